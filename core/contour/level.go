@@ -1,0 +1,101 @@
+package contour
+
+import (
+	"math"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/dsp"
+	"earlychorus/core/music"
+)
+
+// Silence is the level given to digital silence.
+const Silence music.Decibels = -120
+
+// levelWindow is the stretch one level describes.
+const levelWindow = 0.02
+
+func rms(x []float64) music.Decibels {
+	var sum float64
+	for _, v := range x {
+		sum += v * v
+	}
+	if sum == 0 {
+		return Silence
+	}
+	return max(Silence, music.Decibels(10*math.Log10(sum/float64(len(x)))))
+}
+
+func levelTrack(m audio.Mono) []music.Decibels {
+	frames := int(m.Seconds() / float64(Hop))
+	half := int(levelWindow / 2 * float64(m.Rate))
+	out := make([]music.Decibels, frames)
+	for n := range out {
+		at := int(float64(n) * float64(Hop) * float64(m.Rate))
+		out[n] = rms(m.Samples[max(0, at-half):min(len(m.Samples), at+half)])
+	}
+	return out
+}
+
+// The gate keeps hum and room noise from being heard as notes: it opens a
+// third of the way (in dB) from the quietest to the loud part of the take,
+// but never more than 12 dB above the quietest, and not at all in a take so
+// even that it may be one long note.
+const (
+	evenTake   music.Decibels = 12
+	gateAbove  music.Decibels = 12
+	gateShare                 = 1. / 3
+	lowestGate music.Decibels = -75
+)
+
+func gateLevel(levels []music.Decibels) music.Decibels {
+	x := make([]float64, len(levels))
+	for n, l := range levels {
+		x[n] = float64(l)
+	}
+	quiet, loud := music.Decibels(dsp.Quantile(x, 0.05)), music.Decibels(dsp.Quantile(x, 0.95))
+	if len(levels) == 0 || loud-quiet < evenTake {
+		return lowestGate
+	}
+	return max(lowestGate, quiet+min(gateAbove, (loud-quiet)*gateShare))
+}
+
+// Envelope is a finer level track, for finding where a note starts and stops
+// to a few milliseconds.
+type Envelope struct{ Levels []music.Decibels }
+
+const (
+	envelopeHop    = 0.002
+	envelopeWindow = 0.006
+)
+
+func newEnvelope(m audio.Mono) Envelope {
+	half := int(envelopeWindow / 2 * float64(m.Rate))
+	out := make([]music.Decibels, int(m.Seconds()/envelopeHop))
+	for n := range out {
+		at := int(float64(n) * envelopeHop * float64(m.Rate))
+		out[n] = rms(m.Samples[max(0, at-half):min(len(m.Samples), at+half)])
+	}
+	return Envelope{out}
+}
+
+// Crossing returns the moment nearest to around, within reach either way, at
+// which the level passes threshold upwards (or downwards); around itself when
+// it does not.
+func (e Envelope) Crossing(around, reach music.Seconds, threshold music.Decibels, upwards bool) music.Seconds {
+	centre := int(float64(around) / envelopeHop)
+	span := int(float64(reach) / envelopeHop)
+	best, found := 0, false
+	for n := max(1, centre-span); n < min(len(e.Levels), centre+span); n++ {
+		rises := e.Levels[n-1] < threshold && e.Levels[n] >= threshold
+		falls := e.Levels[n-1] >= threshold && e.Levels[n] < threshold
+		if (upwards && rises || !upwards && falls) && (!found || abs(n-centre) < abs(best-centre)) {
+			best, found = n, true
+		}
+	}
+	if !found {
+		return around
+	}
+	return music.Seconds(float64(best) * envelopeHop)
+}
+
+func abs(n int) int { return max(n, -n) }

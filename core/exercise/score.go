@@ -1,0 +1,93 @@
+// Package exercise turns recipes written once in concert pitch into scores:
+// the timed targets one instrument plays. Every kind is a pure function from
+// parameters, instrument, conventions and stage to a Score; a new kind is one
+// file, one entry in the catalogue and one test.
+package exercise
+
+import (
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+)
+
+// Phase is what a player does in a segment of a score.
+type Phase string
+
+const (
+	Ready   Phase = "ready"
+	Breathe Phase = "breathe"
+	Play    Phase = "play"
+	Rest    Phase = "rest"
+)
+
+// Score is a step worked out for one instrument. Beat 0 is the first click of
+// the count-in, which is also where a recording begins. Everything downstream
+// (notation, click, recorder, measuring) reads it, and it is the file format
+// of `analyze --score` (docs/formats.md).
+type Score struct {
+	Kind       string      `json:"kind" doc:"exercise kind, a key of the catalogue"`
+	Title      string      `json:"title"`
+	Instrument string      `json:"instrument" doc:"instrument key"`
+	TempoBPM   music.Tempo `json:"tempo_bpm"`
+	A4Hz       music.Hertz `json:"a4_hz"`
+	Stage      Stage       `json:"stage" minimum:"1" maximum:"4"`
+	Clef       string      `json:"clef" enum:"treble,bass"`
+	KeyFifths  music.Key   `json:"key_fifths" doc:"written key: sharps, or minus the flats"`
+	Segments   []Segment   `json:"segments" nullable:"false"`
+	Limits     Limits      `json:"limits"`
+	Notices    []string    `json:"notices" nullable:"false" doc:"what was put in another octave or on another note, and why"`
+	Cautions   []string    `json:"cautions" nullable:"false"`
+	Load       Load        `json:"load"`
+}
+
+// Segment is a stretch of a score in which one thing is done.
+type Segment struct {
+	Phase        Phase                 `json:"phase" enum:"ready,breathe,play,rest"`
+	StartBeat    music.Beats           `json:"start_beat"`
+	Beats        music.Beats           `json:"beats"`
+	Text         string                `json:"text,omitempty" doc:"what to do, in the player's words"`
+	Target       music.MIDI            `json:"target_midi,omitempty" doc:"sounding note; play segments only"`
+	Concert      string                `json:"concert,omitempty" doc:"sounding note's name"`
+	Written      *music.Spelling       `json:"written,omitempty"`
+	WrittenName  string                `json:"written_name,omitempty"`
+	Fingering    *instrument.Fingering `json:"fingering,omitempty"`
+	Articulation Articulation          `json:"articulation,omitempty" enum:"tongued,breath"`
+	Hard         bool                  `json:"hard,omitempty" doc:"counted as tried, judged one stage lower"`
+}
+
+// Articulation is how a note starts.
+type Articulation string
+
+const (
+	Tongued     Articulation = "tongued"
+	BreathStart Articulation = "breath"
+)
+
+// Load is what a score asks of a body.
+type Load struct {
+	SoundSeconds music.Seconds `json:"sound_s"`
+	RestSeconds  music.Seconds `json:"rest_s"`
+	HardSeconds  music.Seconds `json:"hard_s"`
+}
+
+// Beats returns the length of the score from the first click to the last rest.
+func (s Score) Beats() music.Beats {
+	if len(s.Segments) == 0 {
+		return 0
+	}
+	last := s.Segments[len(s.Segments)-1]
+	return last.StartBeat + last.Beats
+}
+
+// Seconds returns how long a take of the score lasts.
+func (s Score) Seconds() music.Seconds { return s.TempoBPM.Seconds(s.Beats()) }
+
+// Targets returns the segments to be played, in order.
+func (s Score) Targets() []Segment {
+	var out []Segment
+	for _, seg := range s.Segments {
+		if seg.Phase == Play {
+			out = append(out, seg)
+		}
+	}
+	return out
+}

@@ -1,0 +1,91 @@
+package music_test
+
+import (
+	"fmt"
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"pgregory.net/rapid"
+
+	"earlychorus/core/music"
+)
+
+func ExampleBetween_flatA() {
+	note, off := music.Nearest(435, 440) // an A played a little low
+	fmt.Printf("note %d, %+.0f cents\n", note, off)
+	// Output: note 69, -20 cents
+}
+
+func TestFrequency(t *testing.T) {
+	// Equal temperament on ISO 16:1975, rounded as any handbook prints them.
+	for _, c := range []struct {
+		name string
+		midi music.MIDI
+		hz   float64
+	}{
+		{"tuning A", 69, 440},
+		{"middle C", 60, 261.63},
+		{"tuba B♭1", 34, 58.27},
+		{"lowest tuba E1", 28, 41.20},
+		{"piccolo-high C8", 108, 4186.01},
+	} {
+		assert.InDelta(t, c.hz, float64(c.midi.Frequency(440)), 0.005, c.name)
+	}
+}
+
+func TestBetweenRefusesSilence(t *testing.T) {
+	assert.True(t, math.IsNaN(float64(music.Between(0, 440))))
+}
+
+func TestSpellingInKeys(t *testing.T) {
+	for _, c := range []struct {
+		key  music.Key
+		midi music.MIDI
+		want string
+	}{
+		{-2, 58, "B♭3"}, // trombone in concert B♭
+		{0, 60, "C4"},   // trumpet reads C
+		{1, 67, "G4"},   // alto saxophone reads G for concert B♭
+		{1, 66, "F♯4"},
+		{-1, 65, "F4"}, // horn reads F
+		{0, 70, "B♭4"}, // outside the key, in C: a flat
+		{2, 68, "G♯4"}, // outside the key, in D: a sharp
+		{-6, 71, "C♭5"},
+		{-2, 59, "B3"},
+	} {
+		assert.Equal(t, c.want, c.key.Spell(c.midi).String())
+	}
+}
+
+func TestSpellingKeepsTheNote(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		m := music.MIDI(rapid.IntRange(20, 110).Draw(t, "note"))
+		k := music.Key(rapid.IntRange(-6, 6).Draw(t, "key"))
+		assert.Equal(t, m, k.Spell(m).MIDI())
+	})
+}
+
+func TestTransposedKey(t *testing.T) {
+	for _, c := range []struct {
+		name  string
+		semis int
+		want  music.Key
+	}{
+		{"trombone", 0, -2},
+		{"B♭ clarinet", 2, 0},
+		{"alto saxophone", 9, 1},
+		{"horn in F", 7, -1},
+		{"tenor saxophone, an octave and a tone", 14, 0},
+		{"baritone saxophone", 21, 1},
+		{"soprano recorder, an octave down", -12, -2},
+	} {
+		assert.Equal(t, c.want, music.ConcertBFlat.Transposed(c.semis), c.name)
+	}
+}
+
+func TestBeats(t *testing.T) {
+	assert.InDelta(t, 8, float64(music.Tempo(60).Seconds(8)), 1e-12)
+	assert.InDelta(t, 6, float64(music.Tempo(80).Seconds(8)), 1e-12)
+	assert.InDelta(t, 8, float64(music.Tempo(80).Beats(6)), 1e-12)
+}

@@ -1,0 +1,108 @@
+package music
+
+import "fmt"
+
+// Spelling is a note as it is read: a step of the staff, its alteration in
+// semitones (-1 flat, 1 sharp) and its octave (C4 is middle C).
+type Spelling struct {
+	Step   string `json:"step" enum:"C,D,E,F,G,A,B"`
+	Alter  int    `json:"alter" minimum:"-1" maximum:"1"`
+	Octave int    `json:"octave"`
+}
+
+const steps = "CDEFGAB"
+
+// semitones above C of each step of the staff.
+var semitones = [7]int{0, 2, 4, 5, 7, 9, 11}
+
+// Key is a major key named by its signature: the number of sharps, or minus
+// the number of flats, from -7 to 7.
+type Key int
+
+// ConcertBFlat is the key a beginning band's first five notes lie in.
+const ConcertBFlat Key = -2
+
+// Transposed returns the key read by an instrument whose written note lies
+// semis above the sounding one. Twelve semitones change nothing; of two
+// enharmonic keys the one with fewer accidentals is taken, flats when even.
+func (k Key) Transposed(semis int) Key {
+	fifths := int(k) + 7*semis // a semitone is seven fifths, octaves apart
+	fifths = ((fifths+5)%12+12)%12 - 5
+	if fifths == 6 {
+		return -6
+	}
+	return Key(fifths)
+}
+
+// Spell names note m as a player in key k expects to read it: notes of the
+// key by the key's own steps, others raised in sharp keys and lowered in
+// flat ones and in C.
+func (k Key) Spell(m MIDI) Spelling {
+	pc := (int(m)%12 + 12) % 12
+	for i := range steps {
+		if mod12(semitones[i]+k.alteration(i)) == pc {
+			return spelled(m, i, k.alteration(i))
+		}
+	}
+	alter := -1
+	if k > 0 {
+		alter = 1
+	}
+	for _, a := range []int{0, alter} {
+		for i := range steps {
+			if mod12(semitones[i]+a) == pc {
+				return spelled(m, i, a)
+			}
+		}
+	}
+	panic("music: unreachable: every pitch class is a natural or an altered step")
+}
+
+func mod12(n int) int { return (n%12 + 12) % 12 }
+
+func spelled(m MIDI, step, alter int) Spelling {
+	octave := (int(m)-alter-semitones[step])/12 - 1
+	return Spelling{Step: string(steps[step]), Alter: alter, Octave: octave}
+}
+
+// alteration returns what the signature does to the i-th step from C.
+// Sharps come in the order F C G D A E B, flats in the reverse.
+func (k Key) alteration(i int) int {
+	const order = "FCGDAEB"
+	for n := range order {
+		if order[n] != steps[i] {
+			continue
+		}
+		if n < int(k) {
+			return 1
+		}
+		if 6-n < -int(k) {
+			return -1
+		}
+	}
+	return 0
+}
+
+// MIDI returns the note number s stands for.
+func (s Spelling) MIDI() MIDI {
+	for i := range steps {
+		if string(steps[i]) == s.Step {
+			return MIDI(12*(s.Octave+1) + semitones[i] + s.Alter)
+		}
+	}
+	return 0
+}
+
+// Name returns the note without its octave: "B♭".
+func (s Spelling) Name() string {
+	switch s.Alter {
+	case 1:
+		return s.Step + "♯"
+	case -1:
+		return s.Step + "♭"
+	}
+	return s.Step
+}
+
+// String returns the note with its octave: "B♭4".
+func (s Spelling) String() string { return fmt.Sprintf("%s%d", s.Name(), s.Octave) }

@@ -1,0 +1,65 @@
+package synth
+
+import (
+	"earlychorus/core/audio"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+)
+
+// StandIn is a simulated player offered in place of the microphone.
+type StandIn struct {
+	Key   string `json:"key"`
+	Label string `json:"label"`
+}
+
+// StandIns lists the simulated players anyone may choose.
+func StandIns() []StandIn {
+	return []StandIn{
+		{"steady", "Steady player"},
+		{"wavering", "Wavering player"},
+		{"flat", "Flat player"},
+		{"gap", "Player whose sound stops once"},
+		{"crack", "Player who cracks to the next partial"},
+	}
+}
+
+// NewStandIn returns the simulated player with the given key; ok is false for
+// an unknown one. Different seeds differ as one player's takes do.
+func NewStandIn(key string, i instrument.Instrument, target music.MIDI, seed uint64) (p Player, ok bool) {
+	p = Player{Instrument: i, Seed: seed, Offset: 3, WaverDepth: 2, Late: 0.06, Breath: -42, Room: -72}
+	switch key {
+	case "steady":
+	case "wavering":
+		p.WaverDepth = 32
+	case "flat":
+		p.Offset = -34
+	case "gap":
+		p.Gaps = []Gap{{At: 1.6, Length: 0.4}}
+	case "crack":
+		p.Cracks = []Crack{{At: 1.5, Length: 0.25, Semitones: NextPartial(i, target)}}
+	default:
+		return Player{}, false
+	}
+	return p, true
+}
+
+// NextPartial returns how many semitones above target the tube's next partial
+// lies with the same fingering: where a cracking player lands.
+func NextPartial(i instrument.Instrument, target music.MIDI) int {
+	for _, p := range i.Partials(target) {
+		if p.Note > target+1 {
+			return int(p.Note - target)
+		}
+	}
+	return 12
+}
+
+// referenceLevel is moderate, for headphones on young ears.
+const referenceLevel music.Decibels = -24
+
+// Reference returns the score as it should sound.
+func Reference(score exercise.Score, i instrument.Instrument, rate int) audio.Mono {
+	sound, _ := Player{Instrument: i, Level: referenceLevel}.Play(score, rate)
+	return sound
+}

@@ -1,0 +1,102 @@
+package take
+
+import (
+	"math"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/contour"
+	"earlychorus/core/dsp"
+	"earlychorus/core/music"
+)
+
+// Fault is something wrong with a recording, never with the playing.
+type Fault string
+
+const (
+	NoSound  Fault = "no-sound"  // the microphone gave nothing
+	TooQuiet Fault = "too-quiet" // the player is too far from it
+	Noisy    Fault = "noisy"     // the room drowns the player
+	Clipped  Fault = "clipped"   // the microphone is overloaded
+	CutShort Fault = "cut-short" // the recording ends before the score does
+)
+
+// Recording says how far the sound itself can be trusted.
+type Recording struct {
+	SNR          music.Decibels `json:"snr_db" doc:"loudness of the notes above the room"`
+	ClippedRatio float64        `json:"clipped_ratio" doc:"share of samples stuck at full scale"`
+	NoiseFloor   music.Decibels `json:"noise_floor_db"`
+	Faults       []Fault        `json:"faults" nullable:"false"`
+}
+
+// Below these a recording is at fault (common practice, no published source).
+const (
+	quietestRecording music.Decibels = -65
+	quietestNote      music.Decibels = -52
+	leastSNR          music.Decibels = 12
+	mostClipped                      = 0.002
+	shortestTail      music.Seconds  = 1
+)
+
+func listenToRecording(sound audio.Mono, c contour.Contour) Recording {
+	var all, voiced, quiet []float64
+	for _, f := range c.Frames {
+		level := float64(f.Level)
+		all = append(all, level)
+		if f.Voiced() {
+			voiced = append(voiced, level)
+		} else {
+			quiet = append(quiet, level)
+		}
+	}
+	r := Recording{ClippedRatio: clippedRatio(sound.Samples), NoiseFloor: contour.Silence, Faults: []Fault{}}
+	if len(quiet) > 0 {
+		r.NoiseFloor = music.Decibels(dsp.Quantile(quiet, 0.2))
+	}
+	if len(all) == 0 || music.Decibels(dsp.Quantile(all, 0.98)) < quietestRecording {
+		r.Faults = append(r.Faults, NoSound)
+		return r
+	}
+	if r.ClippedRatio > mostClipped {
+		r.Faults = append(r.Faults, Clipped)
+	}
+	if len(voiced) == 0 {
+		return r
+	}
+	loud := music.Decibels(dsp.Median(voiced))
+	r.SNR = loud - r.NoiseFloor
+	if loud < quietestNote {
+		r.Faults = append(r.Faults, TooQuiet)
+	}
+	if len(quiet) > 0 && r.SNR < leastSNR {
+		r.Faults = append(r.Faults, Noisy)
+	}
+	return r
+}
+
+// fullScale is how near to ±1 counts as stuck; runs of clipRun samples do.
+const (
+	fullScale = 0.999
+	clipRun   = 3
+)
+
+func clippedRatio(x []float64) float64 {
+	stuck, run := 0, 0
+	for _, v := range x {
+		if math.Abs(v) < fullScale {
+			run = 0
+			continue
+		}
+		if run++; run == clipRun {
+			stuck += clipRun
+		} else if run > clipRun {
+			stuck++
+		}
+	}
+	return float64(stuck) / max(1, float64(len(x)))
+}
+
+func (r *Recording) addFaultOfLength(got, want music.Seconds) {
+	if got < want-shortestTail {
+		r.Faults = append(r.Faults, CutShort)
+	}
+}
