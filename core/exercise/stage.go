@@ -12,15 +12,14 @@ type Limits struct {
 	Waver      music.Cents   `json:"waver_cents" doc:"half the 5–95 % range of the detrended pitch"`
 	HeldRatio  float64       `json:"held_ratio" doc:"sounding share of the beats asked for"`
 	Gap        music.Seconds `json:"gap_s" doc:"shortest silence inside a note that counts as a gap"`
-	Response   music.Seconds `json:"response_s" doc:"latest start after the beat"`
-	LevelSD    float64       `json:"level_sd_db" doc:"standard deviation of the loudness"`
+	Break      music.Seconds `json:"break_s" doc:"shortest visit to another partial that counts as a break"`
 	ChangeTime music.Seconds `json:"change_s" doc:"longest change between two notes"`
 }
 
 // Limits returns the stage's tolerances (common practice, no published
 // source); an unknown stage is taken as the nearest known one.
 func (s Stage) Limits() Limits {
-	l := Limits{HeldRatio: 0.9, Gap: 0.06, Response: 0.4, LevelSD: 4}
+	l := Limits{HeldRatio: 0.9, Gap: 0.06, Break: 0.04}
 	switch {
 	case s <= 1:
 		l.Centre, l.Waver, l.ChangeTime = 50, 25, 0.4

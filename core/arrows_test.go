@@ -1,0 +1,64 @@
+// Package core_test guards the house: which part of the core may import what.
+package core_test
+
+import (
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+const ours = "earlychorus/core/"
+
+// allowed names, for each folder, the folders of ours it may import. The
+// arrows go one way; docs/architecture.md draws them.
+var allowed = map[string][]string{
+	"music":      nil,
+	"instrument": {"music"},
+	"exercise":   {"music", "instrument"},
+	"audio":      nil,
+	"audio/wav":  {"audio"},
+	"audio/flac": {"audio"},
+	"dsp":        nil,
+	"contour":    {"audio", "dsp", "music", "instrument"},
+	"take":       {"audio", "dsp", "music", "instrument", "exercise", "contour"},
+	"verdict":    {"music", "instrument", "exercise", "take"},
+	"ribbon":     {"dsp", "music", "instrument", "exercise", "contour", "take", "verdict"},
+	"synth":      {"audio", "music", "instrument", "exercise"},
+}
+
+// forbidden is the world outside: files, network, database, clock, logging.
+var forbidden = []string{"os", "net", "net/http", "database/sql", "time", "log", "log/slog", "syscall", "io/fs", "math/rand"}
+
+func TestCoreImportsOnlyWhatItMay(t *testing.T) {
+	seen := 0
+	err := filepath.WalkDir(".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		seen++
+		folder := filepath.ToSlash(filepath.Dir(path))
+		may, known := allowed[folder]
+		assert.True(t, known, "%s is a new room: say here what it may import", folder)
+		file, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+		require.NoError(t, err)
+		for _, spec := range file.Imports {
+			name := strings.Trim(spec.Path.Value, `"`)
+			assert.NotContains(t, forbidden, name, path)
+			if inner, ok := strings.CutPrefix(name, ours); ok {
+				assert.True(t, slices.Contains(may, inner), "%s imports %s", path, inner)
+			} else {
+				assert.False(t, strings.HasPrefix(name, "earlychorus/"), "%s leaves the core: %s", path, name)
+			}
+		}
+		return nil
+	})
+	require.NoError(t, err)
+	assert.Greater(t, seen, 20)
+}

@@ -1,0 +1,61 @@
+package ribbon_test
+
+import (
+	"context"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/ribbon"
+	"earlychorus/core/synth"
+	"earlychorus/core/take"
+)
+
+func draw(t *testing.T, p synth.Player, points int) ribbon.Ribbon {
+	t.Helper()
+	i, err := instrument.Get("clarinet")
+	require.NoError(t, err)
+	s, err := exercise.LongToneCounted{Notes: []exercise.Degree{0}, Beats: 8, RestBeats: 4, TempoBPM: 120}.
+		Score(i, exercise.StandardConventions(), 2)
+	require.NoError(t, err)
+	p.Instrument, p.Room = i, -70
+	sound, _ := p.Play(s, 48000)
+	a, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s})
+	require.NoError(t, err)
+	return ribbon.Draw(a, s, i, points)
+}
+
+func TestFlatToneLiesBelowTheMiddle(t *testing.T) {
+	r := draw(t, synth.Player{Offset: -18}, 96)
+	require.Len(t, r.Strokes, 1)
+	st := r.Strokes[0]
+	assert.InDelta(t, -18, st.Cents[len(st.Cents)/2], 0.5)
+	assert.Less(t, len(st.Cents), 100)
+	assert.Greater(t, st.Weight[len(st.Weight)/2], 80)
+	assert.Less(t, st.Weight[0], 60, "the attack is thin")
+	assert.Len(t, r.Beats, 9+1, "a click on every beat in view")
+	assert.Equal(t, "C4: 18 cents flat, held 7.9 of 8 beats.", r.Text)
+}
+
+func TestGapIsLeftWhite(t *testing.T) {
+	r := draw(t, synth.Player{Gaps: []synth.Gap{{At: 1, Length: 0.3}}}, 400)
+	require.Len(t, r.Strokes, 2)
+	assert.InDelta(t, 0.3, float64(r.Strokes[1].From-r.Strokes[0].To), 0.03)
+	require.Len(t, r.Gaps, 1)
+	assert.Contains(t, r.Text, "in beat 3") // one second in, at 120, is the end of beat 2
+}
+
+func TestJumpIsDrawnApartWithItsNote(t *testing.T) {
+	r := draw(t, synth.Player{Cracks: []synth.Crack{{At: 1, Length: 0.3, Semitones: 19}}}, 400)
+	require.Len(t, r.Jumps, 1)
+	assert.True(t, r.Jumps[0].Above)
+	assert.Equal(t, "a twelfth up, to G5", r.Jumps[0].Label) // from written C4
+	for _, st := range r.Strokes {
+		for _, c := range st.Cents {
+			assert.Less(t, c, 100.)
+		}
+	}
+}

@@ -1,0 +1,110 @@
+package verdict_test
+
+import (
+	"context"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+	"earlychorus/core/synth"
+	"earlychorus/core/take"
+	"earlychorus/core/verdict"
+)
+
+// judge plays one home note of six beats at 120 and decides on it at stage 2.
+func judge(t *testing.T, key string, p synth.Player, recent ...string) verdict.Verdict {
+	t.Helper()
+	i, err := instrument.Get(key)
+	require.NoError(t, err)
+	s, err := exercise.LongToneCounted{Notes: []exercise.Degree{0}, Beats: 6, RestBeats: 4, TempoBPM: 120}.
+		Score(i, exercise.StandardConventions(), 2)
+	require.NoError(t, err)
+	p.Instrument = i
+	sound, _ := p.Play(s, 48000)
+	return decide(t, sound, i, s, recent...)
+}
+
+func decide(t *testing.T, sound audio.Mono, i instrument.Instrument, s exercise.Score, recent ...string) verdict.Verdict {
+	t.Helper()
+	a, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s})
+	require.NoError(t, err)
+	return verdict.Decide(verdict.Case{Instrument: i, Score: s, Analysis: a, RecentTips: recent})
+}
+
+func TestEachFaultDecides(t *testing.T) {
+	jump := 7
+	for _, c := range []struct {
+		name   string
+		player synth.Player
+		result verdict.Result
+		cause  verdict.Cause
+		says   string
+		tip    string
+	}{
+		{"steady", synth.Player{Offset: 4}, verdict.Clean, verdict.CauseCentre, "C4: 4 cents sharp (within ±25 cents).", "clean-listen"},
+		{"a little flat", synth.Player{Offset: -30}, verdict.Nearly, verdict.CauseCentre, "30 cents flat", "brass-flat"},
+		{"very flat", synth.Player{Offset: -45}, verdict.NotYet, verdict.CauseCentre, "45 cents flat", "brass-flat"},
+		{"sharp", synth.Player{Offset: 45}, verdict.NotYet, verdict.CauseCentre, "45 cents sharp", "brass-sharp"},
+		{"wavering", synth.Player{WaverDepth: 40}, verdict.NotYet, verdict.CauseSteadiness, "wavers", "waver"},
+		{"a gap before flatness", synth.Player{Offset: -40, Gaps: []synth.Gap{{At: 1, Length: 0.3}}}, verdict.NotYet, verdict.CauseGap, "the sound stopped", "brass-gap"},
+		{"a crack", synth.Player{Cracks: []synth.Crack{{At: 1, Length: 0.2, Semitones: jump}}}, verdict.NotYet, verdict.CauseBreak, "a fifth up", "brass-break"},
+		{"short", synth.Player{Held: 0.6}, verdict.NotYet, verdict.CauseHeld, "of 6 beats", "held"},
+		{"wrong partial", synth.Player{Shift: jump}, verdict.NotYet, verdict.CauseWrongNote, "a fifth up", "brass-too-high"},
+	} {
+		c.player.Room = -72
+		v := judge(t, "trumpet", c.player)
+		assert.Equal(t, c.result, v.Result, c.name)
+		require.NotNil(t, v.Deciding, c.name)
+		assert.Equal(t, c.cause, v.Deciding.Cause, c.name)
+		assert.Contains(t, v.Sentence, c.says, c.name)
+		assert.Equal(t, c.tip, v.Tip.Key, c.name)
+	}
+}
+
+func TestRecordingFaultIsNeverAPlayingFault(t *testing.T) {
+	i, _ := instrument.Get("flute")
+	s, err := exercise.DefaultLongToneCounted().Score(i, exercise.StandardConventions(), 2)
+	require.NoError(t, err)
+	v := decide(t, audio.Mono{Rate: 16000, Samples: make([]float64, int(s.Seconds())*16000)}, i, s)
+	assert.Equal(t, verdict.CantTell, v.Result)
+	assert.Nil(t, v.Deciding)
+	assert.Equal(t, []verdict.Cause{verdict.CauseRecording}, v.Causes)
+
+	noisy := judge(t, "trumpet", synth.Player{Room: -28})
+	assert.Equal(t, verdict.CantTell, noisy.Result)
+	assert.Contains(t, noisy.Sentence, "room")
+}
+
+func TestSameTipIsNotGivenThreeTimesRunning(t *testing.T) {
+	v := judge(t, "trumpet", synth.Player{Offset: -45, Room: -72}, "brass-flat", "brass-flat")
+	assert.NotEqual(t, "brass-flat", v.Tip.Key)
+	v = judge(t, "clarinet", synth.Player{WaverDepth: 40, Room: -72}, "waver", "waver")
+	assert.Equal(t, verdict.AskDirector.Key, v.Tip.Key)
+	v = judge(t, "clarinet", synth.Player{WaverDepth: 40, Room: -72}, "waver", "held")
+	assert.Equal(t, "waver", v.Tip.Key)
+}
+
+func TestHardNoteCountsAsTried(t *testing.T) {
+	i, _ := instrument.Get("horn") // G4 upwards is hard at first
+	s, err := exercise.LongToneCounted{Notes: []exercise.Degree{12}, Beats: 4, RestBeats: 4, TempoBPM: 120}.
+		Score(i, exercise.StandardConventions(), 2)
+	require.NoError(t, err)
+	require.True(t, s.Targets()[0].Hard)
+	sound, _ := synth.Player{Instrument: i, Offset: -40, Room: -72}.Play(s, 48000)
+	assert.Equal(t, verdict.Clean, decide(t, sound, i, s).Result, "judged by stage 1's ±50 cents")
+	sound, _ = synth.Player{Instrument: i, Held: 0.3, Room: -72}.Play(s, 48000)
+	v := decide(t, sound, i, s)
+	assert.Equal(t, verdict.Nearly, v.Result)
+	assert.Contains(t, v.Sentence, "counts as tried")
+}
+
+func TestFlatOrSharp(t *testing.T) {
+	for c, want := range map[music.Cents]string{-17.6: "18 cents flat", 1: "1 cent sharp", 0.3: "in tune"} {
+		assert.Equal(t, want, verdict.FlatOrSharp(c))
+	}
+}
