@@ -78,23 +78,24 @@ func (e Ear) Track(ctx context.Context, sound audio.Mono) (Contour, error) {
 		return Contour{}, ErrRate
 	}
 	levels := levelTrack(sound)
+	gate := gateLevel(levels)
 	l := e.newListener(sound)
-	lattice := make([][]candidate, len(levels))
+	lattice := make([][]candidate, len(levels)) // frames below the gate stay empty: rests cost nothing
 	for n := range lattice {
 		if n%100 == 0 && ctx.Err() != nil {
 			return Contour{}, ctx.Err()
 		}
-		lattice[n] = l.candidates(n)
+		if levels[n] >= gate {
+			lattice[n] = l.candidates(n)
+		}
 	}
 	frames := make([]Frame, len(levels))
-	gate := gateLevel(levels)
 	for n, chosen := range bestPath(lattice) {
 		frames[n].Level = levels[n]
-		if chosen == nil || levels[n] < gate {
-			continue
+		if chosen != nil {
+			frames[n].Pitch = chosen.pitch
+			frames[n].Confidence = max(0, min(1, chosen.clarity))
 		}
-		frames[n].Pitch = chosen.pitch
-		frames[n].Confidence = max(0, min(1, chosen.clarity))
 	}
 	return Contour{Frames: frames, Envelope: newEnvelope(sound)}, nil
 }

@@ -29,3 +29,12 @@ func Parse(kind string, parameters []byte) (Exercise, error) {
 	}
 	return nil, fmt.Errorf("exercise: the catalogue has no kind %q", kind)
 }
+
+// Why says in one line, to a player, what a kind is good for.
+func Why(kind string) string {
+	switch kind {
+	case KindLongToneCounted:
+		return "Long tones teach your air and your ear to hold a note still."
+	}
+	return ""
+}

@@ -74,3 +74,6 @@ func homeNotice(i instrument.Instrument) string {
 	home := soundingKey(i).Spell(i.Home()).Name()
 	return fmt.Sprintf("%s starts from its own home note, concert %s, where the band has B♭.", i.Name, home)
 }
+
+// FirstFive are the notes a class learns first, up from home.
+var FirstFive = []Degree{0, 2, 4, 5, 7}

@@ -64,8 +64,8 @@ var clean = []Tip{
 // AskDirector closes the list when every tip has been given twice running.
 var AskDirector = Tip{"ask-director", "You have worked at this one. Ask your director to hear it with you."}
 
-// timesRunning is how often the same tip may be given in a row.
-const timesRunning = 2
+// TimesRunning is how often the same tip may be given in a row.
+const TimesRunning = 2
 
 // choose picks the tip for the first cause that has one not just given twice.
 func choose(causes []Cause, deciding *Measure, c Case) Tip {
@@ -114,10 +114,10 @@ func directionOf(m Measure, c Case) int {
 }
 
 func givenTwice(key string, recent []string) bool {
-	if len(recent) < timesRunning {
+	if len(recent) < TimesRunning {
 		return false
 	}
-	for _, k := range recent[:timesRunning] {
+	for _, k := range recent[:TimesRunning] {
 		if k != key {
 			return false
 		}

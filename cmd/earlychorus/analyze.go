@@ -1,0 +1,94 @@
+package main
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+	"earlychorus/core/take"
+	"earlychorus/core/verdict"
+)
+
+type analyzeOptions struct {
+	instrument, score string
+	a4                float64
+	firstNote         bool
+}
+
+func analyzeCommand() *cobra.Command {
+	var o analyzeOptions
+	c := &cobra.Command{
+		Use: "analyze FILE", Short: "Print what was heard in a WAV or FLAC file as JSON", Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error { return analyze(c, args[0], o) },
+	}
+	c.Flags().StringVar(&o.instrument, "instrument", "", instrumentFlag)
+	c.Flags().StringVar(&o.score, "score", "", "score that was played, as JSON (docs/formats.md); adds a verdict")
+	c.Flags().Float64Var(&o.a4, "a4", float64(music.StandardA4), "tuning reference in Hz, 430 to 450; a score brings its own")
+	c.Flags().BoolVar(&o.firstNote, "from-first-note", false, "line the score up with the first note heard: the recording was made without the click")
+	return c
+}
+
+// report is the JSON of analyze, documented in docs/formats.md.
+type report struct {
+	take.Analysis
+	Verdict *verdict.Verdict `json:"verdict,omitempty"`
+}
+
+func analyze(c *cobra.Command, name string, o analyzeOptions) error {
+	q, err := o.question()
+	if err != nil {
+		return err
+	}
+	sound, err := readSound(name)
+	if err != nil {
+		return err
+	}
+	heard, err := take.Analyze(c.Context(), sound, q)
+	if err != nil {
+		return fmt.Errorf("%s: %w", name, err)
+	}
+	out := report{Analysis: heard}
+	if q.Score != nil {
+		v := verdict.Decide(verdict.Case{Instrument: *q.Instrument, Score: *q.Score, Analysis: heard, FreeStart: o.firstNote})
+		out.Verdict = &v
+	}
+	enc := json.NewEncoder(c.OutOrStdout())
+	enc.SetIndent("", "  ")
+	return enc.Encode(out)
+}
+
+func (o analyzeOptions) question() (take.Question, error) {
+	q := take.Question{A4: music.Hertz(o.a4), Alignment: take.Alignment{FirstNote: o.firstNote}}
+	if q.A4 < music.LowestA4 || q.A4 > music.HighestA4 {
+		return q, fmt.Errorf("--a4 %v: choose a tuning reference from %.0f to %.0f Hz", o.a4, music.LowestA4, music.HighestA4)
+	}
+	var err error
+	if q.Instrument, err = chosenInstrument(o.instrument); err != nil || o.score == "" {
+		return q, err
+	}
+	file, err := os.ReadFile(o.score)
+	if err != nil {
+		return q, err
+	}
+	q.Score = &exercise.Score{}
+	if err := json.Unmarshal(file, q.Score); err != nil {
+		return q, fmt.Errorf("%s: this is not a score: %w", o.score, err)
+	}
+	if q.Score.TempoBPM <= 0 || q.Score.A4Hz <= 0 || len(q.Score.Targets()) == 0 {
+		return q, errors.New(o.score + ": a score needs tempo_bpm, a4_hz and at least one segment to play")
+	}
+	if q.Instrument == nil {
+		i, err := instrument.Get(q.Score.Instrument)
+		if err != nil {
+			return q, fmt.Errorf("%s: %w", o.score, err)
+		}
+		q.Instrument = &i
+	}
+	return q, nil
+}

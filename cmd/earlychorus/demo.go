@@ -1,0 +1,35 @@
+package main
+
+import (
+	"fmt"
+
+	"github.com/spf13/cobra"
+
+	"earlychorus/server/demo"
+)
+
+func demoCommand() *cobra.Command {
+	var w where
+	var signIns bool
+	c := &cobra.Command{
+		Use: "demo", Short: "Fill an empty database with the demo class, or list its sign-ins", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			if signIns {
+				fmt.Printf("Director  %s  %s\nClass code  %s\n", demo.DirectorEmail, demo.DirectorPassword, demo.ClassCode)
+				for _, s := range demo.SignIns() {
+					fmt.Printf("%-14s %-14s PIN %s\n", s.Name, s.Instrument, s.PIN)
+				}
+				return nil
+			}
+			h, err := open(c.Context(), w)
+			defer h.close()
+			if err != nil {
+				return err
+			}
+			return h.seed(c.Context())
+		},
+	}
+	w.flags(c)
+	c.Flags().BoolVar(&signIns, "sign-ins", false, "list how the demo's people sign in")
+	return c
+}

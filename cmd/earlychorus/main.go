@@ -1,0 +1,28 @@
+// Command earlychorus is the whole program: the server, and the ear on the
+// command line. Each subcommand is a file.
+package main
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"os/signal"
+	"syscall"
+	_ "time/tzdata" // schools' time zones, on machines without them
+
+	"github.com/spf13/cobra"
+)
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	root := &cobra.Command{
+		Use: "earlychorus", Short: "Daily warm-ups for beginning bands: assigned, recorded, heard",
+		SilenceUsage: true, SilenceErrors: true,
+	}
+	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), pitchCommand(), analyzeCommand(), openAPICommand(), testDatabaseCommand())
+	if err := root.ExecuteContext(ctx); err != nil {
+		fmt.Fprintln(os.Stderr, "earlychorus:", err)
+		os.Exit(1)
+	}
+}

@@ -1,0 +1,111 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"strconv"
+	"syscall"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"earlychorus/server/api"
+	"earlychorus/server/demo"
+	"earlychorus/web"
+)
+
+type serveOptions struct {
+	where
+	host   string
+	port   int
+	noDemo bool
+}
+
+func serveCommand() *cobra.Command {
+	var o serveOptions
+	c := &cobra.Command{
+		Use: "serve", Short: "Serve the program, with its own database unless told otherwise", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error { return serve(c.Context(), o) },
+	}
+	o.flags(c)
+	c.Flags().StringVar(&o.host, "host", "127.0.0.1", "address to listen on; browsers give the microphone only to 127.0.0.1 or behind HTTPS")
+	c.Flags().IntVar(&o.port, "port", 8080, "port to listen on; the next free one if taken")
+	c.Flags().BoolVar(&o.noDemo, "no-demo", false, "leave an empty database empty")
+	return c
+}
+
+func serve(ctx context.Context, o serveOptions) error {
+	h, err := open(ctx, o.where)
+	defer h.close()
+	if err != nil {
+		return err
+	}
+	if !o.noDemo {
+		if err := h.seed(ctx); err != nil {
+			return err
+		}
+	}
+	page, built := web.Built()
+	if !built {
+		page = nil
+		fmt.Println("The interface is not built (./start builds it): serving the API alone.")
+	}
+	handler, stopUpkeep := (&api.API{Store: h.store, Recordings: h.shelf, Intake: h.intake, Now: time.Now, Web: page}).Handler()
+	defer stopUpkeep()
+	listener, err := listen(o.host, o.port)
+	if err != nil {
+		return err
+	}
+	announce(listener.Addr(), o)
+	return serveUntil(ctx, listener, handler)
+}
+
+const portsTried = 50
+
+// listen takes the port, or the next free one.
+func listen(host string, port int) (net.Listener, error) {
+	for p := port; ; p++ {
+		l, err := net.Listen("tcp", net.JoinHostPort(host, strconv.Itoa(p)))
+		if err == nil {
+			if p != port {
+				fmt.Printf("Port %d is taken; using %d.\n", port, p)
+			}
+			return l, nil
+		}
+		if !errors.Is(err, syscall.EADDRINUSE) || p >= port+portsTried {
+			return nil, err
+		}
+	}
+}
+
+func announce(addr net.Addr, o serveOptions) {
+	fmt.Printf("\nEarly Chorus is at http://%s\n", addr)
+	if !o.noDemo {
+		players := demo.SignIns()
+		fmt.Printf("\nDemo sign-ins\n  Director  %s  %s\n  Players   class code %s\n", demo.DirectorEmail, demo.DirectorPassword, demo.ClassCode)
+		for _, n := range []int{0, 5, 20, 31} {
+			fmt.Printf("            %-12s %-12s PIN %s\n", players[n].Name, players[n].Instrument, players[n].PIN)
+		}
+		fmt.Println("            (all 32: earlychorus demo --sign-ins)")
+	}
+	fmt.Println("\nCtrl-C stops it.")
+}
+
+func serveUntil(ctx context.Context, l net.Listener, handler http.Handler) error {
+	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	failed := make(chan error, 1)
+	go func() { failed <- server.Serve(l) }()
+	select {
+	case err := <-failed:
+		return err
+	case <-ctx.Done():
+	}
+	fmt.Fprintln(os.Stderr, "\nStopping.")
+	wait, cancel := context.WithTimeout(context.Background(), stopTimeout)
+	defer cancel()
+	return server.Shutdown(wait)
+}

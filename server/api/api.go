@@ -1,0 +1,120 @@
+// Package api answers the interface: HTTP in, one call, HTTP out.
+package api
+
+import (
+	"context"
+	"io/fs"
+	"net/http"
+	"time"
+
+	"github.com/alexedwards/scs/postgresstore"
+	"github.com/alexedwards/scs/v2"
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+
+	"earlychorus/server/intake"
+	"earlychorus/server/recordings"
+	"earlychorus/server/store"
+)
+
+// API is what the handlers need.
+type API struct {
+	Store      *store.Store
+	Recordings *recordings.Shelf
+	Intake     intake.Intake
+	Now        func() time.Time
+	Web        fs.FS // the built interface; nil serves the API alone
+
+	sessions *scs.SessionManager
+	limits   limits
+}
+
+const (
+	sessionLength = 14 * 24 * time.Hour
+	largestJSON   = 64 << 10
+	// largestUpload holds ten minutes of 24-bit mono at 48 kHz, with room to spare.
+	largestUpload = 128 << 20
+	requestTime   = 5 * time.Minute // a take over weak Wi-Fi
+)
+
+// Handler returns the whole server, ready to serve. Stop ends its upkeep.
+func (a *API) Handler() (h http.Handler, stop func()) {
+	upkeep := postgresstore.New(a.Store.SQL())
+	a.sessions = newSessions(upkeep)
+	a.limits = newLimits()
+	r := chi.NewRouter()
+	r.Use(middleware.Recoverer, securityHeaders, middleware.Compress(5, "application/json", "text/html", "text/css", "text/javascript", "image/svg+xml"))
+	r.Route("/api", func(r chi.Router) {
+		r.Use(middleware.Timeout(requestTime), sameOriginOnly, a.sessions.LoadAndSave)
+		r.NotFound(func(w http.ResponseWriter, _ *http.Request) { fail(w, store.ErrNotFound) })
+		a.routes(r)
+	})
+	if a.Web != nil {
+		r.NotFound(servePage(a.Web))
+	}
+	return r, upkeep.StopCleanup
+}
+
+// Document returns the OpenAPI document of every route.
+func Document() *huma.OpenAPI {
+	a := &API{sessions: scs.New(), limits: newLimits()}
+	return a.routes(chi.NewRouter())
+}
+
+// routes is the table of contents: who may, and what.
+func (a *API) routes(r chi.Router) *huma.OpenAPI {
+	cfg := huma.DefaultConfig("Early Chorus", "1")
+	cfg.DocsPath, cfg.OpenAPIPath, cfg.SchemasPath = "", "", "" // its pages call other hosts
+	cfg.CreateHooks = nil
+	cfg.Servers = []*huma.Server{{URL: "/api"}}
+	group := func(guards ...func(http.Handler) http.Handler) (chi.Router, huma.API) {
+		inner := r.With(guards...)
+		return inner, humachi.New(inner, cfg)
+	}
+
+	_, anyone := group()
+	huma.Get(anyone, "/me", a.showMe)
+	huma.Post(anyone, "/sign-out", a.signOut)
+
+	_, signingIn := group(a.limits.byAccount)
+	huma.Post(signingIn, "/sign-in/director", a.signInDirector)
+	huma.Post(signingIn, "/sign-in/class", a.openClass)
+	huma.Post(signingIn, "/sign-in/player", a.signInPlayer)
+
+	_, director := group(a.requireDirector)
+	huma.Get(director, "/classes", a.listClasses)
+	huma.Get(director, "/classes/{class}/today", a.showToday)
+	huma.Get(director, "/classes/{class}/steps/{step}", a.showStep)
+	huma.Post(director, "/classes/{class}/steps/preview", a.previewStep)
+	huma.Put(director, "/classes/{class}/steps/{step}", a.changeStep)
+	huma.Post(director, "/takes/{take}/comments", a.addComment)
+	huma.Put(director, "/takes/{take}/review", a.overrule)
+
+	plainPlayer, player := group(a.requirePlayer)
+	huma.Get(player, "/practice", a.showPractice)
+	huma.Post(player, "/takes/{take}/simulated", a.simulateTake)
+	plainPlayer.Get("/practice/reference.wav", a.playReference)
+	plainPlayer.With(middleware.RequestSize(largestUpload)).Put("/takes/{take}", a.uploadTake)
+
+	plainEither, either := group(a.requireSomeone)
+	huma.Get(either, "/takes/{take}", a.showTake)
+	plainEither.Get("/takes/{take}/audio.wav", a.playTake)
+	plainEither.Get("/takes/{take}/audio.flac", a.downloadTake)
+	plainEither.Get("/takes/{take}/contour.csv", a.downloadContour)
+	return cfg.OpenAPI
+}
+
+// takeFor returns a take the asker may know of: a player's own, or one of a
+// director's classes.
+func (a *API) takeFor(ctx context.Context, takeID string) (store.Take, error) {
+	who := a.who(ctx)
+	if !isUUID(takeID) {
+		return store.Take{}, store.ErrNotFound
+	}
+	if who.PlayerID != "" {
+		return a.Store.TakeOfPlayer(ctx, takeID, who.PlayerID)
+	}
+	return a.Store.TakeOfDirector(ctx, takeID, who.DirectorID)
+}

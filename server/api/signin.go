@@ -1,0 +1,158 @@
+package api
+
+import (
+	"context"
+	"errors"
+
+	"github.com/danielgtaylor/huma/v2"
+	"golang.org/x/crypto/bcrypt"
+
+	"earlychorus/core/instrument"
+	"earlychorus/server/store"
+)
+
+// Me is who is signed in.
+type Me struct {
+	Role  string `json:"role" enum:"nobody,director,player"`
+	Name  string `json:"name"`
+	Class string `json:"class" doc:"a player's class"`
+}
+
+type meOutput struct{ Body Me }
+
+func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
+	who := a.who(ctx)
+	out := &meOutput{Body: Me{Role: "nobody"}}
+	switch {
+	case who.DirectorID != "":
+		d, err := a.Store.Director(ctx, who.DirectorID)
+		if errors.Is(err, store.ErrNotFound) {
+			return out, nil // deleted since
+		} else if err != nil {
+			return nil, problem(err)
+		}
+		out.Body = Me{Role: "director", Name: d.Name}
+	case who.PlayerID != "":
+		p, err := a.Store.Player(ctx, who.PlayerID)
+		if errors.Is(err, store.ErrNotFound) {
+			return out, nil
+		} else if err != nil {
+			return nil, problem(err)
+		}
+		out.Body = Me{Role: "player", Name: p.ShortName(), Class: p.Class.Name}
+	}
+	return out, nil
+}
+
+func (a *API) signOut(ctx context.Context, _ *struct{}) (*struct{}, error) {
+	if err := a.sessions.Destroy(ctx); err != nil {
+		return nil, problem(err)
+	}
+	return nil, nil
+}
+
+type directorSignIn struct {
+	Body struct {
+		Email    string `json:"email" maxLength:"200"`
+		Password string `json:"password" maxLength:"72"`
+	}
+}
+
+// nobodysHash is compared with when there is no such account, so that the
+// answer takes as long.
+var nobodysHash, _ = bcrypt.GenerateFromPassword([]byte("nobody"), bcrypt.DefaultCost)
+
+func (a *API) signInDirector(ctx context.Context, in *directorSignIn) (*meOutput, error) {
+	d, err := a.Store.DirectorByEmail(ctx, in.Body.Email)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return nil, problem(err)
+	}
+	if !matches(d.PasswordHash, in.Body.Password) {
+		return nil, huma.Error401Unauthorized("The email or the password is not right.")
+	}
+	if err := a.signIn(ctx, directorKey, d.ID); err != nil {
+		return nil, problem(err)
+	}
+	return &meOutput{Body: Me{Role: "director", Name: d.Name}}, nil
+}
+
+func matches(hash, secret string) bool {
+	if hash == "" {
+		_ = bcrypt.CompareHashAndPassword(nobodysHash, []byte(secret))
+		return false
+	}
+	return bcrypt.CompareHashAndPassword([]byte(hash), []byte(secret)) == nil
+}
+
+type classCode struct {
+	Body struct {
+		Code string `json:"code" maxLength:"40"`
+	}
+}
+
+// Names is what a class code opens: enough to find oneself, no more.
+type Names struct {
+	Class   string       `json:"class"`
+	Players []PickedName `json:"players" nullable:"false"`
+}
+
+// PickedName is a player as the sign-in page shows them.
+type PickedName struct {
+	ID         string `json:"id"`
+	Name       string `json:"name" doc:"first name and initial"`
+	Instrument string `json:"instrument"`
+}
+
+type namesOutput struct{ Body Names }
+
+func (a *API) openClass(ctx context.Context, in *classCode) (*namesOutput, error) {
+	class, err := a.Store.ClassByCode(ctx, in.Body.Code)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, huma.Error404NotFound("No class has this code. Look at your card again.")
+	} else if err != nil {
+		return nil, problem(err)
+	}
+	players, err := a.Store.Players(ctx, class.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := Names{Class: class.Name, Players: []PickedName{}}
+	for _, p := range players {
+		i, err := instrument.Get(p.Instrument)
+		if err != nil {
+			return nil, problem(err)
+		}
+		out.Players = append(out.Players, PickedName{ID: p.ID, Name: p.ShortName(), Instrument: i.Name})
+	}
+	return &namesOutput{out}, nil
+}
+
+type playerSignIn struct {
+	Body struct {
+		Code     string `json:"code" maxLength:"40"`
+		PlayerID string `json:"player_id" format:"uuid"`
+		PIN      string `json:"pin" maxLength:"12"`
+	}
+}
+
+func (a *API) signInPlayer(ctx context.Context, in *playerSignIn) (*meOutput, error) {
+	p, err := a.Store.Player(ctx, in.Body.PlayerID)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return nil, problem(err)
+	}
+	class, err := a.Store.ClassByCode(ctx, in.Body.Code)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return nil, problem(err)
+	}
+	hash := p.PINHash
+	if class.ID != p.ClassID {
+		hash = ""
+	}
+	if !matches(hash, in.Body.PIN) {
+		return nil, huma.Error401Unauthorized("That PIN is not right. Try again, or ask your director.")
+	}
+	if err := a.signIn(ctx, playerKey, p.ID); err != nil {
+		return nil, problem(err)
+	}
+	return &meOutput{Body: Me{Role: "player", Name: p.ShortName(), Class: class.Name}}, nil
+}

@@ -1,0 +1,172 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/ribbon"
+	"earlychorus/core/take"
+	"earlychorus/core/verdict"
+	"earlychorus/server/store"
+)
+
+// TakeDetail is one take, as its player and its director see it.
+type TakeDetail struct {
+	ID         string `json:"id"`
+	Player     string `json:"player"`
+	Instrument string `json:"instrument"`
+	Class      string `json:"class"`
+	ClassID    string `json:"class_id"`
+	Day        string `json:"day" format:"date"`
+	ReceivedAt string `json:"received_at" format:"date-time"`
+	Source     string `json:"source" enum:"microphone,file,simulated"`
+	State      string `json:"state" enum:"waiting,done,failed"`
+	Failure    string `json:"failure,omitempty"`
+
+	Score     exercise.Score   `json:"score"`
+	Start     float64          `json:"score_start_s" doc:"where the score's first click lies in the recording"`
+	Verdict   *verdict.Verdict `json:"verdict,omitempty"`
+	Overruled verdict.Result   `json:"overruled,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's word; the measured one stays beside it"`
+	Ribbon    *ribbon.Ribbon   `json:"ribbon,omitempty"`
+	Recording *take.Recording  `json:"recording,omitempty"`
+	Events    []take.Event     `json:"events" nullable:"false"`
+	Comments  []CommentView    `json:"comments" nullable:"false"`
+}
+
+// CommentView is a director's comment on a take.
+type CommentView struct {
+	By        string `json:"by"`
+	Body      string `json:"body"`
+	WrittenAt string `json:"written_at" format:"date-time"`
+	TakeID    string `json:"take_id"`
+}
+
+type takeInput struct {
+	Take string `path:"take" format:"uuid"`
+}
+
+type takeOutput struct{ Body TakeDetail }
+
+func (a *API) showTake(ctx context.Context, in *takeInput) (*takeOutput, error) {
+	t, err := a.takeFor(ctx, in.Take)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out, err := a.takeDetail(ctx, t, a.who(ctx).PlayerID == "")
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &takeOutput{out}, nil
+}
+
+// LargeRibbon is how many points the take view's drawing has: about one a
+// pixel across a wide screen.
+const LargeRibbon = 1200
+
+func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (TakeDetail, error) {
+	i, err := instrument.Get(t.Score.Instrument)
+	if err != nil {
+		return TakeDetail{}, err
+	}
+	out := TakeDetail{
+		ID: t.ID, Player: t.Player.ShortName(), Instrument: i.Name, Class: t.Player.Class.Name, ClassID: t.Player.ClassID,
+		Day: t.Day.Format(time.DateOnly), ReceivedAt: t.ReceivedAt.UTC().Format(time.RFC3339), Source: string(t.Source),
+		Failure: t.Failure, Score: t.Score, Start: float64(t.Start()), Events: []take.Event{}, Comments: []CommentView{},
+	}
+	if fullName {
+		out.Player = t.Player.FullName()
+	}
+	comments, err := a.Store.CommentsOf(ctx, t.ID)
+	if err != nil {
+		return out, err
+	}
+	for _, c := range comments {
+		out.Comments = append(out.Comments, commentView(c))
+	}
+	if word, ok, err := a.Store.ReviewOf(ctx, t.ID); err != nil {
+		return out, err
+	} else if ok {
+		out.Overruled = word
+	}
+	analysis, err := a.Store.AnalysisOf(ctx, t.ID)
+	out.State = state(t.Failure, err == nil)
+	if errors.Is(err, store.ErrNotFound) {
+		return out, nil
+	} else if err != nil {
+		return out, err
+	}
+	return out, out.addAnalysis(analysis, i)
+}
+
+// addAnalysis draws the large ribbon anew from the stored contour.
+func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) error {
+	c, err := contour.Unpack(a.Contour)
+	if err != nil {
+		return err
+	}
+	a.Measured.Contour = c
+	drawing := ribbon.Draw(a.Measured, t.Score, i, LargeRibbon)
+	t.Ribbon, t.Verdict, t.Recording, t.Events = &drawing, &a.Verdict, &a.Measured.Recording, a.Measured.Events
+	t.Start = float64(a.Measured.Start)
+	return nil
+}
+
+func commentView(c store.Comment) CommentView {
+	return CommentView{By: c.Director.Name, Body: c.Body, WrittenAt: c.WrittenAt.UTC().Format(time.RFC3339), TakeID: c.TakeID}
+}
+
+type commentInput struct {
+	takeInput
+	Body struct {
+		Body string `json:"body" minLength:"1" maxLength:"1000"`
+	}
+}
+
+func (a *API) addComment(ctx context.Context, in *commentInput) (*takeOutput, error) {
+	t, err := a.takeFor(ctx, in.Take)
+	if err != nil {
+		return nil, problem(err)
+	}
+	body := strings.TrimSpace(in.Body.Body)
+	if body == "" {
+		return nil, huma.Error422UnprocessableEntity("Write something first.", &huma.ErrorDetail{Location: "body.body", Message: "write something first"})
+	}
+	c := store.Comment{ID: uuid.NewString(), TakeID: t.ID, DirectorID: a.who(ctx).DirectorID, Body: body, WrittenAt: a.Now().UTC()}
+	if err := a.Store.AddComment(ctx, c); err != nil {
+		return nil, problem(err)
+	}
+	return a.showTake(ctx, &in.takeInput)
+}
+
+type reviewInput struct {
+	takeInput
+	Body struct {
+		Result verdict.Result `json:"result" enum:"clean,nearly,not-yet,cant-tell,measured" doc:"measured lets the measured verdict stand again"`
+	}
+}
+
+func (a *API) overrule(ctx context.Context, in *reviewInput) (*takeOutput, error) {
+	t, err := a.takeFor(ctx, in.Take)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if in.Body.Result == "measured" {
+		err = a.Store.TakeBackReview(ctx, t.ID)
+	} else {
+		err = a.Store.Overrule(ctx, store.Review{
+			TakeID: t.ID, DirectorID: a.who(ctx).DirectorID, Result: in.Body.Result, ReviewedAt: a.Now().UTC(),
+		})
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	return a.showTake(ctx, &in.takeInput)
+}

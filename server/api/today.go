@@ -1,0 +1,269 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"slices"
+	"time"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/ribbon"
+	"earlychorus/core/verdict"
+	"earlychorus/server/intake"
+	"earlychorus/server/store"
+)
+
+// ClassName is a class as a list shows it.
+type ClassName struct {
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+	School string `json:"school"`
+	Code   string `json:"code"`
+}
+
+type classesOutput struct {
+	Body struct {
+		Classes []ClassName `json:"classes" nullable:"false"`
+	}
+}
+
+func (a *API) listClasses(ctx context.Context, _ *struct{}) (*classesOutput, error) {
+	classes, err := a.Store.ClassesOfDirector(ctx, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &classesOutput{}
+	out.Body.Classes = []ClassName{}
+	for _, c := range classes {
+		out.Body.Classes = append(out.Body.Classes, ClassName{c.ID, c.Name, c.School.Name, c.Code})
+	}
+	return out, nil
+}
+
+// Today is the board: a class's players by section, the day's steps across.
+type Today struct {
+	Class    ClassName     `json:"class"`
+	Day      string        `json:"day" format:"date"`
+	Today    string        `json:"today" format:"date" doc:"the school's date now"`
+	Steps    []BoardStep   `json:"steps" nullable:"false"`
+	Sections []SectionRows `json:"sections" nullable:"false"`
+}
+
+// BoardStep heads a column.
+type BoardStep struct {
+	ID       string         `json:"id"`
+	Version  int            `json:"version"`
+	Sentence string         `json:"sentence"`
+	Results  map[string]int `json:"results" doc:"how many players stand at each result, the director's word before the measured one; waiting and missing too"`
+}
+
+// SectionRows is a section's players.
+type SectionRows struct {
+	Name    string      `json:"name"`
+	Played  int         `json:"played"`
+	Players []PlayerRow `json:"players" nullable:"false"`
+}
+
+// PlayerRow is a player's line on the board.
+type PlayerRow struct {
+	ID         string      `json:"id"`
+	Name       string      `json:"name"`
+	Instrument string      `json:"instrument"`
+	Cells      []BoardCell `json:"cells" nullable:"false" doc:"one for each step"`
+}
+
+// BoardCell is a player's latest take of a step.
+type BoardCell struct {
+	Written   string         `json:"written" doc:"the notes the player reads"`
+	TakeID    string         `json:"take_id,omitempty"`
+	State     string         `json:"state" enum:"missing,waiting,done,failed"`
+	Result    verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
+	Overruled bool           `json:"overruled"`
+	Deciding  string         `json:"deciding,omitempty" doc:"the deciding measure in words"`
+	Ribbon    *ribbon.Ribbon `json:"ribbon,omitempty"`
+	Takes     int            `json:"takes"`
+	Comments  int            `json:"comments"`
+	Earlier   bool           `json:"earlier" doc:"played before the step was last changed"`
+}
+
+type todayInput struct {
+	Class string `path:"class" format:"uuid"`
+	Day   string `query:"day" format:"date" doc:"the school's today when left out"`
+}
+
+type todayOutput struct{ Body Today }
+
+func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	today := class.Day(a.Now())
+	day := today
+	if in.Day != "" {
+		if day, err = time.Parse(time.DateOnly, in.Day); err != nil {
+			return nil, problem(exercise.ParameterError{Field: "day", Remedy: "write the day as 2026-11-24"})
+		}
+	}
+	steps, err := a.Store.StepsOn(ctx, class.ID, day)
+	if err != nil {
+		return nil, problem(err)
+	}
+	players, err := a.Store.Players(ctx, class.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	b := board{class: class, sections: sectionsOf(players, len(steps))}
+	out := Today{
+		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code},
+		Day:   day.Format(time.DateOnly), Today: today.Format(time.DateOnly), Steps: []BoardStep{},
+	}
+	for n, step := range steps {
+		cells, err := a.Store.Board(ctx, step.ID, day)
+		if err != nil {
+			return nil, problem(err)
+		}
+		head, err := b.fill(n, step, cells)
+		if err != nil {
+			return nil, problem(err)
+		}
+		out.Steps = append(out.Steps, head)
+	}
+	out.Sections = b.rows()
+	return &todayOutput{out}, nil
+}
+
+// board is Today being put together.
+type board struct {
+	class    store.Class
+	sections []section
+}
+
+type section struct {
+	name    string
+	members []member
+}
+
+type member struct {
+	player     store.Player
+	instrument instrument.Instrument
+	cells      []BoardCell // by step
+}
+
+// sectionsOf groups players by section, in score order.
+func sectionsOf(players []store.Player, steps int) (out []section) {
+	for _, i := range instrument.All() {
+		for _, p := range players {
+			if p.Instrument != i.Key {
+				continue
+			}
+			if len(out) == 0 || out[len(out)-1].name != i.Section {
+				out = append(out, section{name: i.Section})
+			}
+			last := &out[len(out)-1]
+			last.members = append(last.members, member{p, i, make([]BoardCell, steps)})
+		}
+	}
+	return out
+}
+
+// fill writes one step's column and returns its head.
+func (b board) fill(column int, step store.Step, cells []store.Cell) (BoardStep, error) {
+	x, err := step.Exercise()
+	if err != nil {
+		return BoardStep{}, err
+	}
+	head := BoardStep{ID: step.ID, Version: step.Version, Sentence: x.Sentence(), Results: map[string]int{}}
+	byPlayer := map[string]store.Cell{}
+	for _, c := range cells {
+		byPlayer[c.PlayerID] = c
+	}
+	for _, s := range b.sections {
+		for _, m := range s.members {
+			p := m.player
+			p.Class = b.class
+			score, _, err := intake.Score(step, p)
+			if err != nil {
+				return BoardStep{}, err
+			}
+			cell := BoardCell{State: "missing", Written: writtenNotes(score)}
+			if c, played := byPlayer[p.ID]; played {
+				if cell, err = boardCell(c, step, cell.Written); err != nil {
+					return BoardStep{}, err
+				}
+			}
+			m.cells[column] = cell
+			if cell.State == "done" {
+				head.Results[string(cell.Result)]++
+			} else {
+				head.Results[cell.State]++
+			}
+		}
+	}
+	return head, nil
+}
+
+func boardCell(c store.Cell, step store.Step, written string) (BoardCell, error) {
+	cell := BoardCell{
+		Written: written, TakeID: c.TakeID, State: state(c.Failure, len(c.Verdict) > 0), Result: c.Result, Takes: c.Takes,
+		Comments: c.Comments, Earlier: c.StepVersion != step.Version,
+	}
+	if c.Overruled != "" {
+		cell.Result, cell.Overruled = c.Overruled, true
+	}
+	if cell.State != "done" {
+		return cell, nil
+	}
+	var v verdict.Verdict
+	cell.Ribbon = &ribbon.Ribbon{}
+	if err := json.Unmarshal(c.Ribbon, cell.Ribbon); err != nil {
+		return cell, err
+	}
+	if err := json.Unmarshal(c.Verdict, &v); err != nil {
+		return cell, err
+	}
+	cell.Deciding = v.Sentence
+	if v.Deciding != nil {
+		cell.Deciding = v.Deciding.Text
+	}
+	return cell, nil
+}
+
+// state tells how far a take has come.
+func state(failure string, analysed bool) string {
+	switch {
+	case analysed:
+		return "done"
+	case failure != "":
+		return "failed"
+	}
+	return "waiting"
+}
+
+// writtenNotes lists the notes a player reads: "C4 G4".
+func writtenNotes(s exercise.Score) string {
+	names := ""
+	for n, t := range s.Targets() {
+		if n > 0 {
+			names += " "
+		}
+		names += t.WrittenName
+	}
+	return names
+}
+
+func (b board) rows() []SectionRows {
+	out := []SectionRows{}
+	for _, s := range b.sections {
+		rows := SectionRows{Name: s.name, Players: []PlayerRow{}}
+		for _, m := range s.members {
+			rows.Players = append(rows.Players, PlayerRow{ID: m.player.ID, Name: m.player.FullName(), Instrument: m.instrument.Name, Cells: m.cells})
+			if slices.ContainsFunc(m.cells, func(c BoardCell) bool { return c.TakeID != "" }) {
+				rows.Played++
+			}
+		}
+		out = append(out, rows)
+	}
+	return out
+}

@@ -1,0 +1,85 @@
+package demo
+
+import (
+	"math/rand/v2"
+
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+	"earlychorus/core/synth"
+)
+
+// take is one take of a person's day.
+type take struct {
+	person, day, nth int
+}
+
+const days = 3
+
+// takesOf lists the demo's takes in the order they were made. The last day is
+// today, and a few have not played yet.
+func takesOf() (out []take) {
+	for day := range days {
+		for n, p := range people {
+			count := 1
+			switch {
+			case p.habit == rare && day != 0:
+				count = 0
+			case p.habit == often:
+				count = 2
+			case day == days-1 && n%9 == 4:
+				count = 0
+			}
+			for nth := range count {
+				out = append(out, take{n, day, nth})
+			}
+		}
+	}
+	return out
+}
+
+// player returns how a person plays a take: the habit, grown by the day, with
+// the small differences no player is without.
+func (t take) player(i instrument.Instrument, target music.MIDI) synth.Player {
+	p := people[t.person]
+	chance := rand.New(rand.NewPCG(uint64(t.person), uint64(100*t.day+t.nth)))
+	about := func(x, spread float64) float64 { return x + spread*chance.NormFloat64() }
+	out := synth.Player{
+		Instrument: i, Seed: chance.Uint64(), Room: music.Decibels(about(-68, 2)), Breath: music.Decibels(about(-38, 2)),
+		Level: music.Decibels(about(-22, 2)), Late: music.Seconds(0.05 + 0.03*chance.Float64()),
+		Offset: music.Cents(about(0, 5)), WaverDepth: music.Cents(about(5, 1)), WaverHz: about(3.5, 0.5), Drift: about(0, 0.4),
+	}
+	grown := float64(t.day) + 0.5*float64(t.nth)
+	switch p.habit {
+	case growing:
+		out.WaverDepth = music.Cents(36 - 12*grown)
+		out.Sag = music.Cents(20 - 7*grown)
+	case flat:
+		out.Offset = music.Cents(-44 + 5*grown)
+	case sharp:
+		out.Offset = music.Cents(34 - 4*grown)
+		out.Drift = 1.5
+	case gaps:
+		for n := range 3 - t.day {
+			out.Gaps = append(out.Gaps, synth.Gap{At: music.Seconds(about(1.6+2*float64(n), 0.3)), Length: music.Seconds(0.2 + 0.1*chance.Float64())})
+		}
+	case cracking:
+		if t.day < days-1 || t.person%2 == 1 {
+			out.Cracks = []synth.Crack{{At: music.Seconds(about(1.5, 0.4)), Length: 0.35, Semitones: synth.NextPartial(i, target)}}
+		}
+	case wrong:
+		if t.day == 0 {
+			out.Shift = synth.NextPartial(i, target)
+		} else {
+			out.Cracks = []synth.Crack{{At: 0, Length: music.Seconds(0.3 / grown), Semitones: synth.NextPartial(i, target)}}
+		}
+	case short:
+		out.Held = 0.55 + 0.15*grown
+		out.Sag = 25
+	case far:
+		out.Level, out.Room = -42, -50
+	case often:
+		out.WaverDepth = music.Cents(20 - 6*grown)
+		out.Offset = music.Cents(-26 + 9*grown)
+	}
+	return out
+}

@@ -1,0 +1,46 @@
+// Package jobs names what may be asked of the workers, and asks it.
+package jobs
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"log/slog"
+
+	"github.com/riverqueue/river"
+	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
+	"gorm.io/gorm"
+)
+
+// AnalyzeTake asks for a take to be listened to.
+type AnalyzeTake struct {
+	TakeID string `json:"take_id"`
+}
+
+// Kind names the job in the queue; changing it strands what is waiting.
+func (AnalyzeTake) Kind() string { return "analyze_take" }
+
+// Queue takes jobs.
+type Queue struct{ client *river.Client[*sql.Tx] }
+
+// NewQueue returns a queue that only takes jobs; workers run them.
+func NewQueue(db *sql.DB) (*Queue, error) {
+	client, err := river.NewClient(riverdatabasesql.New(db), &river.Config{Logger: slog.New(slog.DiscardHandler)})
+	if err != nil {
+		return nil, fmt.Errorf("jobs: %w", err)
+	}
+	return &Queue{client}, nil
+}
+
+// Add queues a job in GORM's open transaction: it is there exactly if the
+// transaction commits.
+func (q *Queue) Add(ctx context.Context, tx *gorm.DB, job river.JobArgs) error {
+	sqlTx, ok := tx.Statement.ConnPool.(*sql.Tx)
+	if !ok {
+		return fmt.Errorf("jobs: %s queued outside a transaction", job.Kind())
+	}
+	if _, err := q.client.InsertTx(ctx, sqlTx, job, nil); err != nil {
+		return fmt.Errorf("jobs: queue %s: %w", job.Kind(), err)
+	}
+	return nil
+}

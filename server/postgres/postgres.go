@@ -1,0 +1,239 @@
+// Package postgres runs a private PostgreSQL server (Debian's package) as a
+// child of this process, on loopback, with its files in one folder. Nothing
+// of it outlives the process, and a killed process leaves nothing that stops
+// the next one.
+package postgres
+
+import (
+	"bytes"
+	"context"
+	"crypto/rand"
+	"errors"
+	"fmt"
+	"net"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"runtime"
+	"strings"
+	"syscall"
+	"time"
+)
+
+// Server is a running PostgreSQL.
+type Server struct {
+	DSN string // how to connect to its database "earlychorus"
+
+	cmd    *exec.Cmd
+	exited chan error
+}
+
+// Options say how a server is run.
+type Options struct {
+	Folder    string // where its files live; made when missing
+	Throwaway bool   // for tests: quick, and not safe against a power cut
+}
+
+// ErrMissing reports that PostgreSQL is not installed.
+var ErrMissing = errors.New("postgres: PostgreSQL is not installed (Debian: apt-get install postgresql); ./start installs it")
+
+const (
+	superuser    = "earlychorus"
+	databaseName = "earlychorus"
+	startTimeout = 30 * time.Second
+	bindAttempts = 5
+)
+
+// Start prepares the folder if it is new and starts the server. It returns
+// once connections are answered.
+func Start(ctx context.Context, o Options) (*Server, error) {
+	programs, err := findPrograms()
+	if err != nil {
+		return nil, err
+	}
+	account, err := serverAccount()
+	if err != nil {
+		return nil, err
+	}
+	folder, err := filepath.Abs(o.Folder)
+	if err != nil {
+		return nil, err
+	}
+	folder = account.reachable(folder)
+	c := cluster{programs: programs, account: account, data: filepath.Join(folder, "cluster"), secret: filepath.Join(folder, "password")}
+	if err := c.prepare(o.Throwaway); err != nil {
+		return nil, err
+	}
+	for attempt := 1; ; attempt++ {
+		s, err := c.start(ctx, o.Throwaway)
+		if err == nil || attempt == bindAttempts || !errors.Is(err, errBind) {
+			return s, err
+		}
+	}
+}
+
+// findPrograms returns the newest /usr/lib/postgresql/*/bin.
+func findPrograms() (string, error) {
+	found, _ := filepath.Glob("/usr/lib/postgresql/*/bin/initdb") // the pattern is well formed
+	if len(found) == 0 {
+		return "", ErrMissing
+	}
+	return filepath.Dir(found[len(found)-1]), nil
+}
+
+// cluster is a data folder and who may run it.
+type cluster struct {
+	programs, data, secret string
+	account                account
+}
+
+func (c cluster) command(program string, args ...string) *exec.Cmd {
+	cmd := exec.Command(filepath.Join(c.programs, program), args...)
+	cmd.Dir = "/"
+	cmd.Env = []string{"LC_ALL=C", "PATH=/usr/bin:/bin"}
+	cmd.SysProcAttr = &syscall.SysProcAttr{Credential: c.account.credential}
+	return cmd
+}
+
+// prepare makes the cluster unless it is there already. A half-made one, from
+// a run killed in the middle, is made again.
+func (c cluster) prepare(throwaway bool) error {
+	done := filepath.Join(filepath.Dir(c.data), "prepared")
+	if _, err := os.Stat(done); err == nil {
+		return nil
+	}
+	if err := os.RemoveAll(c.data); err != nil {
+		return fmt.Errorf("postgres: %w", err)
+	}
+	if err := os.MkdirAll(filepath.Dir(c.data), 0o755); err != nil {
+		return fmt.Errorf("postgres: %w", err)
+	}
+	if err := os.WriteFile(c.secret, []byte(rand.Text()), 0o600); err != nil {
+		return fmt.Errorf("postgres: %w", err)
+	}
+	if err := c.account.own(filepath.Dir(c.data), c.secret); err != nil {
+		return err
+	}
+	args := []string{
+		"--pgdata=" + c.data, "--username=" + superuser, "--pwfile=" + c.secret,
+		"--auth=scram-sha-256", "--encoding=UTF8", "--locale=C.UTF-8",
+	}
+	if throwaway {
+		args = append(args, "--no-sync")
+	}
+	if out, err := c.command("initdb", args...).CombinedOutput(); err != nil {
+		return fmt.Errorf("postgres: initdb: %w: %s", err, bytes.TrimSpace(out))
+	}
+	return os.WriteFile(done, nil, 0o644)
+}
+
+var errBind = errors.New("postgres: the port was taken")
+
+func (c cluster) start(ctx context.Context, throwaway bool) (*Server, error) {
+	password, err := os.ReadFile(c.secret)
+	if err != nil {
+		return nil, fmt.Errorf("postgres: %w", err)
+	}
+	port, err := freePort()
+	if err != nil {
+		return nil, err
+	}
+	logFile := filepath.Join(filepath.Dir(c.data), "log")
+	log, err := os.OpenFile(logFile, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o644)
+	if err != nil {
+		return nil, fmt.Errorf("postgres: %w", err)
+	}
+	defer log.Close() //nolint:errcheck // the child holds its own copy
+
+	args := []string{
+		"-D", c.data, "-p", fmt.Sprint(port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=",
+		"-c", "timezone=UTC", "-c", "max_connections=60",
+	}
+	if throwaway {
+		args = append(args, "-c", "fsync=off", "-c", "synchronous_commit=off", "-c", "full_page_writes=off")
+	}
+	cmd := c.command("postgres", args...)
+	cmd.Stdout, cmd.Stderr = log, log
+	s := &Server{
+		DSN:    fmt.Sprintf("postgres://%s:%s@127.0.0.1:%d/%s?sslmode=disable", superuser, password, port, databaseName),
+		cmd:    cmd,
+		exited: make(chan error, 1),
+	}
+	if err := s.run(); err != nil {
+		return nil, err
+	}
+	if err := s.waitReady(ctx, c.data, logFile); err != nil {
+		s.Stop()
+		return nil, err
+	}
+	return s, ensureDatabase(ctx, s.DSN)
+}
+
+// run starts the child on a thread of its own: Linux sends the death signal
+// when the thread that started the child ends, so that thread must stay.
+func (s *Server) run() error {
+	s.cmd.SysProcAttr.Pdeathsig = syscall.SIGINT // a fast, clean shutdown
+	s.cmd.SysProcAttr.Setpgid = true             // Ctrl-C is for us; we stop it in order
+	started := make(chan error, 1)
+	go func() {
+		runtime.LockOSThread()
+		err := s.cmd.Start()
+		started <- err
+		if err == nil {
+			s.exited <- s.cmd.Wait()
+		}
+	}()
+	if err := <-started; err != nil {
+		return fmt.Errorf("postgres: %w", err)
+	}
+	return nil
+}
+
+// waitReady watches postmaster.pid, whose eighth line says when connections
+// are answered. A predecessor that is still shutting down is waited for.
+func (s *Server) waitReady(ctx context.Context, data, logFile string) error {
+	deadline := time.Now().Add(startTimeout)
+	for time.Now().Before(deadline) {
+		select {
+		case <-ctx.Done():
+			return ctx.Err()
+		case err := <-s.exited:
+			s.exited <- err
+			said, _ := os.ReadFile(logFile)
+			if strings.Contains(string(said), "could not bind") {
+				return errBind
+			}
+			if strings.Contains(string(said), "postmaster.pid") && strings.Contains(string(said), "already exists") {
+				time.Sleep(time.Second)
+				return errBind // the last one is still stopping: try again
+			}
+			return fmt.Errorf("postgres: it stopped at once: %w: %s", err, bytes.TrimSpace(said))
+		case <-time.After(20 * time.Millisecond):
+		}
+		pid, err := os.ReadFile(filepath.Join(data, "postmaster.pid"))
+		lines := strings.Split(string(pid), "\n")
+		if err == nil && len(lines) >= 8 && strings.TrimSpace(lines[0]) == fmt.Sprint(s.cmd.Process.Pid) && strings.TrimSpace(lines[7]) == "ready" {
+			return nil
+		}
+	}
+	return errors.New("postgres: not ready after 30 s; its log is " + logFile)
+}
+
+// Stop shuts the server down cleanly and waits for it.
+func (s *Server) Stop() {
+	_ = s.cmd.Process.Signal(syscall.SIGINT) // it may be gone already
+	select {
+	case <-s.exited:
+	case <-time.After(10 * time.Second):
+		_ = s.cmd.Process.Kill()
+	}
+}
+
+func freePort() (int, error) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		return 0, fmt.Errorf("postgres: no free port: %w", err)
+	}
+	port := l.Addr().(*net.TCPAddr).Port
+	return port, l.Close()
+}

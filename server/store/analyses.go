@@ -1,0 +1,45 @@
+package store
+
+import (
+	"context"
+
+	"gorm.io/gorm/clause"
+)
+
+// SaveAnalysis remembers what was measured. Saving the same version again
+// replaces it, so a job may run twice.
+func (s *Store) SaveAnalysis(ctx context.Context, a Analysis) error {
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{
+		Columns:   []clause.Column{{Name: "take_id"}, {Name: "version"}},
+		UpdateAll: true,
+	}).Create(&a).Error
+}
+
+// AnalysisOf returns the newest analysis of a take, or ErrNotFound while there is none.
+func (s *Store) AnalysisOf(ctx context.Context, takeID string) (a Analysis, err error) {
+	err = s.db.WithContext(ctx).Where("take_id = ?", takeID).Order("version DESC").Take(&a).Error
+	return a, found(err)
+}
+
+// RecentTips returns the tips of a player's takes of a step before the given
+// one, latest first.
+func (s *Store) RecentTips(ctx context.Context, t Take, most int) (keys []string, err error) {
+	err = s.db.WithContext(ctx).Table("take").
+		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true").
+		Where("player_id = ? AND step_id = ? AND received_at < ?", t.PlayerID, t.StepID, t.ReceivedAt).
+		Order("received_at DESC").Limit(most).Pluck("a.tip_key", &keys).Error
+	return keys, err
+}
+
+// SmallAnalyses returns the newest analyses of takes by take, without their
+// contours and measures.
+func (s *Store) SmallAnalyses(ctx context.Context, takeIDs []string) (map[string]Analysis, error) {
+	var rows []Analysis
+	err := s.db.WithContext(ctx).Select("DISTINCT ON (take_id) take_id, version, result, ribbon").
+		Where("take_id IN ?", takeIDs).Order("take_id, version DESC").Find(&rows).Error
+	out := map[string]Analysis{}
+	for _, a := range rows {
+		out[a.TakeID] = a
+	}
+	return out, err
+}

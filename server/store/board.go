@@ -1,0 +1,38 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"time"
+
+	"earlychorus/core/verdict"
+)
+
+// Cell is a player's latest take of a step on a day, as the board shows it.
+type Cell struct {
+	TakeID      string
+	PlayerID    string
+	StepVersion int
+	Takes       int // how many the player made
+	Comments    int
+	Failure     string
+	Result      verdict.Result  // measured; "" while it waits
+	Overruled   verdict.Result  // the director's word, or ""
+	Verdict     json.RawMessage // null while it waits
+	Ribbon      json.RawMessage
+}
+
+// Board returns who has played a step on a day: one cell for each player who has.
+func (s *Store) Board(ctx context.Context, stepID string, day time.Time) (out []Cell, err error) {
+	err = s.db.WithContext(ctx).Raw(`
+		SELECT t.id AS take_id, t.player_id, t.step_version, t.takes, t.failure,
+		       coalesce(a.result, '') AS result, coalesce(r.result, '') AS overruled, a.verdict, a.ribbon,
+		       (SELECT count(*) FROM comment WHERE comment.take_id = t.id) AS comments
+		FROM (
+			SELECT DISTINCT ON (player_id) *, count(*) OVER (PARTITION BY player_id) AS takes
+			FROM take WHERE step_id = ? AND day = ? ORDER BY player_id, received_at DESC
+		) t
+		LEFT JOIN LATERAL (SELECT * FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
+		LEFT JOIN review r ON r.take_id = t.id`, stepID, day).Scan(&out).Error
+	return out, err
+}

@@ -1,0 +1,166 @@
+package store
+
+import (
+	"encoding/json"
+	"time"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/music"
+	"earlychorus/core/ribbon"
+	"earlychorus/core/take"
+	"earlychorus/core/verdict"
+)
+
+// The models mirror migrations/*.sql, where every column is explained.
+
+type School struct {
+	ID       string
+	Name     string
+	TimeZone string
+}
+
+type Director struct {
+	ID           string
+	Name         string
+	Email        string
+	PasswordHash string
+}
+
+type Class struct {
+	ID        string
+	SchoolID  string
+	School    School
+	Name      string
+	Code      string
+	A4Hz      music.Hertz
+	NoteStart exercise.Articulation
+}
+
+// Conventions returns what scores need to know of the class.
+func (c Class) Conventions() exercise.Conventions {
+	return exercise.Conventions{A4: c.A4Hz, Start: c.NoteStart}
+}
+
+func (c Class) zone() *time.Location {
+	zone, err := time.LoadLocation(c.School.TimeZone)
+	if err != nil {
+		return time.UTC
+	}
+	return zone
+}
+
+// Day returns the school's date at an instant, at midnight UTC as dates are stored.
+func (c Class) Day(at time.Time) time.Time {
+	y, m, d := at.In(c.zone()).Date()
+	return time.Date(y, m, d, 0, 0, 0, 0, time.UTC)
+}
+
+// Midnight returns the instant at which the school's day began.
+func (c Class) Midnight(at time.Time) time.Time {
+	y, m, d := at.In(c.zone()).Date()
+	return time.Date(y, m, d, 0, 0, 0, 0, c.zone())
+}
+
+type Player struct {
+	ID         string
+	ClassID    string
+	Class      Class
+	FirstName  string
+	LastName   string
+	Instrument string
+	Stage      exercise.Stage
+	PINHash    string `gorm:"column:pin_hash"`
+}
+
+// ShortName is how players appear to each other: first name and initial.
+func (p Player) ShortName() string {
+	if p.LastName == "" {
+		return p.FirstName
+	}
+	return p.FirstName + " " + string([]rune(p.LastName)[:1]) + "."
+}
+
+// FullName is how a player appears to the director.
+func (p Player) FullName() string { return p.FirstName + " " + p.LastName }
+
+type Step struct {
+	ID       string
+	ClassID  string
+	Position int
+	Kind     string
+	FirstDay time.Time `gorm:"type:date"`
+	LastDay  time.Time `gorm:"type:date"`
+
+	Version    int             `gorm:"-"` // of the version below
+	Parameters json.RawMessage `gorm:"-"`
+}
+
+// Exercise returns what the step asks for.
+func (s Step) Exercise() (exercise.Exercise, error) { return exercise.Parse(s.Kind, s.Parameters) }
+
+type StepVersion struct {
+	StepID     string
+	Version    int
+	Parameters json.RawMessage `gorm:"type:jsonb"`
+	CreatedAt  time.Time
+}
+
+// Source is where a take's sound came from.
+type Source string
+
+const (
+	Microphone Source = "microphone"
+	File       Source = "file"
+	Simulated  Source = "simulated"
+)
+
+type Take struct {
+	ID          string
+	PlayerID    string
+	Player      Player
+	StepID      string
+	StepVersion int
+	Day         time.Time `gorm:"type:date"`
+	Source      Source
+	ReceivedAt  time.Time
+	DurationMS  int `gorm:"column:duration_ms"`
+	RateHz      int
+	StartMS     int            `gorm:"column:start_ms"`
+	SHA256      []byte         `gorm:"column:sha256"`
+	Score       exercise.Score `gorm:"serializer:json"`
+	Failure     string
+}
+
+// Start returns where the score's first click lies in the recording.
+func (t Take) Start() music.Seconds { return music.Seconds(t.StartMS) / 1000 }
+
+// FreeStart reports whether the take was recorded without our click.
+func (t Take) FreeStart() bool { return t.Source == File }
+
+type Analysis struct {
+	TakeID    string
+	Version   int
+	CreatedAt time.Time
+	Result    verdict.Result
+	TipKey    string
+	Measured  take.Analysis   `gorm:"serializer:json"`
+	Verdict   verdict.Verdict `gorm:"serializer:json"`
+	Ribbon    ribbon.Ribbon   `gorm:"serializer:json"`
+	Contour   []byte
+}
+
+type Review struct {
+	TakeID     string
+	DirectorID string
+	Result     verdict.Result
+	ReviewedAt time.Time
+}
+
+type Comment struct {
+	ID         string
+	TakeID     string
+	DirectorID string
+	Director   Director
+	Body       string
+	WrittenAt  time.Time
+}

@@ -1,0 +1,56 @@
+package store
+
+import (
+	"context"
+	"strings"
+)
+
+// DirectorByEmail returns who signs in with this address, or ErrNotFound.
+func (s *Store) DirectorByEmail(ctx context.Context, email string) (d Director, err error) {
+	err = s.db.WithContext(ctx).Where("email = ?", strings.ToLower(strings.TrimSpace(email))).Take(&d).Error
+	return d, found(err)
+}
+
+// Director returns a director, or ErrNotFound.
+func (s *Store) Director(ctx context.Context, id string) (d Director, err error) {
+	return d, found(s.db.WithContext(ctx).Where("id = ?", id).Take(&d).Error)
+}
+
+// ClassByCode returns the class with this code, or ErrNotFound.
+func (s *Store) ClassByCode(ctx context.Context, code string) (c Class, err error) {
+	err = s.db.WithContext(ctx).Preload("School").Where("code = ?", strings.ToUpper(strings.TrimSpace(code))).Take(&c).Error
+	return c, found(err)
+}
+
+// ClassOfDirector returns the class if it is one of the director's, or ErrNotFound.
+func (s *Store) ClassOfDirector(ctx context.Context, classID, directorID string) (c Class, err error) {
+	err = s.db.WithContext(ctx).Preload("School").
+		Joins("JOIN class_director cd ON cd.class_id = class.id AND cd.director_id = ?", directorID).
+		Where("class.id = ?", classID).Take(&c).Error
+	return c, found(err)
+}
+
+// ClassesOfDirector returns a director's classes by name. A director has few.
+func (s *Store) ClassesOfDirector(ctx context.Context, directorID string) (out []Class, err error) {
+	err = s.db.WithContext(ctx).Preload("School").
+		Joins("JOIN class_director cd ON cd.class_id = class.id AND cd.director_id = ?", directorID).
+		Order("class.name").Limit(mostClasses).Find(&out).Error
+	return out, err
+}
+
+const (
+	mostClasses = 50
+	mostPlayers = 200
+)
+
+// Players returns a class's players by instrument and name; mostPlayers at most.
+func (s *Store) Players(ctx context.Context, classID string) (out []Player, err error) {
+	err = s.db.WithContext(ctx).Where("class_id = ?", classID).Order("first_name, last_name").Limit(mostPlayers).Find(&out).Error
+	return out, err
+}
+
+// Player returns a player with class and school, or ErrNotFound.
+func (s *Store) Player(ctx context.Context, id string) (p Player, err error) {
+	err = s.db.WithContext(ctx).Preload("Class.School").Where("id = ?", id).Take(&p).Error
+	return p, found(err)
+}

@@ -1,0 +1,74 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+
+	"earlychorus/core/exercise"
+)
+
+// CreateClass remembers a new class with everyone in it and its first step.
+func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []Player, step Step, p exercise.Exercise, at time.Time) error {
+	parameters, err := json.Marshal(p)
+	if err != nil {
+		return err
+	}
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		for _, row := range []any{&c.School, &d} {
+			if err := tx.Create(row).Error; err != nil {
+				return err
+			}
+		}
+		if err := tx.Omit("School").Create(&c).Error; err != nil {
+			return err
+		}
+		if err := tx.Exec("INSERT INTO class_director VALUES (?, ?)", c.ID, d.ID).Error; err != nil {
+			return err
+		}
+		if len(players) > 0 {
+			if err := tx.Omit("Class").Create(&players).Error; err != nil {
+				return err
+			}
+		}
+		if err := tx.Create(&step).Error; err != nil {
+			return err
+		}
+		return tx.Create(&StepVersion{StepID: step.ID, Version: 1, Parameters: parameters, CreatedAt: at}).Error
+	})
+}
+
+// DemoState says what a seeder finds.
+type DemoState struct {
+	Begun   bool // the demo's school is there
+	Foreign bool // other schools are, and no demo: nothing may be added
+}
+
+// DemoState asks for schools.
+func (s *Store) DemoState(ctx context.Context, schoolID string) (DemoState, error) {
+	var ids []string
+	err := s.db.WithContext(ctx).Model(&School{}).Limit(mostClasses).Pluck("id", &ids).Error
+	state := DemoState{Foreign: len(ids) > 0}
+	for _, id := range ids {
+		if id == schoolID {
+			state = DemoState{Begun: true}
+		}
+	}
+	return state, err
+}
+
+// CountListened returns how many takes of a step have been analysed or given up.
+func (s *Store) CountListened(ctx context.Context, stepID string) (int, error) {
+	var n int64
+	err := s.db.WithContext(ctx).Model(&Take{}).
+		Where("step_id = ? AND (failure <> '' OR EXISTS (SELECT FROM analysis WHERE take_id = take.id))", stepID).Count(&n).Error
+	return int(n), err
+}
+
+// AddCommentOnce remembers a comment unless one with its number is there.
+func (s *Store) AddCommentOnce(ctx context.Context, c Comment) error {
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Omit("Director").Create(&c).Error
+}

@@ -1,0 +1,70 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// StepsOn returns the class's steps of a day in order, each at its newest version.
+func (s *Store) StepsOn(ctx context.Context, classID string, day time.Time) (out []Step, err error) {
+	err = s.db.WithContext(ctx).Where("class_id = ? AND ? BETWEEN first_day AND last_day", classID, day).
+		Order("position").Limit(mostSteps).Find(&out).Error
+	for n := range out {
+		if err == nil {
+			err = s.newest(s.db.WithContext(ctx), &out[n])
+		}
+	}
+	return out, err
+}
+
+const mostSteps = 40
+
+// StepOfClass returns a step of the class at its newest version, or ErrNotFound.
+func (s *Store) StepOfClass(ctx context.Context, classID, stepID string) (step Step, err error) {
+	db := s.db.WithContext(ctx)
+	if err := db.Where("id = ? AND class_id = ?", stepID, classID).Take(&step).Error; err != nil {
+		return step, found(err)
+	}
+	return step, s.newest(db, &step)
+}
+
+// StepAsOf returns a step of the class at the given version, or ErrNotFound.
+func (s *Store) StepAsOf(ctx context.Context, classID, stepID string, version int) (step Step, err error) {
+	db := s.db.WithContext(ctx)
+	if err := db.Where("id = ? AND class_id = ?", stepID, classID).Take(&step).Error; err != nil {
+		return step, found(err)
+	}
+	var v StepVersion
+	err = db.Where("step_id = ? AND version = ?", stepID, version).Take(&v).Error
+	step.Version, step.Parameters = v.Version, v.Parameters
+	return step, found(err)
+}
+
+func (s *Store) newest(db *gorm.DB, step *Step) error {
+	var v StepVersion
+	err := db.Where("step_id = ?", step.ID).Order("version DESC").Take(&v).Error
+	step.Version, step.Parameters = v.Version, v.Parameters
+	return found(err)
+}
+
+// ChangeStep adds a version to a step. based is the version the change was
+// made from; a ConflictError tells that somebody changed it meanwhile.
+func (s *Store) ChangeStep(ctx context.Context, stepID string, based int, parameters json.RawMessage, at time.Time) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		step := Step{ID: stepID}
+		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Take(&step).Error; err != nil {
+			return found(err)
+		}
+		if err := s.newest(tx, &step); err != nil {
+			return err
+		}
+		if step.Version != based {
+			return ConflictError{"Somebody changed this step while you did. Look at it again, then change it."}
+		}
+		return tx.Create(&StepVersion{stepID, based + 1, parameters, at}).Error
+	})
+}

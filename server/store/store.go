@@ -1,0 +1,98 @@
+// Package store remembers: GORM models and the queries of the server, a file
+// a question. The schema is SQL, in migrations.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+
+	"github.com/pressly/goose/v3"
+	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
+	"github.com/riverqueue/river/rivermigrate"
+	"gorm.io/driver/postgres"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+	"gorm.io/gorm/schema"
+)
+
+// Store answers questions about what is remembered.
+type Store struct {
+	db *gorm.DB
+}
+
+// ErrNotFound reports that there is no such thing, or none the asker may know of.
+var ErrNotFound = errors.New("not found")
+
+// ConflictError reports that something else is remembered under that name.
+type ConflictError struct{ Reason string }
+
+func (e ConflictError) Error() string { return e.Reason }
+
+const connections = 16
+
+var quiet = slog.New(slog.DiscardHandler)
+
+// Open connects to a database. It does not migrate.
+func Open(dsn string) (*Store, error) {
+	db, err := gorm.Open(postgres.Open(dsn), &gorm.Config{
+		Logger:         logger.Default.LogMode(logger.Silent), // errors are returned, and logged once where they are handled
+		NamingStrategy: schema.NamingStrategy{SingularTable: true},
+	})
+	if err != nil {
+		return nil, fmt.Errorf("store: %w", err)
+	}
+	s := &Store{db}
+	s.SQL().SetMaxOpenConns(connections)
+	return s, nil
+}
+
+// SQL returns the connections under the store, for the session store and the queue.
+func (s *Store) SQL() *sql.DB {
+	db, err := s.db.DB()
+	if err != nil {
+		panic(err) // only when the store was not opened
+	}
+	return db
+}
+
+// Close gives the connections back.
+func (s *Store) Close() error { return s.SQL().Close() }
+
+//go:embed migrations
+var migrations embed.FS
+
+// Migrate brings the schema, and the queue's, up to date.
+func (s *Store) Migrate(ctx context.Context) error {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return fmt.Errorf("store: %w", err)
+	}
+	provider, err := goose.NewProvider(goose.DialectPostgres, s.SQL(), files)
+	if err != nil {
+		return fmt.Errorf("store: migrations: %w", err)
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("store: migrations: %w", err)
+	}
+	queue, err := rivermigrate.New(riverdatabasesql.New(s.SQL()), &rivermigrate.Config{Logger: quiet})
+	if err != nil {
+		return fmt.Errorf("store: queue migrations: %w", err)
+	}
+	if _, err := queue.Migrate(ctx, rivermigrate.DirectionUp, nil); err != nil {
+		return fmt.Errorf("store: queue migrations: %w", err)
+	}
+	return nil
+}
+
+// found turns GORM's missing record into ErrNotFound.
+func found(err error) error {
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return ErrNotFound
+	}
+	return err
+}

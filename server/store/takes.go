@@ -1,0 +1,80 @@
+package store
+
+import (
+	"bytes"
+	"context"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// AcceptTake remembers a take and runs queue in the same transaction, so that
+// neither the take nor its job is ever there without the other. A take
+// already accepted is left as it is: accepted is false when its bytes are the
+// same, and a ConflictError tells when they differ or it is another player's.
+func (s *Store) AcceptTake(ctx context.Context, t Take, queue func(*gorm.DB) error) (accepted bool, err error) {
+	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		created := tx.Clauses(clause.OnConflict{DoNothing: true}).Omit("Player").Create(&t)
+		if created.Error != nil {
+			return created.Error
+		}
+		if accepted = created.RowsAffected == 1; accepted {
+			return queue(tx)
+		}
+		_, err := sameTake(tx, t)
+		return err
+	})
+	return accepted, err
+}
+
+// KnownTake reports whether the take was accepted before; a ConflictError tells
+// that another one was, under the same number.
+func (s *Store) KnownTake(ctx context.Context, t Take) (bool, error) {
+	return sameTake(s.db.WithContext(ctx), t)
+}
+
+func sameTake(db *gorm.DB, t Take) (known bool, err error) {
+	var before []Take
+	if err := db.Where("id = ?", t.ID).Find(&before).Error; err != nil || len(before) == 0 {
+		return false, err
+	}
+	if before[0].PlayerID != t.PlayerID || !bytes.Equal(before[0].SHA256, t.SHA256) {
+		return false, ConflictError{"Another recording was already handed in under this number. Record again."}
+	}
+	return true, nil
+}
+
+// TakeOfPlayer returns a player's own take, or ErrNotFound.
+func (s *Store) TakeOfPlayer(ctx context.Context, takeID, playerID string) (t Take, err error) {
+	err = s.db.WithContext(ctx).Preload("Player.Class.School").Where("id = ? AND player_id = ?", takeID, playerID).Take(&t).Error
+	return t, found(err)
+}
+
+// TakeOfDirector returns a take of one of the director's classes, or ErrNotFound.
+func (s *Store) TakeOfDirector(ctx context.Context, takeID, directorID string) (t Take, err error) {
+	err = s.db.WithContext(ctx).Preload("Player.Class.School").
+		Joins("JOIN player p ON p.id = take.player_id").
+		Joins("JOIN class_director cd ON cd.class_id = p.class_id AND cd.director_id = ?", directorID).
+		Where("take.id = ?", takeID).Take(&t).Error
+	return t, found(err)
+}
+
+// Take returns any take with its player; for workers, who ask on nobody's behalf.
+func (s *Store) Take(ctx context.Context, takeID string) (t Take, err error) {
+	return t, found(s.db.WithContext(ctx).Preload("Player").Where("id = ?", takeID).Take(&t).Error)
+}
+
+// TakesOfPlayerOn returns a player's takes of a day, newest first; mostTakes at most.
+func (s *Store) TakesOfPlayerOn(ctx context.Context, playerID string, day time.Time) (out []Take, err error) {
+	err = s.db.WithContext(ctx).Where("player_id = ? AND day = ?", playerID, day).
+		Order("received_at DESC").Limit(mostTakes).Find(&out).Error
+	return out, err
+}
+
+const mostTakes = 50
+
+// FailTake remembers why a take could not be analysed.
+func (s *Store) FailTake(ctx context.Context, takeID, why string) error {
+	return s.db.WithContext(ctx).Model(&Take{}).Where("id = ?", takeID).Update("failure", why).Error
+}

@@ -1,0 +1,70 @@
+// Package workers runs the jobs: each fetches, computes with the core, saves.
+package workers
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"github.com/riverqueue/river"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/instrument"
+	"earlychorus/core/ribbon"
+	"earlychorus/core/take"
+	"earlychorus/core/verdict"
+	"earlychorus/server/jobs"
+	"earlychorus/server/recordings"
+	"earlychorus/server/store"
+)
+
+// AnalyzeTake listens to takes.
+type AnalyzeTake struct {
+	river.WorkerDefaults[jobs.AnalyzeTake]
+
+	Store      *store.Store
+	Recordings *recordings.Shelf
+	Now        func() time.Time
+}
+
+// Version of an analysis changes when the ear, the rules of measuring or those
+// of judging do, so that takes can be heard again and the older word kept.
+const Version = contour.Version*10_000 + take.Version*100 + verdict.Version
+
+// SmallRibbon is how many points the board's drawing has: one a pixel.
+const SmallRibbon = 96
+
+// Work analyses one take. Running twice is harmless.
+func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]) error {
+	t, err := w.Store.Take(ctx, job.Args.TakeID)
+	if err != nil {
+		return river.JobCancel(fmt.Errorf("analyze take %s: %w", job.Args.TakeID, err)) // deleted meanwhile
+	}
+	sound, missing, err := w.Recordings.Get(ctx, t.ID)
+	if missing {
+		_ = w.Store.FailTake(ctx, t.ID, "The recording is missing. Please record again.")
+		return river.JobCancel(err)
+	}
+	if err != nil {
+		return err
+	}
+	i, err := instrument.Get(t.Score.Instrument)
+	if err != nil {
+		return river.JobCancel(err)
+	}
+	measured, err := take.Analyze(ctx, sound, take.Question{
+		Instrument: &i, Score: &t.Score, Alignment: take.Alignment{FirstNote: t.FreeStart(), Start: t.Start()},
+	})
+	if err != nil {
+		return fmt.Errorf("analyze take %s: %w", t.ID, err)
+	}
+	tips, err := w.Store.RecentTips(ctx, t, verdict.TimesRunning)
+	if err != nil {
+		return err
+	}
+	word := verdict.Decide(verdict.Case{Instrument: i, Score: t.Score, Analysis: measured, FreeStart: t.FreeStart(), RecentTips: tips})
+	return w.Store.SaveAnalysis(ctx, store.Analysis{
+		TakeID: t.ID, Version: Version, CreatedAt: w.Now().UTC(), Result: word.Result, TipKey: word.Tip.Key,
+		Measured: measured, Verdict: word, Ribbon: ribbon.Draw(measured, t.Score, i, SmallRibbon), Contour: measured.Contour.Pack(),
+	})
+}

@@ -1,0 +1,38 @@
+package workers
+
+import (
+	"context"
+	"encoding/json"
+	"log/slog"
+
+	"github.com/riverqueue/river"
+	"github.com/riverqueue/river/rivertype"
+
+	"earlychorus/server/jobs"
+)
+
+// reporter logs what goes wrong and, once the last attempt has failed, tells
+// the player instead of letting the take wait for ever.
+type reporter struct{ analyze *AnalyzeTake }
+
+func (r reporter) HandleError(ctx context.Context, job *rivertype.JobRow, err error) *river.ErrorHandlerResult {
+	slog.Error("job failed", "kind", job.Kind, "job", job.ID, "attempt", job.Attempt, "error", err)
+	r.giveUp(ctx, job)
+	return nil
+}
+
+func (r reporter) HandlePanic(ctx context.Context, job *rivertype.JobRow, value any, trace string) *river.ErrorHandlerResult {
+	slog.Error("job panicked", "kind", job.Kind, "job", job.ID, "attempt", job.Attempt, "panic", value, "trace", trace)
+	r.giveUp(ctx, job)
+	return nil
+}
+
+func (r reporter) giveUp(ctx context.Context, job *rivertype.JobRow) {
+	var args jobs.AnalyzeTake
+	if job.Attempt < job.MaxAttempts || json.Unmarshal(job.EncodedArgs, &args) != nil {
+		return
+	}
+	if err := r.analyze.Store.FailTake(ctx, args.TakeID, "This take could not be listened to. Your recording is safe; please tell your director."); err != nil {
+		slog.Error("take could not be marked as failed", "take", args.TakeID, "error", err)
+	}
+}
