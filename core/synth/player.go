@@ -32,6 +32,11 @@ type Player struct {
 	Gaps   []Gap
 	Cracks []Crack
 	Shift  int // semitones every note is wrong by: a wrong fingering or partial
+
+	// FaultOn, from 1, is the only note that has the gaps, the cracks and the
+	// shift; 0 means every note. NoteOffsets are added to Offset, note by note.
+	FaultOn     int
+	NoteOffsets []music.Cents
 }
 
 // Gap is a silence inside a note.
@@ -68,10 +73,21 @@ func (p Player) Play(score exercise.Score, rate int) (audio.Mono, []Truth) {
 		}
 	}
 	var truths []Truth
-	for _, target := range score.Targets() {
-		truths = append(truths, p.note(sound, score, target, chance))
+	for n, target := range score.Targets() {
+		truths = append(truths, p.onNote(n).note(sound, score, target, chance))
 	}
 	return sound, truths
+}
+
+// onNote returns the player with what is particular to note n.
+func (p Player) onNote(n int) Player {
+	if n < len(p.NoteOffsets) {
+		p.Offset += p.NoteOffsets[n]
+	}
+	if p.FaultOn != 0 && p.FaultOn != n+1 {
+		p.Gaps, p.Cracks, p.Shift = nil, nil, 0
+	}
+	return p
 }
 
 func amplitude(d music.Decibels) float64 { return math.Pow(10, float64(d)/20) }

@@ -29,13 +29,14 @@ type Verdict struct {
 	Version  int       `json:"version"`
 	Result   Result    `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
 	Deciding *Measure  `json:"deciding,omitempty" doc:"the measure that decided; absent when a recording fault did"`
+	Short    string    `json:"short" doc:"what decided, in a few words, for a board's cell"`
 	Sentence string    `json:"sentence"`
 	Tip      Tip       `json:"tip"`
 	Measures []Measure `json:"measures" nullable:"false"`
 	Causes   []Cause   `json:"causes" nullable:"false" doc:"everything outside its limit, worst kind first"`
 }
 
-// nearlyExcess: one measure this far outside its limit is still nearly.
+// nearlyExcess: one kind of measure this far outside its limit is still nearly.
 const nearlyExcess = 1.5
 
 // rank orders causes: mending a later one is no use before an earlier one.
@@ -58,8 +59,8 @@ func Decide(c Case) Verdict {
 	for n, target := range c.Score.Targets() {
 		v.Measures = append(v.Measures, measures(n, target, c.Analysis.Notes[n], eventsOf(c.Analysis, n), c.Score, c.FreeStart)...)
 	}
-	if sentence := unusable(c.Analysis, c.Score); sentence != "" {
-		v.Result, v.Sentence = CantTell, sentence
+	if short, sentence := unusable(c.Analysis, c.Score); sentence != "" {
+		v.Result, v.Short, v.Sentence = CantTell, short, sentence
 		v.Causes = []Cause{CauseRecording}
 		v.Tip = choose(v.Causes, nil, c)
 		return v
@@ -77,23 +78,24 @@ func eventsOf(a take.Analysis, note int) (out []take.Event) {
 	return out
 }
 
-// unusable returns why the recording cannot be judged, or "".
-func unusable(a take.Analysis, s exercise.Score) string {
+// unusable returns why the recording cannot be judged, in few and in more
+// words, or nothing.
+func unusable(a take.Analysis, s exercise.Score) (short, sentence string) {
 	has := func(f take.Fault) bool { return slices.Contains(a.Recording.Faults, f) }
 	switch {
 	case has(take.NoSound):
-		return "The recording is silent. Check that the right microphone is chosen, then try again."
+		return "no sound recorded", "The recording is silent. Check that the right microphone is chosen, then try again."
 	case has(take.CutShort):
-		return "The recording ends before the step does, so it cannot be judged."
+		return "recording cut short", "The recording ends before the step does, so it cannot be judged."
 	case has(take.Noisy):
-		return fmt.Sprintf("The room is too loud: your sound is only %.0f dB above it. Find a quieter place or come closer.", a.Recording.SNR)
+		return "room too loud", fmt.Sprintf("The room is too loud: your sound is only %.0f dB above it. Find a quieter place or come closer.", a.Recording.SNR)
 	}
 	for n, note := range a.Notes {
 		if note.Played && !note.WrongNote && !note.Trusted {
-			return fmt.Sprintf("The %s could not be measured: %s.", s.Targets()[n].WrittenName, note.WhyNot)
+			return "pitch not clear", fmt.Sprintf("The %s could not be measured: %s.", s.Targets()[n].WrittenName, note.WhyNot)
 		}
 	}
-	return ""
+	return "", ""
 }
 
 // judge decides from the measures.
@@ -119,15 +121,20 @@ func (v *Verdict) judge(c Case) {
 	case len(held) == 0:
 		v.Result = Nearly // only hard notes are outside: counted as tried
 		v.Deciding = &outside[0]
-	case len(held) == 1 && held[0].Excess <= nearlyExcess:
+	case onlyCause(held) && held[0].Excess <= nearlyExcess:
 		v.Result = Nearly
 		v.Deciding = &held[0]
 	default:
 		v.Result = NotYet
 		v.Deciding = &held[0]
 	}
-	v.Sentence = v.say(c.Score)
+	v.Short, v.Sentence = v.brief(c.Score), v.say(c.Score)
 	v.Tip = choose(v.Causes, v.Deciding, c)
+}
+
+// onlyCause reports whether one kind of measure is outside, on however many notes.
+func onlyCause(outside []Measure) bool {
+	return !slices.ContainsFunc(outside, func(m Measure) bool { return m.Cause != outside[0].Cause })
 }
 
 // worseFirst orders by kind of cause, then by how far outside.
@@ -155,6 +162,24 @@ func closest(all []Measure) *Measure {
 		}
 	}
 	return best
+}
+
+// brief says the deciding measure in a few words: "C4 gap of 0.30 s".
+func (v Verdict) brief(s exercise.Score) string {
+	m := v.Deciding
+	if m == nil {
+		return ""
+	}
+	about := m.Text
+	switch m.Cause {
+	case CauseGap:
+		about = fmt.Sprintf("gap of %.2f s", m.Value)
+	case CauseBreak:
+		about = fmt.Sprintf("jumps for %.2f s", m.Value)
+	case CauseHeld:
+		about = "held " + m.Text
+	}
+	return s.Targets()[m.Note].WrittenName + " " + about
 }
 
 func (v Verdict) say(s exercise.Score) string {

@@ -158,7 +158,7 @@ func (a *API) playReference(w http.ResponseWriter, r *http.Request) {
 }
 
 type simulateInput struct {
-	takeInput
+	TakePath
 	Body struct {
 		StandIn string `json:"stand_in" enum:"steady,wavering,flat,gap,crack"`
 		Step    string `json:"step" format:"uuid"`

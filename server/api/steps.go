@@ -37,14 +37,15 @@ type WrittenStep struct {
 	Score      exercise.Score `json:"score"`
 }
 
-type stepInput struct {
+// StepPath names a step of a class.
+type StepPath struct {
 	Class string `path:"class" format:"uuid"`
 	Step  string `path:"step" format:"uuid"`
 }
 
 type stepOutput struct{ Body StepDetail }
 
-func (a *API) showStep(ctx context.Context, in *stepInput) (*stepOutput, error) {
+func (a *API) showStep(ctx context.Context, in *StepPath) (*stepOutput, error) {
 	class, step, err := a.stepOf(ctx, in)
 	if err != nil {
 		return nil, problem(err)
@@ -56,7 +57,7 @@ func (a *API) showStep(ctx context.Context, in *stepInput) (*stepOutput, error) 
 	return a.detail(ctx, class, step, p)
 }
 
-func (a *API) stepOf(ctx context.Context, in *stepInput) (store.Class, store.Step, error) {
+func (a *API) stepOf(ctx context.Context, in *StepPath) (store.Class, store.Step, error) {
 	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
 	if err != nil {
 		return class, store.Step{}, err
@@ -80,7 +81,7 @@ func (a *API) previewStep(ctx context.Context, in *previewInput) (*stepOutput, e
 }
 
 type changeInput struct {
-	stepInput
+	StepPath
 	Body struct {
 		Based      int                      `json:"based_on_version" doc:"the version the change was made from"`
 		Parameters exercise.LongToneCounted `json:"parameters"`
@@ -88,7 +89,7 @@ type changeInput struct {
 }
 
 func (a *API) changeStep(ctx context.Context, in *changeInput) (*stepOutput, error) {
-	class, step, err := a.stepOf(ctx, &in.stepInput)
+	class, step, err := a.stepOf(ctx, &in.StepPath)
 	if err != nil {
 		return nil, problem(err)
 	}

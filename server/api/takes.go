@@ -49,13 +49,14 @@ type CommentView struct {
 	TakeID    string `json:"take_id"`
 }
 
-type takeInput struct {
+// TakePath names a take. It is exported because embedded parameters must be.
+type TakePath struct {
 	Take string `path:"take" format:"uuid"`
 }
 
 type takeOutput struct{ Body TakeDetail }
 
-func (a *API) showTake(ctx context.Context, in *takeInput) (*takeOutput, error) {
+func (a *API) showTake(ctx context.Context, in *TakePath) (*takeOutput, error) {
 	t, err := a.takeFor(ctx, in.Take)
 	if err != nil {
 		return nil, problem(err)
@@ -124,7 +125,7 @@ func commentView(c store.Comment) CommentView {
 }
 
 type commentInput struct {
-	takeInput
+	TakePath
 	Body struct {
 		Body string `json:"body" minLength:"1" maxLength:"1000"`
 	}
@@ -143,11 +144,11 @@ func (a *API) addComment(ctx context.Context, in *commentInput) (*takeOutput, er
 	if err := a.Store.AddComment(ctx, c); err != nil {
 		return nil, problem(err)
 	}
-	return a.showTake(ctx, &in.takeInput)
+	return a.showTake(ctx, &in.TakePath)
 }
 
 type reviewInput struct {
-	takeInput
+	TakePath
 	Body struct {
 		Result verdict.Result `json:"result" enum:"clean,nearly,not-yet,cant-tell,measured" doc:"measured lets the measured verdict stand again"`
 	}
@@ -168,5 +169,5 @@ func (a *API) overrule(ctx context.Context, in *reviewInput) (*takeOutput, error
 	if err != nil {
 		return nil, problem(err)
 	}
-	return a.showTake(ctx, &in.takeInput)
+	return a.showTake(ctx, &in.TakePath)
 }

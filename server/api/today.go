@@ -223,10 +223,7 @@ func boardCell(c store.Cell, step store.Step, written string) (BoardCell, error)
 	if err := json.Unmarshal(c.Verdict, &v); err != nil {
 		return cell, err
 	}
-	cell.Deciding = v.Sentence
-	if v.Deciding != nil {
-		cell.Deciding = v.Deciding.Text
-	}
+	cell.Deciding = v.Short
 	return cell, nil
 }
 

@@ -48,6 +48,8 @@ func (t take) player(i instrument.Instrument, target music.MIDI) synth.Player {
 		Level: music.Decibels(about(-22, 2)), Late: music.Seconds(0.05 + 0.03*chance.Float64()),
 		Offset: music.Cents(about(0, 5)), WaverDepth: music.Cents(about(5, 1)), WaverHz: about(3.5, 0.5), Drift: about(0, 0.4),
 	}
+	out.NoteOffsets = []music.Cents{0, music.Cents(about(4, 6))}
+	out.FaultOn = 1 + chance.IntN(2)
 	grown := float64(t.day) + 0.5*float64(t.nth)
 	switch p.habit {
 	case growing:

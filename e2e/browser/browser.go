@@ -1,0 +1,74 @@
+// Package browser drives Debian's headless Chromium as a person would.
+package browser
+
+import (
+	"context"
+	"fmt"
+	"os/exec"
+
+	"github.com/chromedp/chromedp"
+)
+
+// Options say what kind of browser is wanted.
+type Options struct {
+	Width, Height int
+	Microphone    string // WAV file that a fake microphone plays once; "" refuses the microphone
+	Dark          bool
+}
+
+// Start opens a browser with one empty page. Close stops it.
+func Start(ctx context.Context, o Options) (page context.Context, closeIt func(), err error) {
+	path, err := exec.LookPath("chromium")
+	if err != nil {
+		return nil, nil, fmt.Errorf("browser: chromium is not installed (Debian: apt-get install chromium): %w", err)
+	}
+	flags := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath(path),
+		chromedp.WindowSize(o.Width, o.Height),
+		chromedp.Flag("disable-quic", true),
+		chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("disable-gpu", true),
+		chromedp.Flag("autoplay-policy", "no-user-gesture-required"),
+		chromedp.Flag("lang", "en-GB"),
+	)
+	if o.Dark {
+		flags = append(flags, chromedp.Flag("blink-settings", "preferredColorScheme=0"))
+	}
+	if o.Microphone != "" {
+		flags = append(flags,
+			chromedp.Flag("use-fake-device-for-media-stream", true),
+			chromedp.Flag("use-fake-ui-for-media-stream", true),
+			chromedp.Flag("use-file-for-fake-audio-capture", o.Microphone+"%noloop"),
+		)
+	} else {
+		flags = append(flags, chromedp.Flag("use-fake-ui-for-media-stream", "deny"))
+	}
+	alloc, cancelAlloc := chromedp.NewExecAllocator(ctx, flags...)
+	page, cancelPage := chromedp.NewContext(alloc)
+	closeIt = func() { cancelPage(); cancelAlloc() }
+	return page, closeIt, chromedp.Do(page, chromedp.EmulateViewport(int64(o.Width), int64(o.Height)))
+}
+
+func field(label string) string {
+	return fmt.Sprintf("//*[@id=//label[contains(normalize-space(.), %q)]/@for]", label)
+}
+
+// Type writes into the empty field with this label.
+func Type(label, text string) chromedp.Action[chromedp.Void] {
+	return chromedp.SendKeys(field(label), text)
+}
+
+// Replace writes over the one word in the field with this label.
+func Replace(label, text string) chromedp.Action[chromedp.Void] {
+	return chromedp.Steps(chromedp.DoubleClick(field(label)), chromedp.SendKeys(field(label), text))
+}
+
+// Press clicks the button, link, tab or summary with these words on it.
+func Press(words string) chromedp.Action[chromedp.Void] {
+	return chromedp.Click(fmt.Sprintf("//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or @aria-label=%q]", words, words))
+}
+
+// See waits until the page shows these words.
+func See(words string) chromedp.Action[chromedp.Void] {
+	return chromedp.WaitVisible(fmt.Sprintf("//*[text()[contains(normalize-space(.), %q)]]", words))
+}

@@ -1,0 +1,19 @@
+import { useQuery } from '@tanstack/react-query'
+import { Navigate } from 'react-router'
+import { classesQuery, meQuery } from '../features/signin'
+import { Problem } from '../ui/Problem'
+import { Waiting } from '../ui/Waiting'
+
+/** Home leads everyone to where their work is. */
+export function Home() {
+  const { data: me, error } = useQuery(meQuery)
+  const classes = useQuery({ ...classesQuery, enabled: me?.role === 'director' })
+  if (error ?? classes.error) return <Problem error={error ?? classes.error} />
+  if (!me) return <Waiting />
+  if (me.role === 'nobody') return <Navigate to="/sign-in" replace />
+  if (me.role === 'player') return <Navigate to="/practice" replace />
+  if (!classes.data) return <Waiting />
+  const first = classes.data[0]
+  if (!first) return <p>No class is yours yet. Ask your administrator to add you to one.</p>
+  return <Navigate to={`/class/${first.id}`} replace />
+}

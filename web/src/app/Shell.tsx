@@ -1,0 +1,37 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link, Outlet } from 'react-router'
+import { meQuery, useSignOut } from '../features/signin'
+import { Button } from '../ui/Button'
+
+/** Shell is the page's head and the room below it. */
+export function Shell() {
+  const { data: me } = useQuery(meQuery)
+  const signOut = useSignOut()
+  const signedIn = me && me.role !== 'nobody'
+  return (
+    <div className="mx-auto max-w-[86rem] px-4 pb-16 sm:px-8">
+      <a href="#main" className="sr-only focus:not-sr-only">
+        Skip to the page
+      </a>
+      <header className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1 pt-4 pb-3">
+        <Link to="/" className="font-serif text-lg italic no-underline">
+          Early Chorus
+        </Link>
+        {signedIn && (
+          <p className="flex items-baseline gap-4 text-sm text-soft">
+            <span>
+              {me.name}
+              {me.class && ` · ${me.class}`}
+            </span>
+            <Button look="quiet" onClick={() => signOut.mutate()} disabled={signOut.isPending}>
+              Sign out
+            </Button>
+          </p>
+        )}
+      </header>
+      <main id="main">
+        <Outlet />
+      </main>
+    </div>
+  )
+}

@@ -1,0 +1,27 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { RouterProvider } from 'react-router'
+import { Failure } from '../api/client'
+import { router } from './routes'
+import './styles.css'
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      // What the server says plainly (4xx) does not change by asking again.
+      retry: (count, error) => count < 2 && !(error instanceof Failure && error.status < 500),
+      staleTime: 5_000,
+    },
+  },
+})
+
+const root = document.getElementById('root')
+if (!root) throw new Error('index.html has no #root')
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+)

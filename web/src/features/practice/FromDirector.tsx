@@ -1,0 +1,22 @@
+import type { Schemas } from '../../api/client'
+
+/** FromDirector are the director's latest comments. */
+export function FromDirector({ comments }: { comments: Schemas['CommentView'][] }) {
+  if (comments.length === 0) return null
+  return (
+    <section className="mt-8 border-t border-rule pt-3">
+      <h2>From your director</h2>
+      <ul className="mt-2 space-y-3">
+        {comments.map((c) => (
+          <li key={c.written_at + c.body} className="border-l-2 border-warm pl-3">
+            <p className="font-serif">{c.body}</p>
+            <p className="text-xs text-soft">
+              {c.by},{' '}
+              {new Date(c.written_at).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

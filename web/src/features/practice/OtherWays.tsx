@@ -1,0 +1,57 @@
+import type { ChangeEvent } from 'react'
+import type { Schemas } from '../../api/client'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
+import { type HandedIn, newTakeId, type PracticeStep, useSimulate } from './queries'
+
+type Props = {
+  step: PracticeStep
+  standIns: { key: string; label: string }[]
+  onFile: (take: HandedIn) => void
+  onSimulated: (takeId: string) => void
+}
+
+/** OtherWays hands in a WAV file, or lets a simulated player stand in for the microphone. */
+export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
+  const simulate = useSimulate(step)
+  function choose(e: ChangeEvent<HTMLInputElement>) {
+    const file = e.target.files?.[0]
+    if (file) onFile({ id: newTakeId(), file, source: 'file', startMs: 0 })
+  }
+  return (
+    <details className="mt-6 border-t border-rule pt-3">
+      <summary className="cursor-pointer text-soft">No microphone?</summary>
+      <div className="mt-4 space-y-5">
+        <div>
+          <label htmlFor="wav" className="block">
+            Hand in a WAV file of the whole step
+          </label>
+          <input
+            id="wav"
+            type="file"
+            accept=".wav,audio/wav,audio/x-wav"
+            onChange={choose}
+            className="mt-1 block max-w-full"
+          />
+        </div>
+        <div>
+          <p>Let a simulated player play it</p>
+          <div className="mt-2 flex flex-wrap gap-2">
+            {standIns.map((s) => (
+              <Button
+                key={s.key}
+                disabled={simulate.isPending}
+                onClick={() =>
+                  simulate.mutate(s.key as Schemas['SimulateInputBody']['stand_in'], { onSuccess: onSimulated })
+                }
+              >
+                {s.label}
+              </Button>
+            ))}
+          </div>
+          {simulate.error && <Problem error={simulate.error} />}
+        </div>
+      </div>
+    </details>
+  )
+}

@@ -1,0 +1,69 @@
+import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
+import { answer, api, Failure, type Schemas } from '../../api/client'
+
+export type Practice = Schemas['Practice']
+export type PracticeStep = Schemas['PracticeStep']
+
+export const practiceQuery = queryOptions({
+  queryKey: ['practice'],
+  queryFn: () => answer(api.GET('/practice')),
+})
+
+/** HandedIn is a recording on its way to the server, under a number of its own. */
+export type HandedIn = { id: string; file: Blob; source: 'microphone' | 'file'; startMs: number }
+
+/** newTakeId makes the number under which a take can be sent as often as needed. */
+export function newTakeId(): string {
+  const b = crypto.getRandomValues(new Uint8Array(16))
+  b[6] = ((b[6] ?? 0) & 0x0f) | 0x40
+  b[8] = ((b[8] ?? 0) & 0x3f) | 0x80
+  const hex = Array.from(b, (x) => x.toString(16).padStart(2, '0')).join('')
+  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
+}
+
+/** useSend uploads a recording; sending the same one again is harmless. */
+export function useSend(step: PracticeStep, onProgress: (share: number) => void) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (h: HandedIn) => send(h, step, onProgress),
+    onSuccess: () => queries.invalidateQueries({ queryKey: practiceQuery.queryKey }),
+  })
+}
+
+/** send uses XMLHttpRequest, which alone tells how much has gone up. */
+function send(h: HandedIn, step: PracticeStep, onProgress: (share: number) => void): Promise<string> {
+  const query = new URLSearchParams({
+    step: step.id,
+    version: String(step.version),
+    source: h.source,
+    start_ms: String(h.startMs),
+  })
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest()
+    request.open('PUT', `/api/takes/${h.id}?${query}`)
+    request.responseType = 'json'
+    request.upload.onprogress = (e) => onProgress(e.total > 0 ? e.loaded / e.total : 0)
+    request.onload = () =>
+      request.status < 300 ? resolve(h.id) : reject(new Failure(request.status, request.response ?? {}))
+    request.onerror = () => reject(new TypeError('no network'))
+    request.send(h.file)
+  })
+}
+
+/** useSimulate lets a simulated player make the take. */
+export function useSimulate(step: PracticeStep) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: async (standIn: Schemas['SimulateInputBody']['stand_in']) => {
+      const id = newTakeId()
+      await answer(
+        api.POST('/takes/{take}/simulated', {
+          params: { path: { take: id } },
+          body: { stand_in: standIn, step: step.id, version: step.version },
+        }),
+      )
+      return id
+    },
+    onSuccess: () => queries.invalidateQueries({ queryKey: practiceQuery.queryKey }),
+  })
+}

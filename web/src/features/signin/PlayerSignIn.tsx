@@ -1,0 +1,98 @@
+import { type FormEvent, useState } from 'react'
+import type { Schemas } from '../../api/client'
+import { Button } from '../../ui/Button'
+import { Field } from '../../ui/Field'
+import { Problem } from '../../ui/Problem'
+import { useOpenClass, usePlayerSignIn } from './queries'
+
+/** PlayerSignIn asks for the class code, then shows names, then asks for the PIN. */
+export function PlayerSignIn() {
+  const [code, setCode] = useState('')
+  const [picked, setPicked] = useState<Schemas['PickedName']>()
+  const open = useOpenClass()
+  function submit(e: FormEvent) {
+    e.preventDefault()
+    open.mutate(code)
+  }
+  if (picked) return <EnterPIN code={code} player={picked} onBack={() => setPicked(undefined)} />
+  if (open.data) return <PickName names={open.data} onPick={setPicked} />
+  return (
+    <form onSubmit={submit} className="space-y-5">
+      <Field
+        label="Class code"
+        hint="It is on your card."
+        value={code}
+        onChange={(e) => setCode(e.target.value)}
+        autoComplete="off"
+        autoCapitalize="characters"
+        spellCheck={false}
+        required
+      />
+      {open.error && <Problem error={open.error} />}
+      <Button type="submit" look="main" disabled={open.isPending}>
+        Find my class
+      </Button>
+    </form>
+  )
+}
+
+function PickName({ names, onPick }: { names: Schemas['Names']; onPick: (p: Schemas['PickedName']) => void }) {
+  return (
+    <>
+      <h2>{names.class}: who are you?</h2>
+      <ul className="mt-4 grid grid-cols-2 gap-2">
+        {names.players.map((p) => (
+          <li key={p.id}>
+            <button
+              type="button"
+              onClick={() => onPick(p)}
+              className="min-h-14 w-full rounded-md border border-rule bg-sheet px-3 py-2 text-left hover:border-warm"
+            >
+              <span className="block">{p.name}</span>
+              <span className="block text-xs text-soft">{p.instrument}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}
+
+type PINProps = { code: string; player: Schemas['PickedName']; onBack: () => void }
+
+function EnterPIN({ code, player, onBack }: PINProps) {
+  const [pin, setPIN] = useState('')
+  const signIn = usePlayerSignIn()
+  function submit(e: FormEvent) {
+    e.preventDefault()
+    signIn.mutate({ code, player_id: player.id, pin })
+  }
+  return (
+    <form onSubmit={submit} className="space-y-5">
+      <h2>
+        {player.name}, {player.instrument}
+      </h2>
+      <Field
+        label="Your PIN"
+        hint="Four numbers, on your card."
+        value={pin}
+        onChange={(e) => setPIN(e.target.value)}
+        type="password"
+        inputMode="numeric"
+        pattern="[0-9]{4}"
+        maxLength={4}
+        autoComplete="off"
+        required
+      />
+      {signIn.error && <Problem error={signIn.error} />}
+      <p className="flex gap-3">
+        <Button type="submit" look="main" disabled={signIn.isPending}>
+          Start
+        </Button>
+        <Button look="quiet" onClick={onBack}>
+          That is not me
+        </Button>
+      </p>
+    </form>
+  )
+}

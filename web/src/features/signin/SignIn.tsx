@@ -1,0 +1,32 @@
+import { Tabs } from 'radix-ui'
+import { DirectorSignIn } from './DirectorSignIn'
+import { PlayerSignIn } from './PlayerSignIn'
+
+const tab =
+  'min-h-11 border-b-2 border-transparent px-1 text-soft data-[state=active]:border-warm data-[state=active]:text-ink'
+
+/** SignIn lets players in by class code and directors by email. */
+export function SignIn() {
+  return (
+    <div className="mx-auto max-w-md pt-8 sm:pt-16">
+      <h1 className="text-2xl">Good morning, band.</h1>
+      <p className="mt-2 text-soft">Long, warm notes first. Your own page is one step away.</p>
+      <Tabs.Root defaultValue="player" className="mt-8">
+        <Tabs.List aria-label="Who are you?" className="flex gap-6 border-b border-rule">
+          <Tabs.Trigger value="player" className={tab}>
+            I play
+          </Tabs.Trigger>
+          <Tabs.Trigger value="director" className={tab}>
+            I direct
+          </Tabs.Trigger>
+        </Tabs.List>
+        <Tabs.Content value="player" className="pt-6">
+          <PlayerSignIn />
+        </Tabs.Content>
+        <Tabs.Content value="director" className="pt-6">
+          <DirectorSignIn />
+        </Tabs.Content>
+      </Tabs.Root>
+    </div>
+  )
+}

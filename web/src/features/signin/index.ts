@@ -1,0 +1,2 @@
+export { classesQuery, meQuery, useSignOut } from './queries'
+export { SignIn } from './SignIn'

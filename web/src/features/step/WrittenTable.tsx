@@ -1,0 +1,44 @@
+import type { Schemas } from '../../api/client'
+
+/** WrittenTable shows what each instrument reads, and what was put elsewhere. */
+export function WrittenTable({ written }: { written: Schemas['WrittenStep'][] }) {
+  return (
+    <table className="w-full border-collapse text-sm">
+      <caption className="pb-2 text-left font-serif text-lg">What each instrument reads</caption>
+      <thead>
+        <tr className="border-b border-ink text-left text-soft">
+          <th scope="col" className="py-1 font-normal">
+            Instrument
+          </th>
+          <th scope="col" className="font-normal">
+            Written
+          </th>
+          <th scope="col" className="font-normal">
+            Fingering
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {written.map(({ instrument, score }) => {
+          const targets = score.segments.filter((s) => s.phase === 'play')
+          return (
+            <tr key={instrument} className="border-b border-rule align-top">
+              <th scope="row" className="py-1.5 pr-3 text-left font-normal">
+                {instrument}
+                {score.notices.map((n) => (
+                  <span key={n} className="block text-xs text-soft">
+                    {n}
+                  </span>
+                ))}
+              </th>
+              <td className="py-1.5 pr-3 font-serif whitespace-nowrap">
+                {targets.map((t) => `${t.written_name}${t.hard ? ' (hard)' : ''}`).join(', ')}
+              </td>
+              <td className="py-1.5">{targets.map((t) => t.fingering?.text ?? 'see the chart').join('; ')}</td>
+            </tr>
+          )
+        })}
+      </tbody>
+    </table>
+  )
+}

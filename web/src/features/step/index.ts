@@ -1,0 +1,1 @@
+export { ChangeStep } from './ChangeStep'

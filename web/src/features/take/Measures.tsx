@@ -1,0 +1,64 @@
+import type { Schemas } from '../../api/client'
+import type { TakeDetail } from './queries'
+
+type Measure = Schemas['Measure']
+
+/** Measures lists every number with its limit, note by note. */
+export function Measures({ take }: { take: TakeDetail }) {
+  const v = take.verdict
+  if (!v) return null
+  const targets = take.score.segments.filter((s) => s.phase === 'play')
+  const decides = (m: Measure) => v.deciding?.note === m.note && v.deciding.label === m.label
+  return (
+    <section>
+      <h2>Measures</h2>
+      {targets.map((t, n) => (
+        // A score's targets are told apart by their place.
+        // biome-ignore lint/suspicious/noArrayIndexKey: see above
+        <table key={n} className="mt-3 w-full border-collapse text-sm">
+          <caption className="pb-1 text-left">
+            <span className="font-serif text-base">{t.written_name}</span>{' '}
+            <span className="text-soft">
+              sounds {t.concert}
+              {t.fingering && ` · ${t.fingering.text}`}
+              {t.hard && ' · a hard note, counted as tried'}
+            </span>
+          </caption>
+          <thead className="sr-only">
+            <tr>
+              <th scope="col">Measure</th>
+              <th scope="col">Measured</th>
+              <th scope="col">Wanted</th>
+            </tr>
+          </thead>
+          <tbody>
+            {v.measures
+              .filter((m) => m.note === n)
+              .map((m) => (
+                <tr key={m.label} className={`border-t border-rule ${decides(m) ? 'bg-warm-wash' : ''}`}>
+                  <th scope="row" className="w-40 py-1.5 pl-2 text-left font-normal text-soft">
+                    {m.label}
+                  </th>
+                  <td className={`py-1.5 ${m.judged && !m.within ? 'font-semibold text-not-yet' : ''}`}>
+                    {m.text}
+                    {m.judged && !m.within && <span className="sr-only"> (outside the limit)</span>}
+                    {m.distrust && <span className="text-soft"> — {m.distrust}</span>}
+                  </td>
+                  <td className="py-1.5 text-soft">{m.judged ? m.wanted : 'shown, not judged'}</td>
+                  <td className="w-20 py-1.5 pr-2 text-right text-xs">{decides(m) && 'decided'}</td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+      ))}
+      {take.recording && (
+        <p className="mt-3 text-sm text-soft">
+          The recording: {Math.round(take.recording.snr_db)} dB above the room, floor{' '}
+          {Math.round(take.recording.noise_floor_db)} dB
+          {take.recording.clipped_ratio > 0 && `, ${(100 * take.recording.clipped_ratio).toFixed(1)} % clipped`}
+          {take.recording.faults.length > 0 && `; ${take.recording.faults.join(', ').replaceAll('-', ' ')}`}.
+        </p>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,91 @@
+import { useQuery } from '@tanstack/react-query'
+import { useRef } from 'react'
+import { Link, useParams } from 'react-router'
+import { RibbonLegend } from '../../ribbon/RibbonLegend'
+import { buttonClass } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
+import { Waiting } from '../../ui/Waiting'
+import { Comments } from './Comments'
+import { EventList } from './EventList'
+import { Measures } from './Measures'
+import { type TakeDetail, takeQuery } from './queries'
+import { TakeRibbon } from './TakeRibbon'
+import { TakeVerdict } from './TakeVerdict'
+
+/** TakeView is one take, as its director listens to it. */
+export function TakeView() {
+  const { takeId = '' } = useParams()
+  const { data: take, error } = useQuery(takeQuery(takeId))
+  if (error) return <Problem error={error} />
+  if (!take) return <Waiting what="Opening the take" />
+  return (
+    <article>
+      <TakeHead take={take} />
+      {take.state === 'waiting' && <Waiting what="This take is being listened to" />}
+      {take.state === 'failed' && <Problem error={new Error(take.failure)} />}
+      {take.state === 'done' && <Heard take={take} />}
+    </article>
+  )
+}
+
+const sources = { microphone: 'recorded here', file: 'handed in as a file', simulated: 'a simulated player' }
+
+function TakeHead({ take }: { take: TakeDetail }) {
+  return (
+    <header className="flex flex-wrap items-end justify-between gap-4 border-b border-rule pb-4">
+      <div>
+        <Link to={`/class/${take.class_id}?day=${take.day}`} className="text-sm text-soft underline">
+          {take.class}
+        </Link>
+        <h1 className="text-2xl">{take.player}</h1>
+        <p className="text-soft">
+          {take.instrument} ·{' '}
+          {new Date(take.received_at).toLocaleString(undefined, { dateStyle: 'full', timeStyle: 'short' })} ·{' '}
+          {sources[take.source]}
+        </p>
+        <p className="font-serif">{take.score.title}</p>
+      </div>
+      <p className="no-print flex flex-wrap gap-2 text-sm">
+        <a className={buttonClass()} href={`/api/takes/${take.id}/audio.wav`} download={`${take.id}.wav`}>
+          WAV
+        </a>
+        <a className={buttonClass()} href={`/api/takes/${take.id}/audio.flac`}>
+          FLAC
+        </a>
+        <a className={buttonClass()} href={`/api/takes/${take.id}/contour.csv`}>
+          Contour CSV
+        </a>
+      </p>
+    </header>
+  )
+}
+
+function Heard({ take }: { take: TakeDetail }) {
+  const audio = useRef<HTMLAudioElement>(null)
+  const seek = (seconds: number) => {
+    if (!audio.current) return
+    audio.current.currentTime = Math.max(0, seconds)
+    void audio.current.play()
+  }
+  return (
+    <>
+      <TakeVerdict take={take} />
+      <TakeRibbon take={take} audio={audio} />
+      <div className="mt-8 grid gap-10 lg:grid-cols-[3fr_2fr]">
+        <div className="space-y-8">
+          <Measures take={take} />
+          <EventList take={take} onSeek={seek} />
+        </div>
+        <div className="space-y-8">
+          <Comments take={take} />
+          <section>
+            <h2>Reading the ribbon</h2>
+            <div className="mt-2">
+              <RibbonLegend />
+            </div>
+          </section>
+        </div>
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,2 @@
+export { takeQuery } from './queries'
+export { TakeView } from './TakeView'

@@ -1,0 +1,64 @@
+import { Link } from 'react-router'
+import type { Schemas } from '../../api/client'
+import { Ribbon } from '../../ribbon/Ribbon'
+import { ResultMark, resultWords } from '../../ui/ResultMark'
+
+type Cell = Schemas['BoardCell']
+
+export function BoardRow({ player }: { player: Schemas['PlayerRow'] }) {
+  return (
+    <tr className="border-b border-rule">
+      <th scope="row" className="h-10 pr-4 text-left font-normal whitespace-nowrap">
+        {player.name}
+      </th>
+      {player.cells.map((cell, n) => (
+        // Cells stand in the order of the steps and have no name of their own.
+        // biome-ignore lint/suspicious/noArrayIndexKey: see above
+        <td key={n} className="p-0">
+          <CellView cell={cell} player={player.name} />
+        </td>
+      ))}
+    </tr>
+  )
+}
+
+function CellView({ cell, player }: { cell: Cell; player: string }) {
+  const result = cell.state === 'done' && cell.result ? cell.result : (cell.state as 'missing' | 'waiting' | 'failed')
+  const inside = (
+    <>
+      <span className="w-16 shrink-0 font-serif text-sm text-soft">{cell.written}</span>
+      <span className="w-32 shrink-0 sm:w-56">
+        {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={224} height={36} />}
+      </span>
+      <ResultMark result={result} overruled={cell.overruled} />
+      <span className="min-w-0 truncate text-sm">{words(cell)}</span>
+    </>
+  )
+  const row = 'flex min-h-10 items-center gap-3'
+  if (!cell.take_id) return <div className={row}>{inside}</div>
+  return (
+    <Link
+      to={`/take/${cell.take_id}`}
+      className={`${row} rounded-sm hover:bg-warm-wash`}
+      data-player={player}
+      aria-label={`${player}: ${resultWords[result]}. ${cell.deciding ?? ''}. ${cell.ribbon?.text ?? ''}`}
+    >
+      {inside}
+    </Link>
+  )
+}
+
+function words(cell: Cell) {
+  if (cell.state === 'missing') return <span className="text-soft">not played</span>
+  if (cell.state === 'waiting') return <span className="text-soft">being listened to</span>
+  return (
+    <>
+      {cell.deciding}
+      <span className="text-soft">
+        {cell.takes > 1 && ` · ${cell.takes} takes`}
+        {cell.comments > 0 && ` · ${cell.comments === 1 ? 'a comment' : `${cell.comments} comments`}`}
+        {cell.earlier && ' · before the step changed'}
+      </span>
+    </>
+  )
+}

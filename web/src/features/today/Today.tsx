@@ -1,0 +1,119 @@
+import { useQuery } from '@tanstack/react-query'
+import { useParams, useSearchParams } from 'react-router'
+import type { Schemas } from '../../api/client'
+import { RibbonLegend } from '../../ribbon/RibbonLegend'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
+import { Waiting } from '../../ui/Waiting'
+import { BoardRow } from './BoardRow'
+import { todayQuery } from './queries'
+import { StepHead } from './StepHead'
+
+/** Today is the class at a glance: players by section, the day's steps across. */
+export function Today() {
+  const { classId = '' } = useParams()
+  const [search] = useSearchParams()
+  const { data, error, isPlaceholderData } = useQuery(todayQuery(classId, search.get('day') ?? undefined))
+  if (error) return <Problem error={error} />
+  if (!data) return <Waiting what="Opening the board" />
+  return (
+    <div className={isPlaceholderData ? 'opacity-60' : ''}>
+      <DayHead today={data} />
+      {data.steps.length === 0 ? (
+        <p className="mt-8 border-t border-rule pt-6 text-soft">
+          Nothing is planned for this day. Go to another day, or plan one.
+        </p>
+      ) : (
+        <Board today={data} />
+      )}
+      <details className="no-print mt-8 border-t border-rule pt-3">
+        <summary className="cursor-pointer text-sm text-soft">How to read a ribbon</summary>
+        <div className="pt-2">
+          <RibbonLegend />
+        </div>
+      </details>
+    </div>
+  )
+}
+
+function DayHead({ today }: { today: Schemas['Today'] }) {
+  const [, setSearch] = useSearchParams()
+  const isToday = today.day === today.today
+  const go = (days: number) => setSearch({ day: shifted(today.day, days) })
+  return (
+    <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-3 pb-5">
+      <div>
+        <p className="text-sm text-soft">
+          {today.class.school} · class code {today.class.code}
+        </p>
+        <h1 className="text-2xl">{today.class.name}</h1>
+      </div>
+      <nav aria-label="Day" className="flex items-center gap-2">
+        <Button aria-label="The day before" onClick={() => go(-1)}>
+          ←
+        </Button>
+        <p className="min-w-44 text-center font-serif" aria-live="polite">
+          {isToday ? 'Today, ' : ''}
+          {new Date(`${today.day}T12:00`).toLocaleDateString(undefined, {
+            weekday: 'long',
+            day: 'numeric',
+            month: 'long',
+          })}
+        </p>
+        <Button aria-label="The day after" onClick={() => go(1)} disabled={isToday}>
+          →
+        </Button>
+      </nav>
+    </div>
+  )
+}
+
+/** shifted moves a calendar date, untouched by time zones. */
+function shifted(day: string, by: number): string {
+  const at = new Date(`${day}T00:00Z`)
+  at.setUTCDate(at.getUTCDate() + by)
+  return at.toISOString().slice(0, 10)
+}
+
+function Board({ today }: { today: Schemas['Today'] }) {
+  return (
+    <table className="w-full border-collapse">
+      <caption className="sr-only">Players by section, with each one’s latest take of every step</caption>
+      <thead>
+        <tr className="border-y border-ink align-top">
+          <th scope="col" className="w-56 py-3 pr-4 text-left font-serif font-normal text-soft">
+            Player
+          </th>
+          {today.steps.map((s) => (
+            <th key={s.id} scope="col" className="py-3 text-left font-normal">
+              <StepHead classId={today.class.id} step={s} players={countPlayers(today)} />
+            </th>
+          ))}
+        </tr>
+      </thead>
+      {today.sections.map((section) => (
+        <tbody key={section.name}>
+          <tr>
+            <th
+              scope="rowgroup"
+              colSpan={1 + today.steps.length}
+              className="pt-4 pb-1 text-left font-serif text-lg font-normal"
+            >
+              {section.name}{' '}
+              <span className="font-sans text-sm text-soft">
+                {section.played} of {section.players.length} played
+              </span>
+            </th>
+          </tr>
+          {section.players.map((p) => (
+            <BoardRow key={p.id} player={p} />
+          ))}
+        </tbody>
+      ))}
+    </table>
+  )
+}
+
+function countPlayers(today: Schemas['Today']): number {
+  return today.sections.reduce((sum, s) => sum + s.players.length, 0)
+}

@@ -1,0 +1,124 @@
+import { type ReactNode, useId } from 'react'
+import { type Box, centreLine, placesOf, type RibbonData, segmentsOf, widened } from './geometry'
+
+type Props = {
+  ribbon: RibbonData
+  width: number
+  height: number
+  /** large drawings have beats, note names and labelled jumps */
+  large?: boolean
+  children?: (x: (seconds: number) => number) => ReactNode
+}
+
+/**
+ * Ribbon draws a take as a strip of ink: along is time, up and down is pitch
+ * against the target, thickness is loudness, solid ink is a clear tone. All of
+ * it is worked out by the server; this only scales it.
+ */
+export function Ribbon({ ribbon, width, height, large = false, children }: Props) {
+  const title = useId()
+  const box: Box = { width, height, lane: large ? 26 : 3 }
+  const at = placesOf(ribbon, box)
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-labelledby={title}
+      className="block h-auto w-full text-ink"
+      style={{ aspectRatio: `${width} / ${height}` }}
+    >
+      <title id={title}>{ribbon.text}</title>
+      <Tracks ribbon={ribbon} box={box} large={large} />
+      {ribbon.strokes.map((s) => (
+        <g key={s.from_s}>
+          {segmentsOf(s, at).map((p) => (
+            <path key={p.path} d={p.path} fill="currentColor" opacity={0.25 + 0.75 * p.ink} />
+          ))}
+          <path
+            d={centreLine(s, at)}
+            fill="none"
+            stroke="var(--paper)"
+            strokeWidth={large ? 1.2 : 0.6}
+            opacity={0.75}
+          />
+        </g>
+      ))}
+      {ribbon.gaps.map((g) => {
+        const hole = widened(at.x(g.from_s), at.x(g.to_s))
+        return (
+          <g key={g.from_s}>
+            <rect {...hole} y={at.y(0) - at.thickness * 1.5} height={at.thickness * 3} fill="var(--paper)" />
+            {large && (
+              <path
+                d={`M${hole.x} ${at.y(0)}h${hole.width}`}
+                stroke="var(--not-yet)"
+                strokeDasharray="2 3"
+                strokeWidth="1.5"
+              />
+            )}
+          </g>
+        )
+      })}
+      <Jumps ribbon={ribbon} box={box} large={large} />
+      {children?.(at.x)}
+    </svg>
+  )
+}
+
+type Part = { ribbon: RibbonData; box: Box; large: boolean }
+
+function Tracks({ ribbon, box, large }: Part) {
+  const at = placesOf(ribbon, box)
+  return (
+    <>
+      {ribbon.tracks.map((t) => {
+        const x = at.x(t.from_s)
+        const width = at.x(t.to_s) - x
+        return (
+          <g key={t.from_s}>
+            <rect
+              x={x}
+              width={width}
+              y={at.y(t.band_cents)}
+              height={at.y(-t.band_cents) - at.y(t.band_cents)}
+              fill="var(--band)"
+            />
+            <path d={`M${x} ${at.y(0)}h${width}`} stroke="var(--edge)" strokeWidth="0.6" />
+            <path
+              d={`M${x} ${at.y(t.band_cents * 1.35)}V${at.y(-t.band_cents * 1.35)}`}
+              stroke="var(--warm)"
+              strokeWidth={large ? 2 : 1.4}
+            />
+            {large && (
+              <text x={x + 6} y={at.y(ribbon.range_cents) + 14} className="fill-soft font-serif text-[15px]">
+                {t.written}
+              </text>
+            )}
+          </g>
+        )
+      })}
+      {large &&
+        ribbon.beats_s.map((b) => (
+          <path key={b} d={`M${at.x(b)} ${box.height - box.lane}v5`} stroke="var(--edge)" strokeWidth="1" />
+        ))}
+    </>
+  )
+}
+
+function Jumps({ ribbon, box, large }: Part) {
+  const at = placesOf(ribbon, box)
+  return ribbon.jumps.map((j) => {
+    const { x, width } = widened(at.x(j.from_s), at.x(j.to_s), 3)
+    const y = j.above ? box.lane / 2 : box.height - box.lane / 2
+    return (
+      <g key={j.from_s}>
+        <rect x={x} y={y - (large ? 3 : 1.25)} width={width} height={large ? 6 : 2.5} fill="var(--not-yet)" />
+        {large && (
+          <text x={x + width + 6} y={y + 5} className="fill-ink text-[14px]">
+            {j.label}
+          </text>
+        )}
+      </g>
+    )
+  })
+}

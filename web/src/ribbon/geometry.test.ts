@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest'
+import { centreLine, placesOf, type RibbonData, segmentsOf, widened } from './geometry'
+
+const ribbon: RibbonData = {
+  from_s: 0,
+  to_s: 10,
+  range_cents: 75,
+  tracks: [{ from_s: 1, to_s: 9, band_cents: 25, written: 'C4', concert: 'B♭3' }],
+  strokes: [],
+  jumps: [],
+  gaps: [],
+  beats_s: [],
+  text: '',
+}
+const at = placesOf(ribbon, { width: 100, height: 60, lane: 10 })
+const stroke = { from_s: 2, to_s: 4, step_s: 1, cents: [0, -25, 0], weight: [100, 100, 50], ink: [100, 100, 100] }
+
+describe('ribbon geometry', () => {
+  it('puts time along and sharp above flat', () => {
+    expect(at.x(5)).toBe(50)
+    expect(at.y(0)).toBe(30)
+    expect(at.y(25)).toBeLessThan(at.y(-25))
+  })
+  it('keeps what is far off inside the drawing', () => {
+    expect(at.y(4000)).toBe(10)
+    expect(at.y(-4000)).toBe(50)
+  })
+  it('draws full loudness half the band thick, so that flat still shows', () => {
+    const band = at.y(-25) - at.y(25)
+    expect(at.thickness).toBeCloseTo(band / 2)
+  })
+  it('ends a stroke exactly where the sound ends', () => {
+    expect(centreLine(stroke, at)).toBe('M20 30L30 36.67L40 30')
+  })
+  it('cuts a stroke where the ink changes', () => {
+    expect(segmentsOf(stroke, at)).toHaveLength(1)
+    expect(segmentsOf({ ...stroke, ink: [100, 20, 20] }, at).map((s) => s.ink)).toEqual([1, 0.2])
+  })
+  it('keeps short gaps visible', () => {
+    expect(widened(10, 10.4)).toEqual({ x: 9.2, width: 2 })
+    expect(widened(10, 20)).toEqual({ x: 10, width: 10 })
+  })
+})

@@ -1,0 +1,19 @@
+import type { ComponentProps } from 'react'
+
+const looks = {
+  main: 'bg-warm text-on-warm border-warm hover:brightness-110 font-semibold',
+  plain: 'bg-sheet text-ink border-edge hover:border-ink',
+  quiet: 'border-transparent text-ink underline decoration-edge underline-offset-4 hover:decoration-warm px-1',
+}
+const sizes = { normal: 'min-h-10 px-4 text-sm', large: 'min-h-14 px-7 text-lg font-serif' }
+
+type Props = ComponentProps<'button'> & { look?: keyof typeof looks; size?: keyof typeof sizes }
+
+/** buttonClass dresses other elements, such as links, as buttons. */
+export function buttonClass(look: keyof typeof looks = 'plain', size: keyof typeof sizes = 'normal') {
+  return `inline-flex items-center justify-center gap-2 rounded-md border disabled:opacity-50 ${sizes[size]} ${looks[look]}`
+}
+
+export function Button({ look = 'plain', size = 'normal', className = '', type = 'button', ...rest }: Props) {
+  return <button type={type} className={`${buttonClass(look, size)} ${className}`} {...rest} />
+}

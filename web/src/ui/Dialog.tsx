@@ -1,0 +1,26 @@
+import { Dialog as Radix } from 'radix-ui'
+import type { ReactNode } from 'react'
+import { Button } from './Button'
+
+type Props = { open: boolean; onOpenChange: (open: boolean) => void; title: string; says?: string; children: ReactNode }
+
+/** Dialog is a sheet of paper laid over the page from the side. */
+export function Dialog({ open, onOpenChange, title, says, children }: Props) {
+  return (
+    <Radix.Root open={open} onOpenChange={onOpenChange}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 bg-[#201c17]/40" />
+        <Radix.Content className="fixed inset-y-0 right-0 w-full max-w-3xl overflow-y-auto border-l border-rule bg-paper p-6 shadow-xl sm:p-8">
+          <div className="flex items-start justify-between gap-4">
+            <Radix.Title className="text-xl">{title}</Radix.Title>
+            <Radix.Close asChild>
+              <Button look="quiet">Close</Button>
+            </Radix.Close>
+          </div>
+          <Radix.Description className={says ? 'mt-1 text-soft' : 'sr-only'}>{says ?? title}</Radix.Description>
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  )
+}
