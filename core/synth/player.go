@@ -55,11 +55,13 @@ type Truth struct {
 	Pitch          music.Hertz // without drift, waver and sag
 }
 
+const defaultLevel music.Decibels = -20
+
+// Seconds a note takes to rise and to fall, and a gap's edges to close.
 const (
-	defaultLevel music.Decibels = -20
-	attackTime                  = 0.03 // seconds
-	releaseTime                 = 0.06
-	edgeTime                    = 0.008 // of gaps
+	attackTime  = 0.03
+	releaseTime = 0.06
+	edgeTime    = 0.008
 )
 
 // Play returns the take of score and, for each target, what was played.

@@ -34,13 +34,7 @@ export function Ribbon({ ribbon, width, height, large = false, children }: Props
           {segmentsOf(s, at).map((p) => (
             <path key={p.path} d={p.path} fill="currentColor" opacity={0.25 + 0.75 * p.ink} />
           ))}
-          <path
-            d={centreLine(s, at)}
-            fill="none"
-            stroke="var(--paper)"
-            strokeWidth={large ? 1.2 : 0.6}
-            opacity={0.75}
-          />
+          {large && <path d={centreLine(s, at)} fill="none" stroke="var(--paper)" strokeWidth="1.2" opacity={0.75} />}
         </g>
       ))}
       {ribbon.gaps.map((g) => {
@@ -109,12 +103,18 @@ function Jumps({ ribbon, box, large }: Part) {
   const at = placesOf(ribbon, box)
   return ribbon.jumps.map((j) => {
     const { x, width } = widened(at.x(j.from_s), at.x(j.to_s), 3)
+    const late = x > box.width * 0.6 // its words go before it
     const y = j.above ? box.lane / 2 : box.height - box.lane / 2
     return (
       <g key={j.from_s}>
         <rect x={x} y={y - (large ? 3 : 1.25)} width={width} height={large ? 6 : 2.5} fill="var(--not-yet)" />
         {large && (
-          <text x={x + width + 6} y={y + 5} className="fill-ink text-[14px]">
+          <text
+            x={late ? x - 6 : x + width + 6}
+            y={y + 5}
+            textAnchor={late ? 'end' : 'start'}
+            className="fill-ink text-[14px]"
+          >
             {j.label}
           </text>
         )}

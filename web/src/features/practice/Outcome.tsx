@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { Ribbon } from '../../ribbon/Ribbon'
+import { WideRibbon } from '../../ribbon/WideRibbon'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { ResultMark } from '../../ui/ResultMark'
@@ -29,7 +29,7 @@ export function Outcome({ takeId, onAgain, onDone }: Props) {
           </p>
           <p className="mt-1 text-lg">{take.verdict.sentence}</p>
           <div className="mt-4 border-y border-rule bg-sheet py-2">
-            <Ribbon ribbon={take.ribbon} width={640} height={190} large />
+            <WideRibbon ribbon={take.ribbon} height={190} />
           </div>
           <p className="mt-4 border-l-4 border-warm pl-3 text-lg">{take.verdict.tip.text}</p>
         </>

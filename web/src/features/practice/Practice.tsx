@@ -18,9 +18,7 @@ export function Practice() {
   if (!data) return <Waiting what="Opening your music" />
   return (
     <div className="mx-auto max-w-2xl">
-      <p className="text-soft">
-        {data.player} · {data.instrument}
-      </p>
+      <p className="text-soft">{data.instrument}</p>
       {data.step ? (
         <Room key={`${data.step.id}/${data.step.version}`} step={data.step} standIns={data.stand_ins} />
       ) : (

@@ -37,7 +37,7 @@ export default function Staff({ clef, keyFifths, note }: Props) {
     const context = renderer.getContext()
     context.setFillStyle('currentColor')
     context.setStrokeStyle('currentColor')
-    const stave = new Stave(4, 12, size.width - 10)
+    const stave = new Stave(4, -6, size.width - 10)
     stave.addClef(clef).addKeySignature(keys[keyFifths + 7] ?? 'C')
     stave.setContext(context).draw()
     const key = `${note.step.toLowerCase()}${accidentals[note.alter] ?? ''}/${note.octave}`

@@ -7,6 +7,7 @@ export type PracticeStep = Schemas['PracticeStep']
 export const practiceQuery = queryOptions({
   queryKey: ['practice'],
   queryFn: () => answer(api.GET('/practice')),
+  refetchInterval: (q) => (q.state.data?.takes.some((t) => t.state === 'waiting') ? 500 : false), // milliseconds
 })
 
 /** HandedIn is a recording on its way to the server, under a number of its own. */

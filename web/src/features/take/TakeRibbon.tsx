@@ -1,8 +1,7 @@
 import { type MouseEvent, type RefObject, useEffect, useState } from 'react'
-import { Ribbon } from '../../ribbon/Ribbon'
+import { WideRibbon } from '../../ribbon/WideRibbon'
 import type { TakeDetail } from './queries'
 
-const width = 1200
 const height = 270
 
 type Props = { take: TakeDetail; audio: RefObject<HTMLAudioElement | null> }
@@ -26,7 +25,7 @@ export function TakeRibbon({ take, audio }: Props) {
       {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: see above */}
       <div onClick={seek} className="cursor-crosshair" data-testid="large-ribbon">
-        <Ribbon ribbon={ribbon} width={width} height={height} large>
+        <WideRibbon ribbon={ribbon} height={height}>
           {(x) => (
             <path
               d={`M${x(at - start)} 0V${height}`}
@@ -36,7 +35,7 @@ export function TakeRibbon({ take, audio }: Props) {
               opacity={at > 0 ? 1 : 0}
             />
           )}
-        </Ribbon>
+        </WideRibbon>
       </div>
       {/* biome-ignore lint/a11y/useMediaCaption: a long tone has no words; the ribbon's text says what sounds */}
       <audio ref={audio} controls preload="metadata" src={`/api/takes/${take.id}/audio.wav`} className="mt-2 w-full" />

@@ -27,8 +27,8 @@ function CellView({ cell, player }: { cell: Cell; player: string }) {
   const inside = (
     <>
       <span className="w-16 shrink-0 font-serif text-sm text-soft">{cell.written}</span>
-      <span className="w-32 shrink-0 sm:w-56">
-        {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={224} height={36} />}
+      <span className="w-32 shrink-0 sm:w-[26rem]">
+        {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={416} height={38} />}
       </span>
       <ResultMark result={result} overruled={cell.overruled} />
       <span className="min-w-0 truncate text-sm">{words(cell)}</span>

@@ -1,0 +1,60 @@
+# Steps that ./start and ./test share. Sourced, from the project's root.
+
+say() { printf '%s\n' "$*"; }
+
+# debian PACKAGE...: installs as root, or says what to type and stops.
+debian() {
+  local command="apt-get install -y --no-install-recommends $*"
+  if [[ $(id -u) -ne 0 ]]; then
+    say "This machine lacks: $*. Please run:" "  sudo $command" >&2
+    exit 1
+  fi
+  say "Installing $* …"
+  apt-get update -qq
+  DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$@" >/dev/null
+}
+
+need_postgresql() {
+  compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null && return
+  if [[ $(id -u) -eq 0 ]]; then
+    # Only the programs are wanted, not a cluster that runs on its own.
+    mkdir -p /etc/postgresql-common
+    [[ -e /etc/postgresql-common/createcluster.conf ]] || echo 'create_main_cluster = false' >/etc/postgresql-common/createcluster.conf
+  fi
+  debian postgresql
+}
+
+need_chromium() { command -v chromium >/dev/null || debian chromium; }
+
+need_toolchains() {
+  local tool
+  for tool in go node npm; do
+    command -v "$tool" >/dev/null || { say "This needs $tool: Go 1.26 and Node 20.19 or newer." >&2; exit 1; }
+  done
+}
+
+# fresh STAMP FILES...: whether nothing among the files is newer than the stamp.
+fresh() {
+  local stamp=$1
+  shift
+  [[ -e $stamp && -z $(find "$@" -newer "$stamp" -type f -print -quit) ]]
+}
+
+web_packages() {
+  fresh web/node_modules/.installed web/package-lock.json web/package.json && return
+  say "Installing the front end's packages …"
+  (cd web && npm ci --no-fund --no-audit --loglevel=error)
+  touch web/node_modules/.installed
+}
+
+build_web() {
+  web_packages
+  fresh web/dist/index.html web/src web/public web/index.html web/vite.config.ts web/package-lock.json && return
+  say "Building the interface …"
+  (cd web && npm run --silent build -- --logLevel warn)
+}
+
+build_program() {
+  [[ -x bin/earlychorus ]] || say "Building the program (the first time takes minutes) …"
+  CGO_ENABLED=0 go build -o bin/earlychorus ./cmd/earlychorus
+}

@@ -1,0 +1,150 @@
+package api_test
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/audio/wav"
+	"earlychorus/core/instrument"
+	"earlychorus/core/synth"
+	"earlychorus/server/api"
+	"earlychorus/server/intake"
+	"earlychorus/server/jobs"
+	"earlychorus/server/recordings"
+	"earlychorus/server/store"
+	"earlychorus/server/store/storetest"
+	"earlychorus/server/workers"
+)
+
+// house is a whole server in a test: real database, real workers, real HTTP.
+type house struct {
+	*httptest.Server
+	store  *store.Store
+	folder string
+}
+
+func newHouse(t *testing.T) *house {
+	t.Helper()
+	s := storetest.Open(t)
+	folder := t.TempDir()
+	shelf, err := recordings.InFolder(folder)
+	require.NoError(t, err)
+	queue, err := jobs.NewQueue(s.SQL())
+	require.NoError(t, err)
+	pool, err := workers.NewPool(s.SQL(), "test", &workers.AnalyzeTake{Store: s, Recordings: shelf, Now: time.Now})
+	require.NoError(t, err)
+	require.NoError(t, pool.Start(context.Background()))
+	a := &api.API{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, Now: time.Now}
+	handler, stop := a.Handler()
+	server := httptest.NewTLSServer(handler) // cookies are sent over HTTPS only
+	t.Cleanup(func() {
+		server.Close()
+		stop()
+		require.NoError(t, pool.Stop(context.Background()))
+	})
+	return &house{server, s, folder}
+}
+
+// visitor is somebody with a browser.
+type visitor struct {
+	t      *testing.T
+	base   string
+	client *http.Client
+}
+
+func (h *house) visitor(t *testing.T) visitor {
+	jar, err := cookiejar.New(nil)
+	require.NoError(t, err)
+	return visitor{t, h.URL + "/api", &http.Client{Transport: h.Client().Transport, Jar: jar}}
+}
+
+func (h *house) director(t *testing.T, b storetest.Band) visitor {
+	v := h.visitor(t)
+	v.want(200, "POST", "/sign-in/director", map[string]string{"email": b.Director.Email, "password": storetest.Password}, nil)
+	return v
+}
+
+func (h *house) player(t *testing.T, b storetest.Band, n int) visitor {
+	v := h.visitor(t)
+	v.want(200, "POST", "/sign-in/player", map[string]string{"code": b.Class.Code, "player_id": b.Players[n].ID, "pin": storetest.PIN}, nil)
+	return v
+}
+
+// ask sends a request and returns its answer, read.
+func (v visitor) ask(method, path string, body any) (*http.Response, []byte) {
+	v.t.Helper()
+	var send io.Reader
+	mime := "application/json"
+	switch b := body.(type) {
+	case nil:
+	case []byte:
+		send, mime = bytes.NewReader(b), "audio/wav"
+	default:
+		raw, err := json.Marshal(b)
+		require.NoError(v.t, err)
+		send = bytes.NewReader(raw)
+	}
+	req, err := http.NewRequest(method, v.base+path, send)
+	require.NoError(v.t, err)
+	req.Header.Set("Content-Type", mime)
+	res, err := v.client.Do(req)
+	require.NoError(v.t, err)
+	defer res.Body.Close() //nolint:errcheck // read whole
+	answer, err := io.ReadAll(res.Body)
+	require.NoError(v.t, err)
+	return res, answer
+}
+
+// want sends a request that must be answered with status, and reads its JSON.
+func (v visitor) want(status int, method, path string, body, into any) {
+	v.t.Helper()
+	res, answer := v.ask(method, path, body)
+	require.Equal(v.t, status, res.StatusCode, "%s %s: %s", method, path, answer)
+	if into != nil {
+		require.NoError(v.t, json.Unmarshal(answer, into))
+	}
+}
+
+// upload hands a file in for the band's step.
+func (v visitor) upload(b storetest.Band, id, source string, version int, file []byte) (int, string) {
+	v.t.Helper()
+	path := fmt.Sprintf("/takes/%s?step=%s&version=%d&source=%s&start_ms=0", id, b.Step.ID, version, source)
+	res, answer := v.ask("PUT", path, file)
+	return res.StatusCode, string(answer)
+}
+
+// heard waits until a take has been listened to.
+func (v visitor) heard(id string) api.TakeDetail {
+	v.t.Helper()
+	var take api.TakeDetail
+	require.Eventually(v.t, func() bool {
+		v.want(200, "GET", "/takes/"+id, nil, &take)
+		return take.State != "waiting"
+	}, 20*time.Second, 50*time.Millisecond)
+	return take
+}
+
+// played renders the band's short step by a simulated clarinet.
+func played(t *testing.T, p synth.Player) []byte {
+	t.Helper()
+	i, err := instrument.Get("clarinet")
+	require.NoError(t, err)
+	score, err := storetest.ShortStep.Score(i, store.Class{A4Hz: 440, NoteStart: "tongued"}.Conventions(), 2)
+	require.NoError(t, err)
+	p.Instrument, p.Room = i, -70
+	sound, _ := p.Play(score, 48000)
+	return wav.Encode(sound)
+}
+
+func newID() string { return uuid.NewString() }

@@ -1,0 +1,60 @@
+package storetest
+
+import (
+	"context"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/require"
+	"golang.org/x/crypto/bcrypt"
+
+	"earlychorus/core/exercise"
+	"earlychorus/server/store"
+)
+
+// Band is a small class in a test's database: a clarinet, then a trombone.
+type Band struct {
+	Class    store.Class
+	Director store.Director
+	Players  []store.Player
+	Step     store.Step
+}
+
+// Password and PIN are everyone's in a Band.
+const (
+	Password = "a long password"
+	PIN      = "2468"
+)
+
+// ShortStep lasts a few seconds, so that tests do.
+var ShortStep = exercise.LongToneCounted{Notes: []exercise.Degree{0}, Beats: 4, RestBeats: 2, TempoBPM: 120}
+
+// NewBand puts a class of its own, named after code, into the database.
+func NewBand(t testing.TB, s *store.Store, code string) Band {
+	t.Helper()
+	hash := func(secret string) string {
+		h, err := bcrypt.GenerateFromPassword([]byte(secret), bcrypt.MinCost)
+		require.NoError(t, err)
+		return string(h)
+	}
+	now := time.Now()
+	b := Band{
+		Class: store.Class{
+			ID: uuid.NewString(), Name: code + " Winds", Code: code, A4Hz: 440, NoteStart: exercise.Tongued,
+			School: store.School{ID: uuid.NewString(), Name: code + " School", TimeZone: "Europe/London"},
+		},
+		Director: store.Director{ID: uuid.NewString(), Name: "Director of " + code, Email: "director@" + strings.ToLower(code) + ".example", PasswordHash: hash(Password)},
+		Step:     store.Step{ID: uuid.NewString(), Position: 1, Kind: exercise.KindLongToneCounted, FirstDay: now.AddDate(0, 0, -2), LastDay: now.AddDate(0, 0, 2)},
+	}
+	b.Class.SchoolID, b.Step.ClassID = b.Class.School.ID, b.Class.ID
+	for n, instrument := range []string{"clarinet", "trombone"} {
+		b.Players = append(b.Players, store.Player{
+			ID: uuid.NewString(), ClassID: b.Class.ID, FirstName: []string{"Ada", "Bo"}[n], LastName: "Testerly",
+			Instrument: instrument, Stage: 2, PINHash: hash(PIN),
+		})
+	}
+	require.NoError(t, s.CreateClass(context.Background(), b.Class, b.Director, b.Players, b.Step, ShortStep, now))
+	return b
+}

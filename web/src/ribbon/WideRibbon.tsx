@@ -1,0 +1,27 @@
+import { type ReactNode, useEffect, useRef, useState } from 'react'
+import type { RibbonData } from './geometry'
+import { Ribbon } from './Ribbon'
+
+type Props = { ribbon: RibbonData; height: number; children?: (x: (seconds: number) => number) => ReactNode }
+
+const firstGuess = 800
+
+/** WideRibbon fills its room pixel for pixel, so that its words stay readable on a phone. */
+export function WideRibbon({ ribbon, height, children }: Props) {
+  const room = useRef<HTMLDivElement>(null)
+  const [width, setWidth] = useState(firstGuess)
+  useEffect(() => {
+    const el = room.current
+    if (!el) return
+    const watch = new ResizeObserver(() => setWidth(Math.max(200, el.clientWidth)))
+    watch.observe(el)
+    return () => watch.disconnect()
+  }, [])
+  return (
+    <div ref={room} style={{ height }}>
+      <Ribbon ribbon={ribbon} width={width} height={height} large>
+        {children}
+      </Ribbon>
+    </div>
+  )
+}
