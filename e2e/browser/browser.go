@@ -34,9 +34,9 @@ func Start(ctx context.Context, o Options) (page context.Context, closeIt func()
 	if o.Dark {
 		flags = append(flags, chromedp.Flag("blink-settings", "preferredColorScheme=0"))
 	}
+	flags = append(flags, chromedp.Flag("use-fake-device-for-media-stream", true)) // the machine has none
 	if o.Microphone != "" {
 		flags = append(flags,
-			chromedp.Flag("use-fake-device-for-media-stream", true),
 			chromedp.Flag("use-fake-ui-for-media-stream", true),
 			chromedp.Flag("use-file-for-fake-audio-capture", o.Microphone+"%noloop"),
 		)
@@ -58,9 +58,10 @@ func Type(label, text string) chromedp.Action[chromedp.Void] {
 	return chromedp.SendKeys(field(label), text)
 }
 
-// Replace writes over the one word in the field with this label.
+// Replace writes over whatever stands in the field with this label.
 func Replace(label, text string) chromedp.Action[chromedp.Void] {
-	return chromedp.Steps(chromedp.DoubleClick(field(label)), chromedp.SendKeys(field(label), text))
+	choose := fmt.Sprintf(`[...document.querySelectorAll('label')].find((l) => l.textContent.includes(%q)).control.select()`, label)
+	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](choose), chromedp.SendKeys(field(label), text))
 }
 
 // Press clicks the button, link, tab or summary with these words on it.
@@ -68,7 +69,9 @@ func Press(words string) chromedp.Action[chromedp.Void] {
 	return chromedp.Click(fmt.Sprintf("//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or @aria-label=%q]", words, words))
 }
 
-// See waits until the page shows these words.
+// See waits until the page shows these words; a drawing's title, which is only
+// read aloud, does not count.
 func See(words string) chromedp.Action[chromedp.Void] {
-	return chromedp.WaitVisible(fmt.Sprintf("//*[text()[contains(normalize-space(.), %q)]]", words))
+	says := fmt.Sprintf("local-name() != 'title' and contains(normalize-space(.), %q)", words)
+	return chromedp.WaitVisible(fmt.Sprintf("//body//*[%s][not(*[%s])]", says, says))
 }

@@ -1,0 +1,171 @@
+// Package e2e drives the real interface in a real browser.
+package e2e
+
+import (
+	"context"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"regexp"
+	"strconv"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/audio/wav"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/synth"
+	"earlychorus/e2e/browser"
+	"earlychorus/server/api"
+	"earlychorus/server/intake"
+	"earlychorus/server/jobs"
+	"earlychorus/server/recordings"
+	"earlychorus/server/store"
+	"earlychorus/server/store/storetest"
+	"earlychorus/server/workers"
+	"earlychorus/web"
+)
+
+// serve runs the whole server with the built interface.
+func serve(t *testing.T, s *store.Store) string {
+	t.Helper()
+	shelf, err := recordings.InFolder(t.TempDir())
+	require.NoError(t, err)
+	queue, err := jobs.NewQueue(s.SQL())
+	require.NoError(t, err)
+	pool, err := workers.NewPool(s.SQL(), "e2e", &workers.AnalyzeTake{Store: s, Recordings: shelf, Now: time.Now})
+	require.NoError(t, err)
+	require.NoError(t, pool.Start(context.Background()))
+	page, built := web.Built()
+	require.True(t, built, "the interface is not built: run ./test")
+	a := &api.API{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, Now: time.Now, Web: page}
+	handler, stop := a.Handler()
+	server := httptest.NewServer(handler)
+	t.Cleanup(func() {
+		server.Close()
+		stop()
+		require.NoError(t, pool.Stop(context.Background()))
+	})
+	return server.URL
+}
+
+// openPage starts a browser that ends with the test.
+func openPage(t *testing.T, o browser.Options) context.Context {
+	t.Helper()
+	ctx, cancel := context.WithTimeout(context.Background(), 90*time.Second)
+	t.Cleanup(cancel)
+	page, closeIt, err := browser.Start(ctx, o)
+	require.NoError(t, err)
+	t.Cleanup(closeIt)
+	return page
+}
+
+// longestStep is the patience with one step; the longest is a whole recording.
+const longestStep = 20 * time.Second
+
+func do(t *testing.T, page context.Context, steps ...chromedp.Action[chromedp.Void]) {
+	t.Helper()
+	for n, step := range steps {
+		patience, cancel := context.WithTimeout(page, longestStep)
+		err := chromedp.Do(patience, step)
+		cancel()
+		if err != nil {
+			seen, _ := chromedp.Run(page, chromedp.Evaluate[string]("document.body.innerText"))
+			t.Fatalf("step %d: %v; the page says:\n%s", n+1, err, seen)
+		}
+	}
+}
+
+// fakeMicrophone writes what the browser's fake microphone plays: silence
+// while it counts in, then a B♭3 on the clarinet, 18 cents flat, that stops
+// for 0.3 s.
+func fakeMicrophone(t *testing.T) string {
+	t.Helper()
+	clarinet, err := instrument.Get("clarinet")
+	require.NoError(t, err)
+	// The first click comes about 0.7 s after the microphone opens, the note
+	// four clicks at 120 later.
+	score := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
+		{Phase: exercise.Ready, Beats: 2.8},
+		{Phase: exercise.Play, StartBeat: 2.8, Beats: 4, Target: 58},
+		{Phase: exercise.Rest, StartBeat: 6.8, Beats: 8},
+	}}
+	p := synth.Player{Instrument: clarinet, Offset: -18, Room: -70, Gaps: []synth.Gap{{At: 1.5, Length: 0.3}}}
+	sound, _ := p.Play(score, 48000)
+	name := filepath.Join(t.TempDir(), "player.wav")
+	require.NoError(t, os.WriteFile(name, wav.Encode(sound), 0o644))
+	return name
+}
+
+func TestTheWholeLoop(t *testing.T) {
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "REED")
+	base := serve(t, s)
+
+	director := openPage(t, browser.Options{Width: 1280, Height: 800})
+	do(t, director,
+		chromedp.Navigate(base), browser.Press("I direct"),
+		browser.Type("Email", b.Director.Email), browser.Type("Password", storetest.Password), chromedp.Click("form button[type=submit]"),
+		browser.See("Ada Testerly"), browser.See("not played"),
+		browser.Press("Change the step"), browser.See("What each instrument reads"),
+		browser.Replace("Beats each", "8"), browser.See("8 beats each at 120"), browser.Press("Set this step"),
+		chromedp.WaitNotPresent("[role=dialog]"), browser.See("8 beats each at 120"),
+	)
+
+	player := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)})
+	do(t, player,
+		chromedp.Navigate(base), browser.Type("Class code", "reed"), browser.Press("Find my class"),
+		browser.Press("Ada T."), browser.Type("Your PIN", storetest.PIN), browser.Press("Start"),
+		browser.See("C4: 8 beats each"), browser.See("T 123"), browser.See("Light-headed"),
+		browser.Press("Record"), browser.See("Breathe in"), browser.See("Play C4"),
+		chromedp.WaitVisible(`[data-verdict="not-yet"]`), browser.See("the sound stopped"), browser.Press("Done"), browser.See("Done for today"),
+	)
+
+	do(t, director, chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`))
+	label, err := chromedp.Run(director, chromedp.Evaluate[string](`document.querySelector('a[data-player="Ada Testerly"]').getAttribute('aria-label')`))
+	require.NoError(t, err)
+	flat := regexp.MustCompile(`(\d+) cents flat`).FindStringSubmatch(label)
+	gap := regexp.MustCompile(`gap of (\d\.\d+) s`).FindStringSubmatch(label)
+	require.NotNil(t, flat, label)
+	require.NotNil(t, gap, label)
+	assert.InDelta(t, 18, number(t, flat[1]), 2, label)
+	assert.InDelta(t, 0.3, number(t, gap[1]), 0.04, label)
+
+	do(t, director,
+		chromedp.Click(`a[data-player="Ada Testerly"]`), browser.See("Measures"), browser.See("decided"),
+		browser.Type("To Ada", "Spread the air over all eight beats."), browser.Press("Send the comment"),
+		browser.See("Spread the air over all eight beats."),
+		chromedp.Click(`//*[@aria-labelledby="overrule"]//button[contains(., "nearly")]`), browser.See("Measured: not yet."),
+		chromedp.Click(`[data-testid="large-ribbon"]`), chromedp.Sleep(300*time.Millisecond),
+	)
+	at, err := chromedp.Run(director, chromedp.Evaluate[float64](`document.querySelector('audio').currentTime`))
+	require.NoError(t, err)
+	assert.Greater(t, at, 2., "a click in the middle of the ribbon seeks")
+
+	do(t, player, chromedp.Reload(), browser.See("Spread the air over all eight beats."))
+}
+
+func number(t *testing.T, s string) float64 {
+	t.Helper()
+	v, err := strconv.ParseFloat(s, 64)
+	require.NoError(t, err)
+	return v
+}
+
+// Without a microphone a player is told why, and still has a way.
+func TestNoMicrophone(t *testing.T) {
+	s := storetest.Open(t)
+	storetest.NewBand(t, s, "REED")
+	page := openPage(t, browser.Options{Width: 390, Height: 844})
+	do(t, page,
+		chromedp.Navigate(serve(t, s)), browser.Type("Class code", "REED"), browser.Press("Find my class"),
+		browser.Press("Bo T."), browser.Type("Your PIN", storetest.PIN), browser.Press("Start"),
+		browser.Press("Record"), browser.See("was not allowed to use the microphone"),
+		browser.Press("No microphone?"), browser.Press("Flat player"),
+		chromedp.WaitVisible("[data-verdict]"), browser.See("cents flat"), browser.Press("Again"), browser.See("Today so far"),
+	)
+}
