@@ -9,12 +9,13 @@ import (
 )
 
 // LongToneCounted is the kind "long tone, counted": each note held for a
-// number of beats, with a rest between.
+// number of beats, with a rest between. Check says what is out of range in
+// words, so the tags set no bounds of their own.
 type LongToneCounted struct {
-	Notes     []Degree    `json:"notes" minItems:"1" maxItems:"6" nullable:"false" doc:"semitones from the home note, in order"`
-	Beats     music.Beats `json:"beats" minimum:"2" maximum:"16" doc:"how long each note is held"`
-	RestBeats music.Beats `json:"rest_beats" minimum:"2" maximum:"16" doc:"rest between notes"`
-	TempoBPM  music.Tempo `json:"tempo_bpm" minimum:"40" maximum:"160"`
+	Notes     []Degree    `json:"notes" nullable:"false" doc:"1 to 6 notes in order, in semitones from the home note"`
+	Beats     music.Beats `json:"beats" doc:"how long each note is held, 2 to 16"`
+	RestBeats music.Beats `json:"rest_beats" doc:"rest between notes, 2 to 16"`
+	TempoBPM  music.Tempo `json:"tempo_bpm" doc:"beats a minute, 40 to 160"`
 }
 
 // countIn is the clicks before the first note; the last two are for the breath.

@@ -12,9 +12,12 @@ import (
 // Options say what kind of browser is wanted.
 type Options struct {
 	Width, Height int
-	Microphone    string // WAV file that a fake microphone plays once; "" refuses the microphone
+	Microphone    string // WAV file that a fake microphone plays once, or Beeps; "" refuses the microphone
 	Dark          bool
 }
+
+// Beeps is the sound a fake microphone makes by itself.
+const Beeps = "beeps"
 
 // Start opens a browser with one empty page. Close stops it.
 func Start(ctx context.Context, o Options) (page context.Context, closeIt func(), err error) {
@@ -35,13 +38,16 @@ func Start(ctx context.Context, o Options) (page context.Context, closeIt func()
 		flags = append(flags, chromedp.Flag("blink-settings", "preferredColorScheme=0"))
 	}
 	flags = append(flags, chromedp.Flag("use-fake-device-for-media-stream", true)) // the machine has none
-	if o.Microphone != "" {
+	switch o.Microphone {
+	case "":
+		flags = append(flags, chromedp.Flag("use-fake-ui-for-media-stream", "deny"))
+	case Beeps:
+		flags = append(flags, chromedp.Flag("use-fake-ui-for-media-stream", true))
+	default:
 		flags = append(flags,
 			chromedp.Flag("use-fake-ui-for-media-stream", true),
 			chromedp.Flag("use-file-for-fake-audio-capture", o.Microphone+"%noloop"),
 		)
-	} else {
-		flags = append(flags, chromedp.Flag("use-fake-ui-for-media-stream", "deny"))
 	}
 	alloc, cancelAlloc := chromedp.NewExecAllocator(ctx, flags...)
 	page, cancelPage := chromedp.NewContext(alloc)

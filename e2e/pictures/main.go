@@ -57,6 +57,7 @@ var pictures = []picture{
 	{"change-step", 1280, 800, false, then(director, browser.Press("Change the step"), browser.See("What each instrument reads"))},
 	{"practice-phone", 390, 844, false, player(5)},
 	{"practice", 1280, 800, false, player(31)},
+	{"recording-phone", 390, 844, false, then(player(5), browser.Press("Record"), browser.See("Play C4"))},
 	{"outcome-phone", 390, 844, false, then(player(20), browser.Press("No microphone?"), browser.Press("Player who cracks"), browser.See("Again"))},
 }
 
@@ -82,7 +83,7 @@ const settle = 700 * time.Millisecond // fonts and notation arrive late
 func (p picture) take(base string) error {
 	ctx, cancel := context.WithTimeout(context.Background(), time.Minute)
 	defer cancel()
-	page, closeIt, err := browser.Start(ctx, browser.Options{Width: p.width, Height: p.height, Dark: p.dark})
+	page, closeIt, err := browser.Start(ctx, browser.Options{Width: p.width, Height: p.height, Dark: p.dark, Microphone: browser.Beeps})
 	if err != nil {
 		return err
 	}

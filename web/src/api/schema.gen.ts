@@ -462,17 +462,20 @@ export interface components {
         LongToneCounted: {
             /**
              * Format: double
-             * @description how long each note is held
+             * @description how long each note is held, 2 to 16
              */
             beats: number;
-            /** @description semitones from the home note, in order */
+            /** @description 1 to 6 notes in order, in semitones from the home note */
             notes: number[];
             /**
              * Format: double
-             * @description rest between notes
+             * @description rest between notes, 2 to 16
              */
             rest_beats: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description beats a minute, 40 to 160
+             */
             tempo_bpm: number;
         };
         Me: {

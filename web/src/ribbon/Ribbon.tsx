@@ -59,6 +59,8 @@ export function Ribbon({ ribbon, width, height, large = false, children }: Props
   )
 }
 
+const beatsALabel = 4
+
 type Part = { ribbon: RibbonData; box: Box; large: boolean }
 
 function Tracks({ ribbon, box, large }: Part) {
@@ -92,8 +94,19 @@ function Tracks({ ribbon, box, large }: Part) {
         )
       })}
       {large &&
-        ribbon.beats_s.map((b) => (
-          <path key={b} d={`M${at.x(b)} ${box.height - box.lane}v5`} stroke="var(--edge)" strokeWidth="1" />
+        ribbon.beats_s.map((b, n) => (
+          <g key={b}>
+            <path
+              d={`M${at.x(b)} ${box.height - box.lane}v${n % beatsALabel === 0 ? 8 : 5}`}
+              stroke="var(--edge)"
+              strokeWidth="1"
+            />
+            {n % beatsALabel === 0 && (
+              <text x={at.x(b) + 3} y={box.height - box.lane + 14} className="fill-soft text-[11px]">
+                {b.toFixed(1)} s
+              </text>
+            )}
+          </g>
         ))}
     </>
   )

@@ -3,6 +3,7 @@ import { WideRibbon } from '../../ribbon/WideRibbon'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { ResultMark } from '../../ui/ResultMark'
+import { SoundPlayer } from '../../ui/SoundPlayer'
 import { takeQuery } from '../take'
 
 type Props = { takeId: string; onAgain: () => void; onDone: () => void }
@@ -45,8 +46,9 @@ export function Outcome({ takeId, onAgain, onDone }: Props) {
         </p>
       )}
       {take?.state === 'done' && (
-        // biome-ignore lint/a11y/useMediaCaption: a long tone has no words; the ribbon's text says what sounds
-        <audio controls preload="none" src={`/api/takes/${take.id}/audio.wav`} className="mt-5 w-full" />
+        <div className="mt-5">
+          <SoundPlayer src={`/api/takes/${take.id}/audio.wav`} label="Your take" preload="none" />
+        </div>
       )}
     </section>
   )

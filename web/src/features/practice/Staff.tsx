@@ -42,7 +42,7 @@ export default function Staff({ clef, keyFifths, note }: Props) {
     stave.setContext(context).draw()
     const key = `${note.step.toLowerCase()}${accidentals[note.alter] ?? ''}/${note.octave}`
     const voice = new Voice({ numBeats: 4, beatValue: 4 }).addTickables([
-      new StaveNote({ clef, keys: [key], duration: 'w' }),
+      new StaveNote({ clef, keys: [key], duration: 'w', alignCenter: true }),
     ])
     new Formatter().joinVoices([voice]).formatToStave([voice], stave)
     voice.draw(context, stave)

@@ -1,5 +1,6 @@
-import { type MouseEvent, type RefObject, useEffect, useState } from 'react'
+import type { MouseEvent, RefObject } from 'react'
 import { WideRibbon } from '../../ribbon/WideRibbon'
+import { SoundPlayer, useSound } from '../../ui/SoundPlayer'
 import type { TakeDetail } from './queries'
 
 const height = 270
@@ -8,7 +9,7 @@ type Props = { take: TakeDetail; audio: RefObject<HTMLAudioElement | null> }
 
 /** TakeRibbon is the large drawing with its sound: the cursor follows, a click seeks. */
 export function TakeRibbon({ take, audio }: Props) {
-  const at = useCursor(audio)
+  const { at } = useSound(audio)
   const ribbon = take.ribbon
   if (!ribbon) return null
   const start = take.score_start_s
@@ -37,29 +38,9 @@ export function TakeRibbon({ take, audio }: Props) {
           )}
         </WideRibbon>
       </div>
-      {/* biome-ignore lint/a11y/useMediaCaption: a long tone has no words; the ribbon's text says what sounds */}
-      <audio ref={audio} controls preload="metadata" src={`/api/takes/${take.id}/audio.wav`} className="mt-2 w-full" />
+      <div className="px-3 pt-2">
+        <SoundPlayer src={`/api/takes/${take.id}/audio.wav`} label={`The take of ${take.player}`} audio={audio} />
+      </div>
     </figure>
   )
-}
-
-/** useCursor follows the sound, once a frame while it plays. */
-function useCursor(audio: RefObject<HTMLAudioElement | null>): number {
-  const [at, setAt] = useState(0)
-  useEffect(() => {
-    const el = audio.current
-    if (!el) return
-    let frame = 0
-    const follow = () => {
-      setAt(el.currentTime)
-      if (!el.paused) frame = requestAnimationFrame(follow)
-    }
-    const events = ['play', 'seeked', 'pause', 'timeupdate'] as const
-    for (const e of events) el.addEventListener(e, follow)
-    return () => {
-      cancelAnimationFrame(frame)
-      for (const e of events) el.removeEventListener(e, follow)
-    }
-  }, [audio])
-  return at
 }
