@@ -20,13 +20,10 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/synth"
 	"earlychorus/e2e/browser"
-	"earlychorus/server/api"
-	"earlychorus/server/intake"
-	"earlychorus/server/jobs"
+	"earlychorus/server/house"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
-	"earlychorus/server/workers"
 	"earlychorus/web"
 )
 
@@ -35,20 +32,16 @@ func serve(t *testing.T, s *store.Store) string {
 	t.Helper()
 	shelf, err := recordings.InFolder(t.TempDir())
 	require.NoError(t, err)
-	queue, err := jobs.NewQueue(s.SQL())
+	open, err := house.Open(s, shelf, "e2e", time.Now)
 	require.NoError(t, err)
-	pool, err := workers.NewPool(s.SQL(), "e2e", &workers.AnalyzeTake{Store: s, Recordings: shelf, Now: time.Now})
-	require.NoError(t, err)
-	require.NoError(t, pool.Start(context.Background()))
 	page, built := web.Built()
 	require.True(t, built, "the interface is not built: run ./test")
-	a := &api.API{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, Now: time.Now, Web: page}
-	handler, stop := a.Handler()
+	handler, stop := open.Handler(page)
 	server := httptest.NewServer(handler)
 	t.Cleanup(func() {
 		server.Close()
 		stop()
-		require.NoError(t, pool.Stop(context.Background()))
+		require.NoError(t, open.Stop(context.Background()))
 	})
 	return server.URL
 }

@@ -21,12 +21,12 @@ func demoCommand() *cobra.Command {
 				}
 				return nil
 			}
-			h, err := open(c.Context(), w)
-			defer h.close()
+			r, err := open(c.Context(), w)
+			defer r.close()
 			if err != nil {
 				return err
 			}
-			return h.seed(c.Context())
+			return r.seed(c.Context())
 		},
 	}
 	w.flags(c)

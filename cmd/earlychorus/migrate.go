@@ -11,8 +11,8 @@ func migrateCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "migrate", Short: "Bring the database's schema up to date", Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
-			h, err := open(c.Context(), w)
-			defer h.close()
+			r, err := open(c.Context(), w)
+			defer r.close()
 			if err == nil {
 				fmt.Println("The schema is up to date.")
 			}

@@ -13,7 +13,6 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"earlychorus/server/api"
 	"earlychorus/server/demo"
 	"earlychorus/web"
 )
@@ -39,13 +38,13 @@ func serveCommand() *cobra.Command {
 }
 
 func serve(ctx context.Context, o serveOptions) error {
-	h, err := open(ctx, o.where)
-	defer h.close()
+	r, err := open(ctx, o.where)
+	defer r.close()
 	if err != nil {
 		return err
 	}
 	if !o.noDemo {
-		if err := h.seed(ctx); err != nil {
+		if err := r.seed(ctx); err != nil {
 			return err
 		}
 	}
@@ -54,7 +53,7 @@ func serve(ctx context.Context, o serveOptions) error {
 		page = nil
 		fmt.Println("The interface is not built (./start builds it): serving the API alone.")
 	}
-	handler, stopUpkeep := (&api.API{Store: h.store, Recordings: h.shelf, Intake: h.intake, Now: time.Now, Web: page}).Handler()
+	handler, stopUpkeep := r.Handler(page)
 	defer stopUpkeep()
 	listener, err := listen(o.host, o.port)
 	if err != nil {

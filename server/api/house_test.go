@@ -19,41 +19,35 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
-	"earlychorus/server/intake"
-	"earlychorus/server/jobs"
+	"earlychorus/server/house"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
-	"earlychorus/server/workers"
 )
 
-// house is a whole server in a test: real database, real workers, real HTTP.
-type house struct {
+// testHouse is a whole server in a test: real database, real workers, real HTTP.
+type testHouse struct {
 	*httptest.Server
 	store  *store.Store
 	folder string
 }
 
-func newHouse(t *testing.T) *house {
+func newHouse(t *testing.T) *testHouse {
 	t.Helper()
 	s := storetest.Open(t)
 	folder := t.TempDir()
 	shelf, err := recordings.InFolder(folder)
 	require.NoError(t, err)
-	queue, err := jobs.NewQueue(s.SQL())
+	open, err := house.Open(s, shelf, "test", time.Now)
 	require.NoError(t, err)
-	pool, err := workers.NewPool(s.SQL(), "test", &workers.AnalyzeTake{Store: s, Recordings: shelf, Now: time.Now})
-	require.NoError(t, err)
-	require.NoError(t, pool.Start(context.Background()))
-	a := &api.API{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, Now: time.Now}
-	handler, stop := a.Handler()
+	handler, stop := open.Handler(nil)
 	server := httptest.NewTLSServer(handler) // cookies are sent over HTTPS only
 	t.Cleanup(func() {
 		server.Close()
 		stop()
-		require.NoError(t, pool.Stop(context.Background()))
+		require.NoError(t, open.Stop(context.Background()))
 	})
-	return &house{server, s, folder}
+	return &testHouse{server, s, folder}
 }
 
 // visitor is somebody with a browser.
@@ -63,19 +57,19 @@ type visitor struct {
 	client *http.Client
 }
 
-func (h *house) visitor(t *testing.T) visitor {
+func (h *testHouse) visitor(t *testing.T) visitor {
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
 	return visitor{t, h.URL + "/api", &http.Client{Transport: h.Client().Transport, Jar: jar}}
 }
 
-func (h *house) director(t *testing.T, b storetest.Band) visitor {
+func (h *testHouse) director(t *testing.T, b storetest.Band) visitor {
 	v := h.visitor(t)
 	v.want(200, "POST", "/sign-in/director", map[string]string{"email": b.Director.Email, "password": storetest.Password}, nil)
 	return v
 }
 
-func (h *house) player(t *testing.T, b storetest.Band, n int) visitor {
+func (h *testHouse) player(t *testing.T, b storetest.Band, n int) visitor {
 	v := h.visitor(t)
 	v.want(200, "POST", "/sign-in/player", map[string]string{"code": b.Class.Code, "player_id": b.Players[n].ID, "pin": storetest.PIN}, nil)
 	return v

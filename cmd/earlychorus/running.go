@@ -13,12 +13,10 @@ import (
 	"github.com/spf13/cobra"
 
 	"earlychorus/server/demo"
-	"earlychorus/server/intake"
-	"earlychorus/server/jobs"
+	"earlychorus/server/house"
 	"earlychorus/server/postgres"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
-	"earlychorus/server/workers"
 )
 
 // where says what a command works on.
@@ -29,60 +27,67 @@ func (w *where) flags(c *cobra.Command) {
 	c.Flags().StringVar(&w.database, "database", "", "URL of an existing PostgreSQL database, instead of a private one")
 }
 
-// house is everything that runs: opened in order, closed in reverse.
-type house struct {
-	store   *store.Store
-	shelf   *recordings.Shelf
-	intake  intake.Intake
-	workers *workers.Pool
+// running is everything that runs: opened in order, closed in reverse.
+type running struct {
+	*house.House
 	closers []func()
 }
 
-func (h *house) close() {
-	for n := len(h.closers) - 1; n >= 0; n-- {
-		h.closers[n]()
+func (r *running) close() {
+	for n := len(r.closers) - 1; n >= 0; n-- {
+		r.closers[n]()
 	}
 }
 
-func (h *house) onClose(f func()) { h.closers = append(h.closers, f) }
+func (r *running) onClose(f func()) { r.closers = append(r.closers, f) }
+
+const stopTimeout = 10 * time.Second
 
 // open starts what is needed and migrates. The caller closes it even on error.
-func open(ctx context.Context, w where) (*house, error) {
-	h := &house{}
-	if err := h.claim(w.data); err != nil {
-		return h, err
+func open(ctx context.Context, w where) (*running, error) {
+	r := &running{}
+	if err := r.claim(w.data); err != nil {
+		return r, err
 	}
 	dsn := w.database
 	if dsn == "" {
 		server, err := postgres.Start(ctx, postgres.Options{Folder: filepath.Join(w.data, "postgres")})
 		if err != nil {
-			return h, err
+			return r, err
 		}
-		h.onClose(server.Stop)
+		r.onClose(server.Stop)
 		dsn = server.DSN
 	}
-	var err error
-	if h.store, err = store.Open(dsn); err != nil {
-		return h, err
-	}
-	h.onClose(func() { _ = h.store.Close() })
-	if err := h.store.Migrate(ctx); err != nil {
-		return h, err
-	}
-	if h.shelf, err = recordings.InFolder(filepath.Join(w.data, "recordings")); err != nil {
-		return h, err
-	}
-	h.onClose(func() { _ = h.shelf.Close() })
-	queue, err := jobs.NewQueue(h.store.SQL())
+	db, err := store.Open(dsn)
 	if err != nil {
-		return h, err
+		return r, err
 	}
-	h.intake = intake.Intake{Store: h.store, Recordings: h.shelf, Queue: queue}
-	return h, h.startWorkers(w.data)
+	r.onClose(func() { _ = db.Close() })
+	if err := db.Migrate(ctx); err != nil {
+		return r, err
+	}
+	shelf, err := recordings.InFolder(filepath.Join(w.data, "recordings"))
+	if err != nil {
+		return r, err
+	}
+	r.onClose(func() { _ = shelf.Close() })
+	name, err := workerName(w.data)
+	if err != nil {
+		return r, err
+	}
+	if r.House, err = house.Open(db, shelf, name, time.Now); err != nil {
+		return r, err
+	}
+	r.onClose(func() {
+		ctx, cancel := context.WithTimeout(context.Background(), stopTimeout)
+		defer cancel()
+		_ = r.Stop(ctx)
+	})
+	return r, nil
 }
 
 // claim makes sure that one program at a time uses the data folder.
-func (h *house) claim(data string) error {
+func (r *running) claim(data string) error {
 	if err := os.MkdirAll(data, 0o755); err != nil {
 		return err
 	}
@@ -94,29 +99,7 @@ func (h *house) claim(data string) error {
 		_ = lock.Close()
 		return fmt.Errorf("the data folder %s is in use by another run: stop that one, or choose another with --data", data)
 	}
-	h.onClose(func() { _ = lock.Close() })
-	return nil
-}
-
-const stopTimeout = 10 * time.Second
-
-func (h *house) startWorkers(data string) error {
-	name, err := workerName(data)
-	if err != nil {
-		return err
-	}
-	h.workers, err = workers.NewPool(h.store.SQL(), name, &workers.AnalyzeTake{Store: h.store, Recordings: h.shelf, Now: time.Now})
-	if err != nil {
-		return err
-	}
-	if err := h.workers.Start(context.Background()); err != nil { // stopped in order by close, not by Ctrl-C
-		return err
-	}
-	h.onClose(func() {
-		ctx, cancel := context.WithTimeout(context.Background(), stopTimeout)
-		defer cancel()
-		_ = h.workers.Stop(ctx)
-	})
+	r.onClose(func() { _ = lock.Close() })
 	return nil
 }
 
@@ -132,9 +115,9 @@ func workerName(data string) (string, error) {
 }
 
 // seed fills an empty database with the demo, telling how far it is.
-func (h *house) seed(ctx context.Context) error {
+func (r *running) seed(ctx context.Context) error {
 	last := -1
-	return demo.Seeder{Store: h.store, Intake: h.intake, Now: time.Now, Progress: func(done, of int, what string) {
+	return demo.Seeder{Store: r.Store, Intake: r.Intake, Now: time.Now, Progress: func(done, of int, what string) {
 		if done != last && (last >= 0 || done < of) {
 			fmt.Printf("\rDemo: %d of %d %s", done, of, what)
 			if done == of {

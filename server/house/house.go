@@ -1,0 +1,53 @@
+// Package house puts the server's parts together: what is remembered, the door
+// for takes, the workers, and the API in front of them.
+package house
+
+import (
+	"context"
+	"io/fs"
+	"net/http"
+	"time"
+
+	"earlychorus/server/api"
+	"earlychorus/server/intake"
+	"earlychorus/server/jobs"
+	"earlychorus/server/recordings"
+	"earlychorus/server/store"
+	"earlychorus/server/workers"
+)
+
+// House is a server that works but does not listen yet.
+type House struct {
+	Store      *store.Store
+	Recordings *recordings.Shelf
+	Intake     intake.Intake
+
+	now     func() time.Time
+	workers *workers.Pool
+}
+
+// Open puts a house together and starts its workers. worker is the name jobs
+// are taken under (see workers.NewPool). The store must be migrated; it and
+// the shelf stay the caller's to close, after Stop.
+func Open(s *store.Store, shelf *recordings.Shelf, worker string, now func() time.Time) (*House, error) {
+	queue, err := jobs.NewQueue(s.SQL())
+	if err != nil {
+		return nil, err
+	}
+	pool, err := workers.NewPool(s.SQL(), worker, &workers.AnalyzeTake{Store: s, Recordings: shelf, Now: now})
+	if err != nil {
+		return nil, err
+	}
+	h := &House{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, now: now, workers: pool}
+	return h, pool.Start(context.Background()) // stopped in order by Stop, not by Ctrl-C
+}
+
+// Handler returns everything the house answers: the API and, unless it is nil,
+// the built page. stop ends the handler's upkeep.
+func (h *House) Handler(page fs.FS) (handler http.Handler, stop func()) {
+	a := &api.API{Store: h.Store, Recordings: h.Recordings, Intake: h.Intake, Now: h.now, Web: page}
+	return a.Handler()
+}
+
+// Stop ends the workers; half-done jobs are run again at the next start.
+func (h *House) Stop(ctx context.Context) error { return h.workers.Stop(ctx) }
