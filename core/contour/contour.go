@@ -29,10 +29,7 @@ type Frame struct {
 func (f Frame) Voiced() bool { return f.Pitch > 0 }
 
 // Contour is the tracks of one take. Frame n is centred on n·Hop.
-type Contour struct {
-	Frames   []Frame
-	Envelope Envelope
-}
+type Contour struct{ Frames []Frame }
 
 // Time returns the moment frame n is centred on.
 func Time(n int) music.Seconds { return music.Seconds(n) * Hop }
@@ -53,13 +50,13 @@ var OpenEar = Ear{Lowest: 30, Highest: 2100}
 const (
 	reachBelow = 7
 	reachAbove = 13
-	highestEar = music.Hertz(2600)
+	highestEar = music.Hertz(2900)
 )
 
 // EarFor returns the ear for one instrument.
 func EarFor(i instrument.Instrument) Ear {
 	low := (i.Beginner.From - reachBelow).Frequency(music.StandardA4)
-	high := (i.Beginner.To + reachAbove).Frequency(music.StandardA4)
+	high := (i.Beginner.To + music.MIDI(max(reachAbove, i.Overblow+1))).Frequency(music.StandardA4)
 	return Ear{max(low, OpenEar.Lowest), min(high, highestEar)}
 }
 
@@ -69,33 +66,51 @@ var ErrRate = errors.New("contour: the sampling rate must lie between 16 and 96 
 // Track returns one frame each Hop from the first sample to the last. It is
 // empty for sound shorter than one frame. ctx stops it early with its error.
 //
-// Candidates come from the normalised square difference function, weighed as
-// in probabilistic YIN (M. Mauch and S. Dixon, ICASSP 2014), with a window
-// that follows the note; one best path over the whole take (Viterbi) chooses
-// among them; the chosen period is refined at its highest audible multiple.
+// Candidates come from the normalised square difference function over windows
+// that follow the note, weighed as in probabilistic YIN (M. Mauch and S. Dixon,
+// ICASSP 2014); one best path over the whole take (Viterbi) chooses among them;
+// the chosen pitch is refined by the phases of its harmonics.
 func (e Ear) Track(ctx context.Context, sound audio.Mono) (Contour, error) {
 	if sound.Rate < audio.LowestRate || sound.Rate > audio.HighestRate {
 		return Contour{}, ErrRate
 	}
 	levels := levelTrack(sound)
-	gate := gateLevel(levels)
 	l := e.newListener(sound)
-	lattice := make([][]candidate, len(levels)) // frames below the gate stay empty: rests cost nothing
-	for n := range lattice {
-		if n%100 == 0 && ctx.Err() != nil {
-			return Contour{}, ctx.Err()
-		}
-		if levels[n] >= gate {
-			lattice[n] = l.candidates(n)
-		}
+	f := l.newFinder()
+	quiet := f.learnRest(levels)
+	table, err := f.listen(ctx, levels, quiet)
+	if err != nil {
+		return Contour{}, err
 	}
 	frames := make([]Frame, len(levels))
-	for n, chosen := range bestPath(lattice) {
+	for n, k := range dropFlickers(bestPath(table, quiet.threshold)) {
 		frames[n].Level = levels[n]
-		if chosen != nil {
-			frames[n].Pitch = chosen.pitch
-			frames[n].Confidence = max(0, min(1, chosen.clarity))
+		if k >= 0 {
+			c := table[n].candidates[k]
+			frames[n].Pitch, frames[n].Confidence = c.pitch, max(0, min(1, c.clarity))
 		}
 	}
-	return Contour{Frames: frames, Envelope: newEnvelope(sound)}, nil
+	l.lowerWhereTheyAre(frames, e.Lowest, quiet)
+	l.refine(frames)
+	return Contour{Frames: frames}, nil
+}
+
+// shortestSound is how many frames in a row must have a pitch to be believed.
+const shortestSound = 4
+
+// dropFlickers takes back pitches that last too short to be played.
+func dropFlickers(path []int) []int {
+	for from := 0; from < len(path); {
+		to := from
+		for to < len(path) && path[to] >= 0 {
+			to++
+		}
+		if to-from < shortestSound {
+			for n := from; n < to; n++ {
+				path[n] = -1
+			}
+		}
+		from = max(to, from+1)
+	}
+	return path
 }

@@ -4,7 +4,6 @@ import (
 	"math"
 
 	"earlychorus/core/audio"
-	"earlychorus/core/dsp"
 	"earlychorus/core/music"
 )
 
@@ -36,29 +35,6 @@ func levelTrack(m audio.Mono) []music.Decibels {
 	return out
 }
 
-// The gate keeps hum and room noise from being heard as notes: it opens a
-// third of the way (in dB) from the quietest to the loud part of the take,
-// but never more than 12 dB above the quietest, and not at all in a take so
-// even that it may be one long note.
-const (
-	evenTake   music.Decibels = 12
-	gateAbove  music.Decibels = 12
-	gateShare                 = 1. / 3
-	lowestGate music.Decibels = -75
-)
-
-func gateLevel(levels []music.Decibels) music.Decibels {
-	x := make([]float64, len(levels))
-	for n, l := range levels {
-		x[n] = float64(l)
-	}
-	quiet, loud := music.Decibels(dsp.Quantile(x, 0.05)), music.Decibels(dsp.Quantile(x, 0.95))
-	if len(levels) == 0 || loud-quiet < evenTake {
-		return lowestGate
-	}
-	return max(lowestGate, quiet+min(gateAbove, (loud-quiet)*gateShare))
-}
-
 // Envelope is a finer level track, for finding where a note starts and stops
 // to a few milliseconds.
 type Envelope struct{ Levels []music.Decibels }
@@ -68,7 +44,8 @@ const (
 	envelopeWindow = 0.006
 )
 
-func newEnvelope(m audio.Mono) Envelope {
+// NewEnvelope returns the level every 2 ms, over 6 ms.
+func NewEnvelope(m audio.Mono) Envelope {
 	half := int(envelopeWindow / 2 * float64(m.Rate))
 	out := make([]music.Decibels, int(m.Seconds()/envelopeHop))
 	for n := range out {

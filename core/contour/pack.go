@@ -28,7 +28,7 @@ const (
 var ErrPacked = errors.New("contour: not a packed contour")
 
 // Pack returns the frames in few bytes, rounded to an eighth of a cent and
-// half a decibel. The envelope is not kept.
+// half a decibel.
 func (c Contour) Pack() []byte {
 	n := len(c.Frames)
 	planes := make([]byte, 4*n)

@@ -7,68 +7,95 @@ import "math"
 const (
 	costPerSemitone = 0.4
 	costOfJump      = 2.5 // the most a change of pitch costs
-	costOfVoicing   = 1.8 // starting or stopping
+	costOfVoicing   = 2.2 // starting or stopping
 	leastMass       = 0.002
+	// sureness is how fast clarity above the threshold becomes certainty.
+	sureness = 14
 )
 
-// bestPath chooses one candidate a frame (nil: no pitch) so that the whole
-// take is likeliest, by Viterbi's algorithm.
-func bestPath(lattice [][]candidate) []*candidate {
-	type state struct {
-		cost float64
-		from int // state of the frame before
+// state is one candidate, or silence, in one frame of the search.
+type state struct {
+	cost float64
+	from int32 // state of the frame before
+}
+
+// bestPath chooses one candidate a frame (-1: no pitch) so that the whole
+// take is likeliest, by Viterbi's algorithm. The choice is an index into the
+// frame's candidates.
+func bestPath(heard []frame, threshold float64) []int {
+	frames := len(heard)
+	table := make([]state, 0, (candidatesAFrame+1)*frames)
+	starts := make([]int, frames+1) // the last state of each frame is silence
+	for n := range frames {
+		starts[n] = len(table)
+		table = step(table, starts, heard, n, threshold)
 	}
-	table := make([][]state, len(lattice)) // the last state of each row is unvoiced
-	for n, candidates := range lattice {
-		row := make([]state, len(candidates)+1)
-		unvoiced := 1.
-		for k, c := range candidates {
-			row[k].cost = -math.Log(c.mass + leastMass)
-			unvoiced -= c.mass
-		}
-		row[len(candidates)].cost = -math.Log(max(unvoiced, leastMass))
-		if n > 0 {
-			before, last := lattice[n-1], table[n-1]
-			for k := range row {
-				best, from := math.Inf(1), 0
-				for j := range last {
-					if cost := last[j].cost + change(before, j, candidates, k); cost < best {
-						best, from = cost, j
-					}
-				}
-				row[k].cost += best
-				row[k].from = from
-			}
-		}
-		table[n] = row
-	}
-	path := make([]*candidate, len(lattice))
+	starts[frames] = len(table)
+	path := make([]int, frames)
 	at := 0
-	for n := len(lattice) - 1; n >= 0; n-- {
-		if n == len(lattice)-1 {
-			for k := range table[n] {
-				if table[n][k].cost < table[n][at].cost {
+	for n := frames - 1; n >= 0; n-- {
+		row := table[starts[n]:starts[n+1]]
+		if n == frames-1 {
+			for k := range row {
+				if row[k].cost < row[at].cost {
 					at = k
 				}
 			}
 		}
-		if at < len(lattice[n]) {
-			path[n] = &lattice[n][at]
+		path[n] = at
+		if at == len(row)-1 {
+			path[n] = -1
 		}
-		at = table[n][at].from
+		at = int(row[at].from)
 	}
 	return path
 }
 
+// step appends frame n's states.
+func step(table []state, starts []int, heard []frame, n int, threshold float64) []state {
+	candidates := heard[n].candidates
+	var before []candidate
+	var last []state
+	if n > 0 {
+		before, last = heard[n-1].candidates, table[starts[n-1]:starts[n]]
+	}
+	pitched := 1 / (1 + math.Exp(-sureness*(heard[n].best-threshold)))
+	if len(candidates) == 0 {
+		pitched = 0
+	}
+	for k := range len(candidates) + 1 {
+		s := state{}
+		if k < len(candidates) {
+			s.cost = -math.Log(candidates[k].mass*pitched + leastMass)
+		} else {
+			s.cost = -math.Log(1 - pitched + leastMass)
+		}
+		if n > 0 {
+			best := math.Inf(1)
+			for j := range last {
+				if cost := last[j].cost + change(before, j, candidates, k); cost < best {
+					best, s.from = cost, int32(j)
+				}
+			}
+			s.cost += best
+		}
+		table = append(table, s)
+	}
+	return table
+}
+
 // change is the cost of going from state j of one frame to state k of the next.
 func change(before []candidate, j int, after []candidate, k int) float64 {
-	wasVoiced, isVoiced := j < len(before), k < len(after)
+	wasPitched, isPitched := j < len(before), k < len(after)
 	switch {
-	case !wasVoiced && !isVoiced:
+	case !wasPitched && !isPitched:
 		return 0
-	case wasVoiced != isVoiced:
+	case wasPitched != isPitched:
 		return costOfVoicing
 	}
-	semitones := 12 * math.Abs(math.Log2(float64(after[k].pitch/before[j].pitch)))
-	return min(costOfJump, costPerSemitone*semitones)
+	ratio := float64(after[k].pitch / before[j].pitch)
+	if ratio > 0.94 && ratio < 1.06 { // near 1, log₂ x is nearly straight
+		return costPerSemitone * math.Abs(ratio-1) * 12 / math.Ln2
+	}
+	return min(costOfJump, costPerSemitone*12*math.Abs(math.Log2(ratio)))
 }

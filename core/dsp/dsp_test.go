@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"gonum.org/v1/gonum/dsp/fourier"
 
 	"earlychorus/core/dsp"
 )
@@ -19,7 +20,7 @@ func sine(f float64, n int) []float64 {
 }
 
 func TestDecimateKeepsTheToneAndItsPlace(t *testing.T) {
-	y := dsp.Decimate(sine(0.01, 3000), 3, 0.1)
+	y := dsp.Decimate(sine(0.01, 3000), 3, 0.3)
 	want := sine(0.03, 1000)
 	for n := 100; n < 900; n++ {
 		assert.InDelta(t, want[n], y[n], 1e-3)
@@ -27,7 +28,7 @@ func TestDecimateKeepsTheToneAndItsPlace(t *testing.T) {
 }
 
 func TestDecimateRemovesWhatWouldFold(t *testing.T) {
-	y := dsp.Decimate(sine(0.3, 3000), 3, 0.1)
+	y := dsp.Decimate(sine(0.3, 3000), 3, 0.3)
 	assert.Less(t, dsp.Quantile(y[100:900], 1), 1e-3)
 }
 
@@ -41,23 +42,69 @@ func slowNSDF(x []float64, lag int) float64 {
 	return 2 * r / m
 }
 
+func noise(seed uint64, n int) []float64 {
+	chance := rand.New(rand.NewPCG(seed, 2))
+	x := make([]float64, n)
+	for k := range x {
+		x[k] = chance.NormFloat64()
+	}
+	return x
+}
+
 func TestNSDFAgreesWithItsDefinition(t *testing.T) {
-	chance := rand.New(rand.NewPCG(1, 2))
-	x := make([]float64, 333)
-	for n := range x {
-		x[n] = chance.NormFloat64()
+	a, b := noise(1, 333), noise(2, 333)
+	c := dsp.NewCorrelator(len(a), 200)
+	outA, outB := make([]float64, 200), make([]float64, 200)
+	c.NSDF(a, b, outA, outB)
+	for lag := range outA {
+		assert.InDelta(t, slowNSDF(a, lag), outA[lag], 1e-9)
+		assert.InDelta(t, slowNSDF(b, lag), outB[lag], 1e-9)
 	}
-	c := dsp.NewCorrelator(len(x), 200)
-	out := make([]float64, 200)
-	c.NSDF(x, out)
-	for lag, got := range out {
-		assert.InDelta(t, slowNSDF(x, lag), got, 1e-9)
+	alone := make([]float64, 200)
+	c.NSDF(a, nil, alone, nil)
+	assert.InDeltaSlice(t, outA, alone, 1e-12)
+}
+
+func TestFFTAgreesWithGonum(t *testing.T) {
+	for size := 4; size <= 2048; size *= 2 {
+		re, im := noise(3, size), noise(4, size)
+		x := make([]complex128, size)
+		for n := range x {
+			x[n] = complex(re[n], im[n])
+		}
+		want := fourier.NewCmplxFFT(size).Coefficients(nil, x)
+		f := dsp.NewFFT(size)
+		f.Transform(re, im)
+		for k, w := range want {
+			assert.InDelta(t, real(w), re[f.Place(k)], 1e-9, "size %d, frequency %d", size, k)
+			assert.InDelta(t, imag(w), im[f.Place(k)], 1e-9, "size %d, frequency %d", size, k)
+		}
 	}
+	assert.Panics(t, func() { dsp.NewFFT(48) })
+}
+
+// The choice of our own transform rests on this ratio.
+func BenchmarkFFT(b *testing.B) {
+	re, im := noise(3, 1024), noise(4, 1024)
+	b.Run("ours", func(b *testing.B) {
+		f := dsp.NewFFT(1024)
+		for b.Loop() {
+			f.Transform(re, im)
+			clear(re)
+		}
+	})
+	b.Run("gonum", func(b *testing.B) {
+		f := fourier.NewCmplxFFT(1024)
+		x := make([]complex128, 1024)
+		for b.Loop() {
+			f.Coefficients(x, x)
+		}
+	})
 }
 
 func TestNSDFOfSilenceIsZero(t *testing.T) {
 	out := make([]float64, 10)
-	dsp.NewCorrelator(20, 10).NSDF(make([]float64, 20), out)
+	dsp.NewCorrelator(20, 10).NSDF(make([]float64, 20), nil, out, nil)
 	assert.Equal(t, make([]float64, 10), out)
 }
 

@@ -1,5 +1,7 @@
 // Package synth plays scores: simulated players whose every fault is known
-// exactly, and reference tones.
+// exactly, reference tones, and the rooms and devices they are recorded in.
+// The ear is trained and tested on it, so what it returns as truth is what it
+// really played.
 package synth
 
 import (
@@ -13,67 +15,96 @@ import (
 )
 
 // Player is a simulated player. The zero Player, given an instrument, plays
-// exactly what is written. All moments are counted from a note's start.
+// exactly what is written. Moments in a note are counted from its start.
 type Player struct {
 	Instrument instrument.Instrument
 	Seed       uint64 // same seed, same sound
 
-	Offset     music.Cents    // how far every note lies from its target
-	Drift      float64        // cents a second
-	WaverDepth music.Cents    // peak deviation of a slow, slightly irregular waver
-	WaverHz    float64        // its rate; 0 means 5
-	Late       music.Seconds  // start after the beat
-	Held       float64        // share of the beats held; 0 means all
-	Sag        music.Cents    // how far the pitch falls over the last second
+	Offset     music.Cents // how far every note lies from its target
+	Drift      float64     // cents a second
+	WaverDepth music.Cents // peak deviation of a slow, slightly irregular waver
+	WaverHz    float64     // its rate; 0 means 5
+	Vibrato    music.Cents // peak deviation of a regular vibrato at 5.5 Hz
+	Scoop      music.Cents // how far off a note starts; gone after about 0.15 s
+	Sag        music.Cents // how far the pitch falls over the last second
+	WithLevel  music.Cents // how far the pitch rises from very soft to very loud
+	Jitter     music.Cents // size of the small random walk no lip is without
+
+	Late    music.Seconds // start after the beat
+	Held    float64       // share of the beats held; 0 means all
+	Attack  music.Seconds // time to rise; 0 means the family's own
+	Release music.Seconds // time to fall; 0 means 0.06 s
+	AirLead music.Seconds // air noise before the tone speaks
+
+	Level      music.Decibels // RMS of a mezzoforte, dB below full scale; 0 means -20
+	LevelWaver music.Decibels // peak deviation of the loudness, slow
+	Fade       music.Decibels // loudness lost over a note
+	Flatten    float64        // share of the written dynamics that is not played, 0 to 1
 	Breath     music.Decibels // breath noise below the tone; 0 means none
 	Room       music.Decibels // noise of the room, dB below full scale; 0 means none
-	Level      music.Decibels // RMS of the tone, dB below full scale; 0 means -20
 
-	Gaps   []Gap
-	Cracks []Crack
-	Shift  int // semitones every note is wrong by: a wrong fingering or partial
+	Gaps       []Gap
+	Cracks     []Crack
+	Undertones []Undertone
+	Chirps     []Chirp
+	Shift      int // semitones every note is wrong by: a wrong fingering or partial
 
-	// FaultOn, from 1, is the only note that has the gaps, the cracks and the
-	// shift; 0 means every note. NoteOffsets are added to Offset, note by note.
+	// FaultOn, from 1, is the only note that has the gaps, cracks, undertones,
+	// chirps and the shift; 0 means every note. NoteOffsets are added to Offset,
+	// NoteLates to Late, note by note.
 	FaultOn     int
 	NoteOffsets []music.Cents
+	NoteLates   []music.Seconds
 }
 
 // Gap is a silence inside a note.
 type Gap struct{ At, Length music.Seconds }
 
-// Crack is a jump to another partial and back. A crack at 0 starts the note on
-// the wrong partial.
+// Crack is a jump to another partial and back, with the hiss of the jump. A
+// crack at 0 starts the note on the wrong partial; one that outlasts the note
+// stays there.
 type Crack struct {
 	At, Length music.Seconds
-	Semitones  int
+	Semitones  int // to the note nearest to the partial; it sounds where the tube has it
 }
+
+// Undertone is a lower partial that sounds under the note.
+type Undertone struct {
+	At, Length music.Seconds
+	Semitones  int            // below the note, so negative
+	Level      music.Decibels // against the note's own
+}
+
+// Chirp is a short high squeak over the note.
+type Chirp struct{ At, Length music.Seconds }
 
 // Truth is what was really played for one target.
 type Truth struct {
 	Onset, Release music.Seconds
-	Pitch          music.Hertz // without drift, waver and sag
+	Pitch          music.Hertz   // without drift, waver, scoop and sag
+	Path           []music.Hertz // the pitch sounding, every PathStep from Onset; 0 in a gap
+}
+
+// PathStep is the time between points of a truth's path.
+const PathStep music.Seconds = 0.001
+
+// At returns the pitch sounding at a moment of the recording; 0 for none.
+func (t Truth) At(moment music.Seconds) music.Hertz {
+	n := int(math.Round(float64((moment - t.Onset) / PathStep)))
+	if n < 0 || n >= len(t.Path) {
+		return 0
+	}
+	return t.Path[n]
 }
 
 const defaultLevel music.Decibels = -20
 
-// Seconds a note takes to rise and to fall, and a gap's edges to close.
-const (
-	attackTime  = 0.03
-	releaseTime = 0.06
-	edgeTime    = 0.008
-)
-
-// Play returns the take of score and, for each target, what was played.
+// Play returns the take of score and, for each sounding target, what was
+// played.
 func (p Player) Play(score exercise.Score, rate int) (audio.Mono, []Truth) {
 	sound := audio.Mono{Rate: rate, Samples: make([]float64, int(float64(score.Seconds())*float64(rate)))}
 	chance := rand.New(rand.NewPCG(p.Seed, 0x0EA1))
-	if p.Room != 0 {
-		gain := amplitude(p.Room)
-		for n := range sound.Samples {
-			sound.Samples[n] = gain * chance.NormFloat64()
-		}
-	}
+	addNoise(sound.Samples, p.Room, chance)
 	var truths []Truth
 	for n, target := range score.Targets() {
 		truths = append(truths, p.onNote(n).note(sound, score, target, chance))
@@ -86,8 +117,11 @@ func (p Player) onNote(n int) Player {
 	if n < len(p.NoteOffsets) {
 		p.Offset += p.NoteOffsets[n]
 	}
+	if n < len(p.NoteLates) {
+		p.Late += p.NoteLates[n]
+	}
 	if p.FaultOn != 0 && p.FaultOn != n+1 {
-		p.Gaps, p.Cracks, p.Shift = nil, nil, 0
+		p.Gaps, p.Cracks, p.Undertones, p.Chirps, p.Shift = nil, nil, nil, nil, 0
 	}
 	return p
 }
@@ -102,22 +136,22 @@ func (p Player) note(sound audio.Mono, score exercise.Score, target exercise.Seg
 		held = music.Seconds(p.Held) * beats
 	}
 	onset := score.TempoBPM.Seconds(target.StartBeat) + p.Late
-	length := held - p.Late
+	length := max(0, held-p.Late)
 	pitch := p.Offset.Above((target.Target + music.MIDI(p.Shift)).Frequency(score.A4Hz))
-	voice := voice{
-		player: p, pitch: pitch, length: float64(length), chance: chance, gain: amplitude(p.level()),
-		wave: newWavetable(p.Instrument.Family, pitch, sound.Rate), waverPhase: chance.Float64(),
-	}
-	voice.cracked = voice.crackWaves(sound.Rate)
-	first := int(float64(onset) * float64(sound.Rate))
-	count := int(float64(length) * float64(sound.Rate))
-	for n := range count {
-		if first+n >= len(sound.Samples) {
-			break
+	v := newVoice(p, pitch, float64(length), float64(sound.Rate), chance)
+	truth := Truth{Onset: onset, Release: onset + length, Pitch: pitch}
+	first := int(math.Round(float64(onset) * float64(sound.Rate)))
+	lead := int(float64(p.AirLead) * float64(sound.Rate))
+	for n := -lead; n < int(float64(length)*float64(sound.Rate)); n++ {
+		x := v.next(float64(n) / float64(sound.Rate))
+		if at := first + n; at >= 0 && at < len(sound.Samples) {
+			sound.Samples[at] += x
 		}
-		sound.Samples[first+n] += voice.next(float64(n)/float64(sound.Rate), 1/float64(sound.Rate))
+		for n >= 0 && music.Seconds(len(truth.Path))*PathStep <= music.Seconds(float64(n)/float64(sound.Rate)) {
+			truth.Path = append(truth.Path, v.sounding)
+		}
 	}
-	return Truth{Onset: onset, Release: onset + length, Pitch: pitch}
+	return truth
 }
 
 func (p Player) level() music.Decibels {
@@ -125,86 +159,4 @@ func (p Player) level() music.Decibels {
 		return defaultLevel
 	}
 	return p.Level
-}
-
-// voice is a note being played.
-type voice struct {
-	player     Player
-	pitch      music.Hertz
-	length     float64
-	gain       float64
-	wave       wavetable
-	cracked    []wavetable // one for each crack
-	chance     *rand.Rand
-	phase      float64
-	waverPhase float64
-	breath     float64
-}
-
-func (v *voice) crackWaves(rate int) []wavetable {
-	waves := make([]wavetable, len(v.player.Cracks))
-	for n, c := range v.player.Cracks {
-		f := music.Cents(100 * c.Semitones).Above(v.pitch)
-		waves[n] = newWavetable(v.player.Instrument.Family, f, rate)
-	}
-	return waves
-}
-
-// next returns the sample at t seconds into the note.
-func (v *voice) next(t, dt float64) float64 {
-	wave, semitones := v.wave, 0
-	for n, c := range v.player.Cracks {
-		if t >= float64(c.At) && t < float64(c.At+c.Length) {
-			wave, semitones = v.cracked[n], c.Semitones
-		}
-	}
-	f := (v.bend(t) + music.Cents(100*semitones)).Above(v.pitch)
-	v.phase += float64(f) * dt
-	gain := v.gain * v.shape(t)
-	out := gain * wave.at(v.phase)
-	if v.player.Breath != 0 {
-		// One pole softens white noise to the hiss of air; its gain restores the level.
-		v.breath += 0.4 * (v.chance.NormFloat64() - v.breath)
-		out += gain * amplitude(v.player.Breath) * 2 * v.breath
-	}
-	return out
-}
-
-// bend is how far the pitch is off its centre at t.
-func (v *voice) bend(t float64) music.Cents {
-	p := v.player
-	c := p.Drift * (t - v.length/2)
-	if p.WaverDepth != 0 {
-		rate := p.WaverHz
-		if rate == 0 {
-			rate = 5
-		}
-		// Two close rates beat, as an unsteady player's waver does.
-		c += float64(p.WaverDepth) * (0.8*math.Sin(2*math.Pi*(rate*t+v.waverPhase)) + 0.2*math.Sin(2*math.Pi*rate*1.37*t))
-	}
-	if left := v.length - t; p.Sag != 0 && left < 1 {
-		c -= float64(p.Sag) * (1 - left)
-	}
-	return music.Cents(c)
-}
-
-// shape is the note's loudness at t, 0 to 1.
-func (v *voice) shape(t float64) float64 {
-	s := min(rise(t/attackTime), rise((v.length-t)/releaseTime))
-	for _, g := range v.player.Gaps {
-		from, to := float64(g.At), float64(g.At+g.Length)
-		s = min(s, max(rise((from-t)/edgeTime), rise((t-to)/edgeTime)))
-	}
-	return s
-}
-
-// rise goes from 0 to 1 as x does, with flat ends.
-func rise(x float64) float64 {
-	if x <= 0 {
-		return 0
-	}
-	if x >= 1 {
-		return 1
-	}
-	return 0.5 - 0.5*math.Cos(math.Pi*x)
 }

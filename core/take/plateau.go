@@ -30,8 +30,8 @@ const (
 )
 
 // findPlateaus cuts the voiced frames into stretches of one pitch.
-func findPlateaus(c contour.Contour) []plateau {
-	b := builder{c: c}
+func findPlateaus(c contour.Contour, fine contour.Envelope) []plateau {
+	b := builder{c: c, fine: fine}
 	for n, f := range c.Frames {
 		b.hear(n, f)
 	}
@@ -44,6 +44,7 @@ func findPlateaus(c contour.Contour) []plateau {
 
 type builder struct {
 	c       contour.Contour
+	fine    contour.Envelope
 	done    []plateau
 	frames  []int     // frames of the plateau being built
 	pitches []float64 // their pitches, cents
@@ -110,10 +111,10 @@ func (b *builder) refineEdges(n int) {
 	}
 	threshold := music.Decibels(dsp.Median(levels)) - edgeBelow
 	if n == 0 || p.from-b.done[n-1].to > flickerFrames {
-		p.Onset = b.c.Envelope.Crossing(p.Onset, edgeReach, threshold, true)
+		p.Onset = b.fine.Crossing(p.Onset, edgeReach, threshold, true)
 	}
 	if n == len(b.done)-1 || b.done[n+1].from-p.to > flickerFrames {
-		p.Release = b.c.Envelope.Crossing(p.Release, edgeReach, threshold, false)
+		p.Release = b.fine.Crossing(p.Release, edgeReach, threshold, false)
 	}
 }
 

@@ -64,7 +64,7 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 		a.Instrument = q.Instrument.Key
 	}
 	a.Recording = listenToRecording(sound, c)
-	plateaus := findPlateaus(c)
+	plateaus := findPlateaus(c, contour.NewEnvelope(sound))
 	if q.Score == nil {
 		a.describe(groupByEar(plateaus, q), q)
 		return a, nil

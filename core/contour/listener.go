@@ -1,0 +1,107 @@
+package contour
+
+import (
+	"math"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/dsp"
+)
+
+// A listener holds one take's sound cut down to what each range of pitches
+// needs: high notes a high rate and short windows, so that quick changes do
+// not blur; low notes long windows, so that enough periods fit.
+type listener struct {
+	x      []float64 // the sound at rate, its clicks softened
+	rate   float64
+	scales []scale // from high pitches to low ones
+	clicks []stretch
+}
+
+// scale answers for the lags from from to to, at its own rate.
+type scale struct {
+	x          []float64
+	rate       float64
+	correlator *dsp.Correlator
+	from, to   int // lags
+}
+
+// stretch is a part of the take, in seconds.
+type stretch struct{ from, to float64 }
+
+const (
+	// The sound is cut down to about this many samples a period of the highest
+	// note, within bounds: enough for a parabola to find a peak.
+	samplesAPeriod = 8
+	slowestRate    = 8000
+	fastestRate    = 16000
+	// Low scales get by with less: their notes have a dozen harmonics below this.
+	lowRate     = 4000
+	passedShare = 0.25 // of the rate after cutting down: what the filter passes whole
+	dcCorner    = 15   // Hz, below every note
+)
+
+const (
+	// A window holds this many periods of the lowest pitch its scale answers for.
+	periodsInWindow = 2.5
+	shortestWindow  = 0.030 // seconds: shorter ones are at the mercy of noise
+	// Pitches above the first split share the short window; each scale below
+	// spans an octave.
+	firstSplit = 110 // Hz
+)
+
+// usableLags is the share of a window within which overlaps are long enough
+// to trust.
+const usableLags = 0.6
+
+func (e Ear) newListener(m audio.Mono) *listener {
+	want := max(slowestRate, min(fastestRate, samplesAPeriod*float64(e.Highest)))
+	factor := max(1, int(float64(m.Rate)/want))
+	l := &listener{rate: float64(m.Rate) / float64(factor)}
+	l.x = cutDown(m.Samples, factor)
+	dsp.BlockDC(l.x, dcCorner/l.rate)
+	l.clicks = softenClicks(l.x, l.rate)
+	top, low := float64(e.Highest), l.x
+	lowFactor := 1
+	for split := float64(firstSplit); ; split /= 2 {
+		bottom := max(split, float64(e.Lowest))
+		l.add(low, l.rate/float64(lowFactor), bottom, top)
+		if bottom <= float64(e.Lowest) {
+			return l
+		}
+		if lowFactor == 1 {
+			lowFactor = max(1, int(l.rate/lowRate))
+			low = cutDown(l.x, lowFactor)
+		}
+		top = bottom
+	}
+}
+
+// cutDown keeps every factor-th sample of x, its filter passing passedShare of
+// the new rate whole. What folds back lies above that.
+func cutDown(x []float64, factor int) []float64 {
+	if factor == 1 {
+		return append([]float64(nil), x...)
+	}
+	return dsp.Decimate(x, factor, passedShare)
+}
+
+func (l *listener) add(x []float64, rate, bottom, top float64) {
+	length := int(max(shortestWindow, periodsInWindow/bottom) * rate)
+	from, to := max(2, int(rate/top)), int(math.Ceil(rate/bottom))
+	l.scales = append(l.scales, scale{x: x, rate: rate, correlator: dsp.NewCorrelator(length, to+1+dsp.PeakReach), from: from, to: to})
+}
+
+// frame returns the scale's samples centred on frame n; beyond the ends there
+// is silence.
+func (s *scale) frame(n int) []float64 {
+	length := s.correlator.Length()
+	from := int(math.Round(float64(n)*float64(Hop)*s.rate)) - length/2
+	if from >= 0 && from+length <= len(s.x) {
+		return s.x[from : from+length]
+	}
+	padded := make([]float64, length)
+	for k := max(0, -from); k < length && from+k < len(s.x); k++ {
+		padded[k] = s.x[from+k]
+	}
+	return padded
+}

@@ -1,0 +1,242 @@
+package contour
+
+import (
+	"math"
+
+	"earlychorus/core/music"
+)
+
+// The candidates say which note; the refiner says where exactly it lies, from
+// the phases of its harmonics. Each harmonic is picked out by a Hann window as
+// long as a whole number of periods, so that every other harmonic falls on a
+// null of the window and disturbs nothing; the window's own derivative then
+// tells how far the harmonic's frequency is off (F. Auger and P. Flandrin,
+// IEEE Trans. Signal Process. 43(5), 1995: reassigned frequency). Harmonics
+// are averaged by how much each knows: its power times its number squared.
+type refiner struct {
+	x     []float64
+	rate  float64
+	wx    []float64 // windowed samples
+	dx    []float64 // samples under the window's derivative
+	ranks []int     // the harmonics worth asking
+	since int       // frames since they were ranked
+	near  music.Hertz
+}
+
+const (
+	refineSeconds   = 0.040 // the window is about this long
+	refinePeriods   = 3     // and at least so many periods
+	ranked          = 12    // harmonics looked at when ranking
+	asked           = 4     // harmonics asked afterwards
+	rankAgain       = 25    // frames
+	rankAway        = music.Cents(60)
+	highestHarmonic = 0.42 // of the rate
+	// A harmonic that disagrees with the coarse pitch by more is not asked again,
+	// and a result that does is not believed.
+	mostRefined = music.Cents(45)
+	// A coarse pitch farther off than this puts the nulls off too: look twice.
+	lookTwice = music.Cents(1.5)
+)
+
+// refine moves every pitch to where the harmonics say it lies. Frames beside a
+// click are filled in from those around them, when these agree.
+func (l *listener) refine(frames []Frame) {
+	hidden := make([]bool, len(frames))
+	for _, c := range l.clicks {
+		from, to := Index(music.Seconds(c.from-clickReach)), Index(music.Seconds(c.to+clickReach))
+		for n := max(0, from); n <= min(to, len(frames)-1); n++ {
+			hidden[n] = true
+		}
+	}
+	fine := newRefiner(l.x, l.rate)
+	for n := range frames {
+		if frames[n].Voiced() && !hidden[n] {
+			frames[n].Pitch = fine.refine(frames[n].Pitch, Time(n))
+		}
+	}
+	bridge(frames, hidden)
+	sharpen(frames)
+}
+
+const (
+	clickReach   = 0.02 // seconds before and after a click in which it disturbs
+	longestLeap  = 9    // frames that may be filled in
+	bridgedCents = music.Cents(80)
+)
+
+// bridge fills hidden frames in when the pitches before and after agree.
+func bridge(frames []Frame, hidden []bool) {
+	for from := 0; from < len(frames); from++ {
+		if !hidden[from] {
+			continue
+		}
+		to := from
+		for to < len(frames) && hidden[to] {
+			to++
+		}
+		if from > 0 && to < len(frames) && to-from <= longestLeap && frames[from-1].Voiced() && frames[to].Voiced() {
+			a, b := frames[from-1], frames[to]
+			if off := music.Between(a.Pitch, b.Pitch); max(off, -off) <= bridgedCents {
+				for n := from; n < to; n++ {
+					share := float64(n-from+1) / float64(to-from+1)
+					frames[n].Pitch = (off * music.Cents(share)).Above(a.Pitch)
+					frames[n].Confidence = min(a.Confidence, b.Confidence)
+				}
+			}
+		}
+		from = to
+	}
+}
+
+// sharpen gives back what the refiner's window takes from a vibrato. The
+// refined pitch is the true one seen through the window, whose standard
+// deviation is hannDeviation of its length; to second order it is too small by
+// half the variance times the curvature. The curvature is that of the parabola
+// fitted to five frames.
+func sharpen(frames []Frame) {
+	before := make([]float64, len(frames)) // log₂ of the pitches as refined
+	for n, f := range frames {
+		if f.Voiced() {
+			before[n] = math.Log2(float64(f.Pitch))
+		}
+	}
+	for n := 2; n < len(frames)-2; n++ {
+		if !together(before[n-2 : n+3]) {
+			continue
+		}
+		y := before[n-2 : n+3]
+		curvature := (2*y[0] - y[1] - 2*y[2] - y[3] + 2*y[4]) / 7 / float64(Hop*Hop)
+		deviation := hannDeviation * windowPeriods(frames[n].Pitch) / float64(frames[n].Pitch)
+		frames[n].Pitch = music.Hertz(math.Exp2(y[2] - deviation*deviation/2*curvature))
+	}
+}
+
+const (
+	hannDeviation = 0.1808          // √(1/12 − 1/(2π²))
+	togetherSpan  = 60. / 1200 / 2. // octaves between neighbours
+)
+
+// together reports whether five pitches belong to one unbroken line.
+func together(y []float64) bool {
+	for k := range y {
+		if y[k] == 0 || k > 0 && math.Abs(y[k]-y[k-1]) > togetherSpan {
+			return false
+		}
+	}
+	return true
+}
+
+// windowPeriods is how many periods of a pitch the refiner's window holds.
+func windowPeriods(pitch music.Hertz) float64 {
+	return max(refinePeriods, math.Ceil(refineSeconds*float64(pitch)))
+}
+
+func newRefiner(x []float64, rate float64) *refiner {
+	return &refiner{x: x, rate: rate}
+}
+
+// refine returns the pitch near coarse at a moment, or coarse itself where
+// nothing better can be said.
+func (r *refiner) refine(coarse music.Hertz, at music.Seconds) music.Hertz {
+	if off := music.Between(coarse, r.near); r.near == 0 || r.since >= rankAgain || max(off, -off) > rankAway {
+		r.rank(coarse, at)
+	}
+	r.since++
+	r.near = coarse
+	pitch := r.look(coarse, at)
+	if off := music.Between(coarse, pitch); max(off, -off) > lookTwice {
+		pitch = r.look(pitch, at)
+	}
+	if off := music.Between(coarse, pitch); !(max(off, -off) <= mostRefined) {
+		return coarse
+	}
+	return pitch
+}
+
+// rank chooses the harmonics that know most.
+func (r *refiner) rank(pitch music.Hertz, at music.Seconds) {
+	r.since = 0
+	most := max(1, min(ranked, int(highestHarmonic*r.rate/float64(pitch))))
+	r.window(pitch, at)
+	worth := make([]float64, most)
+	r.ranks = r.ranks[:0]
+	for h := 1; h <= most; h++ {
+		power, _ := r.harmonic(h, pitch)
+		worth[h-1] = power * float64(h*h)
+	}
+	for len(r.ranks) < min(asked, most) {
+		best := 0
+		for k := range worth {
+			if worth[k] > worth[best] {
+				best = k
+			}
+		}
+		r.ranks = append(r.ranks, best+1)
+		worth[best] = -1
+	}
+}
+
+// look averages the harmonics' frequencies, each divided by its number.
+func (r *refiner) look(pitch music.Hertz, at music.Seconds) music.Hertz {
+	r.window(pitch, at)
+	var sum, weights float64
+	for _, h := range r.ranks {
+		power, off := r.harmonic(h, pitch)
+		f := float64(pitch) + off/float64(h)
+		if !(math.Abs(off) < 0.03*float64(pitch)*float64(h)) { // half a semitone
+			continue
+		}
+		w := power * float64(h*h)
+		sum, weights = sum+w*f, weights+w
+	}
+	if weights == 0 {
+		return pitch
+	}
+	return music.Hertz(sum / weights)
+}
+
+// window prepares the windowed samples around a moment.
+func (r *refiner) window(pitch music.Hertz, at music.Seconds) {
+	period := r.rate / float64(pitch)
+	length := windowPeriods(pitch) * period
+	centre := float64(at) * r.rate
+	first, last := max(0, int(math.Ceil(centre-length/2))), min(len(r.x)-1, int(math.Floor(centre+length/2)))
+	r.wx, r.dx = r.wx[:0], r.dx[:0]
+	if last <= first {
+		return
+	}
+	turn := 2 * math.Pi / length
+	sin, cos := math.Sincos(turn * (float64(first) - centre))
+	stepSin, stepCos := math.Sincos(turn)
+	for _, v := range r.x[first : last+1] {
+		r.wx = append(r.wx, v*(0.5+0.5*cos))
+		r.dx = append(r.dx, -v*sin) // times π/length, applied in harmonic
+		sin, cos = sin*stepCos+cos*stepSin, cos*stepCos-sin*stepSin
+	}
+}
+
+// harmonic returns the power of harmonic h of pitch and how many hertz it lies
+// above where it should.
+func (r *refiner) harmonic(h int, pitch music.Hertz) (power, off float64) {
+	turn := 2 * math.Pi * float64(h) * float64(pitch) / r.rate
+	stepSin, stepCos := math.Sincos(turn)
+	cos, sin := 1., 0. // where the phase begins does not matter
+	var re, im, dre, dim float64
+	dx := r.dx[:len(r.wx)]
+	for n, w := range r.wx {
+		d := dx[n]
+		re += w * cos
+		im -= w * sin
+		dre += d * cos
+		dim -= d * sin
+		cos, sin = cos*stepCos-sin*stepSin, sin*stepCos+cos*stepSin
+	}
+	power = re*re + im*im
+	if power == 0 {
+		return 0, 0
+	}
+	// The window's derivative per sample is dx·π/length; per second, times the rate.
+	scale := math.Pi * float64(pitch) / windowPeriods(pitch)
+	quotient := (dim*re - dre*im) / power // imaginary part of D/X
+	return power, -scale * quotient / (2 * math.Pi)
+}

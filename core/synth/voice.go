@@ -1,0 +1,190 @@
+package synth
+
+import (
+	"math"
+	"math/rand/v2"
+
+	"earlychorus/core/music"
+)
+
+// voice is a note being played, sample by sample.
+type voice struct {
+	player  Player
+	pitch   music.Hertz
+	length  float64 // seconds
+	dt      float64
+	gain    float64
+	chance  *rand.Rand
+	tone    tone
+	cracked []tone // one for each crack
+	under   []tone // one for each undertone
+
+	phase      float64
+	underPhase []float64
+	chirpPhase float64
+	waverPhase float64
+	wander     float64 // cents, the jitter's
+	air        hiss
+	sounding   music.Hertz
+}
+
+const (
+	releaseTime = 0.06
+	edgeTime    = 0.008 // a gap's edges
+	crackHiss   = 0.012 // the transient of a jump
+	scoopTime   = 0.05  // time constant
+	wanderTime  = 0.15  // time constant of the jitter
+)
+
+func newVoice(p Player, pitch music.Hertz, length, rate float64, chance *rand.Rand) *voice {
+	v := &voice{
+		player: p, pitch: pitch, length: length, dt: 1 / rate, gain: amplitude(p.level()), chance: chance,
+		tone: newTone(p.Instrument, pitch, rate), waverPhase: chance.Float64(), air: newHiss(rate),
+	}
+	for _, c := range p.Cracks {
+		v.cracked = append(v.cracked, newTone(p.Instrument, partialInterval(c.Semitones).Above(pitch), rate))
+	}
+	for _, u := range p.Undertones {
+		v.under = append(v.under, newTone(p.Instrument, partialInterval(u.Semitones).Above(pitch), rate))
+	}
+	v.underPhase = make([]float64, len(v.under))
+	if p.Attack == 0 {
+		v.player.Attack = attackTime(p.Instrument, pitch)
+	}
+	if p.Release == 0 {
+		v.player.Release = releaseTime
+	}
+	return v
+}
+
+// next returns the sample at t seconds into the note; before 0 there is only
+// air.
+func (v *voice) next(t float64) float64 {
+	air := v.air.next(v.chance)
+	if t < 0 {
+		v.sounding = 0
+		return v.gain * amplitude(airLevel) * air
+	}
+	shape := v.shape(t)
+	cents := v.bend(t)
+	tone, hissing := v.tone, 0.
+	for n, c := range v.player.Cracks {
+		since, left := t-float64(c.At), float64(c.At+c.Length)-t
+		if since >= 0 && left > 0 {
+			tone, cents = v.cracked[n], cents+partialInterval(c.Semitones)
+		}
+		if c.At > 0 && math.Abs(since) < crackHiss || math.Abs(left) < crackHiss {
+			hissing = 0.3
+		}
+	}
+	f := cents.Above(v.pitch)
+	v.phase += float64(f) * v.dt
+	v.sounding = f
+	if shape.gap < 0.5 {
+		v.sounding = 0
+	}
+	level := v.gain * shape.amplitude()
+	out := level * (1 - hissing) * tone.at(v.phase, shape.brightness)
+	for n, u := range v.player.Undertones {
+		since, left := t-float64(u.At), float64(u.At+u.Length)-t
+		v.underPhase[n] += float64((cents + partialInterval(u.Semitones)).Above(v.pitch)) * v.dt
+		out += level * amplitude(u.Level) * min(rise(since/0.02), rise(left/0.02)) * v.under[n].at(v.underPhase[n], shape.brightness)
+	}
+	out += level * v.chirp(t)
+	if v.player.Breath != 0 {
+		out += level * amplitude(v.player.Breath) * air
+	}
+	return out + level*(hissing+v.tongue(t))*air
+}
+
+const (
+	airLevel   music.Decibels = -26 // of the air before a note, against the note
+	tongueTime                = 0.006
+	tongueHiss                = 0.25
+)
+
+// tongue is the tick of the tongue at the start.
+func (v *voice) tongue(t float64) float64 {
+	if t > tongueTime {
+		return 0
+	}
+	return tongueHiss
+}
+
+func (v *voice) chirp(t float64) float64 {
+	var out float64
+	for _, c := range v.player.Chirps {
+		since, left := t-float64(c.At), float64(c.At+c.Length)-t
+		if since < 0 || left < 0 {
+			continue
+		}
+		// A squeak rises through the high partials of the reed or lip.
+		f := 1900 + 900*since/float64(c.Length)
+		v.chirpPhase += f * v.dt
+		out += 1.2 * min(rise(since/0.01), rise(left/0.01)) * math.Sin(2*math.Pi*v.chirpPhase)
+	}
+	return out
+}
+
+// bend is how far the pitch is off the note at t.
+func (v *voice) bend(t float64) music.Cents {
+	p := v.player
+	c := p.Drift * (t - v.length/2)
+	if p.WaverDepth != 0 {
+		rate := p.WaverHz
+		if rate == 0 {
+			rate = 5
+		}
+		// Two close rates beat, as an unsteady player's waver does.
+		c += float64(p.WaverDepth) * (0.8*math.Sin(2*math.Pi*(rate*t+v.waverPhase)) + 0.2*math.Sin(2*math.Pi*rate*1.37*t))
+	}
+	c += float64(p.Vibrato) * math.Sin(2*math.Pi*(vibratoHz*t+v.waverPhase))
+	c += float64(p.Scoop) * math.Exp(-t/scoopTime)
+	if left := v.length - t; p.Sag != 0 && left < 1 {
+		c -= float64(p.Sag) * (1 - left)
+	}
+	if p.Jitter != 0 {
+		v.wander += -v.wander*v.dt/wanderTime + math.Sqrt(2*v.dt/wanderTime)*v.chance.NormFloat64()
+		c += float64(p.Jitter) * v.wander
+	}
+	return music.Cents(c)
+}
+
+const vibratoHz = 5.5
+
+// shape is how loud and bright a note is at a moment.
+type shape struct {
+	edge, gap  float64 // 0 to 1: attack and release; gaps
+	level      music.Decibels
+	brightness float64 // 0 soft to 1 loud
+}
+
+func (s shape) amplitude() float64 { return s.edge * s.gap * amplitude(s.level) }
+
+func (v *voice) shape(t float64) shape {
+	p := v.player
+	rising := t / float64(p.Attack)
+	s := shape{edge: min(rise(rising), rise((v.length-t)/float64(p.Release))), gap: 1}
+	for _, g := range p.Gaps {
+		from, to := float64(g.At), float64(g.At+g.Length)
+		s.gap = min(s.gap, max(rise((from-t)/edgeTime), rise((t-to)/edgeTime)))
+	}
+	s.level = -music.Decibels(float64(p.Fade) * t / v.length)
+	if p.LevelWaver != 0 {
+		s.level += music.Decibels(float64(p.LevelWaver) * math.Sin(2*math.Pi*(1.3*t+v.waverPhase)))
+	}
+	// The upper harmonics come later than the lower ones and leave sooner.
+	s.brightness = middle * min(1, 0.3+0.7*rise(rising/2)) * (0.4 + 0.6*s.edge)
+	return s
+}
+
+// rise goes from 0 to 1 as x does, with flat ends.
+func rise(x float64) float64 {
+	if x <= 0 {
+		return 0
+	}
+	if x >= 1 {
+		return 1
+	}
+	return 0.5 - 0.5*math.Cos(math.Pi*x)
+}
