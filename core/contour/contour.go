@@ -90,7 +90,7 @@ func (e Ear) Track(ctx context.Context, sound audio.Mono) (Contour, error) {
 			frames[n].Pitch, frames[n].Confidence = c.pitch, max(0, min(1, c.clarity))
 		}
 	}
-	l.lowerWhereTheyAre(frames, e.Lowest, quiet)
+	l.settleOctaves(frames, e, quiet)
 	l.refine(frames)
 	return Contour{Frames: frames}, nil
 }

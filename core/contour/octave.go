@@ -7,43 +7,63 @@ import (
 )
 
 // A tone nearly all of whose strength lies in its even harmonics repeats
-// itself, nearly, every half period, and the path may take it for its octave.
-// A neighbour's softer note beside it looks alike from frame to frame: both make
-// twice the period a little clearer than the period. What tells them apart is
-// where the strength between the harmonics lies: a fundamental brings a whole
-// series with it, another note only its own. So each held pitch is asked, once,
-// whether a half or a third of it sounds underneath.
+// itself, nearly, every half period, and the path may take it for its octave. A
+// rough tone, or a neighbour's softer note beside it, looks alike from frame to
+// frame: both make twice the period a little clearer than the period. What tells
+// them apart is how many partials there are, not how strong: a series has its
+// members all the way up. So each held pitch is asked, once, whether a half or a
+// third of it sounds underneath, and whether it is itself too low, by the
+// contrast between the partials that its multiple shares and its own. Strengths
+// are compressed to their fourth root, so that one strong partial does not
+// outvote the others.
 const (
 	heldFrames   = 6 // shorter pitches are not asked: cracks really are that high
-	momentsAsked = 3
-	// The fundamental of a series sounds when it is within this of the strongest
-	// partial and stands out of what lies between the partials.
-	partialBelow = 26. // dB
-	partialAbove = 12. // dB
-	// The others belong to it when they are hardly softer than the partials beside
-	// them; a tube's roughness leaves traces between its partials, but fainter ones.
-	partialBeside = 15.  // dB
-	partialsTo    = 5000 // Hz: looked at up to here
+	momentsAsked = 5
+	// Between the two lies what sampled instruments and ours never reached: at most
+	// 0.29 where the lower pitch is the true one, at least 0.42 where it is not,
+	// down to a signal as loud as the noise (bench/RESULTS.md).
+	sharedOnly  = 0.36
+	compression = 0.25 // of power
+	partialsTo  = 6700 // Hz: looked at up to here
+	// What lies halfway between the partials is noise, and so much of it is taken
+	// off every partial.
+	noiseTaken = 2.
 )
 
-// lowerWhereTheyAre moves held pitches down that are the second or third
-// partial of the tone that really sounds.
-func (l *listener) lowerWhereTheyAre(frames []Frame, lowest music.Hertz, quiet rest) {
+// settleOctaves moves held pitches to the octave or twelfth where their
+// partials say they are.
+func (l *listener) settleOctaves(frames []Frame, e Ear, quiet rest) {
 	r := newRefiner(l.x, l.rate)
 	for from := 0; from < len(frames); {
 		to := heldUntil(frames, from)
 		if to-from >= heldFrames {
-			for _, part := range []int{2, 3} {
-				if !quiet.isHumPitch(frames[from].Pitch/music.Hertz(part)) && r.soundsUnder(frames[from:to], from, part, lowest) {
-					for n := from; n < to; n++ {
-						frames[n].Pitch /= music.Hertz(part)
-					}
-					break
+			if ratio := r.octaveOf(frames, from, to, e, quiet); ratio != 1 {
+				for n := from; n < to; n++ {
+					frames[n].Pitch *= music.Hertz(ratio)
 				}
 			}
 		}
 		from = max(to, from+1)
 	}
+}
+
+// octaveOf returns what the pitch held from from to to must be multiplied by: a
+// half or a third when that is what sounds, 2 or 3 when only every second or
+// third of its partials does, else 1.
+func (r *refiner) octaveOf(frames []Frame, from, to int, e Ear, quiet rest) float64 {
+	held := frames[from].Pitch
+	for _, part := range []int{2, 3} {
+		lower := held / music.Hertz(part)
+		if lower >= e.Lowest && !quiet.isHumPitch(lower) && r.contrast(frames, from, to, lower, part) < sharedOnly {
+			return 1 / float64(part)
+		}
+	}
+	for _, part := range []int{2, 3} {
+		if held*music.Hertz(part) <= e.Highest && r.contrast(frames, from, to, held, part) > 1-sharedOnly {
+			return float64(part)
+		}
+	}
+	return 1
 }
 
 const heldSpan = music.Cents(60) // from frame to frame
@@ -62,52 +82,47 @@ func heldUntil(frames []Frame, from int) int {
 	return to
 }
 
-// soundsUnder reports whether a part (half, third) of a held pitch sounds at
-// most of the moments asked.
-func (r *refiner) soundsUnder(held []Frame, first, part int, lowest music.Hertz) bool {
-	yes := 0
-	for k := range momentsAsked {
-		n := len(held) * (2*k + 1) / (2 * momentsAsked)
-		pitch := held[n].Pitch / music.Hertz(part)
-		if pitch < lowest {
-			return false
-		}
-		if r.hasSeries(pitch, part, Time(first+n)) {
-			yes++
-		}
+// contrast asks at several moments of a held pitch and returns the mean.
+// pitch is what is asked about at the first frame; it follows the frames.
+func (r *refiner) contrast(frames []Frame, from, to int, pitch music.Hertz, multiple int) float64 {
+	moments := min(momentsAsked, (to-from)/2)
+	share := pitch / frames[from].Pitch
+	var sum float64
+	for k := range moments {
+		n := from + (to-from)*(2*k+1)/(2*moments)
+		sum += r.contrastAt(frames[n].Pitch*share, multiple, Time(n)) / float64(moments)
 	}
-	return 2*yes > momentsAsked
+	return sum
 }
 
-// hasSeries reports whether a pitch's own partials sound besides those of its
-// multiple: the fundamental and at least half of the others.
-func (r *refiner) hasSeries(pitch music.Hertz, multiple int, at music.Seconds) bool {
+// contrastAt compares the partials of pitch that its multiple has too (counted
+// plus) with those it alone would have (counted minus): 1 when only the
+// multiple sounds, about 0 for a tone with all its partials. It is 1, too, when
+// there is nothing to go by.
+func (r *refiner) contrastAt(pitch music.Hertz, multiple int, at music.Seconds) float64 {
+	most := min(4*multiple, int(min(partialsTo, highestHarmonic*r.rate)/float64(pitch)))
+	if most <= multiple {
+		return 1
+	}
 	// The window fits half the pitch, so that halfway between partials is a null too.
 	r.window(pitch/2, at)
-	most := min(4*multiple, int(min(partialsTo, highestHarmonic*r.rate)/float64(pitch)))
-	level := make([]float64, most+1) // of partials, dB; 0 is not used
-	strongest, between := math.Inf(-1), 0.
+	power, between := make([]float64, most+1), 0.
 	for h := 1; h <= most; h++ {
-		power, _ := r.harmonic(2*h, pitch/2)
+		power[h], _ = r.harmonic(2*h, pitch/2)
 		trace, _ := r.harmonic(2*h-1, pitch/2)
-		level[h] = 10 * math.Log10(power+1e-30)
-		strongest = max(strongest, level[h])
 		between += trace / float64(most)
 	}
-	if level[1] < max(strongest-partialBelow, 10*math.Log10(between+1e-30)+partialAbove) {
-		return false
-	}
-	own, sounding := 0, 0
-	for h := multiple + 1; h <= most; h++ {
-		below, above := h/multiple*multiple, (h/multiple+1)*multiple
-		if h == below || above > most {
-			continue
-		}
-		own++
-		share := float64(h-below) / float64(multiple)
-		if level[h] > (1-share)*level[below]+share*level[above]-partialBeside {
-			sounding++
+	var plus, minus float64
+	for h := 1; h <= most; h++ {
+		p := math.Pow(max(0, power[h]-noiseTaken*between), compression)
+		if h%multiple == 0 {
+			plus += p
+		} else {
+			minus += p / float64(multiple-1)
 		}
 	}
-	return own >= 2 && 2*sounding >= own+1
+	if plus+minus == 0 {
+		return 1
+	}
+	return (plus - minus) / (plus + minus)
 }
