@@ -128,15 +128,3 @@ func TestRefusesOtherRatesAndStops(t *testing.T) {
 	assert.ErrorIs(t, err, context.Canceled)
 	assert.Empty(t, track(t, contour.OpenEar, audio.Mono{Rate: 48000}).Frames)
 }
-
-func BenchmarkTrack(b *testing.B) {
-	sound := sine(233.08, 10, 48000)
-	for name, ear := range map[string]contour.Ear{"open": contour.OpenEar, "clarinet": {Lowest: 100, Highest: 2000}} {
-		b.Run(name, func(b *testing.B) {
-			for b.Loop() {
-				track(b, ear, sound)
-			}
-			b.ReportMetric(10*float64(b.N)/b.Elapsed().Seconds(), "x-real-time")
-		})
-	}
-}

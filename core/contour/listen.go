@@ -6,12 +6,15 @@ import (
 	"earlychorus/core/music"
 )
 
-// A frame between two that agree this well is taken to lie between them.
+// Frames between two that agree this well are taken to lie between them.
 const (
 	agreePitch   = music.Cents(30)
 	agreeLevel   = music.Decibels(2)
 	agreeClarity = 0.85
 	agreeMass    = 0.9
+	// widestStride is the frames from one that is listened to in any case to the
+	// next: no longer than the shortest break worth naming.
+	widestStride = 4
 )
 
 const candidatesAFrame = 4 // about, for the memory set aside
@@ -28,19 +31,23 @@ type hearing struct {
 }
 
 // listen finds every frame's candidates. Frames that can only be rests stay
-// empty and cost nothing. Every other frame is listened to first; the ones
-// between only where those beside them disagree.
+// empty and cost nothing. Every fourth frame is listened to first; those
+// halfway between, and then the rest, only where those beside them disagree.
 func (f *finder) listen(ctx context.Context, levels []music.Decibels, quiet rest) ([]frame, error) {
 	h := hearing{
 		finder: f, levels: levels, quiet: quiet, frames: make([]frame, len(levels)), waiting: -1,
 		slab: make([]candidate, 0, candidatesAFrame*len(levels)),
 	}
-	for first := range 2 {
-		for n := first; n < len(levels); n += 2 {
-			if n%200 < 2 && ctx.Err() != nil {
+	for stride := widestStride; stride > 0; stride /= 2 {
+		step, first := 2*stride, stride
+		if stride == widestStride {
+			step, first = stride, 0
+		}
+		for n := first; n < len(levels); n += step {
+			if n%256 < step && ctx.Err() != nil {
 				return nil, ctx.Err()
 			}
-			if levels[n] >= quiet.gate && !(first == 1 && h.fillIn(n)) {
+			if levels[n] >= quiet.gate && (stride == widestStride || !h.fillIn(n, stride)) {
 				h.take(n)
 			}
 		}
@@ -79,22 +86,25 @@ func (h *hearing) keep(n int, f frame) {
 	h.frames[n] = frame{h.slab[from:len(h.slab):len(h.slab)], f.best}
 }
 
-// fillIn gives frame n the one candidate that its neighbours agree on, and
-// reports whether they do.
-func (h *hearing) fillIn(n int) bool {
-	if n == 0 || n+1 >= len(h.frames) {
+// fillIn gives frame n the one candidate that the frames apart before and after
+// agree on, and reports whether they do and the loudness between them is even.
+func (h *hearing) fillIn(n, apart int) bool {
+	before, after := n-apart, n+apart
+	if before < 0 || after >= len(h.frames) {
 		return false
 	}
-	a, b := likeliest(h.frames[n-1].candidates), likeliest(h.frames[n+1].candidates)
+	a, b := likeliest(h.frames[before].candidates), likeliest(h.frames[after].candidates)
 	if min(a.mass, b.mass) < agreeMass || min(a.clarity, b.clarity) < agreeClarity {
 		return false
 	}
 	if off := music.Between(a.pitch, b.pitch); max(off, -off) > agreePitch {
 		return false
 	}
-	low, high := min(h.levels[n-1], h.levels[n+1])-agreeLevel, max(h.levels[n-1], h.levels[n+1])+agreeLevel
-	if h.levels[n] < low || h.levels[n] > high {
-		return false
+	low, high := min(h.levels[before], h.levels[after])-agreeLevel, max(h.levels[before], h.levels[after])+agreeLevel
+	for k := before + 1; k < after; k++ {
+		if h.levels[k] < low || h.levels[k] > high {
+			return false
+		}
 	}
 	c := candidate{pitch: (a.pitch + b.pitch) / 2, clarity: (a.clarity + b.clarity) / 2, mass: (a.mass + b.mass) / 2}
 	h.keep(n, frame{[]candidate{c}, c.clarity})

@@ -29,11 +29,12 @@ type scale struct {
 type stretch struct{ from, to float64 }
 
 const (
-	// The sound is cut down to about this many samples a period of the highest
-	// note, within bounds: enough for a parabola to find a peak.
-	samplesAPeriod = 8
-	slowestRate    = 8000
-	fastestRate    = 16000
+	// The sound is cut down to a low rate for low instruments and a high one for
+	// high ones: enough samples a period for a peak to be read between them, and
+	// such that a window and its lags just fit a transform's length.
+	slowRate       = 6000
+	fastRate       = 12000
+	samplesAPeriod = 4.3 // of the highest note
 	// Low scales get by with less: their notes have a dozen harmonics below this.
 	lowRate     = 4000
 	passedShare = 0.25 // of the rate after cutting down: what the filter passes whole
@@ -45,8 +46,9 @@ const (
 	periodsInWindow = 2.5
 	shortestWindow  = 0.030 // seconds: shorter ones are at the mercy of noise
 	// Pitches above the first split share the short window; each scale below
-	// spans an octave.
+	// spans an octave. An ear that goes only a little below needs no other.
 	firstSplit = 110 // Hz
+	nearSplit  = 83
 )
 
 // usableLags is the share of a window within which overlaps are long enough
@@ -54,8 +56,11 @@ const (
 const usableLags = 0.6
 
 func (e Ear) newListener(m audio.Mono) *listener {
-	want := max(slowestRate, min(fastestRate, samplesAPeriod*float64(e.Highest)))
-	factor := max(1, int(float64(m.Rate)/want))
+	want := slowRate
+	if samplesAPeriod*float64(e.Highest) > slowRate {
+		want = fastRate
+	}
+	factor := max(1, int(math.Round(float64(m.Rate)/float64(want))))
 	l := &listener{rate: float64(m.Rate) / float64(factor)}
 	l.x = cutDown(m.Samples, factor)
 	dsp.BlockDC(l.x, dcCorner/l.rate)
@@ -64,12 +69,15 @@ func (e Ear) newListener(m audio.Mono) *listener {
 	lowFactor := 1
 	for split := float64(firstSplit); ; split /= 2 {
 		bottom := max(split, float64(e.Lowest))
+		if split == firstSplit && e.Lowest >= nearSplit {
+			bottom = float64(e.Lowest)
+		}
 		l.add(low, l.rate/float64(lowFactor), bottom, top)
 		if bottom <= float64(e.Lowest) {
 			return l
 		}
 		if lowFactor == 1 {
-			lowFactor = max(1, int(l.rate/lowRate))
+			lowFactor = max(1, int(math.Round(l.rate/lowRate)))
 			low = cutDown(l.x, lowFactor)
 		}
 		top = bottom

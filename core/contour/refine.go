@@ -35,7 +35,7 @@ const (
 	// and a result that does is not believed.
 	mostRefined = music.Cents(45)
 	// A coarse pitch farther off than this puts the nulls off too: look twice.
-	lookTwice = music.Cents(1.5)
+	lookTwice = music.Cents(4)
 )
 
 // refine moves every pitch to where the harmonics say it lies. Frames beside a
@@ -48,10 +48,19 @@ func (l *listener) refine(frames []Frame) {
 			hidden[n] = true
 		}
 	}
+	even := make([]bool, len(frames)) // those that can be read off their neighbours
+	for n := 3; n < len(frames)-3; n += 2 {
+		even[n] = smooth(frames[n-3:n+4], hidden[n-3:n+4])
+	}
 	fine := newRefiner(l.x, l.rate)
 	for n := range frames {
-		if frames[n].Voiced() && !hidden[n] {
+		if frames[n].Voiced() && !hidden[n] && !even[n] {
 			frames[n].Pitch = fine.refine(frames[n].Pitch, Time(n))
+		}
+	}
+	for n := range frames {
+		if even[n] { // a cubic through four neighbours, at its middle
+			frames[n].Pitch = (9*(frames[n-1].Pitch+frames[n+1].Pitch) - frames[n-3].Pitch - frames[n+3].Pitch) / 16
 		}
 	}
 	bridge(frames, hidden)
@@ -63,6 +72,21 @@ const (
 	longestLeap  = 9    // frames that may be filled in
 	bridgedCents = music.Cents(80)
 )
+
+const smoothSpan = music.Cents(30)
+
+// smooth reports whether frames lie in one unbroken, nearly level line.
+func smooth(frames []Frame, hidden []bool) bool {
+	for n, f := range frames {
+		if !f.Voiced() || hidden[n] {
+			return false
+		}
+		if off := music.Between(frames[0].Pitch, f.Pitch); max(off, -off) > smoothSpan {
+			return false
+		}
+	}
+	return true
+}
 
 // bridge fills hidden frames in when the pitches before and after agree.
 func bridge(frames []Frame, hidden []bool) {
@@ -180,14 +204,21 @@ func (r *refiner) rank(pitch music.Hertz, at music.Seconds) {
 func (r *refiner) look(pitch music.Hertz, at music.Seconds) music.Hertz {
 	r.window(pitch, at)
 	var sum, weights float64
-	for _, h := range r.ranks {
-		power, off := r.harmonic(h, pitch)
-		f := float64(pitch) + off/float64(h)
-		if !(math.Abs(off) < 0.03*float64(pitch)*float64(h)) { // half a semitone
-			continue
+	add := func(h int, power, off float64) {
+		if math.Abs(off) < harmonicSpan*float64(pitch)*float64(h) {
+			w := power * float64(h*h)
+			sum, weights = sum+w*(float64(pitch)+off/float64(h)), weights+w
 		}
-		w := power * float64(h*h)
-		sum, weights = sum+w*f, weights+w
+	}
+	k := 0
+	for ; k+1 < len(r.ranks); k += 2 {
+		a, b := r.two(r.ranks[k], r.ranks[k+1], pitch)
+		add(r.ranks[k], a.power(), a.off(pitch))
+		add(r.ranks[k+1], b.power(), b.off(pitch))
+	}
+	if k < len(r.ranks) {
+		power, off := r.harmonic(r.ranks[k], pitch)
+		add(r.ranks[k], power, off)
 	}
 	if weights == 0 {
 		return pitch
@@ -195,48 +226,89 @@ func (r *refiner) look(pitch music.Hertz, at music.Seconds) music.Hertz {
 	return music.Hertz(sum / weights)
 }
 
+// harmonicSpan is how far, of its frequency, a harmonic may lie off and be
+// believed: half a semitone.
+const harmonicSpan = 0.03
+
 // window prepares the windowed samples around a moment.
 func (r *refiner) window(pitch music.Hertz, at music.Seconds) {
-	period := r.rate / float64(pitch)
-	length := windowPeriods(pitch) * period
+	length := windowPeriods(pitch) * r.rate / float64(pitch)
 	centre := float64(at) * r.rate
 	first, last := max(0, int(math.Ceil(centre-length/2))), min(len(r.x)-1, int(math.Floor(centre+length/2)))
 	r.wx, r.dx = r.wx[:0], r.dx[:0]
 	if last <= first {
 		return
 	}
+	count := last - first + 1
+	if cap(r.wx) < count {
+		r.wx, r.dx = make([]float64, 0, 2*count), make([]float64, 0, 2*count)
+	}
+	r.wx, r.dx = r.wx[:count], r.dx[:count]
 	turn := 2 * math.Pi / length
 	sin, cos := math.Sincos(turn * (float64(first) - centre))
 	stepSin, stepCos := math.Sincos(turn)
-	for _, v := range r.x[first : last+1] {
-		r.wx = append(r.wx, v*(0.5+0.5*cos))
-		r.dx = append(r.dx, -v*sin) // times π/length, applied in harmonic
+	x, wx, dx := r.x[first:last+1], r.wx[:count], r.dx[:count]
+	for n, v := range x {
+		wx[n] = v * (0.5 + 0.5*cos)
+		dx[n] = -v * sin // times π/length, applied in off
 		sin, cos = sin*stepCos+cos*stepSin, cos*stepCos-sin*stepSin
 	}
+}
+
+// demodulated is one harmonic under the window (re, im) and under the window's
+// derivative (dre, dim).
+type demodulated struct{ re, im, dre, dim float64 }
+
+func (d demodulated) power() float64 { return d.re*d.re + d.im*d.im }
+
+// off is how many hertz the harmonic lies above where it should.
+func (d demodulated) off(pitch music.Hertz) float64 {
+	power := d.power()
+	if power == 0 {
+		return 0
+	}
+	// The window's derivative per second is dx·π/length, the length being
+	// windowPeriods/pitch; the imaginary part of D/X, in hertz.
+	return -float64(pitch) / windowPeriods(pitch) / 2 * (d.dim*d.re - d.dre*d.im) / power
 }
 
 // harmonic returns the power of harmonic h of pitch and how many hertz it lies
 // above where it should.
 func (r *refiner) harmonic(h int, pitch music.Hertz) (power, off float64) {
-	turn := 2 * math.Pi * float64(h) * float64(pitch) / r.rate
-	stepSin, stepCos := math.Sincos(turn)
+	stepSin, stepCos := math.Sincos(2 * math.Pi * float64(h) * float64(pitch) / r.rate)
 	cos, sin := 1., 0. // where the phase begins does not matter
-	var re, im, dre, dim float64
+	var d demodulated
 	dx := r.dx[:len(r.wx)]
 	for n, w := range r.wx {
-		d := dx[n]
-		re += w * cos
-		im -= w * sin
-		dre += d * cos
-		dim -= d * sin
+		v := dx[n]
+		d.re += w * cos
+		d.im -= w * sin
+		d.dre += v * cos
+		d.dim -= v * sin
 		cos, sin = cos*stepCos-sin*stepSin, sin*stepCos+cos*stepSin
 	}
-	power = re*re + im*im
-	if power == 0 {
-		return 0, 0
+	return d.power(), d.off(pitch)
+}
+
+// two demodulates two harmonics side by side: each step of one's phase waits
+// for the step before, so the other's costs nothing.
+func (r *refiner) two(g, h int, pitch music.Hertz) (a, b demodulated) {
+	stepSinA, stepCosA := math.Sincos(2 * math.Pi * float64(g) * float64(pitch) / r.rate)
+	stepSinB, stepCosB := math.Sincos(2 * math.Pi * float64(h) * float64(pitch) / r.rate)
+	cosA, sinA, cosB, sinB := 1., 0., 1., 0.
+	dx := r.dx[:len(r.wx)]
+	for n, w := range r.wx {
+		v := dx[n]
+		a.re += w * cosA
+		a.im -= w * sinA
+		a.dre += v * cosA
+		a.dim -= v * sinA
+		b.re += w * cosB
+		b.im -= w * sinB
+		b.dre += v * cosB
+		b.dim -= v * sinB
+		cosA, sinA = cosA*stepCosA-sinA*stepSinA, sinA*stepCosA+cosA*stepSinA
+		cosB, sinB = cosB*stepCosB-sinB*stepSinB, sinB*stepCosB+cosB*stepSinB
 	}
-	// The window's derivative per sample is dx·π/length; per second, times the rate.
-	scale := math.Pi * float64(pitch) / windowPeriods(pitch)
-	quotient := (dim*re - dre*im) / power // imaginary part of D/X
-	return power, -scale * quotient / (2 * math.Pi)
+	return a, b
 }

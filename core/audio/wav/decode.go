@@ -155,8 +155,12 @@ func (f format) check(at int64) error {
 	return nil
 }
 
-// framesAtOnce bounds the scratch memory of a read.
-const framesAtOnce = 4096
+// framesAtOnce bounds the scratch memory of a read, and setAside what is taken
+// for samples before any were read.
+const (
+	framesAtOnce = 1 << 14
+	setAside     = 1 << 20
+)
 
 // samples reads the data chunk. A chunk shorter than its header says is a
 // truncated file, except where the size was left open by a streaming writer.
@@ -168,13 +172,18 @@ func (d *decoder) samples(f format, size uint32, maxSeconds float64) (audio.Mono
 	if maxSeconds > 0 && !open && float64(left) > maxSeconds*float64(f.rate) {
 		return audio.Mono{}, fmt.Errorf("%w: the header says %.0f s, the limit is %.0f s", ErrTooLong, float64(left)/float64(f.rate), maxSeconds)
 	}
-	buf := make([]byte, framesAtOnce*frame)
+	out.Samples = make([]float64, 0, min(left, setAside))
+	buf := make([]byte, min(left, framesAtOnce)*int64(frame))
+	mix := f.mixer()
 	for left > 0 {
 		want := int(min(int64(framesAtOnce), left)) * frame
 		n, err := io.ReadFull(d.r, buf[:want])
 		d.at += int64(n)
 		if n > 0 {
-			out.Samples = f.mix(out.Samples, buf[:n-n%frame])
+			out.Samples = roomFor(out.Samples, n/frame, left)
+			got := len(out.Samples)
+			out.Samples = out.Samples[:got+n/frame]
+			mix(out.Samples[got:], buf[:n-n%frame])
 			left -= int64(n / frame)
 		}
 		if maxSeconds > 0 && float64(len(out.Samples)) > maxSeconds*float64(f.rate) {
@@ -193,19 +202,36 @@ func (d *decoder) samples(f format, size uint32, maxSeconds float64) (audio.Mono
 	return out, nil
 }
 
-// mix appends the mean of each frame's channels to out.
-func (f format) mix(out []float64, b []byte) []float64 {
-	width := f.bits / 8
-	read := f.reader()
-	for len(b) > 0 {
-		var sum float64
-		for range f.channels {
-			sum += read(b)
-			b = b[width:]
-		}
-		out = append(out, sum/float64(f.channels))
+// roomFor returns x with room for more samples: twice what was really read, or
+// all that is left where that is less.
+func roomFor(x []float64, more int, left int64) []float64 {
+	if cap(x)-len(x) >= more {
+		return x
 	}
-	return out
+	return append(make([]float64, 0, max(len(x)+more, min(2*len(x), len(x)+int(left)))), x...)
+}
+
+// mixer returns how the bytes of whole frames become the mean of their
+// channels. One channel of 16 bits, which nearly all takes are, goes straight.
+func (f format) mixer() func(out []float64, b []byte) {
+	if f.tag == formatPCM && f.bits == 16 && f.channels == 1 {
+		return func(out []float64, b []byte) {
+			for n := range out {
+				out[n] = float64(int16(uint16(b[2*n])|uint16(b[2*n+1])<<8)) / (1 << 15)
+			}
+		}
+	}
+	width, read := f.bits/8, f.reader()
+	return func(out []float64, b []byte) {
+		for n := range out {
+			var sum float64
+			for range f.channels {
+				sum += read(b)
+				b = b[width:]
+			}
+			out[n] = sum / float64(f.channels)
+		}
+	}
 }
 
 // reader returns how one sample becomes a number in ±1. Floats that are not
