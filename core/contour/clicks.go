@@ -5,9 +5,10 @@ import (
 	"slices"
 )
 
-// A click is a burst that stands out of what sounds before and after it and is
-// gone within clickLongest: a metronome, a key, a chair. A note's onset stands
-// out too, but does not go.
+// A click is a burst that stands out of the loudest that sounds before and
+// after it, for longer than a low note's period, and is gone within
+// clickLongest: a metronome, a key, a chair. A note's onset stands out too, but
+// does not go; a low note's pulses do not stand out of each other.
 const (
 	clickBlock    = 0.004 // seconds
 	clickLongest  = 0.048
@@ -17,66 +18,105 @@ const (
 	quietestBurst = -60. // dB below full scale
 )
 
-// softenClicks turns clicks in x down to the loudness around them, in place,
-// and returns where they were. A pitch beside a click is then heard through it,
-// and a click alone is not a note.
-func softenClicks(x []float64, rate float64) []stretch {
+// findClicks returns where the clicks of a sound are. It looks at the sound and
+// at its slope, in which a click's high ring stands out of a low note's pulses.
+func findClicks(x []float64, rate float64) []stretch {
 	block := max(1, int(clickBlock*rate))
-	levels := blockLevels(x, block)
+	found := bursts(blockLevels(x, block))
+	found = append(found, bursts(slopeLevels(x, block, rate))...)
+	for n := range found {
+		found[n].from *= float64(block) / rate
+		found[n].to *= float64(block) / rate
+	}
+	return found
+}
+
+// bursts returns the clicks among levels, counted in blocks.
+func bursts(levels []float64) []stretch {
 	around := int(clickAround / clickBlock)
 	longest := int(clickLongest / clickBlock)
 	var found []stretch
 	for n := 1; n < len(levels); n++ {
-		before := median(levels[max(0, n-around):n])
-		if levels[n] < quietestBurst || levels[n] < before+clickRises {
+		if levels[n] < quietestBurst {
 			continue
 		}
-		end := n + 1
-		for end < len(levels) && end-n <= longest && levels[end] > before+clickMargin {
+		before := loudest(levels[max(0, n-1-around):max(0, n-1)]) // it may begin late in the block before
+		if levels[n] < before+clickRises {
+			continue
+		}
+		later := min(len(levels), n+longest)
+		base := max(before, loudest(levels[later:min(len(levels), later+around)])) // on the beat a note may begin under it
+		peak, end := levels[n], n+1
+		for end < later && (levels[end] > base+clickMargin || levels[end] > peak) {
+			peak = max(peak, levels[end])
 			end++
 		}
-		if end-n > longest || end >= len(levels) {
+		if peak < base+clickRises || end == later {
 			continue // it stays: the onset of a note
 		}
-		soften(x, levels, block, n, end, before)
-		found = append(found, stretch{float64(n*block) / rate, float64(end*block) / rate})
+		found = append(found, stretch{float64(n - 1), float64(end)})
 		n = end
 	}
 	return found
 }
 
+// soften turns clicks in x down to the loudness around them, in place. A pitch
+// beside a click is then heard through it, and a click alone is not a note.
+func soften(x []float64, rate float64, clicks []stretch) {
+	block := max(1, int(clickBlock*rate))
+	around := int(clickAround * rate)
+	for _, c := range clicks {
+		from, to := max(0, int(c.from*rate)), min(len(x), int(c.to*rate))
+		base := max(
+			loudest(blockLevels(x[max(0, from-around):from], block)),
+			loudest(blockLevels(x[to:min(len(x), to+around)], block)),
+		)
+		for at := from; at < to; at += block {
+			part := x[at:min(to, at+block)]
+			over := 10*math.Log10(energy(part)/float64(len(part))+1e-12) - base
+			if over <= 0 {
+				continue
+			}
+			gain := math.Pow(10, -over/20)
+			for k := range part {
+				part[k] *= gain
+			}
+		}
+	}
+}
+
+// blockLevels is the level of each whole block, in dB.
 func blockLevels(x []float64, block int) []float64 {
 	out := make([]float64, len(x)/block)
 	for n := range out {
-		var sum float64
-		for _, v := range x[n*block : (n+1)*block] {
-			sum += v * v
-		}
-		out[n] = 10 * math.Log10(sum/float64(block)+1e-12)
+		out[n] = 10 * math.Log10(energy(x[n*block:(n+1)*block])/float64(block)+1e-12)
 	}
 	return out
 }
 
-// soften brings blocks from to to (excluded) down to the given level.
-func soften(x, levels []float64, block, from, to int, level float64) {
-	from = max(0, from-1) // the burst may begin late in the block before
-	for n := from; n < to; n++ {
-		over := levels[n] - level
-		if over <= 0 {
-			continue
+// slopeLevels is the level of the slope of each whole block, in dB, such that a
+// tone of slopeUnit keeps its own.
+func slopeLevels(x []float64, block int, rate float64) []float64 {
+	out := make([]float64, len(x)/block)
+	unit := rate / (2 * math.Pi * slopeUnit)
+	last := 0.
+	for n := range out {
+		var sum float64
+		for _, v := range x[n*block : (n+1)*block] {
+			d := v - last
+			sum += d * d
+			last = v
 		}
-		gain := math.Pow(10, -over/20)
-		for k := n * block; k < min(len(x), (n+1)*block); k++ {
-			x[k] *= gain
-		}
-		levels[n] = level
+		out[n] = 10 * math.Log10(sum*unit*unit/float64(block)+1e-12)
 	}
+	return out
 }
 
-func median(x []float64) float64 {
-	if len(x) == 0 {
+const slopeUnit = 1000 // Hz
+
+func loudest(levels []float64) float64 {
+	if len(levels) == 0 {
 		return -120
 	}
-	s := slices.Sorted(slices.Values(x))
-	return s[len(s)/2]
+	return slices.Max(levels)
 }

@@ -64,7 +64,8 @@ func (e Ear) newListener(m audio.Mono) *listener {
 	l := &listener{rate: float64(m.Rate) / float64(factor)}
 	l.x = cutDown(m.Samples, factor)
 	dsp.BlockDC(l.x, dcCorner/l.rate)
-	l.clicks = softenClicks(l.x, l.rate)
+	l.clicks = findClicks(m.Samples, float64(m.Rate))
+	soften(l.x, l.rate, l.clicks)
 	top, low := float64(e.Highest), l.x
 	lowFactor := 1
 	for split := float64(firstSplit); ; split /= 2 {

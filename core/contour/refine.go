@@ -34,8 +34,11 @@ const (
 	// A harmonic that disagrees with the coarse pitch by more is not asked again,
 	// and a result that does is not believed.
 	mostRefined = music.Cents(45)
-	// A coarse pitch farther off than this puts the nulls off too: look twice.
-	lookTwice = music.Cents(4)
+	// A coarse pitch farther off than this puts the nulls off too: look twice. A
+	// window of few periods has its nulls where neighbours are still strong.
+	lookTwice    = music.Cents(4)
+	lookTwiceLow = music.Cents(0.5)
+	fewPeriods   = 5
 )
 
 // refine moves every pitch to where the harmonics say it lies. Frames beside a
@@ -43,7 +46,11 @@ const (
 func (l *listener) refine(frames []Frame) {
 	hidden := make([]bool, len(frames))
 	for _, c := range l.clicks {
-		from, to := Index(music.Seconds(c.from-clickReach)), Index(music.Seconds(c.to+clickReach))
+		reach := clickReach
+		if n := max(0, Index(music.Seconds(c.from-clickBefore))); n < len(frames) && frames[n].Voiced() {
+			reach = max(reach, periodsInWindow/2/float64(frames[n].Pitch))
+		}
+		from, to := Index(music.Seconds(c.from-reach)), Index(music.Seconds(c.to+reach))
 		for n := max(0, from); n <= min(to, len(frames)-1); n++ {
 			hidden[n] = true
 		}
@@ -68,8 +75,9 @@ func (l *listener) refine(frames []Frame) {
 }
 
 const (
-	clickReach   = 0.02 // seconds before and after a click in which it disturbs
-	longestLeap  = 9    // frames that may be filled in
+	clickReach   = 0.022 // seconds before and after a click in which it disturbs, at least
+	clickBefore  = 0.06  // seconds before it, where the note beside it is heard
+	longestLeap  = 14    // frames that may be filled in
 	bridgedCents = music.Cents(80)
 )
 
@@ -168,7 +176,11 @@ func (r *refiner) refine(coarse music.Hertz, at music.Seconds) music.Hertz {
 	r.since++
 	r.near = coarse
 	pitch := r.look(coarse, at)
-	if off := music.Between(coarse, pitch); max(off, -off) > lookTwice {
+	enough := lookTwice
+	if windowPeriods(coarse) <= fewPeriods {
+		enough = lookTwiceLow
+	}
+	if off := music.Between(coarse, pitch); max(off, -off) > enough {
 		pitch = r.look(pitch, at)
 	}
 	if off := music.Between(coarse, pitch); !(max(off, -off) <= mostRefined) {
