@@ -61,11 +61,35 @@ func (f *finder) learnRest(levels []music.Decibels) rest {
 	case dsp.Median(clarity) < tonalQuiet:
 		r.threshold = max(lowestThreshold, min(highestThreshold, dsp.Quantile(clarity, 0.95)+aboveChance))
 	case loud-quiet > humBelowLoud:
-		if hum := music.Hertz(dsp.Median(pitches)); shareNear(pitches, hum) > humShare {
+		if hum := music.Hertz(dsp.Median(pitches)); shareNear(pitches, hum, humSpread) > humShare {
 			r.hum, r.humGate = hum, quiet+humMargin
+		}
+	case loud < loudestHum:
+		// A take all of one loudness is one long note, unless it is the mains' own.
+		if hum := music.Hertz(dsp.Median(pitches)); isMains(hum) && shareNear(pitches, hum, mainsSpread) > humShare {
+			r.hum, r.humGate = hum, loud+humMargin
 		}
 	}
 	return r
+}
+
+// mains are the frequencies of the world's electricity, and hum's usual second
+// harmonic (IEC 60038 for the nominal 50 and 60 Hz, from memory).
+var mains = []music.Hertz{50, 60, 100, 120}
+
+const (
+	loudestHum  = music.Decibels(-25)
+	mainsSpread = music.Cents(2) // no breath is so steady
+	mainsNear   = music.Cents(10)
+)
+
+func isMains(f music.Hertz) bool {
+	for _, m := range mains {
+		if off := music.Between(m, f); max(off, -off) < mainsNear {
+			return true
+		}
+	}
+	return false
 }
 
 // listenToQuiet returns the clarity of quiet frames, and the pitches of those
@@ -88,10 +112,10 @@ func (f *finder) listenToQuiet(levels []music.Decibels, quiet music.Decibels) (c
 	return clarity, pitches
 }
 
-func shareNear(pitches []float64, centre music.Hertz) float64 {
+func shareNear(pitches []float64, centre music.Hertz, spread music.Cents) float64 {
 	near := 0
 	for _, p := range pitches {
-		if off := music.Between(centre, music.Hertz(p)); max(off, -off) < humSpread {
+		if off := music.Between(centre, music.Hertz(p)); max(off, -off) < spread {
 			near++
 		}
 	}
