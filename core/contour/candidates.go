@@ -3,6 +3,7 @@ package contour
 import (
 	"math"
 
+	"earlychorus/core/audio"
 	"earlychorus/core/dsp"
 	"earlychorus/core/music"
 )
@@ -145,4 +146,13 @@ func weigh(c []candidate) {
 // 1 − (1−x)^18 · (1 + 18x).
 func thresholdBelow(x float64) float64 {
 	return 1 - math.Pow(1-x, 18)*(1+18*x)
+}
+
+// PitchOf returns the likeliest pitch of a short sound taken as one frame, and
+// its clarity; 0 for none. It is for sounds already known to be one thing.
+func PitchOf(m audio.Mono) (music.Hertz, float64) {
+	l := OpenEar.newListener(m)
+	heard, _ := l.newFinder().pair(Index(music.Seconds(m.Seconds()/2)), -1, nil, nil)
+	best := likeliest(heard.candidates)
+	return best.pitch, best.clarity
 }

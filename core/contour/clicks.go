@@ -3,6 +3,9 @@ package contour
 import (
 	"math"
 	"slices"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/music"
 )
 
 // A click is a burst that stands out of the loudest that sounds before and
@@ -22,8 +25,9 @@ const (
 // at its slope, in which a click's high ring stands out of a low note's pulses.
 func findClicks(x []float64, rate float64) []stretch {
 	block := max(1, int(clickBlock*rate))
-	found := bursts(blockLevels(x, block))
-	found = append(found, bursts(slopeLevels(x, block, rate))...)
+	longest := int(clickLongest / clickBlock)
+	found := bursts(blockLevels(x, block), longest)
+	found = append(found, bursts(slopeLevels(x, block, rate), longest)...)
 	for n := range found {
 		found[n].from *= float64(block) / rate
 		found[n].to *= float64(block) / rate
@@ -31,10 +35,23 @@ func findClicks(x []float64, rate float64) []stretch {
 	return found
 }
 
-// bursts returns the clicks among levels, counted in blocks.
-func bursts(levels []float64) []stretch {
+const squeakLongest = 0.136
+
+// findBursts returns every burst up to a squeak's length, in order.
+func findBursts(m audio.Mono) []Burst {
+	rate := float64(m.Rate)
+	block := max(1, int(clickBlock*rate))
+	var out []Burst
+	for _, s := range bursts(slopeLevels(m.Samples, block, rate), int(squeakLongest/clickBlock)) {
+		at := music.Seconds(float64(block) / rate)
+		out = append(out, Burst{music.Seconds(s.from+1) * at, music.Seconds(s.to) * at})
+	}
+	return out
+}
+
+// bursts returns the bursts among levels, counted in blocks.
+func bursts(levels []float64, longest int) []stretch {
 	around := int(clickAround / clickBlock)
-	longest := int(clickLongest / clickBlock)
 	var found []stretch
 	for n := 1; n < len(levels); n++ {
 		if levels[n] < quietestBurst {

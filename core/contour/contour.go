@@ -25,11 +25,31 @@ type Frame struct {
 	Level      music.Decibels // RMS over 20 ms, dB below full scale
 }
 
+// HarmonicsToNoise returns the ratio that a periodicity (0 to 1) stands for:
+// 10·log10(r / (1−r)), kept within ±40 dB. Source: P. Boersma, IFA
+// Proceedings 17 (1993), pp. 97–110.
+func HarmonicsToNoise(periodicity float64) music.Decibels {
+	r := max(1e-4, min(1-1e-4, periodicity))
+	return music.Decibels(10 * math.Log10(r/(1-r)))
+}
+
 // Voiced reports whether a pitch was heard.
 func (f Frame) Voiced() bool { return f.Pitch > 0 }
 
 // Contour is the tracks of one take. Frame n is centred on n·Hop.
-type Contour struct{ Frames []Frame }
+type Contour struct {
+	Frames []Frame
+	// Bursts are short sounds that stand out and are gone: clicks, and squeaks
+	// that last a little longer.
+	Bursts []Burst
+}
+
+// Burst is a short sound that stands out of what is around it.
+type Burst struct{ From, To music.Seconds }
+
+// LongestClick is the longest that a metronome's or a key's click lasts;
+// longer bursts are squeaks.
+const LongestClick music.Seconds = clickLongest
 
 // Time returns the moment frame n is centred on.
 func Time(n int) music.Seconds { return music.Seconds(n) * Hop }
@@ -92,7 +112,7 @@ func (e Ear) Track(ctx context.Context, sound audio.Mono) (Contour, error) {
 	}
 	l.settleOctaves(frames, e, quiet)
 	l.refine(frames)
-	return Contour{Frames: frames}, nil
+	return Contour{Frames: frames, Bursts: findBursts(sound)}, nil
 }
 
 // shortestSound is how many frames in a row must have a pitch to be believed.

@@ -3,6 +3,8 @@ package dsp
 import (
 	"math"
 	"slices"
+
+	"gonum.org/v1/gonum/stat"
 )
 
 // Quantile returns the value below which the share q (0 to 1) of x lies,
@@ -24,10 +26,10 @@ func Quantile(x []float64, q float64) float64 {
 func Median(x []float64) float64 { return Quantile(x, 0.5) }
 
 // pointsForSlope bounds the pairs TheilSen looks at.
-const pointsForSlope = 256
+const pointsForSlope = 128
 
 // TheilSen returns the median slope over all pairs of points, which a few
-// wild points cannot move; 0 for fewer than two. Beyond 256 points it takes
+// wild points cannot move; 0 for fewer than two. Beyond 128 points it takes
 // evenly spaced ones. t must rise. Source: P. K. Sen, J. Am. Stat. Assoc.
 // 63 (1968), pp. 1379–1389.
 func TheilSen(t, y []float64) float64 {
@@ -42,4 +44,20 @@ func TheilSen(t, y []float64) float64 {
 		return 0
 	}
 	return Median(slopes)
+}
+
+// Slope returns the least-squares slope of y over x; 0 where x does not vary.
+// Both have one length.
+func Slope(x, y []float64) float64 {
+	_, slope := stat.LinearRegression(x, y, nil, false)
+	if math.IsNaN(slope) || math.IsInf(slope, 0) {
+		return 0
+	}
+	return slope
+}
+
+// Cubic reads a sequence between b and c, at share w of the way from b to c,
+// by the cubic through a, b, c and d.
+func Cubic(a, b, c, d, w float64) float64 {
+	return -a*w*(w-1)*(w-2)/6 + b*(w+1)*(w-1)*(w-2)/2 - c*(w+1)*w*(w-2)/2 + d*(w+1)*w*(w-1)/6
 }

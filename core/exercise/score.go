@@ -13,11 +13,19 @@ import (
 type Phase string
 
 const (
-	Ready   Phase = "ready"
-	Breathe Phase = "breathe"
+	Ready   Phase = "ready"   // posture, fingers; count-in
+	Breathe Phase = "breathe" // in
+	Hold    Phase = "hold"    // the breath
+	Out     Phase = "out"     // air alone, in bursts or a stream
+	Buzz    Phase = "buzz"    // lips on the mouthpiece or the tube
 	Play    Phase = "play"
+	Sing    Phase = "sing"   // in any octave
+	Finger  Phase = "finger" // fingers only, without sound
 	Rest    Phase = "rest"
 )
+
+// Sounds reports whether a pitch is heard in the phase.
+func (p Phase) Sounds() bool { return p == Buzz || p == Play || p == Sing }
 
 // Score is a step worked out for one instrument. Beat 0 is the first click of
 // the count-in, which is also where a recording begins. Everything downstream
@@ -41,16 +49,20 @@ type Score struct {
 
 // Segment is a stretch of a score in which one thing is done.
 type Segment struct {
-	Phase        Phase                 `json:"phase" enum:"ready,breathe,play,rest"`
+	Phase        Phase                 `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,rest"`
 	StartBeat    music.Beats           `json:"start_beat"`
 	Beats        music.Beats           `json:"beats"`
 	Text         string                `json:"text,omitempty" doc:"what to do, in the player's words"`
-	Target       music.MIDI            `json:"target_midi,omitempty" doc:"sounding note; play segments only"`
+	Target       music.MIDI            `json:"target_midi,omitempty" doc:"sounding note; segments that sound only"`
+	GlideTo      music.MIDI            `json:"glide_to_midi,omitempty" doc:"the pitch slides to this note"`
 	Concert      string                `json:"concert,omitempty" doc:"sounding note's name"`
 	Written      *music.Spelling       `json:"written,omitempty"`
 	WrittenName  string                `json:"written_name,omitempty"`
 	Fingering    *instrument.Fingering `json:"fingering,omitempty"`
-	Articulation Articulation          `json:"articulation,omitempty" enum:"tongued,breath"`
+	Articulation Articulation          `json:"articulation,omitempty" enum:"tongued,breath,slurred"`
+	Dynamic      Dynamic               `json:"dynamic,omitempty" enum:"pp,p,mp,mf,f,ff"`
+	DynamicTo    Dynamic               `json:"dynamic_to,omitempty" enum:"pp,p,mp,mf,f,ff" doc:"grows or fades to this"`
+	Bursts       int                   `json:"bursts,omitempty" doc:"air: how many bursts; 0 is one even stream"`
 	Hard         bool                  `json:"hard,omitempty" doc:"counted as tried, judged one stage lower"`
 }
 
@@ -60,7 +72,25 @@ type Articulation string
 const (
 	Tongued     Articulation = "tongued"
 	BreathStart Articulation = "breath"
+	Slurred     Articulation = "slurred" // on from the note before, without the tongue
 )
+
+// Dynamic is how loud, as music writes it.
+type Dynamic string
+
+// dynamics from very soft to very loud.
+var dynamics = []Dynamic{"pp", "p", "mp", "mf", "f", "ff"}
+
+// Step returns how many steps a dynamic lies above mezzoforte (-3 to 2); 0 for
+// none written.
+func (d Dynamic) Step() int {
+	for n, v := range dynamics {
+		if v == d {
+			return n - 3
+		}
+	}
+	return 0
+}
 
 // Load is what a score asks of a body.
 type Load struct {
@@ -81,11 +111,11 @@ func (s Score) Beats() music.Beats {
 // Seconds returns how long a take of the score lasts.
 func (s Score) Seconds() music.Seconds { return s.TempoBPM.Seconds(s.Beats()) }
 
-// Targets returns the segments to be played, in order.
+// Targets returns the segments that sound, in order.
 func (s Score) Targets() []Segment {
 	var out []Segment
 	for _, seg := range s.Segments {
-		if seg.Phase == Play {
+		if seg.Phase.Sounds() {
 			out = append(out, seg)
 		}
 	}

@@ -14,7 +14,7 @@ type Click struct {
 type Cue struct {
 	From    music.Seconds `json:"from_s"`
 	To      music.Seconds `json:"to_s"`
-	Phase   Phase         `json:"phase" enum:"ready,breathe,play,rest"`
+	Phase   Phase         `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,rest"`
 	Beats   music.Beats   `json:"beats"`
 	Text    string        `json:"text"`
 	Segment int           `json:"segment" doc:"index into the score's segments"`

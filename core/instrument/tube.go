@@ -46,6 +46,18 @@ func (i Instrument) Partials(m music.MIDI) []Partial {
 	return series(base, step)
 }
 
+// PartialOf returns which partial of its fingering a sounding note is: 1 for a
+// fundamental, 2 for an overblown octave, 3 for a twelfth; 0 when m has no
+// fingering.
+func (i Instrument) PartialOf(m music.MIDI) int {
+	for _, p := range i.Partials(m) {
+		if p.Note == m {
+			return p.Number
+		}
+	}
+	return 0
+}
+
 func series(fundamental music.MIDI, step int) []Partial {
 	var out []Partial
 	for n := 1; n <= highestPartial; n += step {

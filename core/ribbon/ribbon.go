@@ -140,14 +140,20 @@ func (p pen) note(r *Ribbon, index int, n take.Note, target exercise.Segment, s 
 		if e.Note != index {
 			continue
 		}
-		if e.Kind == take.Gap {
-			r.Gaps = append(r.Gaps, Stretch{e.At - p.a.Start, e.At + e.Duration - p.a.Start})
-		} else {
-			to := e.At + e.Duration
+		to := e.At + e.Duration
+		switch e.Kind {
+		case take.Gap:
+			r.Gaps = append(r.Gaps, Stretch{e.At - p.a.Start, to - p.a.Start})
+		case take.Chirp:
+			r.Jumps = append(r.Jumps, Jump{e.At - p.a.Start, to - p.a.Start, true, "a squeak"})
+			continue // the note goes on under it
+		case take.Break, take.Undertone, take.WrongNote:
 			if e.Kind == take.WrongNote {
 				to = n.Release
 			}
 			r.Jumps = append(r.Jumps, Jump{e.At - p.a.Start, to - p.a.Start, e.Interval > 0, jumpLabel(e, s, i)})
+		default:
+			continue // the line itself shows it
 		}
 		if n.WrongNote {
 			continue
@@ -218,7 +224,7 @@ func (p pen) around(at, step, from, to music.Seconds, pitch music.Hertz, centre 
 }
 
 func ink(confidence float64) int {
-	share := float64((take.HarmonicsToNoise(confidence) - breathy) / (clear - breathy))
+	share := float64((contour.HarmonicsToNoise(confidence) - breathy) / (clear - breathy))
 	return int(palestInk + (100-palestInk)*max(0, min(1, share)))
 }
 
@@ -243,6 +249,12 @@ func describe(a take.Analysis, s exercise.Score) string {
 			switch e.Kind {
 			case take.Gap:
 				words = append(words, fmt.Sprintf("gap of %.2f s in beat %.0f", e.Duration, math.Floor(float64(at))))
+			case take.Scoop, take.Sag, take.Waver:
+				words = append(words, fmt.Sprintf("%s of %.0f cents", e.Kind, max(e.Cents, -e.Cents)))
+			case take.LateStart:
+				words = append(words, fmt.Sprintf("starts %.2f s late", e.Duration))
+			case take.Chirp, take.Tongue:
+				words = append(words, fmt.Sprintf("%s in beat %.0f", e.Kind, math.Floor(float64(at))))
 			case take.WrongNote:
 				words = append(words, verdict.Interval(e.Interval))
 			default:

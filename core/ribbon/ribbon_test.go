@@ -37,7 +37,7 @@ func TestFlatToneLiesBelowTheMiddle(t *testing.T) {
 	assert.Greater(t, st.Weight[len(st.Weight)/2], 80)
 	assert.Less(t, st.Weight[0], 60, "the attack is thin")
 	assert.Len(t, r.Beats, 9+1, "a click on every beat in view")
-	assert.Equal(t, "C4: 18 cents flat, held 7.9 of 8 beats.", r.Text)
+	assert.Equal(t, "C4: 18 cents flat, held 8.0 of 8 beats.", r.Text)
 }
 
 func TestGapIsLeftWhite(t *testing.T) {

@@ -40,6 +40,9 @@ type Player struct {
 	LevelWaver music.Decibels // peak deviation of the loudness, slow
 	Fade       music.Decibels // loudness lost over a note
 	Flatten    float64        // share of the written dynamics that is not played, 0 to 1
+	SingsUp    int            // octaves sung above what is written
+	Uneven     float64        // spread of bursts of air, as a share of their loudness
+	Bursts     int            // bursts of air too many (or, negative, too few)
 	Breath     music.Decibels // breath noise below the tone; 0 means none
 	Room       music.Decibels // noise of the room, dB below full scale; 0 means none
 
@@ -106,8 +109,19 @@ func (p Player) Play(score exercise.Score, rate int) (audio.Mono, []Truth) {
 	chance := rand.New(rand.NewPCG(p.Seed, 0x0EA1))
 	addNoise(sound.Samples, p.Room, chance)
 	var truths []Truth
-	for n, target := range score.Targets() {
-		truths = append(truths, p.onNote(n).note(sound, score, target, chance))
+	targets := score.Targets()
+	for n := 0; n < len(targets); {
+		to := n + 1
+		for to < len(targets) && targets[to].Articulation == exercise.Slurred {
+			to++
+		}
+		truths = append(truths, p.onNote(n).phrase(sound, score, targets[n:to], chance)...)
+		n = to
+	}
+	for _, seg := range score.Segments {
+		if seg.Phase == exercise.Out {
+			p.blow(sound, score, seg, chance)
+		}
 	}
 	return sound, truths
 }
@@ -128,18 +142,19 @@ func (p Player) onNote(n int) Player {
 
 func amplitude(d music.Decibels) float64 { return math.Pow(10, float64(d)/20) }
 
-// note adds one note to the sound.
-func (p Player) note(sound audio.Mono, score exercise.Score, target exercise.Segment, chance *rand.Rand) Truth {
-	beats := score.TempoBPM.Seconds(target.Beats)
-	held := beats
+// phrase adds notes played in one breath without the tongue between them: one
+// note, mostly.
+func (p Player) phrase(sound audio.Mono, score exercise.Score, targets []exercise.Segment, chance *rand.Rand) []Truth {
+	start := score.TempoBPM.Seconds(targets[0].StartBeat)
+	onset := start + p.Late
+	last := targets[len(targets)-1]
+	end := score.TempoBPM.Seconds(last.StartBeat + last.Beats)
 	if p.Held > 0 {
-		held = music.Seconds(p.Held) * beats
+		end = start + music.Seconds(p.Held)*(end-start)
 	}
-	onset := score.TempoBPM.Seconds(target.StartBeat) + p.Late
-	length := max(0, held-p.Late)
-	pitch := p.Offset.Above((target.Target + music.MIDI(p.Shift)).Frequency(score.A4Hz))
-	v := newVoice(p, pitch, float64(length), float64(sound.Rate), chance)
-	truth := Truth{Onset: onset, Release: onset + length, Pitch: pitch}
+	length := max(0, end-onset)
+	v := newVoice(p, targets[0].Phase, p.legs(score, targets), float64(length), float64(sound.Rate), chance)
+	path := []music.Hertz{}
 	first := int(math.Round(float64(onset) * float64(sound.Rate)))
 	lead := int(float64(p.AirLead) * float64(sound.Rate))
 	for n := -lead; n < int(float64(length)*float64(sound.Rate)); n++ {
@@ -147,11 +162,38 @@ func (p Player) note(sound audio.Mono, score exercise.Score, target exercise.Seg
 		if at := first + n; at >= 0 && at < len(sound.Samples) {
 			sound.Samples[at] += x
 		}
-		for n >= 0 && music.Seconds(len(truth.Path))*PathStep <= music.Seconds(float64(n)/float64(sound.Rate)) {
-			truth.Path = append(truth.Path, v.sounding)
+		for n >= 0 && music.Seconds(len(path))*PathStep <= music.Seconds(float64(n)/float64(sound.Rate)) {
+			path = append(path, v.sounding)
 		}
 	}
-	return truth
+	return v.truths(onset, length, path)
+}
+
+// legs are the notes of a phrase as the voice plays them, counted from its
+// onset.
+func (p Player) legs(score exercise.Score, targets []exercise.Segment) []leg {
+	begin := score.TempoBPM.Seconds(targets[0].StartBeat) + p.Late
+	legs := make([]leg, len(targets))
+	for n, t := range targets {
+		shift := music.MIDI(p.Shift)
+		if t.Phase == exercise.Sing {
+			shift = music.MIDI(12 * p.SingsUp)
+		}
+		legs[n] = leg{
+			from:  float64(score.TempoBPM.Seconds(t.StartBeat) + p.Late - begin),
+			pitch: p.Offset.Above((t.Target + shift).Frequency(score.A4Hz)),
+			loud:  float64(t.Dynamic.Step()), loudTo: float64(t.Dynamic.Step()),
+		}
+		legs[n].to = legs[n].from + float64(score.TempoBPM.Seconds(t.Beats))
+		legs[n].glideTo = legs[n].pitch
+		if t.GlideTo != 0 {
+			legs[n].glideTo = p.Offset.Above((t.GlideTo + shift).Frequency(score.A4Hz))
+		}
+		if t.DynamicTo != "" {
+			legs[n].loudTo = float64(t.DynamicTo.Step())
+		}
+	}
+	return legs
 }
 
 func (p Player) level() music.Decibels {

@@ -5,6 +5,7 @@ import (
 
 	"gonum.org/v1/gonum/dsp/fourier"
 
+	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 )
@@ -41,7 +42,19 @@ var ownColours = map[string]colour{
 	"tuba":          {formant: 240, width: 200, floor: 0.1, tilt: 12, evens: 1},
 }
 
-func colourOf(i instrument.Instrument) colour {
+// Lips alone buzz like a rough saw; a child's "ah" has its lowest formant here.
+var (
+	buzzColour  = colour{formant: 800, width: 900, floor: 0.6, tilt: 6, evens: 1}
+	voiceColour = colour{formant: 800, width: 350, floor: 0.5, tilt: 12, evens: 1}
+)
+
+func colourIn(phase exercise.Phase, i instrument.Instrument) colour {
+	switch phase {
+	case exercise.Buzz:
+		return buzzColour
+	case exercise.Sing:
+		return voiceColour
+	}
 	if c, ok := ownColours[i.Key]; ok {
 		return c
 	}
@@ -93,9 +106,8 @@ const (
 // loud. Phases agree, so that mixing cancels nothing.
 type tone struct{ soft, loud []float64 }
 
-func newTone(i instrument.Instrument, f music.Hertz, rate float64) tone {
+func newTone(c colour, f music.Hertz, rate float64) tone {
 	n := max(1, min(mostHarmonics, int(0.45*rate/float64(f))))
-	c := colourOf(i)
 	soft, loud := c.harmonics(f, n, 0), c.harmonics(f, n, 1)
 	// A mezzoforte has RMS 1; the two ends keep their places against it.
 	var energy float64

@@ -4,18 +4,28 @@ import (
 	"math"
 	"math/rand/v2"
 
+	"earlychorus/core/exercise"
 	"earlychorus/core/music"
 )
 
-// voice is a note being played, sample by sample.
+// leg is one note of a phrase: from when to when, where its pitch goes, and how
+// loud it is written, in steps from mezzoforte.
+type leg struct {
+	from, to       float64 // seconds
+	pitch, glideTo music.Hertz
+	loud, loudTo   float64
+	tone           tone
+}
+
+// voice is a phrase being played, sample by sample.
 type voice struct {
 	player  Player
-	pitch   music.Hertz
-	length  float64 // seconds
+	legs    []leg
+	pitch   music.Hertz // of the first leg
+	length  float64     // seconds
 	dt      float64
 	gain    float64
 	chance  *rand.Rand
-	tone    tone
 	cracked []tone // one for each crack
 	under   []tone // one for each undertone
 
@@ -34,27 +44,82 @@ const (
 	crackHiss   = 0.012 // the transient of a jump
 	scoopTime   = 0.05  // time constant
 	wanderTime  = 0.15  // time constant of the jitter
+	slurTime    = 0.03  // a change of note without the tongue
+	stepLevel   = 4.    // dB from one written dynamic to the next
+	stepBright  = 0.16  // and what it does to the brightness
 )
 
-func newVoice(p Player, pitch music.Hertz, length, rate float64, chance *rand.Rand) *voice {
+func newVoice(p Player, phase exercise.Phase, legs []leg, length, rate float64, chance *rand.Rand) *voice {
+	c := colourIn(phase, p.Instrument)
 	v := &voice{
-		player: p, pitch: pitch, length: length, dt: 1 / rate, gain: amplitude(p.level()), chance: chance,
-		tone: newTone(p.Instrument, pitch, rate), waverPhase: chance.Float64(), air: newHiss(rate),
+		player: p, legs: legs, pitch: legs[0].pitch, length: length, dt: 1 / rate, gain: amplitude(p.level()), chance: chance,
+		waverPhase: chance.Float64(), air: newHiss(rate),
 	}
-	for _, c := range p.Cracks {
-		v.cracked = append(v.cracked, newTone(p.Instrument, partialInterval(c.Semitones).Above(pitch), rate))
+	for n := range legs {
+		legs[n].tone = newTone(c, legs[n].pitch, rate)
+	}
+	for _, k := range p.Cracks {
+		v.cracked = append(v.cracked, newTone(c, partialInterval(k.Semitones).Above(v.pitch), rate))
 	}
 	for _, u := range p.Undertones {
-		v.under = append(v.under, newTone(p.Instrument, partialInterval(u.Semitones).Above(pitch), rate))
+		v.under = append(v.under, newTone(c, partialInterval(u.Semitones).Above(v.pitch), rate))
 	}
 	v.underPhase = make([]float64, len(v.under))
 	if p.Attack == 0 {
-		v.player.Attack = attackTime(p.Instrument, pitch)
+		v.player.Attack = attackTime(p.Instrument, v.pitch)
 	}
 	if p.Release == 0 {
 		v.player.Release = releaseTime
 	}
 	return v
+}
+
+// leg returns the note of the phrase that sounds at t.
+func (v *voice) leg(t float64) *leg {
+	n := 0
+	for n+1 < len(v.legs) && t >= v.legs[n+1].from {
+		n++
+	}
+	return &v.legs[n]
+}
+
+// melody is where the written notes have the pitch at t, in cents from the
+// first: slurs take a moment, slides go evenly.
+func (v *voice) melody(t float64) music.Cents {
+	var c music.Cents
+	for n, l := range v.legs {
+		own := music.Between(v.pitch, l.pitch)
+		if l.glideTo != l.pitch {
+			own += music.Cents(float64(music.Between(l.pitch, l.glideTo)) * min(1, max(0, (t-l.from)/(l.to-l.from))))
+		}
+		if n == 0 {
+			c = own
+			continue
+		}
+		c += music.Cents(float64(own-c) * rise((t-l.from)/slurTime+0.5))
+	}
+	return c
+}
+
+// loudness is the written dynamic at t, in steps from mezzoforte.
+func (v *voice) loudness(t float64) float64 {
+	l := v.leg(t)
+	share := min(1, max(0, (t-l.from)/(l.to-l.from)))
+	return (1 - v.player.Flatten) * (l.loud + share*(l.loudTo-l.loud))
+}
+
+// truths cuts what was played into its notes.
+func (v *voice) truths(onset, length music.Seconds, path []music.Hertz) []Truth {
+	out := make([]Truth, len(v.legs))
+	for n, l := range v.legs {
+		from, to := max(0, music.Seconds(l.from)), length
+		if n+1 < len(v.legs) {
+			to = min(length, music.Seconds(v.legs[n+1].from))
+		}
+		a, b := int(from/PathStep), int(to/PathStep)
+		out[n] = Truth{Onset: onset + from, Release: onset + to, Pitch: l.pitch, Path: path[min(a, len(path)):min(b, len(path))]}
+	}
+	return out
 }
 
 // next returns the sample at t seconds into the note; before 0 there is only
@@ -66,8 +131,8 @@ func (v *voice) next(t float64) float64 {
 		return v.gain * amplitude(airLevel) * air
 	}
 	shape := v.shape(t)
-	cents := v.bend(t)
-	tone, hissing := v.tone, 0.
+	cents := v.melody(t) + v.bend(t)
+	tone, hissing := v.leg(t).tone, 0.
 	for n, c := range v.player.Cracks {
 		since, left := t-float64(c.At), float64(c.At+c.Length)-t
 		if since >= 0 && left > 0 {
@@ -129,7 +194,7 @@ func (v *voice) chirp(t float64) float64 {
 // bend is how far the pitch is off the note at t.
 func (v *voice) bend(t float64) music.Cents {
 	p := v.player
-	c := p.Drift * (t - v.length/2)
+	c := p.Drift*(t-v.length/2) + float64(p.WithLevel)*v.loudness(t)/5 // five steps from very soft to very loud
 	if p.WaverDepth != 0 {
 		rate := p.WaverHz
 		if rate == 0 {
@@ -169,12 +234,13 @@ func (v *voice) shape(t float64) shape {
 		from, to := float64(g.At), float64(g.At+g.Length)
 		s.gap = min(s.gap, max(rise((from-t)/edgeTime), rise((t-to)/edgeTime)))
 	}
-	s.level = -music.Decibels(float64(p.Fade) * t / v.length)
+	loud := v.loudness(t)
+	s.level = music.Decibels(stepLevel*loud - float64(p.Fade)*t/v.length)
 	if p.LevelWaver != 0 {
 		s.level += music.Decibels(float64(p.LevelWaver) * math.Sin(2*math.Pi*(1.3*t+v.waverPhase)))
 	}
 	// The upper harmonics come later than the lower ones and leave sooner.
-	s.brightness = middle * min(1, 0.3+0.7*rise(rising/2)) * (0.4 + 0.6*s.edge)
+	s.brightness = max(0, min(1, middle+stepBright*loud)) * min(1, 0.3+0.7*rise(rising/2)) * (0.4 + 0.6*s.edge)
 	return s
 }
 

@@ -1,6 +1,10 @@
 package take
 
 import (
+	"slices"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 )
@@ -13,6 +17,12 @@ const (
 	Break     EventKind = "break"     // it leaves for another partial or note and comes back, or not
 	Undertone EventKind = "undertone" // a lower pitch sounds before the note
 	WrongNote EventKind = "wrong-note"
+	Chirp     EventKind = "chirp"  // a short high squeak
+	Tongue    EventKind = "tongue" // the tongue touches a note that should go on
+	LateStart EventKind = "late-start"
+	Scoop     EventKind = "scoop" // a note starts off its pitch and slides to it
+	Sag       EventKind = "sag"   // it bends down at its end
+	Waver     EventKind = "waver" // it moves to and fro, irregularly
 )
 
 // Event is a named thing that happened at a time.
@@ -24,30 +34,35 @@ type Event struct {
 	To       music.MIDI    `json:"to_midi,omitempty" doc:"the note it went to"`
 	Interval int           `json:"interval_semitones,omitempty" doc:"from the target to it"`
 	Partial  int           `json:"partial,omitempty" doc:"which partial of the fingering it is; 0 when none"`
+	Cents    music.Cents   `json:"cents,omitempty" doc:"how far a scoop, a sag or a waver goes"`
 	Returned bool          `json:"returned,omitempty"`
 }
 
-// GapTime is the shortest silence inside a note that is a gap.
-const GapTime music.Seconds = 0.06
+const (
+	// GapTime is the shortest silence inside a note that is a gap.
+	GapTime music.Seconds = 0.06
+	// breakTime is the shortest visit to another pitch that is a break.
+	breakTime music.Seconds = 0.04
+	// nearPartial is how far a pitch may lie from a partial and still be it.
+	nearPartial music.Cents = 80
 
-// breakTime is the shortest visit to another pitch that is a break.
-const breakTime music.Seconds = 0.04
+	lateTime     music.Seconds = 0.15
+	leastScoop   music.Cents   = 30
+	leastSag     music.Cents   = 20
+	leastWaver   music.Cents   = 15
+	shortestSagN music.Seconds = 0.8 // notes shorter than this have no end of their own
+)
 
-// nearPartial is how far a pitch may lie from a partial and still be it.
-const nearPartial music.Cents = 80
-
-// events names what happened in the group, in order of time.
-func (g group) events(index int, n Note, q Question) []Event {
+// eventsOf names what happened in the group, in order of time.
+func (l *listening) eventsOf(g group, index int) []Event {
+	n := l.Notes[index]
 	var out []Event
 	if g.wrong {
-		out = append(out, g.visit(WrongNote, index, g.on[0], n.Sounding, q))
+		out = append(out, l.visit(g, WrongNote, index, g.on[0], n.Sounding))
 	}
 	for k, p := range g.all {
 		if k > 0 {
-			before := g.all[k-1]
-			if silence := p.Onset - before.Release; silence >= GapTime {
-				out = append(out, Event{Kind: Gap, At: before.Release, Duration: silence, Note: index})
-			}
+			out = append(out, g.stop(g.all[k-1], p, index)...)
 		}
 		if g.isOn(p) || p.length() < breakTime {
 			continue
@@ -56,40 +71,63 @@ func (g group) events(index int, n Note, q Question) []Event {
 		if n.Played && p.Onset < n.Onset && p.pitch < g.pitch {
 			kind = Undertone
 		}
-		e := g.visit(kind, index, p, p.length(), q)
+		e := l.visit(g, kind, index, p, p.length())
 		e.Returned = p.Release < n.Release
 		out = append(out, e)
+	}
+	if n.Played && !n.WrongNote && n.Slide == nil {
+		out = append(out, l.bends(g, n, index)...)
+	}
+	return out
+}
+
+// stop is the silence or the touch of the tongue between two plateaus of a note.
+func (g group) stop(before, after plateau, index int) []Event {
+	silence := after.Onset - before.Release
+	switch {
+	case silence >= GapTime:
+		return []Event{{Kind: Gap, At: before.Release, Duration: silence, Note: index}}
+	case after.starts == byTongue && g.target != nil:
+		return []Event{{Kind: Tongue, At: before.Release, Duration: silence, Note: index}}
+	}
+	return nil
+}
+
+// bends are the events that measures tell: lateness, scoop, sag and waver. A
+// wavering note begins and ends anywhere in its waver.
+func (l *listening) bends(g group, n Note, index int) []Event {
+	var out []Event
+	if late := g.all[0].Onset - g.begin; g.target != nil && !l.Alignment.FirstNote && late > lateTime {
+		out = append(out, Event{Kind: LateStart, At: g.begin, Duration: late, Note: index})
+	}
+	if max(n.Scoop, -n.Scoop) > leastScoop+n.Waver && g.on[0].starts != bySlur {
+		out = append(out, Event{Kind: Scoop, At: n.Onset, Duration: n.Settle, Note: index, Cents: n.Scoop})
+	}
+	if n.EndBend < -leastSag-n.Waver && n.Release-n.Onset > shortestSagN {
+		out = append(out, Event{Kind: Sag, At: n.Release - endTime, Duration: endTime, Note: index, Cents: n.EndBend})
+	}
+	if n.Waver > leastWaver && !n.Vibrato {
+		out = append(out, Event{Kind: Waver, At: n.Onset, Duration: n.Release - n.Onset, Note: index, Cents: n.Waver})
 	}
 	return out
 }
 
 func (g group) isOn(p plateau) bool {
-	for _, on := range g.on {
-		if on.from == p.from {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc(g.on, func(on plateau) bool { return on.from == p.from })
 }
 
 // visit describes a plateau away from the target: which note, and which
 // partial of the target's fingering if it is one.
-func (g group) visit(kind EventKind, index int, p plateau, length music.Seconds, q Question) Event {
-	a4 := music.StandardA4
-	if q.Score != nil {
-		a4 = q.Score.A4Hz
-	} else if q.A4 > 0 {
-		a4 = q.A4
-	}
+func (l *listening) visit(g group, kind EventKind, index int, p plateau, length music.Seconds) Event {
 	heard := p.pitch.Above(standardPitch)
-	to, _ := music.Nearest(heard, a4)
+	to, _ := music.Nearest(heard, l.a4())
 	own := g.midi
 	if g.target != nil {
 		own = g.target.Target
 	}
 	e := Event{Kind: kind, At: p.Onset, Duration: length, Note: index, To: to, Interval: int(to - own)}
-	if q.Instrument != nil {
-		e.Partial, e.To = partialNear(*q.Instrument, own, heard, a4, to)
+	if i := l.Question.Instrument; i != nil && (g.target == nil || g.target.Phase != exercise.Sing) {
+		e.Partial, e.To = partialNear(*i, own, heard, l.a4(), to)
 		e.Interval = int(e.To - own)
 	}
 	return e
@@ -106,4 +144,39 @@ func partialNear(i instrument.Instrument, own music.MIDI, heard, a4 music.Hertz,
 		}
 	}
 	return number, note
+}
+
+// addSqueaks names the short high bursts inside notes. Where the pitch itself
+// went elsewhere meanwhile, that is already a break.
+func (l *listening) addSqueaks(groups []group) {
+	for _, b := range l.contour.Bursts {
+		length := b.To - b.From
+		if length <= contour.LongestClick {
+			continue
+		}
+		for index, n := range l.Notes {
+			inside := n.Played && b.From > n.Onset+scoopTime && b.To < n.Release-scoopTime
+			if inside && !l.hasEvent(index, b.From-aroundStops, b.To+aroundStops) {
+				l.Events = append(l.Events, Event{Kind: Chirp, At: b.From, Duration: length, Note: index, Returned: true})
+			}
+		}
+	}
+}
+
+func (l *listening) hasEvent(note int, from, to music.Seconds) bool {
+	return slices.ContainsFunc(l.Events, func(e Event) bool {
+		return e.Note == note && (e.Kind == Break || e.Kind == Gap || e.Kind == Undertone) && e.At < to && e.At+e.Duration > from
+	})
+}
+
+func sortEvents(events []Event) {
+	slices.SortStableFunc(events, func(a, b Event) int {
+		switch {
+		case a.At < b.At:
+			return -1
+		case a.At > b.At:
+			return 1
+		}
+		return 0
+	})
 }

@@ -10,16 +10,15 @@ import (
 // group is the plateaus of one note: those at its own pitch and those where
 // it went elsewhere.
 type group struct {
-	target   *exercise.Segment
-	begin    music.Seconds // the target's beat, when there is a score
-	beats    music.Seconds // the length asked for
-	pitch    music.Cents   // what the note is measured against, from A4 = 440
-	midi     music.MIDI    // the note that was played
-	on       []plateau
-	off      []plateau
-	all      []plateau
-	wrong    bool // the note never came, or another sounded longer
-	response bool // the start can be compared with its beat
+	target *exercise.Segment
+	begin  music.Seconds // the target's beat, when there is a score
+	beats  music.Seconds // the length asked for
+	pitch  music.Cents   // what the note is measured against, from A4 = 440
+	midi   music.MIDI    // the note that was played
+	on     []plateau
+	off    []plateau
+	all    []plateau
+	wrong  bool // the note never came, or another sounded longer
 }
 
 const (
@@ -27,58 +26,58 @@ const (
 	// the loosest tolerance, less than a semitone.
 	samePitch music.Cents = 70
 	// strayTime is how far from a note a short sound may lie and still be part of it.
-	strayTime  music.Seconds = 1.5
+	strayTime  music.Seconds = 0.8
 	shortStray music.Seconds = 0.3
 )
 
-// groupByScore gives each target the plateaus between the middles of the
-// rests on its two sides.
-func groupByScore(plateaus []plateau, s exercise.Score, start music.Seconds) []group {
+// groupByScore gives each target its plateaus and returns those of none.
+func groupByScore(plateaus []plateau, s exercise.Score, start music.Seconds) (groups []group, strays []plateau) {
 	targets := s.Targets()
-	groups := make([]group, len(targets))
+	groups = make([]group, len(targets))
 	for n := range targets {
 		t := targets[n]
 		groups[n] = group{
 			target: &t, begin: start + s.TempoBPM.Seconds(t.StartBeat), beats: s.TempoBPM.Seconds(t.Beats),
-			pitch: music.Between(standardPitch, t.Target.Frequency(s.A4Hz)), midi: t.Target, response: true,
+			pitch: music.Between(standardPitch, t.Target.Frequency(s.A4Hz)), midi: t.Target,
 		}
 	}
-	for _, p := range plateaus {
-		middle := (p.Onset + p.Release) / 2
-		owner := 0
-		for n := 1; n < len(groups); n++ {
-			before := groups[n-1].begin + groups[n-1].beats
-			if middle > (before+groups[n].begin)/2 {
-				owner = n
-			}
+	for n, owner := range alignment(plateaus, s, start) {
+		if owner < 0 || owner >= len(groups) {
+			strays = append(strays, plateaus[n])
+			continue
 		}
-		if len(groups) > 0 {
-			groups[owner].all = append(groups[owner].all, p)
-		}
+		groups[owner].all = append(groups[owner].all, plateaus[n])
 	}
 	for n := range groups {
-		groups[n].sort(s.A4Hz)
+		strays = append(strays, groups[n].sort(s.A4Hz)...)
 	}
-	return groups
+	return groups, strays
 }
 
-// sort tells the plateaus at the target from the others. Where another pitch
-// sounded longer than the target, that is the note that was played.
-func (g *group) sort(a4 music.Hertz) {
+// sort tells the plateaus at the target from the others, and returns those
+// that do not belong to the note after all. Where another pitch sounded longer
+// than the target, that is the note that was played.
+func (g *group) sort(a4 music.Hertz) (strays []plateau) {
+	if g.target != nil && g.target.Phase == exercise.Sing && len(g.all) > 0 {
+		longest := g.longest(func(plateau) bool { return true })
+		octaves := math.Round(float64(longest.pitch-g.pitch) / 1200)
+		g.pitch += music.Cents(1200 * octaves)
+		g.midi += music.MIDI(12 * octaves)
+	}
+	if g.target != nil && g.target.GlideTo != 0 {
+		g.on = g.all // a slide is at no pitch for long
+		return nil
+	}
 	var on, off music.Seconds
-	longest := plateau{}
 	for _, p := range g.all {
 		if near(p.pitch, g.pitch) {
 			on += p.length()
-			continue
-		}
-		off += p.length()
-		if p.length() > longest.length() {
-			longest = p
+		} else {
+			off += p.length()
 		}
 	}
 	own := g.pitch
-	if longest.length() > on {
+	if longest := g.longest(func(p plateau) bool { return !near(p.pitch, g.pitch) }); longest.length() > on {
 		g.wrong = true
 		own = longest.pitch
 		g.midi, _ = music.Nearest(own.Above(standardPitch), a4)
@@ -90,16 +89,25 @@ func (g *group) sort(a4 music.Hertz) {
 			g.off = append(g.off, p)
 		}
 	}
-	g.dropStrays()
+	return g.dropStrays()
+}
+
+func (g *group) longest(among func(plateau) bool) (best plateau) {
+	for _, p := range g.all {
+		if among(p) && p.length() > best.length() {
+			best = p
+		}
+	}
+	return best
 }
 
 func near(a, b music.Cents) bool { return math.Abs(float64(a-b)) <= float64(samePitch) }
 
-// dropStrays forgets short sounds far from the note: a cough, a chair, a
+// dropStrays takes short sounds far from the note out: a cough, a chair, a
 // neighbour trying a note in the rest.
-func (g *group) dropStrays() {
+func (g *group) dropStrays() (strays []plateau) {
 	if len(g.on) == 0 {
-		return
+		return nil
 	}
 	from, to := g.on[0].Onset, g.on[0].Release
 	for _, p := range g.on {
@@ -107,16 +115,24 @@ func (g *group) dropStrays() {
 			from, to = min(from, p.Onset), max(to, p.Release)
 		}
 	}
+	far := func(p plateau) bool {
+		return p.length() < shortStray && (p.Release < from-strayTime || p.Onset > to+strayTime)
+	}
 	keep := func(in []plateau) (out []plateau) {
 		for _, p := range in {
-			if p.length() < shortStray && (p.Release < from-strayTime || p.Onset > to+strayTime) {
-				continue
+			if !far(p) {
+				out = append(out, p)
 			}
-			out = append(out, p)
 		}
 		return out
 	}
+	for _, p := range g.all {
+		if far(p) {
+			strays = append(strays, p)
+		}
+	}
 	g.on, g.off, g.all = keep(g.on), keep(g.off), keep(g.all)
+	return strays
 }
 
 // Without a score, a note goes on over a silence up to joinTime, and a visit
@@ -128,16 +144,12 @@ const (
 )
 
 // groupByEar joins plateaus into notes when there is no score to say.
-func groupByEar(plateaus []plateau, q Question) []group {
-	a4 := q.A4
-	if a4 == 0 {
-		a4 = music.StandardA4
-	}
-	var groups []group
+func groupByEar(plateaus []plateau, a4 music.Hertz) (groups []group, strays []plateau) {
 	for n := 0; n < len(plateaus); n++ {
 		p := plateaus[n]
 		if p.length() < longEnough && !(n+1 < len(plateaus) && plateaus[n+1].Onset-p.Release < touchTime) {
-			continue // too short to be a note by itself
+			strays = append(strays, p) // too short to be a note by itself
+			continue
 		}
 		midi, off := music.Nearest(p.pitch.Above(standardPitch), a4)
 		g := group{pitch: p.pitch - off, midi: midi, on: []plateau{p}, all: []plateau{p}}
@@ -146,7 +158,7 @@ func groupByEar(plateaus []plateau, q Question) []group {
 		}
 		groups = append(groups, g)
 	}
-	return groups
+	return groups, strays
 }
 
 // takes adds the next plateau if it belongs to the note, as its continuation
@@ -156,7 +168,7 @@ func (g *group) takes(next []plateau) bool {
 	p := next[0]
 	apart := p.Onset - last.Release
 	own := g.on[0].pitch
-	if near(p.pitch, own) && apart < joinTime {
+	if near(p.pitch, own) && apart < joinTime && p.starts != byTongue {
 		g.on, g.all = append(g.on, p), append(g.all, p)
 		return true
 	}

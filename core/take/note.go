@@ -5,49 +5,70 @@ import (
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
+	"earlychorus/core/exercise"
 	"earlychorus/core/music"
 )
 
 // Note is one measured note. Pitches are against its target, or against the
 // nearest note where there is no score.
 type Note struct {
-	Target    music.MIDI    `json:"target_midi,omitempty"`
-	MIDI      music.MIDI    `json:"midi" doc:"the note that sounded"`
-	Played    bool          `json:"played" doc:"false when nothing was heard where the score has a note"`
-	WrongNote bool          `json:"wrong_note" doc:"another note sounded longer than the target"`
-	Onset     music.Seconds `json:"onset_s"`
-	Release   music.Seconds `json:"release_s"`
-	F0        music.Hertz   `json:"f0_hz" doc:"median over the steady part"`
+	Target    music.MIDI     `json:"target_midi,omitempty"`
+	Phase     exercise.Phase `json:"phase,omitempty" doc:"how it was to be sounded, when there is a score"`
+	MIDI      music.MIDI     `json:"midi" doc:"the note that sounded"`
+	Partial   int            `json:"partial,omitempty" doc:"which partial of its tube or fingering it is"`
+	Played    bool           `json:"played" doc:"false when nothing was heard where the score has a note"`
+	WrongNote bool           `json:"wrong_note" doc:"another note sounded longer than the target"`
+	Onset     music.Seconds  `json:"onset_s"`
+	Release   music.Seconds  `json:"release_s"`
+	Start     string         `json:"start,omitempty" enum:"silence,tongue,slur" doc:"how it follows what was before"`
+	F0        music.Hertz    `json:"f0_hz" doc:"median over the steady part"`
 
 	Centre     music.Cents    `json:"centre_cents" doc:"median distance from the target over the steady part"`
 	Steadiness music.Cents    `json:"steadiness_cents" doc:"half the 5–95 % range of the detrended pitch"`
 	Drift      float64        `json:"drift_cents_per_s" doc:"Theil–Sen slope of the pitch"`
+	WaverHz    float64        `json:"waver_hz" doc:"rate of the strongest component of 2 to 9 Hz; 0 where the note is too short"`
+	Waver      music.Cents    `json:"waver_cents" doc:"its depth, peak from the middle"`
+	Vibrato    bool           `json:"vibrato" doc:"the waver is regular"`
 	Level      music.Decibels `json:"level_db" doc:"median loudness, dB below full scale"`
 	LevelSD    float64        `json:"level_sd_db" doc:"standard deviation of the loudness over the middle 80 %"`
-	Clearness  music.Decibels `json:"clearness_db" doc:"harmonics to noise"`
+	LevelFrom  music.Decibels `json:"level_from_db" doc:"loudness of the first fifth"`
+	LevelTo    music.Decibels `json:"level_to_db" doc:"loudness of the last fifth"`
+	Loudness   music.Decibels `json:"loudness_lufs,omitempty" doc:"momentary loudness, ITU-R BS.1770; absent from notes shorter than its window"`
+	WithLevel  float64        `json:"cents_per_10_db" doc:"how the pitch goes with loudness; 0 where the loudness hardly changes"`
 	Scoop      music.Cents    `json:"scoop_cents" doc:"first 60 ms against the centre"`
+	Settle     music.Seconds  `json:"settle_s" doc:"until the pitch stays within 20 cents of the centre"`
+	Attack     music.Seconds  `json:"attack_s" doc:"time to rise from a tenth to nine tenths of the loudness"`
+	Decay      music.Seconds  `json:"decay_s" doc:"time to fall from nine tenths to a tenth of it"`
+	EndBend    music.Cents    `json:"end_cents" doc:"last 150 ms against the centre"`
+	Tail       float64        `json:"tail_db_per_s" doc:"slope of the loudness over the last quarter"`
+	Air        music.Seconds  `json:"air_s" doc:"air heard before the tone spoke"`
 	Sounding   music.Seconds  `json:"sounding_s" doc:"time at the note, without gaps and breaks"`
 	HeldRatio  float64        `json:"held_ratio" doc:"sounding share of the beats asked for; 0 without a score"`
 	Response   music.Seconds  `json:"response_s" doc:"onset after its beat; 0 without a score"`
+	Change     music.Seconds  `json:"change_s" doc:"from leaving the note before to being within 30 cents of this one; 0 after a rest"`
+	Slide      *Slide         `json:"slide,omitempty" doc:"of a sliding pitch"`
+	Tone       contour.Tone   `json:"tone"`
 
 	Trusted    bool    `json:"trusted" doc:"whether the pitch measures can be relied on"`
 	WhyNot     string  `json:"why_not,omitempty"`
+	Distrust   Trust   `json:"distrust" doc:"per group of measures, why it cannot be relied on; empty where it can"`
 	Confidence float64 `json:"confidence" doc:"median confidence of the pitch path"`
 }
 
 const (
-	settle         music.Seconds = 0.15 // from onset to the steady part, and from it to the release
-	aroundStops    music.Seconds = 0.05 // kept clear on both sides of gaps and breaks
-	scoopTime      music.Seconds = 0.06
-	leastConfident               = 0.75
-	fewestFrames                 = 10
+	settle       music.Seconds = 0.15 // from onset to the steady part, and from it to the release
+	settleShare                = 0.3  // of a note, at most
+	aroundStops  music.Seconds = 0.05 // kept clear on both sides of gaps and breaks
+	scoopTime    music.Seconds = 0.06
+	endTime      music.Seconds = 0.15
+	fewestFrames               = 6
 )
 
 // measure computes one note's measures from its plateaus.
-func (a *Analysis) measure(g group, q Question) Note {
+func (l *listening) measure(g group) Note {
 	n := Note{MIDI: g.midi, WrongNote: g.wrong}
 	if g.target != nil {
-		n.Target = g.target.Target
+		n.Target, n.Phase = g.target.Target, g.target.Phase
 	}
 	if len(g.on) == 0 {
 		n.WhyNot = "nothing was heard here"
@@ -55,6 +76,7 @@ func (a *Analysis) measure(g group, q Question) Note {
 	}
 	n.Played = true
 	n.Onset, n.Release = g.on[0].Onset, g.on[len(g.on)-1].Release
+	n.Start = map[start]string{afterSilence: "silence", byTongue: "tongue", bySlur: "slur"}[g.on[0].starts]
 	for _, p := range g.on {
 		n.Sounding += p.length()
 	}
@@ -62,17 +84,29 @@ func (a *Analysis) measure(g group, q Question) Note {
 		n.HeldRatio = math.Min(1, float64(n.Sounding/g.beats))
 		n.Response = n.Onset - g.begin
 	}
-	s := a.steady(g)
+	if q := l.Question.Instrument; q != nil && n.Phase != exercise.Sing {
+		n.Partial = q.PartialOf(n.MIDI)
+	}
+	s := l.steady(g)
 	if len(s.cents) < fewestFrames {
 		n.WhyNot = "too short to measure"
-		s = a.frames(g, 0)
+		s = l.frames(g, 0)
 	}
 	if len(s.cents) == 0 {
 		return n
 	}
 	n.fill(s, g)
-	n.Scoop = a.scoop(g) - n.Centre
-	n.judgeTrust()
+	l.shape(&n, g)
+	if len(l.Notes) > 0 {
+		n.Change = l.change(g, n)
+	}
+	if g.target != nil && g.target.GlideTo != 0 {
+		n.Slide = l.slide(g)
+	}
+	n.Tone = l.toneOf(s, g)
+	if v := l.loudness.Between(n.Onset, n.Release); v > contour.Silence {
+		n.Loudness = v
+	}
 	return n
 }
 
@@ -81,13 +115,14 @@ type stretch struct {
 	t, cents, levels, confidences []float64
 }
 
-// steady returns the frames from settle after the onset to settle before the
-// release, clear of gaps and breaks.
-func (a *Analysis) steady(g group) stretch {
-	return a.frames(g, settle)
+// steady returns the frames from a little after the onset to a little before
+// the release, clear of gaps and breaks.
+func (l *listening) steady(g group) stretch {
+	length := g.on[len(g.on)-1].Release - g.on[0].Onset
+	return l.frames(g, min(settle, settleShare*length))
 }
 
-func (a *Analysis) frames(g group, margin music.Seconds) stretch {
+func (l *listening) frames(g group, margin music.Seconds) stretch {
 	var s stretch
 	first, last := g.on[0].Onset+margin, g.on[len(g.on)-1].Release-margin
 	for k, p := range g.on {
@@ -100,7 +135,7 @@ func (a *Analysis) frames(g group, margin music.Seconds) stretch {
 		}
 		from, to = max(from, first), min(to, last)
 		for n := max(p.from, contour.Index(from)); n < min(p.to, contour.Index(to)+1); n++ {
-			f := a.Contour.Frames[n]
+			f := l.contour.Frames[n]
 			if !f.Voiced() {
 				continue
 			}
@@ -126,18 +161,14 @@ func (n *Note) fill(s stretch, g group) {
 		straight[k] = s.cents[k] - n.Drift*(s.t[k]-s.t[0])
 	}
 	n.Steadiness = music.Cents((dsp.Quantile(straight, 0.95) - dsp.Quantile(straight, 0.05)) / 2)
+	n.WaverHz, n.Waver, n.Vibrato = waver(s.t, straight)
 	n.Level = music.Decibels(dsp.Median(s.levels))
 	n.LevelSD = deviation(s.levels[len(s.levels)/10 : len(s.levels)-len(s.levels)/10])
+	fifth := max(1, len(s.levels)/5)
+	n.LevelFrom = music.Decibels(dsp.Median(s.levels[:fifth]))
+	n.LevelTo = music.Decibels(dsp.Median(s.levels[len(s.levels)-fifth:]))
+	n.WithLevel = pitchWithLevel(s.levels, s.cents)
 	n.Confidence = dsp.Median(s.confidences)
-	n.Clearness = HarmonicsToNoise(n.Confidence)
-}
-
-// HarmonicsToNoise returns the ratio that a periodicity (0 to 1) stands for:
-// 10·log10(r / (1−r)), kept within ±40 dB. Source: P. Boersma, IFA
-// Proceedings 17 (1993), pp. 97–110.
-func HarmonicsToNoise(periodicity float64) music.Decibels {
-	r := max(1e-4, min(1-1e-4, periodicity))
-	return music.Decibels(10 * math.Log10(r/(1-r)))
 }
 
 func deviation(x []float64) float64 {
@@ -154,24 +185,33 @@ func deviation(x []float64) float64 {
 	return math.Sqrt(squares)
 }
 
-// scoop is the median of the note's first 60 ms.
-func (a *Analysis) scoop(g group) music.Cents {
-	p := g.on[0]
-	var first []float64
-	for n := p.from; n < p.to && contour.Time(n) < p.Onset+scoopTime; n++ {
-		if f := a.Contour.Frames[n]; f.Voiced() {
-			first = append(first, float64(music.Between(standardPitch, f.Pitch)-g.pitch))
-		}
+// loudnessHardlyChanges is the least range of loudness, in dB, over which a
+// slope of pitch says something.
+const loudnessHardlyChanges = 6
+
+// pitchWithLevel is the slope of cents over dB, for 10 dB.
+func pitchWithLevel(levels, cents []float64) float64 {
+	if dsp.Quantile(levels, 0.95)-dsp.Quantile(levels, 0.05) < loudnessHardlyChanges {
+		return 0
 	}
-	if len(first) == 0 {
-		return p.pitch - g.pitch
-	}
-	return music.Cents(dsp.Median(first))
+	return 10 * dsp.Slope(levels, cents)
 }
 
-func (n *Note) judgeTrust() {
-	if n.WhyNot == "" && n.Confidence < leastConfident {
-		n.WhyNot = "the pitch is not clear enough"
+const momentsOfTone = 8
+
+// toneOf is the median tone over a note's steady part.
+func (l *listening) toneOf(s stretch, g group) contour.Tone {
+	var clear, bright, tilt, odd, full, breath []float64
+	for k := range momentsOfTone {
+		at := (2*k + 1) * len(s.t) / (2 * momentsOfTone)
+		pitch := (g.pitch + music.Cents(s.cents[at])).Above(standardPitch)
+		t := l.tone.At(pitch, music.Seconds(s.t[at]))
+		clear, bright = append(clear, float64(t.Clearness)), append(bright, t.Brightness)
+		tilt, odd = append(tilt, t.Tilt), append(odd, float64(t.OddEven))
+		full, breath = append(full, float64(t.Fullness)), append(breath, float64(t.Breath))
 	}
-	n.Trusted = n.WhyNot == ""
+	return contour.Tone{
+		Clearness: music.Decibels(dsp.Median(clear)), Brightness: dsp.Median(bright), Tilt: dsp.Median(tilt),
+		OddEven: music.Decibels(dsp.Median(odd)), Fullness: int(math.Round(dsp.Median(full))), Breath: music.Decibels(dsp.Median(breath)),
+	}
 }

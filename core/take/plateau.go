@@ -2,9 +2,11 @@ package take
 
 import (
 	"math"
+	"slices"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
+	"earlychorus/core/exercise"
 	"earlychorus/core/music"
 )
 
@@ -13,7 +15,17 @@ type plateau struct {
 	from, to       int // frames, to excluded
 	Onset, Release music.Seconds
 	pitch          music.Cents // median, from A4 = 440
+	starts         start
 }
+
+// start is how a plateau follows what was before it.
+type start int
+
+const (
+	afterSilence start = iota
+	byTongue           // a dip, too short to be a silence
+	bySlur             // another pitch, or a beat, without a dip
+)
 
 func (p plateau) length() music.Seconds { return p.Release - p.Onset }
 
@@ -24,14 +36,12 @@ const (
 	flickerFrames               = 2 // silences up to 20 ms are the tracker's
 	referenceFrames             = 20
 	longEnough                  = music.Seconds(0.15)
-	edgeReach                   = music.Seconds(0.06)
-	edgeBelow                   = music.Decibels(12)
 	standardPitch               = music.StandardA4
 )
 
 // findPlateaus cuts the voiced frames into stretches of one pitch.
 func findPlateaus(c contour.Contour, fine contour.Envelope) []plateau {
-	b := builder{c: c, fine: fine}
+	b := builder{c: c, fine: fine, quiet: quietOf(c)}
 	for n, f := range c.Frames {
 		b.hear(n, f)
 	}
@@ -39,12 +49,17 @@ func findPlateaus(c contour.Contour, fine contour.Envelope) []plateau {
 	for n := range b.done {
 		b.refineEdges(n)
 	}
-	return b.done
+	var out []plateau
+	for _, p := range b.done {
+		out = append(out, b.cutAtTongue(p)...)
+	}
+	return out
 }
 
 type builder struct {
 	c       contour.Contour
 	fine    contour.Envelope
+	quiet   music.Decibels
 	done    []plateau
 	frames  []int     // frames of the plateau being built
 	pitches []float64 // their pitches, cents
@@ -101,21 +116,162 @@ func (b *builder) close() {
 	b.frames, b.pitches, b.away, b.awayAt = nil, nil, nil, nil
 }
 
-// refineEdges moves a plateau's ends that border on silence to where the
-// loudness crosses, which is sharper than where periodicity is lost.
+// Edges that border on silence are put where the loudness crosses, which is
+// sharper than where periodicity is lost.
+const (
+	edgeReach  = music.Seconds(0.08)
+	edgeBelow  = music.Decibels(20)
+	bodyBelow  = music.Decibels(6)
+	edgeWindow = music.Seconds(0.006) // at least; a low note's period otherwise
+	// A fall from bodyBelow to edgeBelow that takes longer is the room's.
+	echoTime   = music.Seconds(0.09)
+	fallsAfter = music.Seconds(0.02) // from there to a note's end, without the room
+	aboveQuiet = music.Decibels(6)
+	quietShare = 0.1
+)
+
+// window returns the stretch over which a pitch's level is read.
+func window(pitch music.Cents) music.Seconds {
+	return max(edgeWindow, 1/music.Seconds(pitch.Above(standardPitch)))
+}
+
 func (b *builder) refineEdges(n int) {
 	p := &b.done[n]
-	var levels []float64
+	w := window(p.pitch)
+	level := b.level(*p)
+	threshold := max(level-edgeBelow, min(level-bodyBelow, b.quiet+aboveQuiet))
+	if n == 0 || p.from-b.done[n-1].to > flickerFrames {
+		p.starts = afterSilence
+		p.Onset = b.fine.Crossing(p.Onset, edgeReach, w, threshold, true)
+	} else {
+		p.starts = bySlur
+		p.Onset = b.meeting(b.done[n-1], *p)
+		b.done[n-1].Release = p.Onset
+	}
+	if n == len(b.done)-1 || b.done[n+1].from-p.to > flickerFrames {
+		p.Release = b.ending(*p, w, level, threshold)
+	}
+}
+
+// level is a plateau's usual loudness.
+func (b *builder) level(p plateau) music.Decibels {
+	levels := make([]float64, 0, p.to-p.from)
 	for _, f := range b.c.Frames[p.from:p.to] {
 		levels = append(levels, float64(f.Level))
 	}
-	threshold := music.Decibels(dsp.Median(levels)) - edgeBelow
-	if n == 0 || p.from-b.done[n-1].to > flickerFrames {
-		p.Onset = b.fine.Crossing(p.Onset, edgeReach, threshold, true)
+	return music.Decibels(dsp.Median(levels))
+}
+
+// quietOf is how loud a take is where nothing sounds.
+func quietOf(c contour.Contour) music.Decibels {
+	levels := make([]float64, len(c.Frames))
+	for n, f := range c.Frames {
+		levels[n] = float64(f.Level)
 	}
-	if n == len(b.done)-1 || b.done[n+1].from-p.to > flickerFrames {
-		p.Release = b.fine.Crossing(p.Release, edgeReach, threshold, false)
+	if len(levels) == 0 {
+		return contour.Silence
 	}
+	return music.Decibels(dsp.Quantile(levels, quietShare))
+}
+
+// ending is where a plateau's sound ends: where it has faded, or, in a room
+// that carries it on, a little after it began to.
+func (b *builder) ending(p plateau, w music.Seconds, level, threshold music.Decibels) music.Seconds {
+	faded := b.fine.Crossing(p.Release, edgeReach, w, threshold, false)
+	if body := b.lastAbove(p, w, level-bodyBelow); body > 0 && faded-body > echoTime {
+		return body + fallsAfter
+	}
+	return faded
+}
+
+// lastAbove is the last moment at which a plateau is louder than a level, or 0.
+func (b *builder) lastAbove(p plateau, w music.Seconds, level music.Decibels) music.Seconds {
+	for at := p.Release + edgeReach; at > p.Onset; at -= contour.EnvelopeStep {
+		if b.fine.Level(at, w) >= level {
+			return at
+		}
+	}
+	return 0
+}
+
+// meeting is where one pitch passes to the next: the frames between belong to
+// neither, and the middle of them is taken.
+func (b *builder) meeting(before, after plateau) music.Seconds {
+	return (contour.Time(before.to-1) + contour.Time(after.from)) / 2
+}
+
+// A tongued repetition is a dip in the loudness, deep and short.
+const (
+	tongueDip     = music.Decibels(8)
+	tongueLongest = music.Seconds(0.12)
+	tongueAround  = music.Seconds(0.088)
+	tongueApart   = music.Seconds(0.08)
+	tongueEdge    = music.Seconds(0.1) // from the ends of a plateau
+	tongueStep    = music.Seconds(0.004)
+)
+
+// cutAtTongue cuts a plateau where the tongue touched it. A dip long enough to
+// be a silence is left as one between its two parts.
+func (b *builder) cutAtTongue(p plateau) []plateau {
+	w := window(p.pitch)
+	begin := p.Onset
+	count := int(p.length() / tongueStep)
+	levels := make([]music.Decibels, count)
+	for n := range levels {
+		levels[n] = b.fine.Level(begin+music.Seconds(n)*tongueStep, w)
+	}
+	around, edge, longest := int(tongueAround/tongueStep), int(tongueEdge/tongueStep), int(tongueLongest/tongueStep)
+	var out []plateau
+	for n := edge; n < count-edge; n++ {
+		top := min(slices.Max(levels[max(0, n-around):n+1]), slices.Max(levels[n:min(count, n+around)]))
+		if levels[n] > top-tongueDip {
+			continue
+		}
+		bottom := n
+		for k := n; k < min(n+longest, count-edge/2); k++ {
+			if levels[k] < levels[bottom] {
+				bottom = k
+			}
+		}
+		at, half := begin+music.Seconds(bottom)*tongueStep, top-tongueDip*3/4
+		from, to := b.fine.Crossing(at, tongueLongest, w, half, false), b.fine.Crossing(at, tongueLongest, w, half, true)
+		if from < at && to > at && to-from <= tongueLongest {
+			first, rest := p, p
+			first.Release, first.to = from, max(p.from+1, contour.Index(from)+1)
+			rest.Onset, rest.from, rest.starts = to, min(p.to-1, contour.Index(to)), byTongue
+			if to-from >= GapTime {
+				rest.starts = afterSilence
+			}
+			out = append(out, first)
+			p = rest
+			n = int((to + tongueApart - begin) / tongueStep)
+		}
+	}
+	return append(out, p)
+}
+
+// cutAtBeats cuts plateaus where the score goes on to the same pitch without a
+// tongue, as the stretches of a swell do: there only the beat tells.
+func cutAtBeats(plateaus []plateau, s exercise.Score, begin music.Seconds) []plateau {
+	targets := s.Targets()
+	out := plateaus
+	for n := 1; n < len(targets); n++ {
+		t := targets[n]
+		if t.Articulation != exercise.Slurred || t.Target != targets[n-1].Target || targets[n-1].GlideTo != 0 {
+			continue
+		}
+		beat := begin + s.TempoBPM.Seconds(t.StartBeat)
+		for k, p := range out {
+			if p.Onset+longEnough/2 < beat && beat < p.Release-longEnough/2 {
+				first, rest := p, p
+				first.Release, first.to = beat, contour.Index(beat)
+				rest.Onset, rest.from, rest.starts = beat, contour.Index(beat), bySlur
+				out = append(append(append([]plateau(nil), out[:k]...), first, rest), out[k+1:]...)
+				break
+			}
+		}
+	}
+	return out
 }
 
 // firstLong returns the index of the first plateau long enough to be a note.

@@ -18,6 +18,8 @@ const (
 	Noisy    Fault = "noisy"     // the room drowns the player
 	Clipped  Fault = "clipped"   // the microphone is overloaded
 	CutShort Fault = "cut-short" // the recording ends before the score does
+	// GainRiding: the device turns the volume up in rests and down in notes.
+	GainRiding Fault = "gain-riding"
 )
 
 // Recording says how far the sound itself can be trusted.
@@ -70,7 +72,41 @@ func listenToRecording(sound audio.Mono, c contour.Contour) Recording {
 	if len(quiet) > 0 && r.SNR < leastSNR {
 		r.Faults = append(r.Faults, Noisy)
 	}
+	if ridesGain(c) {
+		r.Faults = append(r.Faults, GainRiding)
+	}
 	return r
+}
+
+// A device that rides the gain lets the room rise in every rest.
+const (
+	restForGain    = 100 // frames
+	afterNote      = 20  // frames for the note and its echo to go
+	gainRises      = 3.  // dB a second
+	gainRisesAtAll = 4.  // dB
+)
+
+func ridesGain(c contour.Contour) bool {
+	var slopes []float64
+	from := -1 // of the rest, once a note was heard
+	for n, f := range c.Frames {
+		if !f.Voiced() {
+			continue
+		}
+		if from >= 0 && n-from > restForGain+afterNote {
+			var t, y []float64
+			for k := from + afterNote; k < n-afterNote; k++ {
+				t, y = append(t, float64(contour.Time(k))), append(y, float64(c.Frames[k].Level))
+			}
+			slope := dsp.TheilSen(t, y)
+			if slope*(t[len(t)-1]-t[0]) < gainRisesAtAll {
+				slope = 0
+			}
+			slopes = append(slopes, slope)
+		}
+		from = n + 1
+	}
+	return len(slopes) > 0 && dsp.Median(slopes) > gainRises
 }
 
 // fullScale is how near to ±1 counts as stuck; runs of clipRun samples do.

@@ -13,7 +13,7 @@ import (
 )
 
 // Version names the rules below; analyses keep the version they were made with.
-const Version = 1
+const Version = 2
 
 // Question is what is asked of a recording: who played, and what was to be
 // played. Without a score notes and events are still found.
@@ -42,47 +42,107 @@ type Analysis struct {
 	Recording  Recording       `json:"recording"`
 	Notes      []Note          `json:"notes" nullable:"false"`
 	Events     []Event         `json:"events" nullable:"false"`
+	Airs       []Air           `json:"airs" nullable:"false" doc:"one for each segment of air alone in the score"`
+	Sounds     []Sound         `json:"sounds" nullable:"false" doc:"what else was heard: clicks, voices, other players"`
 	Contour    contour.Contour `json:"-"`
 }
 
 // Analyze listens to a recording. ctx stops it early with its error; the
 // other error is contour.ErrRate.
 func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error) {
-	ear := contour.OpenEar
-	if q.Instrument != nil {
-		ear = contour.EarFor(*q.Instrument)
-	}
-	c, err := ear.Track(ctx, sound)
+	c, err := ear(q).Track(ctx, sound)
 	if err != nil {
 		return Analysis{}, err
 	}
-	a := Analysis{
-		Version: Version, Seconds: music.Seconds(sound.Seconds()), Contour: c, Start: q.Alignment.Start,
-		Notes: []Note{}, Events: []Event{},
+	l := &listening{
+		Question: q, sound: sound, contour: c, fine: contour.NewEnvelope(sound), tone: contour.NewToneEar(sound),
+		loudness: contour.NewLoudness(sound),
+		Analysis: Analysis{
+			Version: Version, Seconds: music.Seconds(sound.Seconds()), Contour: c, Start: q.Alignment.Start,
+			Notes: []Note{}, Events: []Event{}, Airs: []Air{}, Sounds: []Sound{},
+		},
 	}
 	if q.Instrument != nil {
-		a.Instrument = q.Instrument.Key
+		l.Analysis.Instrument = q.Instrument.Key
 	}
-	a.Recording = listenToRecording(sound, c)
-	plateaus := findPlateaus(c, contour.NewEnvelope(sound))
+	l.Recording = listenToRecording(sound, c)
+	plateaus := findPlateaus(c, l.fine)
 	if q.Score == nil {
-		a.describe(groupByEar(plateaus, q), q)
-		return a, nil
+		groups, strays := groupByEar(plateaus, l.a4())
+		l.describe(groups, strays)
+		return l.Analysis, nil
 	}
 	if q.Alignment.FirstNote && len(plateaus) > 0 && len(q.Score.Targets()) > 0 {
 		first := q.Score.TempoBPM.Seconds(q.Score.Targets()[0].StartBeat)
-		a.Start = plateaus[firstLong(plateaus)].Onset - first
+		l.Start = plateaus[firstLong(plateaus)].Onset - first
 	}
-	a.describe(groupByScore(plateaus, *q.Score, a.Start), q)
-	a.Recording.addFaultOfLength(a.Seconds, a.Start+q.Score.Seconds())
-	return a, nil
+	groups, strays := groupByScore(cutAtBeats(plateaus, *q.Score, l.Start), *q.Score, l.Start)
+	l.describe(groups, strays)
+	l.hearAirs()
+	l.Recording.addFaultOfLength(l.Seconds, l.Start+q.Score.Seconds())
+	return l.Analysis, nil
+}
+
+// listening is an analysis being made.
+type listening struct {
+	Question
+	Analysis
+	sound    audio.Mono
+	contour  contour.Contour
+	fine     contour.Envelope
+	tone     contour.ToneEar
+	loudness contour.Loudness
+}
+
+// a4 is the tuning reference in force.
+func (q Question) a4() music.Hertz {
+	switch {
+	case q.Score != nil && q.Score.A4Hz > 0:
+		return q.Score.A4Hz
+	case q.A4 > 0:
+		return q.A4
+	}
+	return music.StandardA4
+}
+
+// The pitches of a child's singing voice, with room on both sides, and how far
+// lips alone go beyond the instrument's notes.
+const (
+	lowestSung  = music.Hertz(70)
+	highestSung = music.Hertz(1100)
+	buzzBelow   = music.Cents(-700)
+)
+
+// ear returns how to listen for what is asked.
+func ear(q Question) contour.Ear {
+	if q.Instrument == nil {
+		return contour.OpenEar
+	}
+	e := contour.EarFor(*q.Instrument)
+	if q.Score == nil {
+		return e
+	}
+	for _, t := range q.Score.Targets() {
+		switch t.Phase {
+		case exercise.Sing:
+			e.Lowest, e.Highest = min(e.Lowest, lowestSung), max(e.Highest, highestSung)
+		case exercise.Buzz:
+			e.Lowest = max(contour.OpenEar.Lowest, min(e.Lowest, buzzBelow.Above(t.Target.Frequency(q.a4()))))
+		}
+	}
+	return e
 }
 
 // describe measures each group as one note and names what happened in it.
-func (a *Analysis) describe(groups []group, q Question) {
-	for _, g := range groups {
-		n := a.measure(g, q)
-		a.Events = append(a.Events, g.events(len(a.Notes), n, q)...)
-		a.Notes = append(a.Notes, n)
+func (l *listening) describe(groups []group, strays []plateau) {
+	for index, g := range groups {
+		l.Notes = append(l.Notes, l.measure(g))
+		l.Events = append(l.Events, l.eventsOf(g, index)...)
 	}
+	l.addSqueaks(groups)
+	l.listenForOthers(groups, strays)
+	for n := range l.Notes {
+		l.Notes[n].judgeTrust(l.Recording, l.Sounds)
+	}
+	sortEvents(l.Events)
 }

@@ -1,0 +1,98 @@
+package contour
+
+import (
+	"math"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/dsp"
+	"earlychorus/core/music"
+)
+
+// Loudness is the momentary loudness of a sound: K-weighted, over 400 ms, every
+// 100 ms, in LUFS. Source: ITU-R BS.1770-4, annex 1; the filters are those of
+// its tables 1 and 2, worked out for any rate from the analogue filters behind
+// them (B. De Man, "Evaluation of Implementations of the EBU R128 Loudness
+// Measurement", AES 145, 2018, for their parameters).
+type Loudness struct{ Momentary []music.Decibels }
+
+const (
+	loudnessWindow = 0.4
+	loudnessHop    = 0.1
+	loudnessOffset = -0.691 // dB: a 997 Hz tone at full scale is -3.01 LUFS
+)
+
+// NewLoudness measures a sound.
+func NewLoudness(m audio.Mono) Loudness {
+	rate := float64(m.Rate)
+	shelf, pass := Shelf(rate), HighPass(rate)
+	blocks := int(m.Seconds() / loudnessHop)
+	power := make([]float64, blocks)
+	at := 0
+	for b := range blocks {
+		to := int(float64(b+1) * loudnessHop * rate)
+		count := to - at
+		for ; at < to; at++ {
+			y := pass.next(shelf.next(m.Samples[at]))
+			power[b] += y * y
+		}
+		power[b] /= float64(max(1, count))
+	}
+	span := int(math.Round(loudnessWindow / loudnessHop))
+	var out []music.Decibels
+	for b := 0; b+span <= blocks; b++ {
+		var sum float64
+		for _, p := range power[b : b+span] {
+			sum += p / float64(span)
+		}
+		out = append(out, max(Silence, loudnessOffset+decibels(sum)))
+	}
+	return Loudness{out}
+}
+
+// Between returns the median momentary loudness of a stretch; Silence for one
+// too short to hold a window.
+func (l Loudness) Between(from, to music.Seconds) music.Decibels {
+	first, last := int(math.Ceil(float64(from)/loudnessHop)), int((float64(to)-loudnessWindow)/loudnessHop)
+	if first < 0 || last < first || last >= len(l.Momentary) {
+		return Silence
+	}
+	x := make([]float64, 0, last-first+1)
+	for _, v := range l.Momentary[first : last+1] {
+		x = append(x, float64(v))
+	}
+	return music.Decibels(dsp.Median(x))
+}
+
+// Biquad is a filter of second order: y = b0·x + b1·x₁ + b2·x₂ − a1·y₁ − a2·y₂.
+type Biquad struct {
+	B0, B1, B2, A1, A2 float64
+	s1, s2             float64
+}
+
+func (f *Biquad) next(x float64) float64 {
+	y := f.B0*x + f.s1
+	f.s1 = f.B1*x - f.A1*y + f.s2
+	f.s2 = f.B2*x - f.A2*y
+	return y
+}
+
+// Shelf is the K-weighting's first filter: the head in the sound.
+func Shelf(rate float64) Biquad {
+	const corner, gain, q = 1681.974450955533, 3.999843853973347, 0.7071752369554196
+	k := math.Tan(math.Pi * corner / rate)
+	vh := math.Pow(10, gain/20)
+	vb := math.Pow(vh, 0.4996667741545416)
+	a0 := 1 + k/q + k*k
+	return Biquad{
+		B0: (vh + vb*k/q + k*k) / a0, B1: 2 * (k*k - vh) / a0, B2: (vh - vb*k/q + k*k) / a0,
+		A1: 2 * (k*k - 1) / a0, A2: (1 - k/q + k*k) / a0,
+	}
+}
+
+// HighPass is its second: the ear's deafness to the lowest sounds.
+func HighPass(rate float64) Biquad {
+	const corner, q = 38.13547087602444, 0.5003270373238773
+	k := math.Tan(math.Pi * corner / rate)
+	a0 := 1 + k/q + k*k
+	return Biquad{B0: 1, B1: -2, B2: 1, A1: 2 * (k*k - 1) / a0, A2: (1 - k/q + k*k) / a0}
+}

@@ -1,0 +1,117 @@
+package take
+
+import (
+	"math"
+
+	"earlychorus/core/dsp"
+	"earlychorus/core/exercise"
+	"earlychorus/core/music"
+)
+
+// Air is what was heard of air alone in one segment of the score.
+type Air struct {
+	Wanted   int           `json:"wanted_bursts" doc:"0: one even stream"`
+	Heard    bool          `json:"heard"`
+	Onset    music.Seconds `json:"onset_s"`
+	Release  music.Seconds `json:"release_s"`
+	Length   music.Seconds `json:"length_s" doc:"from the first air to the last"`
+	Asked    music.Seconds `json:"asked_s"`
+	Bursts   int           `json:"bursts" doc:"how many were heard; 1 for a stream"`
+	Unequal  float64       `json:"unequal" doc:"spread of the bursts' energies, standard deviation over mean"`
+	LevelSD  float64       `json:"level_sd_db" doc:"unsteadiness of a stream over its middle 80 %"`
+	Response music.Seconds `json:"response_s" doc:"first air after its beat"`
+}
+
+const (
+	airStep      = music.Seconds(0.01)
+	airWindow    = music.Seconds(0.03)
+	airOverQuiet = music.Decibels(5)
+	airShare     = music.Decibels(12) // below the loudest air: the end of a burst
+	burstApart   = music.Seconds(0.03)
+	burstLeast   = music.Seconds(0.04)
+	airReach     = music.Seconds(0.4) // beyond the segment's ends
+)
+
+// hearAirs measures every segment of air alone.
+func (l *listening) hearAirs() {
+	for _, seg := range l.Score.Segments {
+		if seg.Phase == exercise.Out {
+			l.Airs = append(l.Airs, l.hearAir(seg))
+		}
+	}
+}
+
+func (l *listening) hearAir(seg exercise.Segment) Air {
+	begin := l.Start + l.Score.TempoBPM.Seconds(seg.StartBeat)
+	asked := l.Score.TempoBPM.Seconds(seg.Beats)
+	a := Air{Wanted: seg.Bursts, Asked: asked}
+	from, to := max(0, begin-airReach), min(l.Analysis.Seconds, begin+asked+airReach)
+	var levels []float64
+	for at := from; at < to; at += airStep {
+		levels = append(levels, float64(l.fine.Level(at, airWindow)))
+	}
+	if len(levels) == 0 {
+		return a
+	}
+	quiet := float64(quietOf(l.contour))
+	loud := dsp.Quantile(levels, 0.9)
+	gate := math.Max(quiet+float64(airOverQuiet), loud-float64(airShare))
+	if loud < quiet+2*float64(airOverQuiet) {
+		return a
+	}
+	bursts := burstsAbove(levels, gate)
+	if len(bursts) == 0 {
+		return a
+	}
+	a.Heard, a.Bursts = true, len(bursts)
+	a.Onset = from + music.Seconds(bursts[0].from)*airStep
+	a.Release = from + music.Seconds(bursts[len(bursts)-1].to)*airStep
+	a.Length, a.Response = a.Release-a.Onset, a.Onset-begin
+	a.Unequal = spread(bursts, levels)
+	middle := levels[bursts[0].from:bursts[len(bursts)-1].to]
+	a.LevelSD = deviation(middle[len(middle)/10 : len(middle)-len(middle)/10])
+	return a
+}
+
+type run struct{ from, to int }
+
+// burstsAbove returns the stretches of levels above the gate, joined over
+// flickers and without the shortest.
+func burstsAbove(levels []float64, gate float64) (out []run) {
+	for n := 0; n < len(levels); {
+		if levels[n] < gate {
+			n++
+			continue
+		}
+		r := run{n, n}
+		for r.to < len(levels) && levels[r.to] >= gate {
+			r.to++
+		}
+		n = r.to
+		if k := len(out); k > 0 && music.Seconds(r.from-out[k-1].to)*airStep < burstApart {
+			out[k-1].to = r.to
+			continue
+		}
+		out = append(out, r)
+	}
+	kept := out[:0]
+	for _, r := range out {
+		if music.Seconds(r.to-r.from)*airStep >= burstLeast {
+			kept = append(kept, r)
+		}
+	}
+	return kept
+}
+
+// spread is the standard deviation of the bursts' energies over their mean.
+func spread(bursts []run, levels []float64) float64 {
+	energies := make([]float64, len(bursts))
+	mean := 0.
+	for n, b := range bursts {
+		for _, v := range levels[b.from:b.to] {
+			energies[n] += math.Pow(10, v/10)
+		}
+		mean += energies[n] / float64(len(bursts))
+	}
+	return deviation(energies) / math.Max(mean, 1e-30)
+}

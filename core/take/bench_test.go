@@ -1,0 +1,30 @@
+package take_test
+
+import (
+	"context"
+	"testing"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/synth"
+	"earlychorus/core/take"
+)
+
+// BenchmarkAnalyze is the cost of a whole analysis of the usual long tone.
+func BenchmarkAnalyze(b *testing.B) {
+	i, err := instrument.Get("clarinet")
+	if err != nil {
+		b.Fatal(err)
+	}
+	s, err := exercise.DefaultLongToneCounted().Score(i, exercise.StandardConventions(), 2)
+	if err != nil {
+		b.Fatal(err)
+	}
+	sound, _ := synth.Player{Instrument: i, Room: -68, Breath: -40, Jitter: 2}.Play(s, 48000)
+	for b.Loop() {
+		if _, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s}); err != nil {
+			b.Fatal(err)
+		}
+	}
+	b.ReportMetric(sound.Seconds()*float64(b.N)/b.Elapsed().Seconds(), "x-real-time")
+}

@@ -1,0 +1,199 @@
+package take
+
+import (
+	"math"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/dsp"
+	"earlychorus/core/music"
+)
+
+// shape measures how a note begins and ends.
+func (l *listening) shape(n *Note, g group) {
+	first, last := g.on[0], g.on[len(g.on)-1]
+	n.Scoop = l.median(first, first.Onset, first.Onset+scoopTime, g) - n.Centre
+	n.Settle = l.settled(first, g, n.Centre)
+	n.EndBend = l.median(last, last.Release-endTime, last.Release, g) - n.Centre
+	if first.starts != bySlur {
+		n.Attack = l.rise(first, n.LevelFrom)
+	}
+	n.Decay = l.fall(last, n.LevelTo)
+	n.Tail = l.tail(*n)
+	n.Air = l.airBefore(first)
+}
+
+// median is the middle of a plateau's pitch between two moments, or of the
+// whole plateau when there is nothing to hear between them.
+func (l *listening) median(p plateau, from, to music.Seconds, g group) music.Cents {
+	var x []float64
+	for n := max(p.from, contour.Index(from)); n < min(p.to, contour.Index(to)+1); n++ {
+		if f := l.contour.Frames[n]; f.Voiced() {
+			x = append(x, float64(music.Between(standardPitch, f.Pitch)-g.pitch))
+		}
+	}
+	if len(x) == 0 {
+		return p.pitch - g.pitch
+	}
+	return music.Cents(dsp.Median(x))
+}
+
+const (
+	settledWithin = music.Cents(20)
+	settledFor    = 10 // frames
+)
+
+// settled is the time until the pitch stays near the centre.
+func (l *listening) settled(p plateau, g group, centre music.Cents) music.Seconds {
+	near := 0
+	for n := p.from; n < p.to; n++ {
+		f := l.contour.Frames[n]
+		off := music.Between(standardPitch, f.Pitch) - g.pitch - centre
+		if !f.Voiced() || math.Abs(float64(off)) > float64(settledWithin) {
+			near = 0
+			continue
+		}
+		if near++; near == settledFor {
+			return max(0, contour.Time(n-settledFor+1)-p.Onset)
+		}
+	}
+	return p.length()
+}
+
+// A tenth and nine tenths of an amplitude, in dB.
+const (
+	nineTenths = music.Decibels(-0.915)
+	aTenth     = music.Decibels(-20)
+	shapeReach = music.Seconds(0.5)
+)
+
+// rise is the time from a tenth to nine tenths of a level.
+func (l *listening) rise(p plateau, level music.Decibels) music.Seconds {
+	w := window(p.pitch)
+	for at := p.Onset; at < min(p.Release, p.Onset+shapeReach); at += contour.EnvelopeStep {
+		if l.fine.Level(at, w) >= level+nineTenths {
+			return at - p.Onset
+		}
+	}
+	return min(p.length(), shapeReach)
+}
+
+// fall is the time from nine tenths of a level to a tenth, at the end.
+func (l *listening) fall(p plateau, level music.Decibels) music.Seconds {
+	w := window(p.pitch)
+	from := p.Release
+	for ; from > max(p.Onset, p.Release-2*shapeReach); from -= contour.EnvelopeStep {
+		if l.fine.Level(from, w) >= level+nineTenths {
+			break
+		}
+	}
+	for to := from; to < p.Release+shapeReach; to += contour.EnvelopeStep {
+		if l.fine.Level(to, w) <= level+aTenth {
+			return to - from
+		}
+	}
+	return shapeReach
+}
+
+// tail is the slope of the loudness over a note's last quarter, dB a second.
+func (l *listening) tail(n Note) float64 {
+	end := n.Release - endTime/2
+	var t, y []float64
+	for k := contour.Index(n.Release - (n.Release-n.Onset)/4); k < min(len(l.contour.Frames), contour.Index(end)); k++ {
+		t, y = append(t, float64(contour.Time(k))), append(y, float64(l.contour.Frames[k].Level))
+	}
+	return dsp.TheilSen(t, y)
+}
+
+const (
+	airAbove   = music.Decibels(6) // the quiet of the take
+	airLongest = music.Seconds(0.8)
+)
+
+// airBefore is how long air alone was heard before a note spoke.
+func (l *listening) airBefore(p plateau) music.Seconds {
+	if p.starts != afterSilence {
+		return 0
+	}
+	floor := quietOf(l.contour) + airAbove
+	from := contour.Index(p.Onset) - 1
+	n := from
+	for n >= 0 && n > from-contour.Index(airLongest) && !l.contour.Frames[n].Voiced() && l.contour.Frames[n].Level > floor {
+		n--
+	}
+	if silent := from - n; silent > 2 { // the windows themselves reach a little ahead
+		return music.Seconds(silent) * contour.Hop
+	}
+	return 0
+}
+
+// changedWithin is how near a new note must be to count as reached.
+const changedWithin = music.Cents(30)
+
+// change is the time from leaving the note before to reaching this one.
+func (l *listening) change(g group, n Note) music.Seconds {
+	before := l.Notes[len(l.Notes)-1]
+	if !before.Played || g.on[0].Onset-before.Release > longEnough {
+		return 0
+	}
+	p := g.on[0]
+	for k := p.from; k < p.to; k++ {
+		f := l.contour.Frames[k]
+		off := music.Between(standardPitch, f.Pitch) - g.pitch - n.Centre
+		if f.Voiced() && math.Abs(float64(off)) <= float64(changedWithin) {
+			return max(0, contour.Time(k)-before.Release)
+		}
+	}
+	return p.length()
+}
+
+// Waver is looked for between these rates; a note must hold three of its
+// slowest turns.
+const (
+	slowestWaver  = 2.
+	fastestWaver  = 9.
+	waverStep     = 0.25
+	shortestWaver = 1.2 // seconds
+	// Vibrato is regular: most of the waver's power lies near its peak.
+	vibratoShare  = 0.7
+	vibratoWidth  = 0.75 // Hz either way
+	vibratoSlow   = 3.5
+	vibratoFast   = 7.5
+	leastVibrato  = music.Cents(8)
+	hannAmplitude = 0.5 // mean of a Hann window
+)
+
+// waver is the strongest regular movement of a detrended pitch. t are the
+// moments, evenly spaced but for gaps.
+func waver(t, cents []float64) (rate float64, depth music.Cents, vibrato bool) {
+	if len(t) == 0 || t[len(t)-1]-t[0] < shortestWaver {
+		return 0, 0, false
+	}
+	length := t[len(t)-1] - t[0]
+	mean := dsp.Median(cents)
+	var powers []float64
+	best := 0.
+	for f := slowestWaver; f <= fastestWaver; f += waverStep {
+		var re, im, weight float64
+		for k := range t {
+			w := 0.5 - 0.5*math.Cos(2*math.Pi*(t[k]-t[0])/length)
+			sin, cos := math.Sincos(2 * math.Pi * f * t[k])
+			re += w * (cents[k] - mean) * cos
+			im += w * (cents[k] - mean) * sin
+			weight += w
+		}
+		amplitude := 2 * math.Hypot(re, im) / math.Max(1, weight)
+		powers = append(powers, amplitude*amplitude)
+		if amplitude > best {
+			best, rate = amplitude, f
+		}
+	}
+	var near, all float64
+	for k, p := range powers {
+		all += p
+		if math.Abs(slowestWaver+float64(k)*waverStep-rate) <= vibratoWidth {
+			near += p
+		}
+	}
+	vibrato = all > 0 && near/all > vibratoShare && rate >= vibratoSlow && rate <= vibratoFast && music.Cents(best) >= leastVibrato
+	return rate, music.Cents(best), vibrato
+}

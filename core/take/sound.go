@@ -1,0 +1,184 @@
+package take
+
+import (
+	"math"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/contour"
+	"earlychorus/core/dsp"
+	"earlychorus/core/music"
+)
+
+// SoundKind is what was heard besides the player's notes.
+type SoundKind string
+
+const (
+	Click       SoundKind = "click" // a metronome, a key, a chair
+	Voice       SoundKind = "voice" // somebody speaks
+	OtherPlayer SoundKind = "other-player"
+	OtherSound  SoundKind = "other"
+)
+
+// Sound is something heard that is not one of the notes. It is reported, and
+// never measured as playing.
+type Sound struct {
+	Kind     SoundKind     `json:"kind" enum:"click,voice,other-player,other"`
+	At       music.Seconds `json:"t_s"`
+	Duration music.Seconds `json:"duration_s"`
+	MIDI     music.MIDI    `json:"midi,omitempty" doc:"the other player's note"`
+	Note     int           `json:"note" doc:"index of the note it sounds with; -1 for none"`
+}
+
+// mostSounds bounds the list; a noisy room says no more with a thousand.
+const mostSounds = 60
+
+// listenForOthers reports clicks, voices and other players.
+func (l *listening) listenForOthers(groups []group, strays []plateau) {
+	add := func(s Sound) {
+		if len(l.Sounds) < mostSounds {
+			l.Sounds = append(l.Sounds, s)
+		}
+	}
+	for _, b := range l.contour.Bursts {
+		if length := b.To - b.From; length <= contour.LongestClick {
+			add(Sound{Kind: Click, At: b.From, Duration: length, Note: l.noteAt(b.From)})
+		}
+	}
+	for _, s := range l.nameStrays(strays) {
+		add(s)
+	}
+	for n, g := range groups {
+		if midi, heard := l.neighbour(g, l.Notes[n]); heard {
+			add(Sound{Kind: OtherPlayer, At: l.Notes[n].Onset, Duration: l.Notes[n].Release - l.Notes[n].Onset, MIDI: midi, Note: n})
+		}
+	}
+}
+
+func (l *listening) noteAt(at music.Seconds) int {
+	for n, note := range l.Notes {
+		if note.Played && at >= note.Onset && at < note.Release {
+			return n
+		}
+	}
+	return -1
+}
+
+const (
+	// Speech glides: its pitch moves by more than this within a syllable.
+	speechMoves    = music.Cents(90)
+	speechSyllable = music.Seconds(0.06)
+	steadyWithin   = music.Cents(25)
+	otherShortest  = music.Seconds(0.15)
+)
+
+// nameStrays says what pitched sounds that belong to no note are: gliding ones
+// are speech, level ones another player.
+func (l *listening) nameStrays(strays []plateau) (out []Sound) {
+	for _, p := range strays {
+		if p.length() < speechSyllable {
+			continue
+		}
+		var cents []float64
+		for _, f := range l.contour.Frames[p.from:p.to] {
+			if f.Voiced() {
+				cents = append(cents, float64(music.Between(standardPitch, f.Pitch)))
+			}
+		}
+		if len(cents) == 0 {
+			continue
+		}
+		s := Sound{Kind: OtherSound, At: p.Onset, Duration: p.length(), Note: -1}
+		span := music.Cents(dsp.Quantile(cents, 0.9) - dsp.Quantile(cents, 0.1))
+		switch {
+		case span > speechMoves:
+			s.Kind = Voice
+		case span < 2*steadyWithin && p.length() >= otherShortest:
+			s.Kind = OtherPlayer
+			s.MIDI, _ = music.Nearest(p.pitch.Above(standardPitch), l.a4())
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+// Another player under a note: what is left when the note's own harmonics are
+// taken out has a pitch of its own.
+const (
+	neighbourMoments = 5
+	neighbourBelow   = 26.  // dB below the note: softer ones do no harm
+	neighbourClear   = 0.85 // periodicity of what is left
+	neighbourWindow  = 0.12 // seconds
+	// A tube's own roughness lies at whole parts of its pitch.
+	ownPart = music.Cents(35)
+)
+
+// neighbour listens for another pitch under a note.
+func (l *listening) neighbour(g group, n Note) (music.MIDI, bool) {
+	if !n.Played || len(g.on) == 0 || n.Release-n.Onset < 4*neighbourWindow {
+		return 0, false
+	}
+	found := map[music.MIDI]int{}
+	for k := range neighbourMoments {
+		at := n.Onset + (n.Release-n.Onset)*music.Seconds(2*k+1)/(2*neighbourMoments)
+		f := l.contour.Frames[min(len(l.contour.Frames)-1, contour.Index(at))]
+		if !f.Voiced() {
+			continue
+		}
+		pitch, share := residue(l.sound, f.Pitch, at)
+		if pitch == 0 || share < -neighbourBelow || isPartOf(pitch, f.Pitch) {
+			continue
+		}
+		midi, _ := music.Nearest(pitch, l.a4())
+		found[midi]++
+	}
+	for midi, times := range found {
+		if 2*times > neighbourMoments {
+			return midi, true
+		}
+	}
+	return 0, false
+}
+
+// isPartOf reports whether one pitch is a multiple or a simple part of another.
+func isPartOf(a, b music.Hertz) bool {
+	for _, part := range []float64{1, 2, 3, 4} {
+		r := float64(a/b) * part
+		if whole := math.Round(r); whole >= 1 && math.Abs(1200*math.Log2(r/whole)) < float64(ownPart) {
+			return true
+		}
+	}
+	return false
+}
+
+// residue takes a pitch's harmonics out of the sound around a moment and
+// returns the pitch of what is left, 0 for none, and its level against the
+// whole in dB. A harmonic is what stays the same from one period to the next:
+// the sound less itself a period earlier holds none of them.
+func residue(m audio.Mono, pitch music.Hertz, at music.Seconds) (other music.Hertz, level float64) {
+	rate := float64(m.Rate)
+	period := rate / float64(pitch)
+	length := int(neighbourWindow * rate)
+	from := int(float64(at)*rate) - length/2
+	if from-int(period)-2 < 0 || from+length > len(m.Samples) {
+		return 0, 0
+	}
+	left := audio.Mono{Rate: m.Rate, Samples: make([]float64, length)}
+	var whole, rest float64
+	for n := range left.Samples {
+		x := float64(from+n) - period
+		i := int(math.Floor(x))
+		w := x - float64(i)
+		now := m.Samples[from+n]
+		left.Samples[n] = now - dsp.Cubic(m.Samples[i-1], m.Samples[i], m.Samples[i+1], m.Samples[i+2], w)
+		whole += now * now
+		rest += left.Samples[n] * left.Samples[n]
+	}
+	if whole == 0 || rest == 0 {
+		return 0, 0
+	}
+	heard, clarity := contour.PitchOf(left)
+	if clarity < neighbourClear {
+		return 0, 0
+	}
+	return heard, 10 * math.Log10(rest/whole/2) // the difference doubles what is not periodic
+}
