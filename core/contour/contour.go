@@ -83,6 +83,8 @@ func EarFor(i instrument.Instrument) Ear {
 // ErrRate reports a sampling rate the ear does not listen at.
 var ErrRate = errors.New("contour: the sampling rate must lie between 16 and 96 kHz")
 
+func rateHeard(rate int) bool { return rate >= audio.LowestRate && rate <= audio.HighestRate }
+
 // Track returns one frame each Hop from the first sample to the last. It is
 // empty for sound shorter than one frame. ctx stops it early with its error.
 //
@@ -91,7 +93,7 @@ var ErrRate = errors.New("contour: the sampling rate must lie between 16 and 96 
 // ICASSP 2014); one best path over the whole take (Viterbi) chooses among them;
 // the chosen pitch is refined by the phases of its harmonics.
 func (e Ear) Track(ctx context.Context, sound audio.Mono) (Contour, error) {
-	if sound.Rate < audio.LowestRate || sound.Rate > audio.HighestRate {
+	if !rateHeard(sound.Rate) {
 		return Contour{}, ErrRate
 	}
 	levels := levelTrack(sound)

@@ -56,32 +56,48 @@ const (
 const usableLags = 0.6
 
 func (e Ear) newListener(m audio.Mono) *listener {
-	want := slowRate
-	if samplesAPeriod*float64(e.Highest) > slowRate {
-		want = fastRate
-	}
-	factor := max(1, int(math.Round(float64(m.Rate)/float64(want))))
+	factor := e.factor(m.Rate)
 	l := &listener{rate: float64(m.Rate) / float64(factor)}
 	l.x = cutDown(m.Samples, factor)
 	dsp.BlockDC(l.x, dcCorner/l.rate)
 	l.clicks = findClicks(m.Samples, float64(m.Rate))
 	soften(l.x, l.rate, l.clicks)
-	top, low := float64(e.Highest), l.x
-	lowFactor := 1
+	e.addScales(l)
+	l.scales[0].x = l.x
+	if len(l.scales) > 1 {
+		low := cutDown(l.x, l.lowFactor())
+		for k := 1; k < len(l.scales); k++ {
+			l.scales[k].x = low
+		}
+	}
+	return l
+}
+
+// factor is how far a sound of the given rate is cut down for this ear.
+func (e Ear) factor(rate int) int {
+	want := slowRate
+	if samplesAPeriod*float64(e.Highest) > slowRate {
+		want = fastRate
+	}
+	return max(1, int(math.Round(float64(rate)/float64(want))))
+}
+
+// lowFactor is how much farther the scales below the first are.
+func (l *listener) lowFactor() int { return max(1, int(math.Round(l.rate/lowRate))) }
+
+// addScales lays the windows out, from high pitches to low ones.
+func (e Ear) addScales(l *listener) {
+	top, rate := float64(e.Highest), l.rate
 	for split := float64(firstSplit); ; split /= 2 {
 		bottom := max(split, float64(e.Lowest))
 		if split == firstSplit && e.Lowest >= nearSplit {
 			bottom = float64(e.Lowest)
 		}
-		l.add(low, l.rate/float64(lowFactor), bottom, top)
+		l.add(rate, bottom, top)
 		if bottom <= float64(e.Lowest) {
-			return l
+			return
 		}
-		if lowFactor == 1 {
-			lowFactor = max(1, int(math.Round(l.rate/lowRate)))
-			low = cutDown(l.x, lowFactor)
-		}
-		top = bottom
+		top, rate = bottom, l.rate/float64(l.lowFactor())
 	}
 }
 
@@ -94,10 +110,10 @@ func cutDown(x []float64, factor int) []float64 {
 	return dsp.Decimate(x, factor, passedShare)
 }
 
-func (l *listener) add(x []float64, rate, bottom, top float64) {
+func (l *listener) add(rate, bottom, top float64) {
 	length := int(max(shortestWindow, periodsInWindow/bottom) * rate)
 	from, to := max(2, int(rate/top)), int(math.Ceil(rate/bottom))
-	l.scales = append(l.scales, scale{x: x, rate: rate, correlator: dsp.NewCorrelator(length, to+1+dsp.PeakReach), from: from, to: to})
+	l.scales = append(l.scales, scale{rate: rate, correlator: dsp.NewCorrelator(length, to+1+dsp.PeakReach), from: from, to: to})
 }
 
 // frame returns the scale's samples centred on frame n; beyond the ends there

@@ -59,17 +59,9 @@ func step(table []state, starts []int, heard []frame, n int, threshold float64) 
 	if n > 0 {
 		before, last = heard[n-1].candidates, table[starts[n-1]:starts[n]]
 	}
-	pitched := 1 / (1 + math.Exp(-sureness*(heard[n].best-threshold)))
-	if len(candidates) == 0 {
-		pitched = 0
-	}
+	pitched := certainty(heard[n], threshold)
 	for k := range len(candidates) + 1 {
-		s := state{}
-		if k < len(candidates) {
-			s.cost = -math.Log(candidates[k].mass*pitched + leastMass)
-		} else {
-			s.cost = -math.Log(1 - pitched + leastMass)
-		}
+		s := state{cost: stateCost(heard[n], k, pitched)}
 		if n > 0 {
 			best := math.Inf(1)
 			for j := range last {
@@ -82,6 +74,22 @@ func step(table []state, starts []int, heard []frame, n int, threshold float64) 
 		table = append(table, s)
 	}
 	return table
+}
+
+// certainty is how sure it is that a frame has a pitch at all.
+func certainty(f frame, threshold float64) float64 {
+	if len(f.candidates) == 0 {
+		return 0
+	}
+	return 1 / (1 + math.Exp(-sureness*(f.best-threshold)))
+}
+
+// stateCost is the cost of a frame's k-th candidate, or of its silence.
+func stateCost(f frame, k int, pitched float64) float64 {
+	if k < len(f.candidates) {
+		return -math.Log(f.candidates[k].mass*pitched + leastMass)
+	}
+	return -math.Log(1 - pitched + leastMass)
 }
 
 // change is the cost of going from state j of one frame to state k of the next.

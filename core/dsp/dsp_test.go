@@ -32,6 +32,26 @@ func TestDecimateRemovesWhatWouldFold(t *testing.T) {
 	assert.Less(t, dsp.Quantile(y[100:900], 1), 3e-3) // -50 dB
 }
 
+// A sound in blocks is cut down as a whole one is.
+func TestStreamAgreesWithDecimate(t *testing.T) {
+	x := noise(5, 4000)
+	for _, factor := range []int{1, 2, 3, 4, 8} {
+		whole := x
+		if factor > 1 {
+			whole = dsp.Decimate(x, factor, 0.25)
+		}
+		s := dsp.NewStream(factor, 0.25)
+		var got []float64
+		for at := 0; at < len(x); at += 97 {
+			got = append(got, s.Push(x[at:min(len(x), at+97)])...)
+		}
+		assert.Greater(t, len(got), len(whole)-40/factor-20)
+		for n, v := range got {
+			assert.InDelta(t, whole[n], v, 1e-12, "factor %d, sample %d", factor, n)
+		}
+	}
+}
+
 // slowNSDF is the definition, written to be read.
 func slowNSDF(x []float64, lag int) float64 {
 	var r, m float64

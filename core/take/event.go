@@ -43,6 +43,9 @@ const (
 	GapTime music.Seconds = 0.06
 	// breakTime is the shortest visit to another pitch that is a break.
 	breakTime music.Seconds = 0.04
+	// undertoneTime is the same for a lower pitch before the note: while it
+	// speaks, a shorter one is any tube's.
+	undertoneTime music.Seconds = 0.06
 	// nearPartial is how far a pitch may lie from a partial and still be it.
 	nearPartial music.Cents = 80
 
@@ -69,6 +72,9 @@ func (l *listening) eventsOf(g group, index int) []Event {
 		}
 		kind := Break
 		if n.Played && p.Onset < n.Onset && p.pitch < g.pitch {
+			if p.length() < undertoneTime {
+				continue
+			}
 			kind = Undertone
 		}
 		e := l.visit(g, kind, index, p, p.length())
@@ -110,10 +116,6 @@ func (l *listening) bends(g group, n Note, index int) []Event {
 		out = append(out, Event{Kind: Waver, At: n.Onset, Duration: n.Release - n.Onset, Note: index, Cents: n.Waver})
 	}
 	return out
-}
-
-func (g group) isOn(p plateau) bool {
-	return slices.ContainsFunc(g.on, func(on plateau) bool { return on.from == p.from })
 }
 
 // visit describes a plateau away from the target: which note, and which

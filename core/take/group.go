@@ -2,6 +2,7 @@ package take
 
 import (
 	"math"
+	"slices"
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/music"
@@ -26,7 +27,7 @@ const (
 	// the loosest tolerance, less than a semitone.
 	samePitch music.Cents = 70
 	// strayTime is how far from a note a short sound may lie and still be part of it.
-	strayTime  music.Seconds = 0.8
+	strayTime  music.Seconds = 0.5
 	shortStray music.Seconds = 0.3
 )
 
@@ -101,6 +102,10 @@ func (g *group) longest(among func(plateau) bool) (best plateau) {
 	return best
 }
 
+func (g *group) isOn(p plateau) bool {
+	return slices.ContainsFunc(g.on, func(on plateau) bool { return on.from == p.from })
+}
+
 func near(a, b music.Cents) bool { return math.Abs(float64(a-b)) <= float64(samePitch) }
 
 // dropStrays takes short sounds far from the note out: a cough, a chair, a
@@ -109,7 +114,8 @@ func (g *group) dropStrays() (strays []plateau) {
 	if len(g.on) == 0 {
 		return nil
 	}
-	from, to := g.on[0].Onset, g.on[0].Release
+	main := g.longest(g.isOn)
+	from, to := main.Onset, main.Release
 	for _, p := range g.on {
 		if p.length() >= shortStray {
 			from, to = min(from, p.Onset), max(to, p.Release)

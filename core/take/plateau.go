@@ -39,9 +39,10 @@ const (
 	standardPitch               = music.StandardA4
 )
 
-// findPlateaus cuts the voiced frames into stretches of one pitch.
-func findPlateaus(c contour.Contour, fine contour.Envelope) []plateau {
-	b := builder{c: c, fine: fine, quiet: quietOf(c)}
+// findPlateaus cuts the voiced frames into stretches of one pitch, and these
+// where the tongue makes a dip at least so deep.
+func findPlateaus(c contour.Contour, fine contour.Envelope, dip music.Decibels) []plateau {
+	b := builder{c: c, fine: fine, quiet: quietOf(c), dip: dip}
 	for n, f := range c.Frames {
 		b.hear(n, f)
 	}
@@ -60,6 +61,7 @@ type builder struct {
 	c       contour.Contour
 	fine    contour.Envelope
 	quiet   music.Decibels
+	dip     music.Decibels
 	done    []plateau
 	frames  []int     // frames of the plateau being built
 	pitches []float64 // their pitches, cents
@@ -121,13 +123,14 @@ func (b *builder) close() {
 const (
 	edgeReach  = music.Seconds(0.08)
 	edgeBelow  = music.Decibels(20)
+	endBelow   = music.Decibels(16) // a note rings on when its player has ended it
 	bodyBelow  = music.Decibels(6)
 	edgeWindow = music.Seconds(0.006) // at least; a low note's period otherwise
-	// A fall from bodyBelow to edgeBelow that takes longer is the room's.
-	echoTime   = music.Seconds(0.09)
-	fallsAfter = music.Seconds(0.02) // from there to a note's end, without the room
-	aboveQuiet = music.Decibels(6)
-	quietShare = 0.1
+	// A fall from bodyBelow to endBelow that takes longer is the room's, or the
+	// tube ringing on.
+	fallsWithin = music.Seconds(0.016)
+	aboveQuiet  = music.Decibels(6)
+	quietShare  = 0.1
 )
 
 // window returns the stretch over which a pitch's level is read.
@@ -144,12 +147,16 @@ func (b *builder) refineEdges(n int) {
 		p.starts = afterSilence
 		p.Onset = b.fine.Crossing(p.Onset, edgeReach, w, threshold, true)
 	} else {
-		p.starts = bySlur
 		p.Onset = b.meeting(b.done[n-1], *p)
+		p.starts = b.joint(p.Onset, w)
 		b.done[n-1].Release = p.Onset
 	}
 	if n == len(b.done)-1 || b.done[n+1].from-p.to > flickerFrames {
-		p.Release = b.ending(*p, w, level, threshold)
+		last := *p
+		length := p.to - p.from
+		last.from, last.to = p.from+length*6/10, max(p.from+length*6/10+1, p.from+length*17/20)
+		level = b.level(last) // a fading note ends softer than it began; what rings on comes after
+		p.Release = b.ending(*p, w, level, max(threshold, level-endBelow))
 	}
 }
 
@@ -178,8 +185,8 @@ func quietOf(c contour.Contour) music.Decibels {
 // that carries it on, a little after it began to.
 func (b *builder) ending(p plateau, w music.Seconds, level, threshold music.Decibels) music.Seconds {
 	faded := b.fine.Crossing(p.Release, edgeReach, w, threshold, false)
-	if body := b.lastAbove(p, w, level-bodyBelow); body > 0 && faded-body > echoTime {
-		return body + fallsAfter
+	if body := b.lastAbove(p, w, level-bodyBelow); body > 0 && faded-body > fallsWithin {
+		return body + fallsWithin
 	}
 	return faded
 }
@@ -200,9 +207,30 @@ func (b *builder) meeting(before, after plateau) music.Seconds {
 	return (contour.Time(before.to-1) + contour.Time(after.from)) / 2
 }
 
-// A tongued repetition is a dip in the loudness, deep and short.
+// joint tells whether the tongue parts two pitches that follow each other.
+func (b *builder) joint(at, w music.Seconds) start {
+	bottom := b.fine.Level(at, w)
+	before, after := contour.Silence, contour.Silence
+	for d := music.Seconds(0); d < tongueAround; d += tongueStep {
+		before, after = max(before, b.fine.Level(at-d, w)), max(after, b.fine.Level(at+d, w))
+		if d < tongueAround/2 {
+			bottom = min(bottom, b.fine.Level(at-d, w), b.fine.Level(at+d, w))
+		}
+	}
+	if bottom < min(before, after)-tongueDip {
+		return byTongue
+	}
+	return bySlur
+}
+
+// A tongued repetition is a dip in the loudness, deep and short. Where a score
+// asks for one, a shallow dip will do; where it asks for one note going on, only
+// a deep one is the tongue and not the air's own pulse.
 const (
-	tongueDip     = music.Decibels(8)
+	tongueDip     = music.Decibels(10) // without a score
+	deepDip       = music.Decibels(16) // inside a note of the score
+	wantedDip     = music.Decibels(5)  // between two notes of it
+	wantedReach   = music.Beats(0.4)
 	tongueLongest = music.Seconds(0.12)
 	tongueAround  = music.Seconds(0.088)
 	tongueApart   = music.Seconds(0.08)
@@ -224,7 +252,7 @@ func (b *builder) cutAtTongue(p plateau) []plateau {
 	var out []plateau
 	for n := edge; n < count-edge; n++ {
 		top := min(slices.Max(levels[max(0, n-around):n+1]), slices.Max(levels[n:min(count, n+around)]))
-		if levels[n] > top-tongueDip {
+		if levels[n] > top-b.dip {
 			continue
 		}
 		bottom := n
@@ -233,7 +261,7 @@ func (b *builder) cutAtTongue(p plateau) []plateau {
 				bottom = k
 			}
 		}
-		at, half := begin+music.Seconds(bottom)*tongueStep, top-tongueDip*3/4
+		at, half := begin+music.Seconds(bottom)*tongueStep, top-b.dip*3/4
 		from, to := b.fine.Crossing(at, tongueLongest, w, half, false), b.fine.Crossing(at, tongueLongest, w, half, true)
 		if from < at && to > at && to-from <= tongueLongest {
 			first, rest := p, p
@@ -250,28 +278,57 @@ func (b *builder) cutAtTongue(p plateau) []plateau {
 	return append(out, p)
 }
 
-// cutAtBeats cuts plateaus where the score goes on to the same pitch without a
-// tongue, as the stretches of a swell do: there only the beat tells.
-func cutAtBeats(plateaus []plateau, s exercise.Score, begin music.Seconds) []plateau {
-	targets := s.Targets()
+// cutAtBeats cuts plateaus where the score goes on to the same pitch: at a
+// tongued note where the loudness dips, however little; at a slurred one, as the
+// stretches of a swell are, on the beat itself, for nothing else tells.
+func (l *listening) cutAtBeats(plateaus []plateau) []plateau {
+	targets := l.Score.Targets()
 	out := plateaus
 	for n := 1; n < len(targets); n++ {
 		t := targets[n]
-		if t.Articulation != exercise.Slurred || t.Target != targets[n-1].Target || targets[n-1].GlideTo != 0 {
+		if t.Target != targets[n-1].Target || targets[n-1].GlideTo != 0 {
 			continue
 		}
-		beat := begin + s.TempoBPM.Seconds(t.StartBeat)
+		beat := l.Start + l.Score.TempoBPM.Seconds(t.StartBeat)
 		for k, p := range out {
-			if p.Onset+longEnough/2 < beat && beat < p.Release-longEnough/2 {
-				first, rest := p, p
-				first.Release, first.to = beat, contour.Index(beat)
-				rest.Onset, rest.from, rest.starts = beat, contour.Index(beat), bySlur
-				out = append(append(append([]plateau(nil), out[:k]...), first, rest), out[k+1:]...)
-				break
+			if p.Onset+longEnough/2 >= beat || beat >= p.Release-longEnough/2 {
+				continue
 			}
+			at, how := beat, bySlur
+			if t.Articulation != exercise.Slurred {
+				reach := l.Score.TempoBPM.Seconds(min(wantedReach, t.Beats/2))
+				at, how = l.dipNear(p, beat, reach), byTongue
+			}
+			if at > 0 {
+				first, rest := p, p
+				first.Release, first.to = at, contour.Index(at)
+				rest.Onset, rest.from, rest.starts = at, contour.Index(at), how
+				out = append(append(append([]plateau(nil), out[:k]...), first, rest), out[k+1:]...)
+			}
+			break
 		}
 	}
 	return out
+}
+
+// dipNear is where a plateau is softest near a beat, or 0 when it hardly dips.
+func (l *listening) dipNear(p plateau, beat, reach music.Seconds) music.Seconds {
+	w := window(p.pitch)
+	level := func(at music.Seconds) music.Decibels { return l.fine.Level(at, w) }
+	bottom := beat
+	for at := max(p.Onset+edgeReach, beat-reach); at < min(p.Release-edgeReach, beat+reach); at += tongueStep {
+		if level(at) < level(bottom) {
+			bottom = at
+		}
+	}
+	before, after := contour.Silence, contour.Silence
+	for d := tongueStep; d < tongueAround; d += tongueStep {
+		before, after = max(before, level(bottom-d)), max(after, level(bottom+d))
+	}
+	if level(bottom) > min(before, after)-wantedDip {
+		return 0
+	}
+	return bottom
 }
 
 // firstLong returns the index of the first plateau long enough to be a note.

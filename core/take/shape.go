@@ -107,6 +107,9 @@ func (l *listening) tail(n Note) float64 {
 const (
 	airAbove   = music.Decibels(6) // the quiet of the take
 	airLongest = music.Seconds(0.8)
+	// speaksEarly is the frames by which the ear may hear a tone before it stands
+	// out: shorter air than that is not told from it.
+	speaksEarly = 4
 )
 
 // airBefore is how long air alone was heard before a note spoke.
@@ -116,12 +119,15 @@ func (l *listening) airBefore(p plateau) music.Seconds {
 	}
 	floor := quietOf(l.contour) + airAbove
 	from := contour.Index(p.Onset) - 1
+	for skipped := 0; from > 0 && l.contour.Frames[from].Voiced() && skipped < speaksEarly; skipped++ {
+		from-- // the ear's window hears the tone a little ahead
+	}
 	n := from
 	for n >= 0 && n > from-contour.Index(airLongest) && !l.contour.Frames[n].Voiced() && l.contour.Frames[n].Level > floor {
 		n--
 	}
-	if silent := from - n; silent > 2 { // the windows themselves reach a little ahead
-		return music.Seconds(silent) * contour.Hop
+	if silent := from - n; silent > speaksEarly {
+		return p.Onset - contour.Time(n)
 	}
 	return 0
 }

@@ -64,9 +64,12 @@ func (l *listening) noteAt(at music.Seconds) int {
 }
 
 const (
-	// Speech glides: its pitch moves by more than this within a syllable.
-	speechMoves    = music.Cents(90)
+	// Speech glides: its pitch moves by more than this within a syllable, and
+	// syllables come one after the other.
+	speechMoves    = music.Cents(60)
 	speechSyllable = music.Seconds(0.06)
+	longSyllable   = music.Seconds(0.4)
+	nextSyllable   = music.Seconds(0.35)
 	steadyWithin   = music.Cents(25)
 	otherShortest  = music.Seconds(0.15)
 )
@@ -98,7 +101,27 @@ func (l *listening) nameStrays(strays []plateau) (out []Sound) {
 		}
 		out = append(out, s)
 	}
+	joinSyllables(out)
 	return out
+}
+
+// joinSyllables takes short sounds in between for what is around them: a level
+// syllable among gliding ones is speech too.
+func joinSyllables(sounds []Sound) {
+	for n := range sounds {
+		if sounds[n].Kind == Voice || sounds[n].Duration > longSyllable {
+			continue
+		}
+		for _, other := range []int{n - 1, n + 1} {
+			if other < 0 || other >= len(sounds) || sounds[other].Duration > longSyllable {
+				continue
+			}
+			first, second := sounds[min(n, other)], sounds[max(n, other)]
+			if second.At-first.At-first.Duration < nextSyllable && sounds[other].Kind != OtherPlayer {
+				sounds[n].Kind, sounds[n].MIDI = Voice, 0
+			}
+		}
+	}
 }
 
 // Another player under a note: what is left when the note's own harmonics are
@@ -139,15 +162,13 @@ func (l *listening) neighbour(g group, n Note) (music.MIDI, bool) {
 	return 0, false
 }
 
-// isPartOf reports whether one pitch is a multiple or a simple part of another.
+// isPartOf reports whether one pitch is a multiple or a whole part of another.
 func isPartOf(a, b music.Hertz) bool {
-	for _, part := range []float64{1, 2, 3, 4} {
-		r := float64(a/b) * part
-		if whole := math.Round(r); whole >= 1 && math.Abs(1200*math.Log2(r/whole)) < float64(ownPart) {
-			return true
-		}
+	ratio := float64(a / b)
+	if ratio < 1 {
+		ratio = 1 / ratio
 	}
-	return false
+	return math.Abs(1200*math.Log2(ratio/math.Round(ratio))) < float64(ownPart)
 }
 
 // residue takes a pitch's harmonics out of the sound around a moment and

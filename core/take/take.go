@@ -66,17 +66,18 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 		l.Analysis.Instrument = q.Instrument.Key
 	}
 	l.Recording = listenToRecording(sound, c)
-	plateaus := findPlateaus(c, l.fine)
 	if q.Score == nil {
+		plateaus := findPlateaus(c, l.fine, tongueDip)
 		groups, strays := groupByEar(plateaus, l.a4())
 		l.describe(groups, strays)
 		return l.Analysis, nil
 	}
+	plateaus := findPlateaus(c, l.fine, deepDip)
 	if q.Alignment.FirstNote && len(plateaus) > 0 && len(q.Score.Targets()) > 0 {
 		first := q.Score.TempoBPM.Seconds(q.Score.Targets()[0].StartBeat)
 		l.Start = plateaus[firstLong(plateaus)].Onset - first
 	}
-	groups, strays := groupByScore(cutAtBeats(plateaus, *q.Score, l.Start), *q.Score, l.Start)
+	groups, strays := groupByScore(l.cutAtBeats(plateaus), *q.Score, l.Start)
 	l.describe(groups, strays)
 	l.hearAirs()
 	l.Recording.addFaultOfLength(l.Seconds, l.Start+q.Score.Seconds())
