@@ -16,6 +16,7 @@ import (
 	"earlychorus/core/contour"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/take"
 )
 
 // listener is one way of hearing pitch: a frame each contour.Hop, 0 for none.
@@ -102,7 +103,7 @@ func (c condition) run(listeners []listener, key string, part int, detail bool, 
 			for n, l := range listeners {
 				var heard []music.Hertz
 				if err == nil {
-					heard, err = l.hear(contour.EarFor(i), s.sound)
+					heard, err = l.hear(take.EarFor(i), s.sound)
 				}
 				var t tally
 				t.add(s, heard)

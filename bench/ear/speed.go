@@ -10,11 +10,11 @@ import (
 
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/wav"
-	"earlychorus/core/contour"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/synth"
+	"earlychorus/core/take"
 )
 
 const (
@@ -35,7 +35,7 @@ func speed(out io.Writer, program string) error {
 	if err != nil {
 		return err
 	}
-	e := contour.EarFor(i)
+	e := take.EarFor(i)
 	if err := os.WriteFile(script, []byte(praatScript), 0o600); err != nil {
 		return err
 	}

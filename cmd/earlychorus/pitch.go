@@ -6,6 +6,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"earlychorus/core/contour"
+	"earlychorus/core/take"
 )
 
 func pitchCommand() *cobra.Command {
@@ -23,7 +24,7 @@ func pitchCommand() *cobra.Command {
 			}
 			ear := contour.OpenEar
 			if i != nil {
-				ear = contour.EarFor(*i)
+				ear = take.EarFor(*i)
 			}
 			heard, err := ear.Track(c.Context(), sound)
 			if err != nil {

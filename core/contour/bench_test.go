@@ -8,6 +8,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/synth"
+	"earlychorus/core/take"
 )
 
 // BenchmarkTrack is the cost of the whole ear on half a minute of playing.
@@ -23,7 +24,7 @@ func BenchmarkTrack(b *testing.B) {
 			score.Segments = append(score.Segments, exercise.Segment{Phase: exercise.Play, StartBeat: at, Beats: 3, Target: i.Home() + music.MIDI(at)/3})
 		}
 		sound, _ := synth.Player{Instrument: i, Room: -65, Breath: -40, Jitter: 2, WaverDepth: 5}.Play(score, 48000)
-		for name, ear := range map[string]contour.Ear{"known": contour.EarFor(i), "open": contour.OpenEar} {
+		for name, ear := range map[string]contour.Ear{"known": take.EarFor(i), "open": contour.OpenEar} {
 			b.Run(key+"/"+name, func(b *testing.B) {
 				for b.Loop() {
 					track(b, ear, sound)

@@ -8,7 +8,6 @@ import (
 	"math"
 
 	"earlychorus/core/audio"
-	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 )
 
@@ -64,21 +63,6 @@ type Ear struct{ Lowest, Highest music.Hertz }
 // is what remains when the instrument is not known: low windows must be long,
 // so quick changes of high notes blur, and a sub-octave is easier to mistake.
 var OpenEar = Ear{Lowest: 30, Highest: 2100}
-
-// reach is how far beyond the beginner range, in semitones, a known
-// instrument's notes are still listened for: cracks go up, undertones down.
-const (
-	reachBelow = 7
-	reachAbove = 13
-	highestEar = music.Hertz(2900)
-)
-
-// EarFor returns the ear for one instrument.
-func EarFor(i instrument.Instrument) Ear {
-	low := (i.Beginner.From - reachBelow).Frequency(music.StandardA4)
-	high := (i.Beginner.To + music.MIDI(max(reachAbove, i.Overblow+1))).Frequency(music.StandardA4)
-	return Ear{max(low, OpenEar.Lowest), min(high, highestEar)}
-}
 
 // ErrRate reports a sampling rate the ear does not listen at.
 var ErrRate = errors.New("contour: the sampling rate must lie between 16 and 96 kHz")

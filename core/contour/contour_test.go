@@ -17,6 +17,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/synth"
+	"earlychorus/core/take"
 )
 
 func sine(f, seconds float64, rate int) audio.Mono {
@@ -56,7 +57,7 @@ func TestRatesAndPitchesOfPureTones(t *testing.T) {
 // frame more than 50 cents off, half of them within half a cent.
 func TestEveryBeginnerNoteOfEveryInstrument(t *testing.T) {
 	for _, i := range instrument.All() {
-		ear := contour.EarFor(i)
+		ear := take.EarFor(i)
 		var errors []float64
 		for note := i.Beginner.From; note <= i.Beginner.To; note += 3 {
 			sound, truth := play(note, synth.Player{Instrument: i, Offset: 7, Breath: -40, Room: -75})
@@ -109,7 +110,7 @@ func TestShortCrackIsFollowed(t *testing.T) {
 	clarinet, err := instrument.Get("clarinet")
 	require.NoError(t, err)
 	sound, truth := play(55, synth.Player{Instrument: clarinet, Cracks: []synth.Crack{{At: 0.4, Length: 0.1, Semitones: 19}}})
-	c := track(t, contour.EarFor(clarinet), sound)
+	c := track(t, take.EarFor(clarinet), sound)
 	high := 0
 	for _, f := range c.Frames {
 		if f.Pitch > 2*truth.Pitch {

@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/synth"
+	"earlychorus/core/take"
 )
 
 // live hears a sound in blocks and returns its frames, and the longest time by
@@ -42,7 +43,7 @@ func TestLiveHearsWhatTheWholeTakeHears(t *testing.T) {
 			{Phase: exercise.Rest, StartBeat: 4.5, Beats: 0.5},
 		}}
 		sound, truths := synth.Player{Instrument: i, Offset: -12, Room: -65, Breath: -40, Vibrato: 10}.Play(score, 48000)
-		frames, behind := live(t, contour.EarFor(i), sound.Samples, 48000, 512)
+		frames, behind := live(t, take.EarFor(i), sound.Samples, 48000, 512)
 		assert.Less(t, float64(behind), 0.05, key)
 		wrong, voiced := 0, 0
 		for n, f := range frames {

@@ -14,8 +14,11 @@ import (
 func TestWeightingAgreesWithTheStandard(t *testing.T) {
 	shelf := contour.Shelf(48000)
 	for _, c := range [][2]float64{
-		{1.53512485958697, shelf.B0}, {-2.69169618940638, shelf.B1}, {1.19839281085285, shelf.B2},
-		{-1.69065929318241, shelf.A1}, {0.73248077421585, shelf.A2},
+		{1.53512485958697, shelf.B0},
+		{-2.69169618940638, shelf.B1},
+		{1.19839281085285, shelf.B2},
+		{-1.69065929318241, shelf.A1},
+		{0.73248077421585, shelf.A2},
 	} {
 		assert.InDelta(t, c[0], c[1], 1e-8)
 	}

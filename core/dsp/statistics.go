@@ -3,8 +3,6 @@ package dsp
 import (
 	"math"
 	"slices"
-
-	"gonum.org/v1/gonum/stat"
 )
 
 // Quantile returns the value below which the share q (0 to 1) of x lies,
@@ -47,13 +45,22 @@ func TheilSen(t, y []float64) float64 {
 }
 
 // Slope returns the least-squares slope of y over x; 0 where x does not vary.
-// Both have one length.
+// Both have one length. (gonum's regression would bring its matrices into the
+// browser.)
 func Slope(x, y []float64) float64 {
-	_, slope := stat.LinearRegression(x, y, nil, false)
-	if math.IsNaN(slope) || math.IsInf(slope, 0) {
+	var meanX, meanY, xy, xx float64
+	for n := range x {
+		meanX += x[n] / float64(len(x))
+		meanY += y[n] / float64(len(x))
+	}
+	for n := range x {
+		xy += (x[n] - meanX) * (y[n] - meanY)
+		xx += (x[n] - meanX) * (x[n] - meanX)
+	}
+	if xx == 0 {
 		return 0
 	}
-	return slope
+	return xy / xx
 }
 
 // Cubic reads a sequence between b and c, at share w of the way from b to c,

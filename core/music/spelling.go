@@ -1,6 +1,6 @@
 package music
 
-import "fmt"
+import "strconv"
 
 // Spelling is a note as it is read: a step of the staff, its alteration in
 // semitones (-1 flat, 1 sharp) and its octave (C4 is middle C).
@@ -105,4 +105,4 @@ func (s Spelling) Name() string {
 }
 
 // String returns the note with its octave: "B♭4".
-func (s Spelling) String() string { return fmt.Sprintf("%s%d", s.Name(), s.Octave) }
+func (s Spelling) String() string { return s.Name() + strconv.Itoa(s.Octave) }

@@ -106,34 +106,6 @@ func (q Question) a4() music.Hertz {
 	return music.StandardA4
 }
 
-// The pitches of a child's singing voice, with room on both sides, and how far
-// lips alone go beyond the instrument's notes.
-const (
-	lowestSung  = music.Hertz(70)
-	highestSung = music.Hertz(1100)
-	buzzBelow   = music.Cents(-700)
-)
-
-// ear returns how to listen for what is asked.
-func ear(q Question) contour.Ear {
-	if q.Instrument == nil {
-		return contour.OpenEar
-	}
-	e := contour.EarFor(*q.Instrument)
-	if q.Score == nil {
-		return e
-	}
-	for _, t := range q.Score.Targets() {
-		switch t.Phase {
-		case exercise.Sing:
-			e.Lowest, e.Highest = min(e.Lowest, lowestSung), max(e.Highest, highestSung)
-		case exercise.Buzz:
-			e.Lowest = max(contour.OpenEar.Lowest, min(e.Lowest, buzzBelow.Above(t.Target.Frequency(q.a4()))))
-		}
-	}
-	return e
-}
-
 // describe measures each group as one note and names what happened in it.
 func (l *listening) describe(groups []group, strays []plateau) {
 	for index, g := range groups {

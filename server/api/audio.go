@@ -13,7 +13,7 @@ import (
 
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/wav"
-	"earlychorus/core/contour"
+	"earlychorus/core/contour/packed"
 	"earlychorus/core/exercise"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
@@ -118,7 +118,7 @@ func (a *API) downloadContour(w http.ResponseWriter, r *http.Request) {
 		fail(w, err)
 		return
 	}
-	c, err := contour.Unpack(analysis.Contour)
+	c, err := packed.Unpack(analysis.Contour)
 	if err != nil {
 		fail(w, err)
 		return

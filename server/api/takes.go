@@ -9,7 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
-	"earlychorus/core/contour"
+	"earlychorus/core/contour/packed"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/ribbon"
@@ -109,7 +109,7 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 
 // addAnalysis draws the large ribbon anew from the stored contour.
 func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) error {
-	c, err := contour.Unpack(a.Contour)
+	c, err := packed.Unpack(a.Contour)
 	if err != nil {
 		return err
 	}

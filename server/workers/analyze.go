@@ -9,6 +9,7 @@ import (
 	"github.com/riverqueue/river"
 
 	"earlychorus/core/contour"
+	"earlychorus/core/contour/packed"
 	"earlychorus/core/instrument"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/take"
@@ -65,6 +66,6 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	word := verdict.Decide(verdict.Case{Instrument: i, Score: t.Score, Analysis: measured, FreeStart: t.FreeStart(), RecentTips: tips})
 	return w.Store.SaveAnalysis(ctx, store.Analysis{
 		TakeID: t.ID, Version: Version, CreatedAt: w.Now().UTC(), Result: word.Result, TipKey: word.Tip.Key,
-		Measured: measured, Verdict: word, Ribbon: ribbon.Draw(measured, t.Score, i, SmallRibbon), Contour: measured.Contour.Pack(),
+		Measured: measured, Verdict: word, Ribbon: ribbon.Draw(measured, t.Score, i, SmallRibbon), Contour: packed.Pack(measured.Contour),
 	})
 }

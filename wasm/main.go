@@ -1,0 +1,97 @@
+//go:build wasip1
+
+// Command wasm is the core's ear for the browser: this page of glue, and the
+// same packages the server hears with. It is built as a reactor: the page calls
+// _initialize once, then the functions below. Sound and frames pass through
+// linear memory; the page makes its view of it afresh after every call.
+package main
+
+import (
+	"context"
+	"unsafe"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/contour"
+	"earlychorus/core/music"
+)
+
+func main() {}
+
+// floatsAFrame is pitch (Hz, 0 for none), confidence (0 to 1) and level (dB).
+const floatsAFrame = 3
+
+var (
+	sound  []float32 // what the page writes
+	frames []float32 // what it reads
+	live   *contour.Live
+)
+
+// room makes room for so many samples and returns where.
+//
+//go:wasmexport room
+func room(samples int32) unsafe.Pointer {
+	if cap(sound) < int(samples) {
+		sound = make([]float32, samples)
+	}
+	sound = sound[:samples]
+	return unsafe.Pointer(unsafe.SliceData(sound))
+}
+
+// results returns where the frames of the last call are.
+//
+//go:wasmexport results
+func results() unsafe.Pointer { return unsafe.Pointer(unsafe.SliceData(frames)) }
+
+// open begins to listen between two pitches, live; 0 when the rate is one the
+// ear does not hear at.
+//
+//go:wasmexport open
+func open(lowest, highest float64, rate int32) int32 {
+	l, err := contour.Ear{Lowest: music.Hertz(lowest), Highest: music.Hertz(highest)}.NewLive(int(rate))
+	if err != nil {
+		return 0
+	}
+	live = l
+	return 1
+}
+
+// hear takes the samples in the room and returns how many frames are decided
+// with them.
+//
+//go:wasmexport hear
+func hear() int32 {
+	if live == nil {
+		return 0
+	}
+	_, heard := live.Hear(samples())
+	return put(heard)
+}
+
+// track hears the whole take in the room and returns how many frames it has, or
+// -1 when the rate is one the ear does not hear at.
+//
+//go:wasmexport track
+func track(lowest, highest float64, rate int32) int32 {
+	e := contour.Ear{Lowest: music.Hertz(lowest), Highest: music.Hertz(highest)}
+	c, err := e.Track(context.Background(), audio.Mono{Rate: int(rate), Samples: samples()})
+	if err != nil {
+		return -1
+	}
+	return put(c.Frames)
+}
+
+func samples() []float64 {
+	out := make([]float64, len(sound))
+	for n, v := range sound {
+		out[n] = float64(v)
+	}
+	return out
+}
+
+func put(heard []contour.Frame) int32 {
+	frames = frames[:0]
+	for _, f := range heard {
+		frames = append(frames, float32(f.Pitch), float32(f.Confidence), float32(f.Level))
+	}
+	return int32(len(heard))
+}
