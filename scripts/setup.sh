@@ -24,6 +24,21 @@ need_postgresql() {
   debian postgresql
 }
 
+# Sampled real instruments, to hold the ear against.
+need_samples() {
+  [[ -e /usr/share/sounds/sf2/TimGM6mb.sf2 ]] && command -v fluidsynth >/dev/null || debian fluidsynth timgm6mb-soundfont
+}
+
+# What the bench compares the ear with.
+need_references() {
+  need_samples
+  local tool missing=()
+  for tool in praat:praat aubiopitch:aubio-tools lame:lame taskset:util-linux; do
+    command -v "${tool%%:*}" >/dev/null || missing+=("${tool##*:}")
+  done
+  [[ ${#missing[@]} -eq 0 ]] || debian "${missing[@]}"
+}
+
 need_chromium() { command -v chromium >/dev/null || debian chromium; }
 
 need_toolchains() {
@@ -47,8 +62,16 @@ web_packages() {
   touch web/node_modules/.installed
 }
 
+# The core's ear for the browser, from the packages the server hears with.
+build_ear() {
+  fresh web/public/ear.wasm core/contour core/dsp core/music core/audio/audio.go wasm go.mod && return
+  say "Building the ear for the browser …"
+  GOOS=wasip1 GOARCH=wasm CGO_ENABLED=0 go build -buildmode=c-shared -trimpath -ldflags='-s -w' -o web/public/ear.wasm ./wasm
+}
+
 build_web() {
   web_packages
+  build_ear
   fresh web/dist/index.html web/src web/public web/index.html web/vite.config.ts web/package-lock.json && return
   say "Building the interface …"
   (cd web && npm run --silent build -- --logLevel warn)

@@ -17,13 +17,11 @@ import (
 
 func main() {}
 
-// floatsAFrame is pitch (Hz, 0 for none), confidence (0 to 1) and level (dB).
-const floatsAFrame = 3
-
 var (
 	sound  []float32 // what the page writes
-	frames []float32 // what it reads
+	frames []float32 // what it reads: put says what a frame holds
 	live   *contour.Live
+	target music.Hertz // what pitches are measured against; 0 for nothing
 )
 
 // room makes room for so many samples and returns where.
@@ -53,6 +51,16 @@ func open(lowest, highest float64, rate int32) int32 {
 	}
 	live = l
 	return 1
+}
+
+// aim sets the note that pitches are measured against from now on; 0 for none.
+//
+//go:wasmexport aim
+func aim(midi int32, a4 float64) {
+	target = 0
+	if midi > 0 {
+		target = music.MIDI(midi).Frequency(music.Hertz(a4))
+	}
 }
 
 // hear takes the samples in the room and returns how many frames are decided
@@ -88,10 +96,16 @@ func samples() []float64 {
 	return out
 }
 
+// put lays frames out for the page, four numbers each: pitch (Hz, 0 for none),
+// cents from the target (0 without one), confidence (0 to 1), level (dB).
 func put(heard []contour.Frame) int32 {
 	frames = frames[:0]
 	for _, f := range heard {
-		frames = append(frames, float32(f.Pitch), float32(f.Confidence), float32(f.Level))
+		var off music.Cents
+		if f.Voiced() && target > 0 {
+			off = music.Between(target, f.Pitch)
+		}
+		frames = append(frames, float32(f.Pitch), float32(off), float32(f.Confidence), float32(f.Level))
 	}
 	return int32(len(heard))
 }

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -17,6 +18,7 @@ import (
 
 type analyzeOptions struct {
 	instrument, score string
+	format            string
 	a4                float64
 	firstNote         bool
 }
@@ -24,12 +26,19 @@ type analyzeOptions struct {
 func analyzeCommand() *cobra.Command {
 	var o analyzeOptions
 	c := &cobra.Command{
-		Use: "analyze FILE", Short: "Print what was heard in a WAV or FLAC file as JSON", Args: cobra.ExactArgs(1),
-		RunE: func(c *cobra.Command, args []string) error { return analyze(c, args[0], o) },
+		Use: "analyze FILE|FOLDER", Short: "Print what was heard in a WAV or FLAC file as JSON, or in a folder of them as a table",
+		Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			if info, err := os.Stat(args[0]); err == nil && info.IsDir() {
+				return analyzeFolder(c, args[0], o)
+			}
+			return analyze(c, args[0], o)
+		},
 	}
 	c.Flags().StringVar(&o.instrument, "instrument", "", instrumentFlag)
 	c.Flags().StringVar(&o.score, "score", "", "score that was played, as JSON (docs/formats.md); adds a verdict")
 	c.Flags().Float64Var(&o.a4, "a4", float64(music.StandardA4), "tuning reference in Hz, 430 to 450; a score brings its own")
+	c.Flags().StringVar(&o.format, "format", "table", "of a folder's results: table, csv or json")
 	c.Flags().BoolVar(&o.firstNote, "from-first-note", false, "line the score up with the first note heard: the recording was made without the click")
 	return c
 }
@@ -45,25 +54,37 @@ func analyze(c *cobra.Command, name string, o analyzeOptions) error {
 	if err != nil {
 		return err
 	}
-	sound, err := readSound(name)
+	out, err := o.hear(c.Context(), name, q)
 	if err != nil {
 		return err
-	}
-	heard, err := take.Analyze(c.Context(), sound, q)
-	if err != nil {
-		return fmt.Errorf("%s: %w", name, err)
-	}
-	out := report{Analysis: heard}
-	if q.Score != nil {
-		v := verdict.Decide(verdict.Case{Instrument: *q.Instrument, Score: *q.Score, Analysis: heard, FreeStart: o.firstNote})
-		out.Verdict = &v
 	}
 	enc := json.NewEncoder(c.OutOrStdout())
 	enc.SetIndent("", "  ")
 	return enc.Encode(out)
 }
 
+// hear reads one file and asks the question of it.
+func (o analyzeOptions) hear(ctx context.Context, name string, q take.Question) (report, error) {
+	sound, err := readSound(name)
+	if err != nil {
+		return report{}, err
+	}
+	heard, err := take.Analyze(ctx, sound, q)
+	if err != nil {
+		return report{}, fmt.Errorf("%s: %w", name, err)
+	}
+	out := report{Analysis: heard}
+	if q.Score != nil {
+		v := verdict.Decide(verdict.Case{Instrument: *q.Instrument, Score: *q.Score, Analysis: heard, FreeStart: o.firstNote})
+		out.Verdict = &v
+	}
+	return out, nil
+}
+
 func (o analyzeOptions) question() (take.Question, error) {
+	if o.format != "table" && o.format != "csv" && o.format != "json" {
+		return take.Question{}, fmt.Errorf("--format %q: choose table, csv or json", o.format)
+	}
 	q := take.Question{A4: music.Hertz(o.a4), Alignment: take.Alignment{FirstNote: o.firstNote}}
 	if q.A4 < music.LowestA4 || q.A4 > music.HighestA4 {
 		return q, fmt.Errorf("--a4 %v: choose a tuning reference from %.0f to %.0f Hz", o.a4, music.LowestA4, music.HighestA4)

@@ -11,6 +11,9 @@ import (
 	"earlychorus/core/instrument"
 )
 
+// longestFile bounds what is read, in seconds: a whole concert fits.
+const longestFile = 3 * 3600
+
 // readSound reads a WAV or FLAC file.
 func readSound(name string) (audio.Mono, error) {
 	file, err := os.Open(name)
@@ -22,9 +25,9 @@ func readSound(name string) (audio.Mono, error) {
 	n, _ := file.ReadAt(head, 0) // a short file is not FLAC, and WAV's reader says so
 	var sound audio.Mono
 	if bytes.Equal(head[:n], []byte("fLaC")) {
-		sound, err = flac.Decode(file)
+		sound, err = flac.Decode(file, longestFile)
 	} else {
-		sound, err = wav.Decode(file, 0)
+		sound, err = wav.Decode(file, longestFile)
 	}
 	if err != nil {
 		return audio.Mono{}, fmt.Errorf("%s: %w", name, err)

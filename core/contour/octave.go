@@ -21,7 +21,7 @@ const (
 	momentsAsked = 5
 	// Between the two lies what sampled instruments and ours never reached: at most
 	// 0.29 where the lower pitch is the true one, at least 0.42 where it is not,
-	// down to a signal as loud as the noise (bench/RESULTS.md).
+	// down to a signal as loud as the noise (benches/RESULTS.md).
 	sharedOnly  = 0.36
 	compression = 0.25 // of power
 	partialsTo  = 6700 // Hz: looked at up to here

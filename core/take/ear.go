@@ -30,6 +30,12 @@ const (
 	buzzBelow   = music.Cents(-700)
 )
 
+// EarForScore returns the ear for an instrument playing, buzzing or singing a
+// score.
+func EarForScore(i instrument.Instrument, s exercise.Score) contour.Ear {
+	return ear(Question{Instrument: &i, Score: &s})
+}
+
 // ear returns how to listen for what is asked.
 func ear(q Question) contour.Ear {
 	if q.Instrument == nil {

@@ -25,6 +25,7 @@ type picture struct {
 	width, height int
 	dark          bool
 	way           func(base string) []step
+	plays         string // instrument of a simulated player at the microphone
 }
 
 func director(base string) []step {
@@ -50,15 +51,15 @@ func then(way func(string) []step, more ...step) func(string) []step {
 }
 
 var pictures = []picture{
-	{"sign-in", 1280, 800, false, func(base string) []step { return []step{chromedp.Navigate(base + "/sign-in"), browser.See("I play")} }},
-	{"today", 1280, 800, false, director},
-	{"today-dark", 1280, 800, true, director},
-	{"take", 1280, 800, false, then(director, chromedp.Click(`a[data-player="Maro Quenby"]`), browser.See("Measures"))},
-	{"change-step", 1280, 800, false, then(director, browser.Press("Change the step"), browser.See("What each instrument reads"))},
-	{"practice-phone", 390, 844, false, player(5)},
-	{"practice", 1280, 800, false, player(31)},
-	{"recording-phone", 390, 844, false, then(player(5), browser.Press("Record"), browser.See("Play C4"))},
-	{"outcome-phone", 390, 844, false, then(player(20), browser.Press("No microphone?"), browser.Press("Player who cracks"), browser.See("Again"))},
+	{name: "sign-in", width: 1280, height: 800, way: func(base string) []step { return []step{chromedp.Navigate(base + "/sign-in"), browser.See("I play")} }},
+	{name: "today", width: 1280, height: 800, way: director},
+	{name: "today-dark", width: 1280, height: 800, dark: true, way: director},
+	{name: "take", width: 1280, height: 800, way: then(director, chromedp.Click(`a[data-player="Maro Quenby"]`), browser.See("Measures"))},
+	{name: "change-step", width: 1280, height: 800, way: then(director, browser.Press("Change the step"), browser.See("What each instrument reads"))},
+	{name: "practice-phone", width: 390, height: 844, way: player(5)},
+	{name: "practice", width: 1280, height: 800, way: player(31)},
+	{name: "recording-phone", width: 390, height: 844, plays: "clarinet", way: then(player(5), browser.Press("Record"), browser.See("Play C4"), chromedp.Sleep(3*time.Second))},
+	{name: "outcome-phone", width: 390, height: 844, way: then(player(20), browser.Press("No microphone?"), browser.Press("Player who cracks"), browser.See("Again"))},
 }
 
 func main() {
@@ -83,7 +84,16 @@ const settle = 700 * time.Millisecond // fonts and notation arrive late
 func (p picture) take(base string) error {
 	ctx, cancel := context.WithTimeout(context.Background(), time.Minute)
 	defer cancel()
-	page, closeIt, err := browser.Start(ctx, browser.Options{Width: p.width, Height: p.height, Dark: p.dark, Microphone: browser.Beeps})
+	o := browser.Options{Width: p.width, Height: p.height, Dark: p.dark, Microphone: browser.Beeps}
+	if p.plays != "" {
+		name, err := browser.Player(p.plays)
+		if err != nil {
+			return err
+		}
+		defer os.Remove(name) //nolint:errcheck // a temporary file
+		o.Microphone = name
+	}
+	page, closeIt, err := browser.Start(ctx, o)
 	if err != nil {
 		return err
 	}

@@ -149,7 +149,7 @@ func TestSoundAndContourComeBack(t *testing.T) {
 	assert.Equal(t, "audio/wav", res.Header.Get("Content-Type"))
 	assert.Equal(t, file, back, "kept without loss")
 	_, packed := player.ask("GET", "/takes/"+id+"/audio.flac", nil)
-	sound, err := flac.Decode(bytes.NewReader(packed))
+	sound, err := flac.Decode(bytes.NewReader(packed), 0)
 	require.NoError(t, err)
 	assert.Equal(t, 48000, sound.Rate)
 	_, csv := player.ask("GET", "/takes/"+id+"/contour.csv", nil)

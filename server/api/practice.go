@@ -10,8 +10,10 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/music"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/synth"
+	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
@@ -36,6 +38,13 @@ type PracticeStep struct {
 	Why      string            `json:"why"`
 	Score    exercise.Score    `json:"score"`
 	Timeline exercise.Timeline `json:"timeline"`
+	Ear      EarRange          `json:"ear" doc:"between which pitches to listen, live"`
+}
+
+// EarRange is between which pitches an ear listens.
+type EarRange struct {
+	Lowest  music.Hertz `json:"lowest_hz"`
+	Highest music.Hertz `json:"highest_hz"`
 }
 
 // PracticeTake is one of today's takes, small.
@@ -94,12 +103,14 @@ func (a *API) practiceStep(ctx context.Context, player store.Player, day time.Ti
 	if err != nil {
 		return nil, err
 	}
-	score, _, err := intake.Score(step, player)
+	score, i, err := intake.Score(step, player)
 	if err != nil {
 		return nil, err
 	}
+	ear := take.EarForScore(i, score)
 	return &PracticeStep{
 		ID: step.ID, Version: step.Version, Sentence: x.Sentence(), Why: exercise.Why(step.Kind), Score: score, Timeline: score.Timeline(),
+		Ear: EarRange{ear.Lowest, ear.Highest},
 	}, nil
 }
 

@@ -56,7 +56,7 @@ func (s *Shelf) Get(ctx context.Context, takeID string) (sound audio.Mono, missi
 	if err != nil {
 		return audio.Mono{}, missing, err
 	}
-	sound, err = flac.Decode(bytes.NewReader(file))
+	sound, err = flac.Decode(bytes.NewReader(file), 0)
 	return sound, false, err
 }
 

@@ -1,7 +1,7 @@
 // Runs on the audio thread: gathers the microphone's samples into blocks and
 // passes each on with the moment of its first sample. It must be a file of its
 // own: the page's policy allows no generated scripts.
-const blockSize = 2048
+const blockSize = 512
 
 class Recorder extends AudioWorkletProcessor {
   constructor() {

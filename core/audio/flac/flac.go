@@ -62,15 +62,27 @@ func newFrame(block []float64, rate, bits int) *frame.Frame {
 	}
 }
 
-// Decode reads a whole stream and mixes its channels to one.
-func Decode(r io.Reader) (m audio.Mono, err error) {
+// ErrTooLong reports a stream longer than the caller allows.
+var ErrTooLong = errors.New("flac: the recording is longer than allowed")
+
+// Decode reads a whole stream and mixes its channels to one. maxSeconds bounds
+// its length (ErrTooLong); 0 means no bound. Silence takes next to no bytes in
+// FLAC, so a small file may hold hours: a file from outside needs a bound.
+// Memory grows with what was really read, never with what a header claims.
+func Decode(r io.Reader, maxSeconds float64) (m audio.Mono, err error) {
 	stream, err := flac.New(r)
 	if err != nil {
 		return audio.Mono{}, fmt.Errorf("flac: %w", err)
 	}
 	m = audio.Mono{Rate: int(stream.Info.SampleRate), Bits: int(stream.Info.BitsPerSample)}
+	if m.Rate == 0 || m.Bits == 0 {
+		return audio.Mono{}, errors.New("flac: the header gives no rate or no resolution")
+	}
 	full := float64(int64(1) << (m.Bits - 1))
 	for {
+		if maxSeconds > 0 && m.Seconds() > maxSeconds {
+			return audio.Mono{}, fmt.Errorf("%w: the limit is %.0f s", ErrTooLong, maxSeconds)
+		}
 		f, err := stream.ParseNext()
 		if errors.Is(err, io.EOF) {
 			return m, nil
@@ -78,7 +90,10 @@ func Decode(r io.Reader) (m audio.Mono, err error) {
 		if err != nil {
 			return audio.Mono{}, fmt.Errorf("flac: %w", err)
 		}
-		for n := range f.Subframes[0].NSamples {
+		if len(f.Subframes) == 0 {
+			continue
+		}
+		for n := range f.Subframes[0].Samples {
 			var sum float64
 			for _, channel := range f.Subframes {
 				sum += float64(channel.Samples[n])

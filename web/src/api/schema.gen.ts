@@ -324,7 +324,7 @@ export interface components {
             /** Format: double */
             from_s: number;
             /** @enum {string} */
-            phase: "ready" | "breathe" | "play" | "rest";
+            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "rest";
             /**
              * Format: int64
              * @description index into the score's segments
@@ -337,6 +337,12 @@ export interface components {
         DirectorSignInBody: {
             email: string;
             password: string;
+        };
+        EarRange: {
+            /** Format: double */
+            highest_hz: number;
+            /** Format: double */
+            lowest_hz: number;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -380,6 +386,11 @@ export interface components {
             type: string;
         };
         Event: {
+            /**
+             * Format: double
+             * @description how far a scoop, a sag or a waver goes
+             */
+            cents?: number;
             /** Format: double */
             duration_s: number;
             /**
@@ -564,6 +575,8 @@ export interface components {
             takes: components["schemas"]["PracticeTake"][];
         };
         PracticeStep: {
+            /** @description between which pitches to listen, live */
+            ear: components["schemas"]["EarRange"];
             id: string;
             score: components["schemas"]["Score"];
             sentence: string;
@@ -654,21 +667,38 @@ export interface components {
         };
         Segment: {
             /** @enum {string} */
-            articulation?: "tongued" | "breath";
+            articulation?: "tongued" | "breath" | "slurred";
             /** Format: double */
             beats: number;
+            /**
+             * Format: int64
+             * @description air: how many bursts; 0 is one even stream
+             */
+            bursts?: number;
             /** @description sounding note's name */
             concert?: string;
+            /** @enum {string} */
+            dynamic?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
+            /**
+             * @description grows or fades to this
+             * @enum {string}
+             */
+            dynamic_to?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
             fingering?: components["schemas"]["Fingering"];
+            /**
+             * Format: int64
+             * @description the pitch slides to this note
+             */
+            glide_to_midi?: number;
             /** @description counted as tried, judged one stage lower */
             hard?: boolean;
             /** @enum {string} */
-            phase: "ready" | "breathe" | "play" | "rest";
+            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "rest";
             /** Format: double */
             start_beat: number;
             /**
              * Format: int64
-             * @description sounding note; play segments only
+             * @description sounding note; segments that sound only
              */
             target_midi?: number;
             /** @description what to do, in the player's words */

@@ -1,9 +1,11 @@
 import type { Schemas } from '../api/client'
+import type { Heard } from './core'
+import { listen } from './listener'
 import { scheduleClicks } from './metronome'
 import { openMicrophone } from './microphone'
 import { encodeWAV } from './wav'
 
-type Timeline = Schemas['Timeline']
+type Step = Schemas['PracticeStep']
 
 /** Recording is a take being recorded. */
 export type Recording = {
@@ -11,6 +13,12 @@ export type Recording = {
   position: () => number
   /** level is how loud the latest block was, 0 to 1 of full scale. */
   level: () => number
+  /** heard is what the ear has heard so far; it grows. */
+  heard: readonly Heard[]
+  /** heardFrom is where the first of heard lies, in seconds from the first click. */
+  heardFrom: () => number
+  /** behind is by how many seconds the ear lags the sound. */
+  behind: () => number
   /** done resolves at the end of the score; it rejects when stopped. */
   done: Promise<Recorded>
   stop: () => void
@@ -24,37 +32,64 @@ export class StoppedError extends Error {}
 
 const beforeFirstClick = 0.6 // seconds, for the microphone to settle and the room to be heard
 const afterTheEnd = 0.3
+const frameSeconds = 0.01 // from one moment heard to the next
 
 /** record opens the microphone, counts in, and records until the score ends. */
-export async function record(timeline: Timeline): Promise<Recording> {
+export async function record(step: Step): Promise<Recording> {
+  const { timeline } = step
   const microphone = await openMicrophone()
   const { context } = microphone
-  const blocks: Float32Array[] = []
   let firstAt: number | undefined
+  const blocks: Float32Array[] = []
+  const heard: Heard[] = []
+  let behind = 0
+  const ear = listen({ lowest: step.ear.lowest_hz, highest: step.ear.highest_hz }, context.sampleRate, (more) => {
+    heard.push(...more)
+    behind = context.currentTime - (firstAt ?? context.currentTime) - heard.length * frameSeconds
+  })
+  const aim = aimer(step, ear.aim)
+  const firstClick = context.currentTime + beforeFirstClick
   let loudness = 0
   microphone.onBlock((at, samples) => {
     firstAt ??= at
     blocks.push(samples)
     loudness = peak(samples)
+    aim(at - firstClick)
+    ear.hear(samples)
   })
-  const firstClick = context.currentTime + beforeFirstClick
   const silence = scheduleClicks(context, firstClick, timeline.clicks)
   const end = firstClick + timeline.total_s + afterTheEnd
   const stopped = new AbortController()
   const close = () => {
     silence()
+    ear.close()
     microphone.close()
   }
+  const heardFrom = () => (firstAt ?? firstClick) - firstClick - latency(context)
   const done = reached(context, end, stopped.signal)
-    .then(() => {
-      const heardAt = firstClick + latency(context)
-      return {
-        file: encodeWAV(blocks, context.sampleRate),
-        startMs: Math.round(1000 * (heardAt - (firstAt ?? firstClick))),
-      }
-    })
+    .then(() => ({ file: encodeWAV(blocks, context.sampleRate), startMs: Math.round(-1000 * heardFrom()) }))
     .finally(close)
-  return { position: () => context.currentTime - firstClick, level: () => loudness, done, stop: () => stopped.abort() }
+  return {
+    position: () => context.currentTime - firstClick,
+    level: () => loudness,
+    heard,
+    heardFrom,
+    behind: () => behind,
+    done,
+    stop: () => stopped.abort(),
+  }
+}
+
+/** aimer points the ear at the note that is due, whenever that changes. */
+function aimer(step: Step, aim: (midi: number, a4: number) => void): (at: number) => void {
+  let last = -1
+  return (at) => {
+    const cue = step.timeline.cues.find((c) => at < c.to_s)
+    const midi = (cue && step.score.segments[cue.segment]?.target_midi) ?? 0
+    if (midi === last) return
+    last = midi
+    aim(midi, step.score.a4_hz)
+  }
 }
 
 /** latency is how much later than scheduled a click leaves the loudspeaker. */

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import type { Recording } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
+import { LiveRibbon } from './LiveRibbon'
 import type { PracticeStep } from './queries'
 
 type Timeline = Schemas['Timeline']
@@ -26,6 +27,7 @@ export function CountIn({ recording, step }: { recording: Recording; step: Pract
       >
         {now.beat}
       </p>
+      <LiveRibbon recording={recording} step={step} />
       <LevelBar level={level} />
       <p className="text-sm text-soft tabular-nums">{Math.max(0, Math.ceil(step.timeline.total_s - at))} s to go</p>
       <Button onClick={recording.stop}>Stop and throw away</Button>

@@ -18,7 +18,7 @@ export function RecordTake({ step, onRecorded }: Props) {
     setProblem(undefined)
     setOpening(true)
     try {
-      const started = await record(step.timeline)
+      const started = await record(step)
       live.current = started
       setRecording(started)
       const { file, startMs } = await started.done

@@ -1,7 +1,18 @@
 import { Button } from '../../ui/Button'
 import type { TakeDetail } from './queries'
 
-const names = { gap: 'Gap', break: 'Break', undertone: 'Undertone', 'wrong-note': 'Another note' }
+const names = {
+  gap: 'Gap',
+  break: 'Break',
+  undertone: 'Undertone',
+  'wrong-note': 'Another note',
+  chirp: 'Squeak',
+  tongue: 'Tongue touched the note',
+  'late-start': 'Late start',
+  scoop: 'Scoop',
+  sag: 'Sag',
+  waver: 'Waver',
+}
 
 /** EventList names what happened; each row plays from just before it. */
 export function EventList({ take, onSeek }: { take: TakeDetail; onSeek: (seconds: number) => void }) {
@@ -11,7 +22,7 @@ export function EventList({ take, onSeek }: { take: TakeDetail; onSeek: (seconds
       {take.events.length === 0 && <p className="mt-2 text-soft">No gap, break or other note.</p>}
       <ol className="mt-2 space-y-1">
         {take.events.map((e) => (
-          <li key={e.t_s} className="flex flex-wrap items-center gap-3">
+          <li key={`${e.t_s} ${e.kind}`} className="flex flex-wrap items-center gap-3">
             <Button
               onClick={() => onSeek(e.t_s - 0.7)}
               aria-label={`Play ${names[e.kind as keyof typeof names]} at ${e.t_s.toFixed(1)} seconds`}
@@ -24,6 +35,7 @@ export function EventList({ take, onSeek }: { take: TakeDetail; onSeek: (seconds
                 ? `, ${Math.abs(e.interval_semitones)} half steps ${e.interval_semitones > 0 ? 'up' : 'down'}`
                 : ''}
               {e.partial ? ` (partial ${e.partial})` : ''}
+              {e.cents ? `, ${Math.abs(Math.round(e.cents))} cents` : ''}
             </span>
           </li>
         ))}

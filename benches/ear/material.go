@@ -3,7 +3,7 @@ package main
 import (
 	"math/rand/v2"
 
-	"earlychorus/bench/sampled"
+	"earlychorus/benches/sampled"
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
 	"earlychorus/core/exercise"

@@ -1,0 +1,88 @@
+import { wasi } from './wasi'
+
+/** Heard is one moment of sound, 10 ms after the one before. */
+export type Heard = {
+  /** pitch in hertz; 0 for none */
+  pitch: number
+  /** cents from the note aimed at; 0 without one */
+  cents: number
+  /** confidence from 0 to 1 */
+  confidence: number
+  /** level in dB below full scale */
+  level: number
+}
+
+/** Range is between which pitches to listen, in hertz. */
+export type Range = { lowest: number; highest: number }
+
+type Exports = {
+  memory: WebAssembly.Memory
+  _initialize: () => void
+  room: (samples: number) => number
+  results: () => number
+  open: (lowest: number, highest: number, rate: number) => number
+  aim: (midi: number, a4: number) => void
+  hear: () => number
+  track: (lowest: number, highest: number, rate: number) => number
+}
+
+const numbersAFrame = 4
+
+/** Ear is the core's own ear, compiled for the browser. */
+export class Ear {
+  private readonly core: Exports
+
+  private constructor(core: Exports) {
+    this.core = core
+  }
+
+  /** load starts the ear from its file. */
+  static async load(file: Response | PromiseLike<Response>): Promise<Ear> {
+    let core: Exports | undefined
+    const memory = () => {
+      if (!core) throw new Error('the ear is not there yet')
+      return core.memory
+    }
+    const { instance } = await WebAssembly.instantiateStreaming(file, { wasi_snapshot_preview1: wasi(memory) })
+    core = instance.exports as unknown as Exports
+    core._initialize()
+    return new Ear(core)
+  }
+
+  /** open begins to listen live. */
+  open(range: Range, rate: number) {
+    if (!this.core.open(range.lowest, range.highest, rate)) throw new Error(`the ear does not hear at ${rate} Hz`)
+  }
+
+  /** aim sets the note that cents are counted from; 0 for none. */
+  aim(midi: number, a4: number) {
+    this.core.aim(midi, a4)
+  }
+
+  /** hear takes the next samples and returns the moments that are now decided. */
+  hear(samples: Float32Array): Heard[] {
+    this.write(samples)
+    return this.read(this.core.hear())
+  }
+
+  /** track hears a whole take. */
+  track(samples: Float32Array, range: Range, rate: number): Heard[] {
+    this.write(samples)
+    const count = this.core.track(range.lowest, range.highest, rate)
+    if (count < 0) throw new Error(`the ear does not hear at ${rate} Hz`)
+    return this.read(count)
+  }
+
+  private write(samples: Float32Array) {
+    const at = this.core.room(samples.length)
+    new Float32Array(this.core.memory.buffer, at, samples.length).set(samples) // the view is made afresh: memory may have moved
+  }
+
+  private read(count: number): Heard[] {
+    const all = new Float32Array(this.core.memory.buffer, this.core.results(), count * numbersAFrame)
+    return Array.from({ length: count }, (_, n) => {
+      const [pitch = 0, cents = 0, confidence = 0, level = 0] = all.subarray(n * numbersAFrame, (n + 1) * numbersAFrame)
+      return { pitch, cents, confidence, level }
+    })
+  }
+}
