@@ -55,11 +55,12 @@ func main() {
 		listeners = listeners[:1]
 	}
 	head(out, *part)
+	instruments := newByInstrument(len(listeners))
 	for _, c := range conditions() {
 		if !strings.Contains(c.name, *only) {
 			continue
 		}
-		tallies, err := c.run(listeners, *key, *part, *detail, out)
+		tallies, err := c.run(listeners, *key, *part, *detail, out, instruments)
 		if err != nil {
 			fmt.Fprintln(os.Stderr, "ear:", err)
 			os.Exit(1)
@@ -68,6 +69,7 @@ func main() {
 			row(out, c.name, l.name, tallies[n])
 		}
 	}
+	instruments.print(out, listeners)
 	if *program != "" {
 		if err := speed(out, *program); err != nil {
 			fmt.Fprintln(os.Stderr, "ear:", err)
@@ -86,7 +88,7 @@ func main() {
 const atOnce = 2
 
 // run plays every instrument under the condition to every listener.
-func (c condition) run(listeners []listener, key string, part int, detail bool, out io.Writer) ([]tally, error) {
+func (c condition) run(listeners []listener, key string, part int, detail bool, out io.Writer, instruments byInstrument) ([]tally, error) {
 	all := make([]tally, len(listeners))
 	var lock sync.Mutex
 	var wait sync.WaitGroup
@@ -112,6 +114,7 @@ func (c condition) run(listeners []listener, key string, part int, detail bool, 
 					row(out, c.name+", "+i.Key, l.name, t)
 				}
 				all[n].merge(t)
+				instruments.add(i.Key, n, t)
 				if err != nil && failed == nil {
 					failed = fmt.Errorf("%s, %s: %w", c.name, i.Key, err)
 				}

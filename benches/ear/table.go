@@ -5,7 +5,10 @@ import (
 	"io"
 	"math"
 	"runtime"
+	"strings"
 	"time"
+
+	"earlychorus/core/instrument"
 )
 
 func head(out io.Writer, part int) {
@@ -26,4 +29,37 @@ func figure(x float64, digits int) string {
 		return ""
 	}
 	return fmt.Sprintf("%.*f", digits, x)
+}
+
+// byInstrument is how each listener did on each instrument, over all conditions.
+type byInstrument struct {
+	listeners int
+	tallies   map[string][]tally
+}
+
+func newByInstrument(listeners int) byInstrument { return byInstrument{listeners, map[string][]tally{}} }
+
+func (b byInstrument) add(key string, listener int, t tally) {
+	if b.tallies[key] == nil {
+		b.tallies[key] = make([]tally, b.listeners)
+	}
+	b.tallies[key][listener].merge(t)
+}
+
+func (b byInstrument) print(out io.Writer, listeners []listener) {
+	fmt.Fprint(out, "\n## By instrument\n\nOver all conditions above: gross errors in per cent, and within 25 cents.\n\n| instrument |")
+	for _, l := range listeners {
+		fmt.Fprintf(out, " %s |  |", l.name)
+	}
+	fmt.Fprint(out, "\n| --- |", strings.Repeat(" ---: | ---: |", len(listeners)), "\n")
+	for _, i := range instrument.All() {
+		if b.tallies[i.Key] == nil {
+			continue
+		}
+		fmt.Fprintf(out, "| %s |", i.Key)
+		for _, t := range b.tallies[i.Key] {
+			fmt.Fprintf(out, " %s | %s |", figure(share(t.gross, t.heard), 3), figure(share(t.within, t.asked), 2))
+		}
+		fmt.Fprintln(out)
+	}
 }
