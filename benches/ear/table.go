@@ -37,7 +37,9 @@ type byInstrument struct {
 	tallies   map[string][]tally
 }
 
-func newByInstrument(listeners int) byInstrument { return byInstrument{listeners, map[string][]tally{}} }
+func newByInstrument(listeners int) byInstrument {
+	return byInstrument{listeners, map[string][]tally{}}
+}
 
 func (b byInstrument) add(key string, listener int, t tally) {
 	if b.tallies[key] == nil {

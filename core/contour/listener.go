@@ -51,10 +51,6 @@ const (
 	nearSplit  = 83
 )
 
-// usableLags is the share of a window within which overlaps are long enough
-// to trust.
-const usableLags = 0.6
-
 func (e Ear) newListener(m audio.Mono) *listener {
 	factor := e.factor(m.Rate)
 	l := &listener{rate: float64(m.Rate) / float64(factor)}

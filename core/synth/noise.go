@@ -37,10 +37,10 @@ func (h *hiss) next(chance *rand.Rand) float64 {
 }
 
 const (
-	blowLevel  music.Decibels = -14 // of air on the microphone, against a note
-	burstShare                = 0.6 // of its time that a burst sounds
-	burstEdge                 = 0.03
-	streamEdge                = 0.08
+	blowLevel  = music.Decibels(-14) // of air on the microphone, against a note
+	burstShare = 0.6                 // of its time that a burst sounds
+	burstEdge  = 0.03
+	streamEdge = 0.08
 )
 
 // blow adds air alone: a stream, or bursts spread over the segment.

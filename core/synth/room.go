@@ -51,9 +51,9 @@ func (r Room) Record(sound audio.Mono) audio.Mono {
 }
 
 const (
-	defaultClick music.Decibels = -6
-	clickHz                     = 1500
-	clickLength                 = 0.02
+	defaultClick = music.Decibels(-6)
+	clickHz      = 1500
+	clickLength  = 0.02
 )
 
 // addClick adds a metronome's click: a short, ringing tone.

@@ -163,9 +163,9 @@ func (v *voice) next(t float64) float64 {
 }
 
 const (
-	airLevel   music.Decibels = -26 // of the air before a note, against the note
-	tongueTime                = 0.006
-	tongueHiss                = 0.25
+	airLevel   = music.Decibels(-26) // of the air before a note, against the note
+	tongueTime = 0.006
+	tongueHiss = 0.25
 )
 
 // tongue is the tick of the tongue at the start.
