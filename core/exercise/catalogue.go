@@ -1,40 +1,57 @@
 package exercise
 
 import (
-	"encoding/json"
 	"fmt"
-
-	"earlychorus/core/instrument"
+	"strings"
 )
 
-// KindLongToneCounted is the catalogue's key of LongToneCounted.
-const KindLongToneCounted = "long-tone-counted"
-
-// Exercise is a recipe: parameters that can be worked out for any instrument.
-type Exercise interface {
-	Check() error
-	Sentence() string
-	Score(instrument.Instrument, Conventions, Stage) (Score, error)
+// catalogue lists the kinds in the order a warm-up goes. A new kind is a file of
+// its own and a line here.
+var catalogue = []*Kind{
+	&setUp,
+	&breathPattern, &airMeter, &airOff,
+	&airThenBuzz, &buzzAtOnce, &highLowBuzz, &buzzSlide, &buzzTarget, &tubeScale,
+	&tuningNote, &longToneCounted, &longToneLongest, &longToneChain, &swell, &startsAndEnds, &airPulses,
+	&registerPair, &slurPartials, &overtones, &wideLeap, &ladderRung,
+	&neighbourReturn, &fiveNoteWalk, &rhythmOnANote, &scale, &chromaticLoop,
+	&singFirst, &echo, &excerpt, &makeATune,
+	&care,
 }
 
-// Parse reads the parameters of a kind from JSON, as a step stores them.
-func Parse(kind string, parameters []byte) (Exercise, error) {
-	switch kind {
-	case KindLongToneCounted:
-		var p LongToneCounted
-		if err := json.Unmarshal(parameters, &p); err != nil {
-			return nil, fmt.Errorf("exercise: parameters of %s: %w", kind, err)
+// Catalogue lists the kinds.
+func Catalogue() []*Kind { return append([]*Kind(nil), catalogue...) }
+
+// UnknownKindError reports a key that no kind has.
+type UnknownKindError struct{ Key string }
+
+func (e UnknownKindError) Error() string {
+	return fmt.Sprintf("exercise: the catalogue has no kind %q; the kinds are %s", e.Key, strings.Join(KindKeys(), ", "))
+}
+
+// KindKeys lists the kinds' keys.
+func KindKeys() []string {
+	keys := make([]string, len(catalogue))
+	for n, k := range catalogue {
+		keys[n] = k.Key
+	}
+	return keys
+}
+
+// Get returns the kind with the given key, or an UnknownKindError.
+func Get(key string) (*Kind, error) {
+	for _, k := range catalogue {
+		if k.Key == key {
+			return k, nil
 		}
-		return p, p.Check()
 	}
-	return nil, fmt.Errorf("exercise: the catalogue has no kind %q", kind)
+	return nil, UnknownKindError{key}
 }
 
-// Why says in one line, to a player, what a kind is good for.
-func Why(kind string) string {
-	switch kind {
-	case KindLongToneCounted:
-		return "Long tones teach your air and your ear to hold a note still."
-	}
-	return ""
-}
+// The kinds that others ask about.
+const (
+	KindLongToneCounted = "long-tone-counted"
+	KindLongToneLongest = "long-tone-longest"
+	KindLadder          = "ladder"
+	KindTuningNote      = "tuning-note"
+	KindMakeATune       = "make-a-tune"
+)

@@ -2,6 +2,8 @@ package exercise
 
 import (
 	"fmt"
+	"slices"
+	"strings"
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
@@ -21,6 +23,15 @@ const (
 // bandHome is the concert B♭ the degrees are named from.
 const bandHome music.MIDI = 58
 
+// concertNames lists degrees as a director says them: "B♭ then F".
+func concertNames(degrees []Degree) string {
+	names := make([]string, len(degrees))
+	for n, d := range degrees {
+		names[n] = d.ConcertName()
+	}
+	return strings.Join(names, " then ")
+}
+
 // ConcertName returns the degree's concert note without octave: degree 7 is "F".
 func (d Degree) ConcertName() string {
 	return music.ConcertBFlat.Spell(bandHome + music.MIDI(d)).Name()
@@ -32,13 +43,14 @@ type placed struct {
 	notice string // set when the note is not where the band's pattern has it
 }
 
-// place puts a degree on an instrument: at the home note, or an octave away
-// where the beginner range or the stage does not reach, saying so.
-func place(d Degree, i instrument.Instrument) placed {
-	note := i.Home() + music.MIDI(d)
+// place puts a degree on the instrument: at the home note, or an octave away,
+// or, where the stage reaches neither, on the nearest note of the pattern that
+// it does reach, saying so.
+func (w *writer) place(d Degree) placed {
+	note := w.i.Home() + music.MIDI(d)
 	for _, octave := range []music.MIDI{0, -12, 12} {
 		moved := note + octave
-		if !i.Beginner.Contains(moved) {
+		if !w.reaches(moved) {
 			continue
 		}
 		p := placed{note: moved}
@@ -47,12 +59,42 @@ func place(d Degree, i instrument.Instrument) placed {
 			if octave > 0 {
 				where = "higher"
 			}
-			p.notice = fmt.Sprintf("%s plays concert %s an octave %s: the note itself lies outside the beginner range.", i.Name, d.ConcertName(), where)
+			p.notice = fmt.Sprintf("%s plays concert %s an octave %s: the note itself lies outside %s.", w.i.Name, d.ConcertName(), where, w.outside(note))
 		}
 		return p
 	}
-	return placed{note: i.Home(), notice: fmt.Sprintf("%s plays its home note instead of concert %s, which lies outside the beginner range.", i.Name, d.ConcertName())}
+	instead := w.nearest(d)
+	return placed{w.i.Home() + music.MIDI(instead), fmt.Sprintf("%s plays concert %s instead of %s, which lies outside %s.",
+		w.i.Name, instead.ConcertName(), d.ConcertName(), w.outside(note))}
 }
+
+// reaches reports whether a note may be asked of the player.
+func (w *writer) reaches(note music.MIDI) bool {
+	known := len(w.player.Known) == 0 || slices.Contains(w.player.Known, note)
+	return known && w.stage.Span(w.i).Contains(note)
+}
+
+// outside says what a note that is not reached lies outside of.
+func (w *writer) outside(note music.MIDI) string {
+	if w.stage.Span(w.i).Contains(note) {
+		return "the notes known so far"
+	}
+	return "what this stage asks for"
+}
+
+// nearest returns the degree of the pattern, or home, that lies nearest to d and
+// is reached.
+func (w *writer) nearest(d Degree) Degree {
+	best := Degree(0)
+	for _, other := range w.pattern {
+		if w.reaches(w.i.Home()+music.MIDI(other)) && (best == 0 || distance(other, d) < distance(best, d)) {
+			best = other
+		}
+	}
+	return best
+}
+
+func distance(a, b Degree) Degree { return max(a-b, b-a) }
 
 // key returns the written key of an instrument when the band plays in concert
 // B♭. Recorders play from their own home note, so in their own home's key.

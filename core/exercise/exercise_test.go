@@ -6,26 +6,49 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"pgregory.net/rapid"
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 )
 
-func score(t *testing.T, key string, p exercise.LongToneCounted) exercise.Score {
+// counted is the step most tests are about: concert B♭ then F.
+var counted = exercise.New(exercise.KindLongToneCounted, nil)
+
+type set = map[string]any
+
+func named(t *testing.T, key string) instrument.Instrument {
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
-	s, err := p.Score(i, exercise.StandardConventions(), 2)
+	return i
+}
+
+// lay works a step out for an instrument at stage 2, in a class that follows the
+// standard schools.
+func lay(t *testing.T, key string, step exercise.Step) exercise.Score {
+	t.Helper()
+	return layFor(t, exercise.Player{Instrument: named(t, key), Stage: 2}, step, exercise.StandardConventions())
+}
+
+func layFor(t *testing.T, p exercise.Player, step exercise.Step, c exercise.Conventions) exercise.Score {
+	t.Helper()
+	s, err := step.Score(p, c)
 	require.NoError(t, err)
 	return s
 }
 
+// names lists the written names of a score's notes.
+func names(s exercise.Score) (out []string) {
+	for _, seg := range s.Targets() {
+		out = append(out, seg.WrittenName)
+	}
+	return out
+}
+
 func TestSentenceSaysTheStep(t *testing.T) {
-	assert.Equal(t, "Long tone, counted: concert B♭ then F, 8 beats each at 60, 8 beats rest between",
-		exercise.DefaultLongToneCounted().Sentence())
-	one := exercise.LongToneCounted{Notes: []exercise.Degree{0}, Beats: 4, RestBeats: 4, TempoBPM: 80}
+	assert.Equal(t, "Long tone, counted: concert B♭ then F, 8 beats each at 60, 8 beats rest between", counted.Sentence())
+	one := exercise.New(exercise.KindLongToneCounted, set{"notes": []int{0}, "beats": 4, "tempo_bpm": 80})
 	assert.Equal(t, "Long tone, counted: concert B♭, 4 beats each at 80", one.Sentence())
 }
 
@@ -43,7 +66,7 @@ func TestTheWholeBandReadsOneStep(t *testing.T) {
 		"soprano-recorder": {"G4", "D5", "2"},
 		"alto-recorder":    {"C5", "G5", "2"},
 	} {
-		targets := score(t, key, exercise.DefaultLongToneCounted()).Targets()
+		targets := lay(t, key, counted).Targets()
 		require.Len(t, targets, 2, key)
 		assert.Equal(t, want[0], targets[0].WrittenName, key)
 		assert.Equal(t, want[1], targets[1].WrittenName, key)
@@ -52,79 +75,95 @@ func TestTheWholeBandReadsOneStep(t *testing.T) {
 }
 
 func TestTimingOfADefaultStep(t *testing.T) {
-	s := score(t, "trombone", exercise.DefaultLongToneCounted())
+	s := lay(t, "trombone", counted)
 	targets := s.Targets()
 	// Four clicks, eight beats, eight rest, eight beats, one more: 29 beats at 60.
 	assert.Equal(t, music.Beats(4), targets[0].StartBeat)
 	assert.Equal(t, music.Beats(20), targets[1].StartBeat)
 	assert.InDelta(t, 29, float64(s.Seconds()), 1e-9)
 	assert.InDelta(t, 16, float64(s.Load.SoundSeconds), 1e-9)
+	assert.InDelta(t, 16, float64(s.Load.LipSeconds), 1e-9)
+	assert.InDelta(t, 13, float64(s.Load.RestSeconds), 1e-9)
 }
 
-func TestSegmentsFollowWithoutHoles(t *testing.T) {
-	rapid.Check(t, func(t *rapid.T) {
-		p := exercise.LongToneCounted{
-			Notes: rapid.SliceOfN(rapid.Custom(func(t *rapid.T) exercise.Degree {
-				return exercise.Degree(rapid.IntRange(-5, 12).Draw(t, "degree"))
-			}), 1, 6).Draw(t, "notes"),
-			Beats:     music.Beats(rapid.IntRange(2, 8).Draw(t, "beats")),
-			RestBeats: music.Beats(rapid.IntRange(2, 16).Draw(t, "rest")),
-			TempoBPM:  music.Tempo(rapid.IntRange(40, 160).Draw(t, "tempo")),
-		}
-		i := rapid.SampledFrom(instrument.All()).Draw(t, "instrument")
-		s, err := p.Score(i, exercise.StandardConventions(), 2)
-		require.NoError(t, err)
-		var at music.Beats
-		for _, seg := range s.Segments {
-			assert.Equal(t, at, seg.StartBeat)
-			at += seg.Beats
-			if seg.Phase == exercise.Play {
-				assert.True(t, i.Beginner.Contains(seg.Target), "%s %d", i.Key, seg.Target)
-				assert.Equal(t, i.Written(seg.Target), seg.Written.MIDI())
-			}
-		}
-		assert.Len(t, s.Targets(), len(p.Notes))
-	})
+func TestTheTimelineClicksInTheCountInOnly(t *testing.T) {
+	line := lay(t, "flute", counted).Timeline()
+	assert.InDelta(t, 29, float64(line.Total), 1e-9)
+	require.Len(t, line.Clicks, 29)
+	for n, c := range line.Clicks {
+		assert.Equal(t, n < 4, c.Audible, n)
+	}
+	assert.True(t, line.Clicks[4].Accent, "the first beat of the note")
 }
 
 func TestSubstitutionIsSaid(t *testing.T) {
-	low := exercise.LongToneCounted{Notes: []exercise.Degree{12}, Beats: 4, RestBeats: 4, TempoBPM: 60}
-	// An octave above home is B♭2 on the tuba, inside its range; on the
-	// soprano recorder G6 (91) is inside too; below home the flute has F4.
-	assert.Empty(t, score(t, "tuba", low).Notices)
-	assert.NotEmpty(t, score(t, "soprano-recorder", low).Notices, "its home is not B♭")
-
-	under := exercise.LongToneCounted{Notes: []exercise.Degree{12}, Beats: 4, RestBeats: 4, TempoBPM: 60}
-	horn := score(t, "horn", under)
-	assert.Empty(t, horn.Notices, "B♭4 (70) is hard but in range")
+	octave := exercise.New(exercise.KindLongToneCounted, set{"notes": []int{12}, "beats": 4})
+	// An octave above home is B♭2 on the tuba, inside its range at stage 2.
+	assert.Empty(t, lay(t, "tuba", octave).Notices)
+	assert.NotEmpty(t, lay(t, "soprano-recorder", octave).Notices, "its home is not B♭")
+	horn := lay(t, "horn", octave)
+	assert.Empty(t, horn.Notices, "B♭4 is hard but in range")
 	assert.True(t, horn.Targets()[0].Hard)
+
+	// In the first weeks the octave is out of reach, and so is the fourth below,
+	// which then lies an octave higher.
+	first := layFor(t, exercise.Player{Instrument: named(t, "clarinet"), Stage: 1}, octave, exercise.StandardConventions())
+	assert.Equal(t, []string{"C4"}, names(first))
+	assert.Equal(t, []string{"B♭ clarinet plays concert B♭ an octave lower: the note itself lies outside what this stage asks for."}, first.Notices)
+	below := exercise.New(exercise.KindLongToneCounted, set{"notes": []int{-5}})
+	first = layFor(t, exercise.Player{Instrument: named(t, "clarinet"), Stage: 1}, below, exercise.StandardConventions())
+	assert.Equal(t, []string{"G4"}, names(first))
+}
+
+func TestPatternsUseKnownNotesOnly(t *testing.T) {
+	i := named(t, "trumpet")
+	knows := exercise.Player{Instrument: i, Stage: 2, Known: []music.MIDI{58, 60, 62}}
+	s := layFor(t, knows, exercise.New("five-note-walk", set{"way": "up"}), exercise.StandardConventions())
+	assert.Equal(t, []string{"C4", "D4", "E4", "E4", "E4"}, names(s))
+	assert.Contains(t, s.Notices[0], "the notes known so far")
 }
 
 func TestBadParametersNameTheField(t *testing.T) {
-	good := exercise.DefaultLongToneCounted()
-	for field, bad := range map[string]func(*exercise.LongToneCounted){
-		"notes":      func(p *exercise.LongToneCounted) { p.Notes = nil },
-		"beats":      func(p *exercise.LongToneCounted) { p.Beats = 0.5 },
-		"rest_beats": func(p *exercise.LongToneCounted) { p.RestBeats = 40 },
-		"tempo_bpm":  func(p *exercise.LongToneCounted) { p.TempoBPM = 300 },
-	} {
-		p := good
-		bad(&p)
-		var perr exercise.ParameterError
-		require.ErrorAs(t, p.Check(), &perr)
-		assert.Equal(t, field, perr.Field)
-		raw, _ := json.Marshal(p)
-		_, err := exercise.Parse(exercise.KindLongToneCounted, raw)
-		assert.Error(t, err)
+	for field, bad := range map[string]any{"notes": []int{}, "beats": 2.5, "rest_beats": 40, "tempo_bpm": 300, "colour": "red"} {
+		raw, err := json.Marshal(set{field: bad})
+		require.NoError(t, err)
+		_, err = exercise.Parse(exercise.KindLongToneCounted, raw)
+		var said exercise.ParameterError
+		require.ErrorAs(t, err, &said)
+		assert.Equal(t, field, said.Field)
+		assert.NotEmpty(t, said.Remedy)
 	}
-	tooLong := good
-	tooLong.Beats, tooLong.TempoBPM = 16, 40
-	assert.ErrorContains(t, tooLong.Check(), "24 s")
+	_, err := exercise.Parse(exercise.KindLongToneCounted, []byte(`{"beats":16,"tempo_bpm":40}`))
+	assert.EqualError(t, err, "beats: one breath would last 24 s; keep it within 16 s: ask for less at a time, or go faster")
+	_, err = exercise.Parse(exercise.KindLongToneCounted, []byte(`[`))
+	assert.ErrorContains(t, err, "send an object")
+	_, err = exercise.Parse("breath-pattern", []byte(`{"hold":8,"tempo_bpm":40}`))
+	assert.ErrorContains(t, err, "hold it for 8 s at most")
+	_, err = exercise.Parse("no-such-kind", nil)
+	assert.ErrorContains(t, err, "the kinds are set-up, breath-pattern")
+}
+
+func TestParametersSurviveTheirJSON(t *testing.T) {
+	for _, k := range exercise.Catalogue() {
+		step := exercise.New(k.Key, nil)
+		again, err := exercise.Parse(k.Key, step.Parameters())
+		require.NoError(t, err, k.Key)
+		assert.Equal(t, step.Values, again.Values, k.Key)
+	}
 }
 
 func TestStagesTighten(t *testing.T) {
 	for s := exercise.Stage(1); s < 4; s++ {
 		assert.Greater(t, s.Limits().Centre, (s + 1).Limits().Centre)
 		assert.Greater(t, s.Limits().Waver, (s + 1).Limits().Waver)
+		assert.Greater(t, s.Limits().ChangeTime, (s + 1).Limits().ChangeTime)
+		for _, i := range instrument.All() {
+			now, later := s.Span(i), (s + 1).Span(i)
+			assert.LessOrEqual(t, later.From, now.From, i.Key)
+			assert.GreaterOrEqual(t, later.To, now.To, i.Key)
+			for _, m := range i.FirstFive {
+				assert.True(t, now.Contains(m), "%s knows its first five at stage %d", i.Key, s)
+			}
+		}
 	}
 }

@@ -21,6 +21,8 @@ const (
 	Play    Phase = "play"
 	Sing    Phase = "sing"   // in any octave
 	Finger  Phase = "finger" // fingers only, without sound
+	Listen  Phase = "listen" // to the note, which the page sounds
+	Free    Phase = "free"   // play what you like
 	Rest    Phase = "rest"
 )
 
@@ -41,6 +43,11 @@ type Score struct {
 	Clef       string      `json:"clef" enum:"treble,bass"`
 	KeyFifths  music.Key   `json:"key_fifths" doc:"written key: sharps, or minus the flats"`
 	Segments   []Segment   `json:"segments" nullable:"false"`
+	Rules      []Rule      `json:"rules" nullable:"false" doc:"what the step is judged by"`
+	Items      []string    `json:"items" nullable:"false" doc:"what is ticked in a step that is not recorded"`
+	Ticked     bool        `json:"ticked,omitempty" doc:"done and ticked, not recorded"`
+	Metered    bool        `json:"metered,omitempty" doc:"blown into an air meter"`
+	Crossing   bool        `json:"crossing,omitempty" doc:"it crosses the register break"`
 	Limits     Limits      `json:"limits"`
 	Notices    []string    `json:"notices" nullable:"false" doc:"what was put in another octave or on another note, and why"`
 	Cautions   []string    `json:"cautions" nullable:"false"`
@@ -49,7 +56,7 @@ type Score struct {
 
 // Segment is a stretch of a score in which one thing is done.
 type Segment struct {
-	Phase        Phase                 `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,rest"`
+	Phase        Phase                 `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,rest"`
 	StartBeat    music.Beats           `json:"start_beat"`
 	Beats        music.Beats           `json:"beats"`
 	Text         string                `json:"text,omitempty" doc:"what to do, in the player's words"`
@@ -63,6 +70,7 @@ type Segment struct {
 	Dynamic      Dynamic               `json:"dynamic,omitempty" enum:"pp,p,mp,mf,f,ff"`
 	DynamicTo    Dynamic               `json:"dynamic_to,omitempty" enum:"pp,p,mp,mf,f,ff" doc:"grows or fades to this"`
 	Bursts       int                   `json:"bursts,omitempty" doc:"air: how many bursts; 0 is one even stream"`
+	Pulses       int                   `json:"pulses,omitempty" doc:"pulses of air to a beat, under a tone"`
 	Hard         bool                  `json:"hard,omitempty" doc:"counted as tried, judged one stage lower"`
 }
 
@@ -90,13 +98,6 @@ func (d Dynamic) Step() int {
 		}
 	}
 	return 0
-}
-
-// Load is what a score asks of a body.
-type Load struct {
-	SoundSeconds music.Seconds `json:"sound_s"`
-	RestSeconds  music.Seconds `json:"rest_s"`
-	HardSeconds  music.Seconds `json:"hard_s"`
 }
 
 // Beats returns the length of the score from the first click to the last rest.

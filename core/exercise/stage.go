@@ -1,6 +1,9 @@
 package exercise
 
-import "earlychorus/core/music"
+import (
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+)
 
 // Stage is how far a player has come, in school weeks from the first lesson:
 // 1 is weeks 1–4, 2 weeks 5–9, 3 weeks 10–18, 4 from week 19.
@@ -36,13 +39,17 @@ func (s Stage) Limits() Limits {
 // Easier returns the stage hard notes are judged at.
 func (s Stage) Easier() Stage { return max(1, s-1) }
 
-// Conventions are the schools a class follows, as far as scores need them.
-type Conventions struct {
-	A4    music.Hertz  `json:"a4_hz"`
-	Start Articulation `json:"start" enum:"tongued,breath"`
-}
-
-// StandardConventions are the defaults: A at 440, tongued starts.
-func StandardConventions() Conventions {
-	return Conventions{A4: music.StandardA4, Start: Tongued}
+// Span returns the notes around a home note that the stage asks for (common
+// practice, no published source); the beginner range bounds it too.
+func (s Stage) Span(i instrument.Instrument) instrument.Span {
+	below, above := music.MIDI(7), music.MIDI(14)
+	switch {
+	case s <= 1:
+		below, above = 2, 9
+	case s == 2:
+		below, above = 5, 12
+	case s >= 4:
+		return i.Beginner
+	}
+	return instrument.Span{From: max(i.Beginner.From, i.Home()-below), To: min(i.Beginner.To, i.Home()+above)}
 }

@@ -14,7 +14,7 @@ type Click struct {
 type Cue struct {
 	From    music.Seconds `json:"from_s"`
 	To      music.Seconds `json:"to_s"`
-	Phase   Phase         `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,rest"`
+	Phase   Phase         `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,rest"`
 	Beats   music.Beats   `json:"beats"`
 	Text    string        `json:"text"`
 	Segment int           `json:"segment" doc:"index into the score's segments"`
@@ -34,9 +34,6 @@ func (s Score) Timeline() Timeline {
 	for n, seg := range s.Segments {
 		from := s.TempoBPM.Seconds(seg.StartBeat)
 		text := seg.Text
-		if seg.Phase == Play {
-			text = "Play " + seg.WrittenName
-		}
 		t.Cues = append(t.Cues, Cue{from, from + s.TempoBPM.Seconds(seg.Beats), seg.Phase, seg.Beats, text, n})
 		for beat := range int(seg.Beats) {
 			at := seg.StartBeat + music.Beats(beat)

@@ -7,41 +7,68 @@ import (
 	"earlychorus/core/music"
 )
 
-// Fingering says in text how a note is fingered: the usual way first, then
-// the alternates a class may prefer. Fingers of the left hand stand before
-// the bar, of the right hand behind it; T is the thumb.
+// Fingering says how a note is fingered: the usual way first, then the
+// alternates a class may prefer. Fingers of the left hand stand before the bar,
+// of the right hand behind it; T is the thumb.
 type Fingering struct {
 	Text       string   `json:"text"`
 	Alternates []string `json:"alternates,omitempty"`
+	Diagram    Diagram  `json:"diagram"`
+}
+
+// Hands are the schools a class follows where fingers are concerned, and where
+// in a pattern the note stands.
+type Hands struct {
+	EuphoniumC        string // "1-3" (usual) or "4", where a fourth valve is fitted
+	ClarinetChromatic string // "side" (usual) or "fork-up": fork and first finger going up, side keys coming down
+	ClarinetLow       string // "left", "right" or "alternate" (usual): the little finger of low E, F and F♯
+	Chromatic         bool   // the note stands in a chromatic pattern
+	Falling           bool   // which comes down
+	Repeat            int    // from 0: alternates change with it
+}
+
+// UsualHands are the defaults.
+func UsualHands() Hands {
+	return Hands{EuphoniumC: "1-3", ClarinetChromatic: "side", ClarinetLow: "alternate"}
 }
 
 // Fingering returns how sounding note m is fingered. ok is false where the
 // tables have no entry; the player is then sent to the chart in the method.
-func (i Instrument) Fingering(m music.MIDI) (f Fingering, ok bool) {
+func (i Instrument) Fingering(m music.MIDI, h Hands) (f Fingering, ok bool) {
 	if i.tube != nil {
-		return i.tube.fingering(m)
+		f, ok = i.tube.fingering(m, h)
+	} else {
+		f.Text, ok = i.woodwind(i.Written(m))
+		if ok && i.Family == Clarinets {
+			f = clarinetChoice(f, i.Written(m), h)
+		}
 	}
-	text, ok := i.woodwind(i.Written(m))
-	return Fingering{Text: text}, ok
+	if ok {
+		f.Diagram = i.draw(f.Text)
+	}
+	return f, ok
 }
 
 // valves[k] lowers the open tube by k semitones.
 var valves = [7]string{"open", "2", "1", "1-2", "2-3", "1-3", "1-2-3"}
 
-func (t tube) fingering(m music.MIDI) (Fingering, bool) {
+// fourth[k] does so with the fourth valve, which stands for 1-3.
+var fourth = map[int]string{5: "4", 6: "2-4"}
+
+func (t tube) fingering(m music.MIDI, h Hands) (Fingering, bool) {
 	_, lowered, ok := t.find(m)
 	if !ok {
 		return Fingering{}, false
 	}
-	if !t.valves {
+	if t.valves == 0 {
 		return Fingering{Text: fmt.Sprintf("position %d", lowered+1)}, true
 	}
 	f := Fingering{Text: valves[lowered]}
-	if t.fourth && lowered == 5 {
-		f.Alternates = []string{"4"}
-	}
-	if t.fourth && lowered == 6 {
-		f.Alternates = []string{"2-4"}
+	if other, has := fourth[lowered]; has && t.valves >= 4 {
+		f.Alternates = []string{other}
+		if h.EuphoniumC == "4" {
+			f.Text, f.Alternates = other, []string{valves[lowered]}
+		}
 	}
 	return f, true
 }
@@ -70,78 +97,32 @@ func at(shapes []string, n int) (string, bool) {
 	return shapes[n], true
 }
 
-// The tables below are the standard beginners' charts (from memory). An empty
-// entry is a note whose fingering differs too much between instruments to
-// name one.
+// The clarinet's notes with two ways, in its lower register (written).
+const (
+	clarinetEFlat  music.MIDI = 63
+	clarinetFSharp music.MIDI = 66
+	lowestE        music.MIDI = 52
+	lowestFSharp   music.MIDI = 54
+)
 
-// clarinetLow runs from written E♭3 (bass clarinet) to B♭4.
-var clarinetLow = []string{
-	"T 123 | 123 + E♭", "T 123 | 123 + E", "T 123 | 123 + F", "T 123 | 123 + F♯", "T 123 | 123", "T 123 | 123 + G♯",
-	"T 123 | 12", "T 123 | 1", "T 123 | 2", "T 123", "T 123 + C♯", "T 12", "T 12 + side E♭", "T 1", "T",
-	"1", "open", "G♯ key", "A key", "A key + R",
-}
-
-// clarinetFingering: over the break every note is the one a twelfth below
-// with the register key (R) added.
-func clarinetFingering(written music.MIDI) (string, bool) {
-	if written >= 71 && written <= 84 {
-		low, ok := at(clarinetLow, int(written-19-51))
-		return "R " + low, ok
-	}
-	return at(clarinetLow, int(written-51))
-}
-
-// saxophoneLow runs from written A3 (baritone only) to C♯5.
-var saxophoneLow = []string{
-	"123 | 123 + low A", "123 | 123 + low B♭", "123 | 123 + low B", "123 | 123 + low C", "123 | 123 + low C♯",
-	"123 | 123", "123 | 123 + E♭", "123 | 12", "123 | 1", "123 | 2", "123", "123 + G♯", "12", "12 + side B♭", "1", "2", "open",
-}
-
-var saxophonePalm = []string{"Oct palm D", "Oct palm D E♭", "Oct palm D E♭ + side E", "Oct palm D E♭ F + side E"}
-
-// saxophoneFingering: from D5 the octave key (Oct) is added to the note an
-// octave below; above C♯6 come the palm keys.
-func saxophoneFingering(written music.MIDI) (string, bool) {
+// clarinetChoice applies the class's schools to a clarinet's fingering.
+func clarinetChoice(f Fingering, written music.MIDI, h Hands) Fingering {
 	switch {
-	case written >= 86:
-		return at(saxophonePalm, int(written-86))
-	case written >= 74:
-		low, ok := at(saxophoneLow, int(written-12-57))
-		return "Oct " + low, ok
+	case h.Chromatic && (written == clarinetEFlat || written == clarinetFSharp):
+		side := map[music.MIDI]string{clarinetEFlat: "T 12 + side E♭", clarinetFSharp: "T + two side keys"}[written]
+		other := map[music.MIDI]string{clarinetEFlat: "T 1 3", clarinetFSharp: "1"}[written]
+		f.Text, f.Alternates = side, []string{other}
+		if h.ClarinetChromatic == "fork-up" && !h.Falling {
+			f.Text, f.Alternates = other, []string{side}
+		}
+	case written >= lowestE && written <= lowestFSharp:
+		left, right := f.Text+" (left)", f.Text+" (right)"
+		f.Text, f.Alternates = left, []string{right}
+		if h.ClarinetLow == "right" || h.ClarinetLow == "alternate" && h.Repeat%2 == 1 {
+			f.Text, f.Alternates = right, []string{left}
+		}
 	}
-	return at(saxophoneLow, int(written-57))
-}
-
-// fluteShapes runs from C4 to D6; E♭ is the right little finger.
-var fluteShapes = []string{
-	"T 123 | 123 + low C", "T 123 | 123 + low C♯", "T 123 | 123", "T 123 | 123 E♭", "T 123 | 12 E♭", "T 123 | 1 E♭",
-	"T 123 | 3 E♭", "T 123 | E♭", "T 123 G♯ | E♭", "T 12 | E♭", "T 1 | 1 E♭", "T 1 | E♭", "1 | E♭", "open | E♭",
-	"T 23 | 123", "T 23 | 123 E♭", "T 123 | 12 E♭", "T 123 | 1 E♭", "T 123 | 3 E♭", "T 123 | E♭", "T 123 G♯ | E♭",
-	"T 12 | E♭", "T 1 | 1 E♭", "T 1 | E♭", "1 | E♭", "open | E♭", "T 23 | E♭",
-}
-
-// oboeShapes runs from C4 to A5; ½ is the half hole, I and II the octave keys.
-var oboeShapes = []string{
-	"123 | 123 C", "123 | 123 C♯", "123 | 123", "123 | 123 E♭", "123 | 12", "123 | 1 F", "123 | 1", "123", "123 G♯", "12",
-	"12 | 1", "1", "1 | 1", "½ 123 | 123 C♯", "½ 123 | 123", "½ 123 | 123 E♭", "I 123 | 12", "I 123 | 1 F", "I 123 | 1",
-	"I 123", "I 123 G♯", "II 12",
-}
-
-// bassoonShapes runs from B♭1 to C4; W is the whisper key, ½ the half hole.
-var bassoonShapes = []string{
-	"thumb B♭ B C D 123 | thumb E 123 F", "thumb B C D 123 | thumb E 123 F", "thumb C D 123 | thumb E 123 F",
-	"thumb C D 123 C♯ | thumb E 123 F", "thumb D 123 | thumb E 123 F", "thumb D 123 E♭ | thumb E 123 F", "W 123 | thumb E 123 F",
-	"W 123 | 123 F", "W 123 | thumb F♯ 123 F", "W 123 | 123", "W 123 | 123 G♯", "W 123 | 12", "W 123 | thumb B♭ 12", "W 123 | 1",
-	"W 123", "W 123 + thumb C♯", "W 12", "W 1 3", "W 1", "W", "", "W ½23 | 123", "W ½23 | 123 G♯", "flick A 123 | 12",
-	"flick A 123 | thumb B♭ 12", "flick C 123 | 1", "flick C 123",
-}
-
-// recorderShapes rises by semitones from the lowest note; ½ is a half-open
-// hole, ½T the pinched thumb. Double holes and English (baroque) fingering.
-var recorderShapes = []string{
-	"T 123 | 4567", "T 123 | 456 ½7", "T 123 | 456", "T 123 | 45 ½6", "T 123 | 45", "T 123 | 4 67", "T 123 | 56", "T 123",
-	"T 12 | 45 ½6", "T 12", "T 1 3 | 4", "T 1", "T 2", "12", "2", "23 | 456", "½T 123 | 45", "½T 123 | 4 6", "½T 123 | 5",
-	"½T 123", "½T 12 | 4", "½T 12", "½T 12 | 456", "½T 12 | 45", "½T 1 | 45", "", "½T 1 3 | 4 67",
+	return f
 }
 
 // Spoken returns the fingering for a screen reader: bars, pluses and symbols

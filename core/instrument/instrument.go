@@ -51,8 +51,43 @@ type Instrument struct {
 	Register      string        // how the upper register is reached
 	Overblow      int           // semitones the register mechanism gives; 0 for brass
 	Hard          []Span        // notes not held against a beginner at first
+	Tuning        music.MIDI    // the note it tunes on where each takes its own
+	Variants      []Variant     // ways it is built; the first is the usual one
 
 	tube *tube // brass only
+}
+
+// Variant is one of the ways an instrument is built.
+type Variant struct {
+	Key    string `json:"key" doc:"empty for the usual one"`
+	Name   string `json:"name"`
+	valves int
+}
+
+// As returns the instrument built in another of its ways, or an UnknownError.
+func (i Instrument) As(variant string) (Instrument, error) {
+	for _, v := range i.Variants {
+		if v.Key == variant {
+			built := *i.tube
+			built.valves = v.valves
+			i.tube = &built
+			return i, nil
+		}
+	}
+	if variant == "" {
+		return i, nil
+	}
+	return i, UnknownVariantError{i, variant}
+}
+
+// UnknownVariantError reports a variant that an instrument is not built in.
+type UnknownVariantError struct {
+	Instrument Instrument
+	Variant    string
+}
+
+func (e UnknownVariantError) Error() string {
+	return fmt.Sprintf("instrument: there is no %s %q", e.Instrument.Name, e.Variant)
 }
 
 // Home is the note an instrument starts from.

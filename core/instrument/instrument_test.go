@@ -1,6 +1,7 @@
 package instrument_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -45,7 +46,7 @@ func TestFingerings(t *testing.T) {
 		written music.MIDI
 		want    string
 	}{
-		{"clarinet", 52, "T 123 | 123 + E"},
+		{"clarinet", 55, "T 123 | 123"},
 		{"clarinet", 71, "R T 123 | 123 + E"}, // E3 → B4, a twelfth up
 		{"clarinet", 77, "R T 123 | 1"},       // B♭3 → F5
 		{"alto-sax", 71, "1"},
@@ -70,22 +71,58 @@ func TestFingerings(t *testing.T) {
 		{"soprano-recorder", 67, "T 123"},
 	} {
 		i := get(t, c.key)
-		f, ok := i.Fingering(c.written - music.MIDI(i.Transposition))
+		f, ok := i.Fingering(c.written-music.MIDI(i.Transposition), instrument.UsualHands())
 		assert.True(t, ok, "%s %d", c.key, c.written)
 		assert.Equal(t, c.want, f.Text, "%s %d", c.key, c.written)
 	}
 }
 
-func TestEuphoniumFourthValveIsOffered(t *testing.T) {
-	f, _ := get(t, "euphonium").Fingering(48)
+func TestEuphoniumC(t *testing.T) {
+	hands := instrument.UsualHands()
+	three := get(t, "euphonium")
+	f, _ := three.Fingering(48, hands)
+	assert.Equal(t, "1-3", f.Text)
+	assert.Empty(t, f.Alternates, "no fourth valve, no fourth finger")
+	four, err := three.As("4-valve")
+	require.NoError(t, err)
+	f, _ = four.Fingering(48, hands)
+	assert.Equal(t, "1-3", f.Text)
 	assert.Equal(t, []string{"4"}, f.Alternates)
+	hands.EuphoniumC = "4"
+	f, _ = four.Fingering(48, hands)
+	assert.Equal(t, "4", f.Text)
+	_, err = get(t, "flute").As("4-valve")
+	assert.ErrorContains(t, err, `no Flute "4-valve"`)
+}
+
+// The schools of the clarinet's fingers (common practice, no published source).
+func TestClarinetSchools(t *testing.T) {
+	i := get(t, "clarinet")
+	text := func(written music.MIDI, h instrument.Hands) string {
+		f, ok := i.Fingering(written-2, h)
+		require.True(t, ok)
+		return f.Text
+	}
+	side := instrument.Hands{ClarinetChromatic: "side", ClarinetLow: "alternate", Chromatic: true}
+	fork := side
+	fork.ClarinetChromatic = "fork-up"
+	down := fork
+	down.Falling = true
+	for written, want := range map[music.MIDI][3]string{63: {"T 12 + side E♭", "T 1 3", "T 12 + side E♭"}, 66: {"T + two side keys", "1", "T + two side keys"}} {
+		assert.Equal(t, want, [3]string{text(written, side), text(written, fork), text(written, down)}, "%d", written)
+	}
+	assert.Equal(t, "1", text(66, instrument.UsualHands()), "outside a chromatic pattern")
+	again := side
+	again.Repeat = 1
+	assert.Contains(t, text(52, side), "(left)")
+	assert.Contains(t, text(52, again), "(right)", "alternate every repeat")
 }
 
 // Trombone positions going up from B♭2 (common practice, no published source).
 func TestTrombonePositions(t *testing.T) {
 	want := []string{"1", "7", "6", "5", "4", "3", "2", "1", "5", "4", "3", "2", "1"}
 	for n, position := range want {
-		f, ok := get(t, "trombone").Fingering(music.MIDI(46 + n))
+		f, ok := get(t, "trombone").Fingering(music.MIDI(46+n), instrument.UsualHands())
 		require.True(t, ok)
 		assert.Equal(t, "position "+position, f.Text, "MIDI %d", 46+n)
 	}
@@ -94,7 +131,7 @@ func TestTrombonePositions(t *testing.T) {
 func TestFirstFiveHaveFingeringsAndLieInRange(t *testing.T) {
 	for _, i := range instrument.All() {
 		for _, m := range i.FirstFive {
-			_, ok := i.Fingering(m)
+			_, ok := i.Fingering(m, instrument.UsualHands())
 			assert.True(t, ok, "%s %d", i.Key, m)
 			assert.True(t, i.Beginner.Contains(m), "%s %d", i.Key, m)
 		}
@@ -137,4 +174,110 @@ func TestTubePhysics(t *testing.T) {
 		assert.InDelta(t, want, 100*instrument.SlideTravel(n+2, 2.75), 0.05, "position %d", n+2)
 	}
 	assert.InDelta(t, 2.95, float64(instrument.Warming(20)), 0.005)
+}
+
+// Every note of every beginner range has a fingering and a drawing of it, but
+// for a few high notes whose fingerings differ too much from maker to maker.
+func TestFingeringsCoverTheBeginnerRange(t *testing.T) {
+	differ := map[string][]music.MIDI{"bassoon": {61, 62, 63, 64, 65}, "soprano-recorder": {97}, "alto-recorder": {90}}
+	for _, i := range instrument.All() {
+		for m := i.Beginner.From; m <= i.Beginner.To; m++ {
+			f, ok := i.Fingering(m, instrument.UsualHands())
+			if slices.Contains(differ[i.Key], m) {
+				assert.False(t, ok, "%s %d", i.Key, m)
+				continue
+			}
+			if assert.True(t, ok, "%s %d", i.Key, m) {
+				assert.NotEmpty(t, f.Diagram.Marks, "%s %s", i.Key, f.Text)
+			}
+			for _, mark := range f.Diagram.Marks {
+				assert.True(t, mark.X > 0 && mark.X < f.Diagram.Width && mark.Y > 0 && mark.Y < f.Diagram.Height, "%s %s: %+v", i.Key, f.Text, mark)
+			}
+		}
+	}
+}
+
+func states(d instrument.Diagram, shape string) (out []string) {
+	for _, m := range d.Marks {
+		if m.Shape == shape {
+			out = append(out, m.State)
+		}
+	}
+	return out
+}
+
+func TestDiagramsShowTheFingering(t *testing.T) {
+	diagram := func(key string, written music.MIDI) instrument.Diagram {
+		i := get(t, key)
+		f, ok := i.Fingering(written-music.MIDI(i.Transposition), instrument.UsualHands())
+		require.True(t, ok)
+		return f.Diagram
+	}
+	const o, c, h = "open", "closed", "half"
+	assert.Equal(t, []string{c, o, c}, states(diagram("trumpet", 62), "valve"), "written D: 1-3")
+	assert.Equal(t, []string{c, c, c, c, o, o, o}, states(diagram("clarinet", 60), "hole"), "written C: thumb and three fingers")
+	assert.Equal(t, []string{c, c, c, c, o, o}, states(diagram("alto-sax", 65), "hole"), "written F: 123 | 1, no thumb hole")
+	assert.Equal(t, []string{h, c, c, c, c, c}, states(diagram("oboe", 74), "hole"), "half hole")
+	assert.Len(t, states(diagram("soprano-recorder", 60), "hole"), 8)
+	assert.Equal(t, h, states(diagram("soprano-recorder", 76), "hole")[0], "pinched thumb")
+	assert.Len(t, states(diagram("trombone", 47), "stop"), 6, "and the hand on the seventh")
+	keys := diagram("clarinet", 70)
+	assert.Contains(t, keys.Marks, instrument.Mark{Shape: "key", State: "closed", X: 60, Y: 14, Size: 4, Label: "A key"})
+}
+
+// A note's own tendency: the partial's place and the valves' missing length.
+func TestTendencies(t *testing.T) {
+	trumpet := get(t, "trumpet")
+	assert.InDelta(t, -13.7, float64(trumpet.Tendency(74)), 0.1, "written E5, fifth partial, open") // 1200·log₂5 = 2786.3
+	assert.InDelta(t, 30.3+2, float64(trumpet.Tendency(60)), 0.1, "written D4: third partial with 1-3")
+	assert.InDelta(t, 2, float64(trumpet.Tendency(65)), 0.1)
+	assert.Contains(t, trumpet.TendencyAdvice(60), "sharp by 32 cents")
+	assert.Empty(t, trumpet.TendencyAdvice(58))
+	assert.Zero(t, get(t, "flute").Tendency(70))
+	assert.Contains(t, get(t, "trombone").TendencyAdvice(62), "flat by 14 cents")
+}
+
+// Worked by hand: at 27 °C sound goes 347.3 m/s. A flute's A4 (440 Hz) is a tube
+// of 0.3946 m; 20 cents sharp asks for 1.16 % more, 4.6 mm. A clarinet's
+// concert F4 is 0.2486 m, so 2.9 mm. A trombone's F3 on the third partial is a
+// whole tube of 2.984 m, so 34.7 mm more of it: 17.3 mm of slide.
+func TestMillimetresToMove(t *testing.T) {
+	assert.InDelta(t, 347.3, instrument.SpeedOfSound(27), 0.05)
+	for _, c := range []struct {
+		key  string
+		note music.MIDI
+		want float64
+		part string
+	}{
+		{"flute", 69, 4.6, "headjoint"}, {"clarinet", 65, 2.9, "barrel"}, {"trombone", 53, 17.3, "main tuning slide"}, {"bassoon", 53, 11.6, "crook"},
+	} {
+		move := get(t, c.key).MoveToTune(c.note, 20, 440, 27)
+		assert.Equal(t, c.part, move.Part)
+		assert.InDelta(t, c.want, move.Millimetres, 0.1, c.key)
+		assert.Negative(t, get(t, c.key).MoveToTune(c.note, -20, 440, 27).Millimetres, "flat: push in")
+	}
+}
+
+// Written E3→B4, F3→C5, G3→D5, A3→E5, B♭3→F5 (common practice).
+func TestRegisterPairs(t *testing.T) {
+	i := get(t, "clarinet")
+	for low, high := range map[music.MIDI]music.MIDI{52: 71, 53: 72, 55: 74, 57: 76, 58: 77} {
+		upper, ok := i.RegisterPair(low - 2)
+		assert.True(t, ok)
+		assert.Equal(t, high-2, upper)
+	}
+	upper, ok := get(t, "alto-sax").RegisterPair(62 - 9)
+	assert.True(t, ok)
+	assert.Equal(t, music.MIDI(74-9), upper)
+	_, ok = get(t, "trumpet").RegisterPair(58)
+	assert.False(t, ok)
+}
+
+func TestOpenNotesAndOvertones(t *testing.T) {
+	// A beginner's trombone or euphonium: B♭2, F3, B♭3 (common practice).
+	assert.Equal(t, []music.MIDI{46, 53, 58, 62, 65}, get(t, "trombone").OpenNotes())
+	i := get(t, "alto-sax")
+	fingered, overtones := i.Overtones()
+	assert.Equal(t, music.MIDI(58), i.Written(fingered))
+	assert.Equal(t, []music.MIDI{61, 68, 73, 77}, overtones) // written B♭4 F5 B♭5 D6
 }

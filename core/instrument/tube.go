@@ -9,8 +9,7 @@ import (
 // tube is a brass instrument's plumbing.
 type tube struct {
 	fundamental music.MIDI // first partial of the open tube, sounding
-	valves      bool       // otherwise a slide
-	fourth      bool       // a fourth valve may be fitted
+	valves      int        // 0 for a slide
 }
 
 // Partial is one of the notes a tube gives with one fingering.

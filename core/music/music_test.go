@@ -89,3 +89,22 @@ func TestBeats(t *testing.T) {
 	assert.InDelta(t, 6, float64(music.Tempo(80).Seconds(8)), 1e-12)
 	assert.InDelta(t, 8, float64(music.Tempo(80).Beats(6)), 1e-12)
 }
+
+// The usual names (from memory).
+func TestNamings(t *testing.T) {
+	for _, c := range []struct {
+		note                     music.Spelling
+		english, german, romance string
+	}{
+		{music.Spelling{Step: "B", Alter: -1}, "B♭", "B", "si♭"},
+		{music.Spelling{Step: "B"}, "B", "H", "si"},
+		{music.Spelling{Step: "E", Alter: -1}, "E♭", "Es", "mi♭"},
+		{music.Spelling{Step: "A", Alter: -1}, "A♭", "As", "la♭"},
+		{music.Spelling{Step: "D", Alter: -1}, "D♭", "Des", "re♭"},
+		{music.Spelling{Step: "F", Alter: 1}, "F♯", "Fis", "fa♯"},
+		{music.Spelling{Step: "C"}, "C", "C", "do"},
+	} {
+		assert.Equal(t, []string{c.english, c.german, c.romance}, []string{music.English.Name(c.note), music.German.Name(c.note), music.Romance.Name(c.note)})
+	}
+	assert.Equal(t, "H3", music.German.WithOctave(music.Spelling{Step: "B", Octave: 3}))
+}

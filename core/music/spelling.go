@@ -34,29 +34,42 @@ func (k Key) Transposed(semis int) Key {
 	return Key(fifths)
 }
 
-// Spell names note m as a player in key k expects to read it: notes of the
-// key by the key's own steps, others raised in sharp keys and lowered in
-// flat ones and in C.
+// Spell names note m as a player in key k expects to read it: notes of the key
+// by the key's own steps, naturals next, and the rest by the harmonic chromatic
+// scale on the tonic, from the flat second to the sharp fourth. No note needs
+// more than one sharp or flat.
 func (k Key) Spell(m MIDI) Spelling {
-	pc := (int(m)%12 + 12) % 12
+	pc := mod12(int(m))
 	for i := range steps {
 		if mod12(semitones[i]+k.alteration(i)) == pc {
 			return spelled(m, i, k.alteration(i))
 		}
 	}
-	alter := -1
-	if k > 0 {
-		alter = 1
-	}
-	for _, a := range []int{0, alter} {
-		for i := range steps {
-			if mod12(semitones[i]+a) == pc {
-				return spelled(m, i, a)
-			}
+	for i := range steps {
+		if semitones[i] == pc {
+			return spelled(m, i, 0)
 		}
 	}
-	panic("music: unreachable: every pitch class is a natural or an altered step")
+	// In fifths from C, the sharp lies seven above its natural, the flat seven
+	// below.
+	for i := range steps {
+		if mod12(semitones[i]+1) == pc && fifths[i]+7 <= int(k)+sharpFourth {
+			return spelled(m, i, 1)
+		}
+	}
+	for i := range steps {
+		if mod12(semitones[i]-1) == pc {
+			return spelled(m, i, -1)
+		}
+	}
+	panic("music: unreachable: every pitch class is a natural or lies next to one")
 }
+
+// fifths above C of each step of the staff, and of the raised fourth above a
+// tonic.
+var fifths = [7]int{0, 2, 4, -1, 1, 3, 5}
+
+const sharpFourth = 6
 
 func mod12(n int) int { return (n%12 + 12) % 12 }
 

@@ -16,7 +16,7 @@ func BenchmarkAnalyze(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	s, err := exercise.DefaultLongToneCounted().Score(i, exercise.StandardConventions(), 2)
+	s, err := exercise.New(exercise.KindLongToneCounted, nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -20,8 +20,8 @@ func step(t *testing.T, key string, notes ...exercise.Degree) (instrument.Instru
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
-	p := exercise.LongToneCounted{Notes: notes, Beats: 4, RestBeats: 3, TempoBPM: 120}
-	s, err := p.Score(i, exercise.StandardConventions(), 2)
+	p := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": notes, "beats": 4, "rest_beats": 3, "tempo_bpm": 120})
+	s, err := p.Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
 	require.NoError(t, err)
 	return i, s
 }

@@ -21,8 +21,7 @@ func judge(t *testing.T, key string, p synth.Player, recent ...string) verdict.V
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
-	s, err := exercise.LongToneCounted{Notes: []exercise.Degree{0}, Beats: 6, RestBeats: 4, TempoBPM: 120}.
-		Score(i, exercise.StandardConventions(), 2)
+	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 6, "rest_beats": 4, "tempo_bpm": 120}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
 	require.NoError(t, err)
 	p.Instrument = i
 	sound, _ := p.Play(s, 48000)
@@ -68,7 +67,7 @@ func TestEachFaultDecides(t *testing.T) {
 
 func TestRecordingFaultIsNeverAPlayingFault(t *testing.T) {
 	i, _ := instrument.Get("flute")
-	s, err := exercise.DefaultLongToneCounted().Score(i, exercise.StandardConventions(), 2)
+	s, err := exercise.New(exercise.KindLongToneCounted, nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
 	require.NoError(t, err)
 	v := decide(t, audio.Mono{Rate: 16000, Samples: make([]float64, int(s.Seconds())*16000)}, i, s)
 	assert.Equal(t, verdict.CantTell, v.Result)
@@ -91,8 +90,7 @@ func TestSameTipIsNotGivenThreeTimesRunning(t *testing.T) {
 
 func TestHardNoteCountsAsTried(t *testing.T) {
 	i, _ := instrument.Get("horn") // G4 upwards is hard at first
-	s, err := exercise.LongToneCounted{Notes: []exercise.Degree{12}, Beats: 4, RestBeats: 4, TempoBPM: 120}.
-		Score(i, exercise.StandardConventions(), 2)
+	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{12}, "beats": 4, "rest_beats": 4, "tempo_bpm": 120}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
 	require.NoError(t, err)
 	require.True(t, s.Targets()[0].Hard)
 	sound, _ := synth.Player{Instrument: i, Offset: -40, Room: -72}.Play(s, 48000)

@@ -88,6 +88,7 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	huma.Get(director, "/classes/{class}/today", a.showToday)
 	huma.Get(director, "/classes/{class}/steps/{step}", a.showStep)
 	huma.Post(director, "/classes/{class}/steps/preview", a.previewStep)
+	huma.Get(director, "/catalogue", a.showCatalogue)
 	huma.Put(director, "/classes/{class}/steps/{step}", a.changeStep)
 	huma.Post(director, "/takes/{take}/comments", a.addComment)
 	huma.Put(director, "/takes/{take}/review", a.overrule)

@@ -77,7 +77,7 @@ func TestNobodyReachesWhatIsAnothers(t *testing.T) {
 	owner.heard(id)
 
 	take, class := "/takes/"+id, "/classes/"+b.Class.ID
-	parameters := storetest.ShortStep
+	parameters := storetest.ShortStep.Values
 	paths := []struct {
 		method, path string
 		body         any
@@ -90,7 +90,7 @@ func TestNobodyReachesWhatIsAnothers(t *testing.T) {
 		{"PUT", take + "/review", map[string]string{"result": "clean"}},
 		{"GET", class + "/today", nil},
 		{"GET", class + "/steps/" + b.Step.ID, nil},
-		{"POST", class + "/steps/preview", parameters},
+		{"POST", class + "/steps/preview", map[string]any{"kind": b.Step.Kind, "parameters": parameters}},
 		{"PUT", class + "/steps/" + b.Step.ID, map[string]any{"based_on_version": 1, "parameters": parameters}},
 	}
 	others := map[string]visitor{

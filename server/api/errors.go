@@ -5,6 +5,7 @@ import (
 	"errors"
 	"log/slog"
 	"net/http"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
@@ -18,6 +19,7 @@ import (
 // status; what is nobody's fault is logged here and told plainly.
 func problem(err error) huma.StatusError {
 	var parameter exercise.ParameterError
+	var kind exercise.UnknownKindError
 	var conflict store.ConflictError
 	var refused intake.RefusedError
 	var tooLarge *http.MaxBytesError
@@ -29,6 +31,10 @@ func problem(err error) huma.StatusError {
 		return huma.Error404NotFound("There is nothing here, or it is not yours to see.")
 	case errors.As(err, &parameter):
 		return huma.Error422UnprocessableEntity(parameter.Remedy, &huma.ErrorDetail{Location: "body." + parameter.Field, Message: parameter.Remedy})
+	case errors.As(err, &kind):
+		return huma.Error422UnprocessableEntity("Choose a kind of the catalogue.", &huma.ErrorDetail{Location: "body.kind", Message: "choose one of " + strings.Join(exercise.KindKeys(), ", ")})
+	case errors.Is(err, exercise.ErrNotFor):
+		return huma.Error422UnprocessableEntity("This step is not for this instrument.")
 	case errors.As(err, &conflict):
 		return huma.Error409Conflict(conflict.Reason)
 	case errors.As(err, &tooLarge):

@@ -16,6 +16,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/audio/wav"
+	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
@@ -134,7 +135,7 @@ func played(t *testing.T, p synth.Player) []byte {
 	t.Helper()
 	i, err := instrument.Get("clarinet")
 	require.NoError(t, err)
-	score, err := storetest.ShortStep.Score(i, store.Class{A4Hz: 440, NoteStart: "tongued"}.Conventions(), 2)
+	score, err := storetest.ShortStep.Score(exercise.Player{Instrument: i, Stage: 2}, store.Class{A4Hz: 440, NoteStart: "tongued"}.Conventions())
 	require.NoError(t, err)
 	p.Instrument, p.Room = i, -70
 	sound, _ := p.Play(score, 48000)

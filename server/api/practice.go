@@ -109,7 +109,7 @@ func (a *API) practiceStep(ctx context.Context, player store.Player, day time.Ti
 	}
 	ear := take.EarForScore(i, score)
 	return &PracticeStep{
-		ID: step.ID, Version: step.Version, Sentence: x.Sentence(), Why: exercise.Why(step.Kind), Score: score, Timeline: score.Timeline(),
+		ID: step.ID, Version: step.Version, Sentence: x.Sentence(), Why: x.Kind.Why, Score: score, Timeline: score.Timeline(),
 		Ear: EarRange{ear.Lowest, ear.Highest},
 	}, nil
 }

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"slices"
 
 	"earlychorus/core/exercise"
@@ -14,13 +15,15 @@ import (
 
 // StepDetail is a step being looked at or changed.
 type StepDetail struct {
-	ID         string                   `json:"id"`
-	Version    int                      `json:"version"`
-	Sentence   string                   `json:"sentence"`
-	Seconds    music.Seconds            `json:"seconds" doc:"how long one take lasts"`
-	Parameters exercise.LongToneCounted `json:"parameters"`
-	Choices    []NoteChoice             `json:"choices" nullable:"false" doc:"the notes a step may ask for"`
-	Written    []WrittenStep            `json:"written" nullable:"false" doc:"what each instrument of the class reads"`
+	ID         string         `json:"id"`
+	Version    int            `json:"version"`
+	Kind       exercise.Kind  `json:"kind" doc:"what an editor needs to know of its parameters"`
+	Sentence   string         `json:"sentence"`
+	Seconds    music.Seconds  `json:"seconds" doc:"how long one take lasts"`
+	Parameters map[string]any `json:"parameters" doc:"by key, as the kind lists them"`
+	Choices    []NoteChoice   `json:"choices" nullable:"false" doc:"the notes a step may ask for"`
+	Written    []WrittenStep  `json:"written" nullable:"false" doc:"what each instrument of the class reads"`
+	LeftOut    []string       `json:"left_out" nullable:"false" doc:"instruments of the class that it is not for"`
 }
 
 // NoteChoice is a concert note a step may ask for.
@@ -50,11 +53,7 @@ func (a *API) showStep(ctx context.Context, in *StepPath) (*stepOutput, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	var p exercise.LongToneCounted
-	if err := json.Unmarshal(step.Parameters, &p); err != nil {
-		return nil, problem(err)
-	}
-	return a.detail(ctx, class, step, p)
+	return a.detail(ctx, class, step)
 }
 
 func (a *API) stepOf(ctx context.Context, in *StepPath) (store.Class, store.Step, error) {
@@ -68,7 +67,10 @@ func (a *API) stepOf(ctx context.Context, in *StepPath) (store.Class, store.Step
 
 type previewInput struct {
 	Class string `path:"class" format:"uuid"`
-	Body  exercise.LongToneCounted
+	Body  struct {
+		Kind       string         `json:"kind" doc:"a key of the catalogue"`
+		Parameters map[string]any `json:"parameters"`
+	}
 }
 
 // previewStep works parameters out for every instrument without keeping them.
@@ -77,14 +79,18 @@ func (a *API) previewStep(ctx context.Context, in *previewInput) (*stepOutput, e
 	if err != nil {
 		return nil, problem(err)
 	}
-	return a.detail(ctx, class, store.Step{Kind: exercise.KindLongToneCounted}, in.Body)
+	raw, err := json.Marshal(in.Body.Parameters)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return a.detail(ctx, class, store.Step{Kind: in.Body.Kind, Parameters: raw})
 }
 
 type changeInput struct {
 	StepPath
 	Body struct {
-		Based      int                      `json:"based_on_version" doc:"the version the change was made from"`
-		Parameters exercise.LongToneCounted `json:"parameters"`
+		Based      int            `json:"based_on_version" doc:"the version the change was made from"`
+		Parameters map[string]any `json:"parameters"`
 	}
 }
 
@@ -93,36 +99,35 @@ func (a *API) changeStep(ctx context.Context, in *changeInput) (*stepOutput, err
 	if err != nil {
 		return nil, problem(err)
 	}
-	p := in.Body.Parameters
-	if err := p.Check(); err != nil {
-		return nil, problem(err)
-	}
-	raw, err := json.Marshal(p)
+	raw, err := json.Marshal(in.Body.Parameters)
 	if err != nil {
 		return nil, problem(err)
 	}
-	if err := a.Store.ChangeStep(ctx, step.ID, in.Body.Based, raw, a.Now().UTC()); err != nil {
+	asked, err := exercise.Parse(step.Kind, raw)
+	if err != nil {
 		return nil, problem(err)
 	}
-	step.Version = in.Body.Based + 1
-	return a.detail(ctx, class, step, p)
+	if err := a.Store.ChangeStep(ctx, step.ID, in.Body.Based, asked.Parameters(), a.Now().UTC()); err != nil {
+		return nil, problem(err)
+	}
+	step.Version, step.Parameters = in.Body.Based+1, asked.Parameters()
+	return a.detail(ctx, class, step)
 }
 
 // detail works a step out for every instrument in the class.
-func (a *API) detail(ctx context.Context, class store.Class, step store.Step, p exercise.LongToneCounted) (*stepOutput, error) {
-	if err := p.Check(); err != nil {
-		return nil, problem(err)
-	}
-	raw, err := json.Marshal(p)
+func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*stepOutput, error) {
+	asked, err := step.Exercise()
 	if err != nil {
 		return nil, problem(err)
 	}
-	step.Parameters = raw
 	players, err := a.Store.Players(ctx, class.ID)
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := StepDetail{ID: step.ID, Version: step.Version, Sentence: p.Sentence(), Parameters: p, Choices: noteChoices(), Written: []WrittenStep{}}
+	out := StepDetail{
+		ID: step.ID, Version: step.Version, Kind: *asked.Kind, Sentence: asked.Sentence(), Parameters: asked.Values, Choices: noteChoices(),
+		Written: []WrittenStep{}, LeftOut: []string{},
+	}
 	for _, i := range instrument.All() {
 		n := slices.IndexFunc(players, func(p store.Player) bool { return p.Instrument == i.Key })
 		if n < 0 {
@@ -131,6 +136,10 @@ func (a *API) detail(ctx context.Context, class store.Class, step store.Step, p 
 		player := players[n]
 		player.Class = class
 		score, _, err := intake.Score(step, player)
+		if errors.Is(err, exercise.ErrNotFor) {
+			out.LeftOut = append(out.LeftOut, i.Name)
+			continue
+		}
 		if err != nil {
 			return nil, problem(err)
 		}
@@ -146,4 +155,17 @@ func noteChoices() []NoteChoice {
 		out = append(out, NoteChoice{d, d.ConcertName(), d < 0, slices.Contains(exercise.FirstFive, d)})
 	}
 	return out
+}
+
+type catalogueOutput struct {
+	Body struct {
+		Kinds []*exercise.Kind `json:"kinds" nullable:"false"`
+	}
+}
+
+// showCatalogue lists the kinds of exercise and their parameters.
+func (a *API) showCatalogue(context.Context, *struct{}) (*catalogueOutput, error) {
+	out := &catalogueOutput{}
+	out.Body.Kinds = exercise.Catalogue()
+	return out, nil
 }

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"slices"
 	"time"
 
@@ -77,7 +78,7 @@ type PlayerRow struct {
 type BoardCell struct {
 	Written   string         `json:"written" doc:"the notes the player reads"`
 	TakeID    string         `json:"take_id,omitempty"`
-	State     string         `json:"state" enum:"missing,waiting,done,failed"`
+	State     string         `json:"state" enum:"missing,waiting,done,failed,not-asked" doc:"not-asked: the step is not for this instrument"`
 	Result    verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
 	Overruled bool           `json:"overruled"`
 	Deciding  string         `json:"deciding,omitempty" doc:"the deciding measure in words"`
@@ -184,6 +185,10 @@ func (b board) fill(column int, step store.Step, cells []store.Cell) (BoardStep,
 			p := m.player
 			p.Class = b.class
 			score, _, err := intake.Score(step, p)
+			if errors.Is(err, exercise.ErrNotFor) {
+				m.cells[column] = BoardCell{State: "not-asked"}
+				continue
+			}
 			if err != nil {
 				return BoardStep{}, err
 			}

@@ -95,10 +95,10 @@ func (s Seeder) people(ctx context.Context) error {
 	}
 	today := class.Day(s.Now())
 	step := store.Step{
-		ID: id("step"), ClassID: class.ID, Position: 1, Kind: exercise.KindLongToneCounted,
+		ID: id("step"), ClassID: class.ID, Position: 1, Kind: exercise.KindLongToneCounted, Parameters: exercise.New(exercise.KindLongToneCounted, nil).Parameters(),
 		FirstDay: firstDay(today)[0], LastDay: today.AddDate(0, 0, 7*planWeeks),
 	}
-	return s.Store.CreateClass(ctx, class, director, players, step, exercise.DefaultLongToneCounted(), s.Now().UTC())
+	return s.Store.CreateClass(ctx, class, director, players, []store.Step{step}, s.Now().UTC())
 }
 
 func playerID(n int) string { return id("player/%d", n) }

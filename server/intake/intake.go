@@ -62,7 +62,7 @@ func Score(step store.Step, p store.Player) (exercise.Score, instrument.Instrume
 	if err != nil {
 		return exercise.Score{}, i, err
 	}
-	s, err := x.Score(i, p.Class.Conventions(), p.Stage)
+	s, err := x.Score(exercise.Player{Instrument: i, Stage: p.Stage}, p.Class.Conventions())
 	return s, i, err
 }
 

@@ -38,7 +38,9 @@ type Class struct {
 
 // Conventions returns what scores need to know of the class.
 func (c Class) Conventions() exercise.Conventions {
-	return exercise.Conventions{A4: c.A4Hz, Start: c.NoteStart}
+	out := exercise.StandardConventions()
+	out.A4, out.Start = c.A4Hz, c.NoteStart
+	return out
 }
 
 func (c Class) zone() *time.Location {
@@ -96,7 +98,7 @@ type Step struct {
 }
 
 // Exercise returns what the step asks for.
-func (s Step) Exercise() (exercise.Exercise, error) { return exercise.Parse(s.Kind, s.Parameters) }
+func (s Step) Exercise() (exercise.Step, error) { return exercise.Parse(s.Kind, s.Parameters) }
 
 type StepVersion struct {
 	StepID     string

@@ -2,21 +2,15 @@ package store
 
 import (
 	"context"
-	"encoding/json"
 	"time"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
-
-	"earlychorus/core/exercise"
 )
 
-// CreateClass remembers a new class with everyone in it and its first step.
-func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []Player, step Step, p exercise.Exercise, at time.Time) error {
-	parameters, err := json.Marshal(p)
-	if err != nil {
-		return err
-	}
+// CreateClass remembers a new class with everyone in it and its first steps,
+// which carry their parameters.
+func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []Player, steps []Step, at time.Time) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		for _, row := range []any{&c.School, &d} {
 			if err := tx.Create(row).Error; err != nil {
@@ -34,10 +28,15 @@ func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []
 				return err
 			}
 		}
-		if err := tx.Create(&step).Error; err != nil {
-			return err
+		for _, step := range steps {
+			if err := tx.Create(&step).Error; err != nil {
+				return err
+			}
+			if err := tx.Create(&StepVersion{StepID: step.ID, Version: 1, Parameters: step.Parameters, CreatedAt: at}).Error; err != nil {
+				return err
+			}
 		}
-		return tx.Create(&StepVersion{StepID: step.ID, Version: 1, Parameters: parameters, CreatedAt: at}).Error
+		return nil
 	})
 }
 

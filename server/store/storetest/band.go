@@ -29,7 +29,7 @@ const (
 )
 
 // ShortStep lasts a few seconds, so that tests do.
-var ShortStep = exercise.LongToneCounted{Notes: []exercise.Degree{0}, Beats: 4, RestBeats: 2, TempoBPM: 120}
+var ShortStep = exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 4, "rest_beats": 2, "tempo_bpm": 120})
 
 // NewBand puts a class of its own, named after code, into the database.
 func NewBand(t testing.TB, s *store.Store, code string) Band {
@@ -46,7 +46,7 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 			School: store.School{ID: uuid.NewString(), Name: code + " School", TimeZone: "Europe/London"},
 		},
 		Director: store.Director{ID: uuid.NewString(), Name: "Director of " + code, Email: "director@" + strings.ToLower(code) + ".example", PasswordHash: hash(Password)},
-		Step:     store.Step{ID: uuid.NewString(), Position: 1, Kind: exercise.KindLongToneCounted, FirstDay: now.AddDate(0, 0, -2), LastDay: now.AddDate(0, 0, 2)},
+		Step:     store.Step{ID: uuid.NewString(), Position: 1, Kind: exercise.KindLongToneCounted, Parameters: ShortStep.Parameters(), FirstDay: now.AddDate(0, 0, -2), LastDay: now.AddDate(0, 0, 2)},
 	}
 	b.Class.SchoolID, b.Step.ClassID = b.Class.School.ID, b.Class.ID
 	for n, instrument := range []string{"clarinet", "trombone"} {
@@ -55,6 +55,6 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 			Instrument: instrument, Stage: 2, PINHash: hash(PIN),
 		})
 	}
-	require.NoError(t, s.CreateClass(context.Background(), b.Class, b.Director, b.Players, b.Step, ShortStep, now))
+	require.NoError(t, s.CreateClass(context.Background(), b.Class, b.Director, b.Players, []store.Step{b.Step}, now))
 	return b
 }

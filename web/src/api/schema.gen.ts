@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get catalogue */
+        get: operations["get-catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes": {
         parameters: {
             query?: never;
@@ -258,8 +275,11 @@ export interface components {
             /** @enum {string} */
             result?: "clean" | "nearly" | "not-yet" | "cant-tell";
             ribbon?: components["schemas"]["Ribbon"];
-            /** @enum {string} */
-            state: "missing" | "waiting" | "done" | "failed";
+            /**
+             * @description not-asked: the step is not for this instrument
+             * @enum {string}
+             */
+            state: "missing" | "waiting" | "done" | "failed" | "not-asked";
             take_id?: string;
             /** Format: int64 */
             takes: number;
@@ -276,13 +296,18 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        CatalogueOutputBody: {
+            kinds: components["schemas"]["Kind"][];
+        };
         ChangeInputBody: {
             /**
              * Format: int64
              * @description the version the change was made from
              */
             based_on_version: number;
-            parameters: components["schemas"]["LongToneCounted"];
+            parameters: {
+                [key: string]: unknown;
+            };
         };
         ClassCodeBody: {
             code: string;
@@ -324,7 +349,7 @@ export interface components {
             /** Format: double */
             from_s: number;
             /** @enum {string} */
-            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "rest";
+            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "rest";
             /**
              * Format: int64
              * @description index into the score's segments
@@ -333,6 +358,13 @@ export interface components {
             text: string;
             /** Format: double */
             to_s: number;
+        };
+        Diagram: {
+            /** Format: double */
+            height: number;
+            marks: components["schemas"]["Mark"][];
+            /** Format: double */
+            width: number;
         };
         DirectorSignInBody: {
             email: string;
@@ -420,6 +452,7 @@ export interface components {
         };
         Fingering: {
             alternates?: string[] | null;
+            diagram: components["schemas"]["Diagram"];
             text: string;
         };
         Jump: {
@@ -429,6 +462,18 @@ export interface components {
             label: string;
             /** Format: double */
             to_s: number;
+        };
+        Kind: {
+            /** @description where the catalogue lists it */
+            group: string;
+            key: string;
+            metered?: boolean;
+            name: string;
+            /** @description what a step of it sets */
+            parameters: components["schemas"]["Param"][];
+            ticked?: boolean;
+            /** @description what it is good for, in one line to a player */
+            why: string;
         };
         Limits: {
             /**
@@ -463,31 +508,61 @@ export interface components {
             waver_cents: number;
         };
         Load: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description crossing the register break
+             */
+            break_s: number;
+            /**
+             * Format: double
+             * @description holding the breath and blowing without sound
+             */
+            breath_s: number;
+            /**
+             * Format: double
+             * @description longest stretch of buzzing before a rest as long
+             */
+            buzz_s: number;
+            /**
+             * Format: double
+             * @description playing hard notes
+             */
             hard_s: number;
+            /**
+             * Format: double
+             * @description playing high in the beginner range
+             */
+            high_s: number;
+            /**
+             * Format: double
+             * @description brass playing, and buzzing
+             */
+            lip_s: number;
             /** Format: double */
             rest_s: number;
-            /** Format: double */
+            /**
+             * Format: int64
+             * @description rounds of breathing exercise
+             */
+            rounds: number;
+            /**
+             * Format: double
+             * @description playing, buzzing and singing
+             */
             sound_s: number;
         };
-        LongToneCounted: {
-            /**
-             * Format: double
-             * @description how long each note is held, 2 to 16
-             */
-            beats: number;
-            /** @description 1 to 6 notes in order, in semitones from the home note */
-            notes: number[];
-            /**
-             * Format: double
-             * @description rest between notes, 2 to 16
-             */
-            rest_beats: number;
-            /**
-             * Format: double
-             * @description beats a minute, 40 to 160
-             */
-            tempo_bpm: number;
+        Mark: {
+            label?: string;
+            /** @enum {string} */
+            shape: "hole" | "key" | "valve" | "slide" | "stop" | "bar";
+            /** Format: double */
+            size: number;
+            /** @enum {string} */
+            state: "open" | "closed" | "half";
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         Me: {
             /** @description a player's class */
@@ -541,6 +616,26 @@ export interface components {
             degree: number;
             first_five: boolean;
         };
+        Option: {
+            key: string;
+            label: string;
+        };
+        Param: {
+            default: unknown;
+            key: string;
+            label: string;
+            /** Format: double */
+            max?: number;
+            /** Format: double */
+            min?: number;
+            options?: components["schemas"]["Option"][] | null;
+            remedy: string;
+            /** Format: double */
+            step?: number;
+            /** @enum {string} */
+            type: "number" | "choice" | "switch" | "notes" | "melody" | "words";
+            unit?: string;
+        };
         PickedName: {
             id: string;
             instrument: string;
@@ -593,6 +688,13 @@ export interface components {
             /** @enum {string} */
             state: "waiting" | "done" | "failed";
         };
+        PreviewInputBody: {
+            /** @description a key of the catalogue */
+            kind: string;
+            parameters: {
+                [key: string]: unknown;
+            };
+        };
         Recording: {
             /**
              * Format: double
@@ -633,14 +735,23 @@ export interface components {
             to_s: number;
             tracks: components["schemas"]["Track"][];
         };
+        Rule: {
+            /** Format: double */
+            limit: number;
+            measure: string;
+        };
         Score: {
             /** Format: double */
             a4_hz: number;
             cautions: string[];
             /** @enum {string} */
             clef: "treble" | "bass";
+            /** @description it crosses the register break */
+            crossing?: boolean;
             /** @description instrument key */
             instrument: string;
+            /** @description what is ticked in a step that is not recorded */
+            items: string[];
             /**
              * Format: int64
              * @description written key: sharps, or minus the flats
@@ -650,13 +761,19 @@ export interface components {
             kind: string;
             limits: components["schemas"]["Limits"];
             load: components["schemas"]["Load"];
+            /** @description blown into an air meter */
+            metered?: boolean;
             /** @description what was put in another octave or on another note, and why */
             notices: string[];
+            /** @description what the step is judged by */
+            rules: components["schemas"]["Rule"][];
             segments: components["schemas"]["Segment"][];
             /** Format: int64 */
             stage: number;
             /** Format: double */
             tempo_bpm: number;
+            /** @description done and ticked, not recorded */
+            ticked?: boolean;
             title: string;
         };
         SectionRows: {
@@ -693,7 +810,12 @@ export interface components {
             /** @description counted as tried, judged one stage lower */
             hard?: boolean;
             /** @enum {string} */
-            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "rest";
+            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "rest";
+            /**
+             * Format: int64
+             * @description pulses of air to a beat, under a tone
+             */
+            pulses?: number;
             /** Format: double */
             start_beat: number;
             /**
@@ -733,7 +855,14 @@ export interface components {
             /** @description the notes a step may ask for */
             choices: components["schemas"]["NoteChoice"][];
             id: string;
-            parameters: components["schemas"]["LongToneCounted"];
+            /** @description what an editor needs to know of its parameters */
+            kind: components["schemas"]["Kind"];
+            /** @description instruments of the class that it is not for */
+            left_out: string[];
+            /** @description by key, as the kind lists them */
+            parameters: {
+                [key: string]: unknown;
+            };
             /**
              * Format: double
              * @description how long one take lasts
@@ -856,6 +985,35 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "get-catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-classes": {
         parameters: {
             query?: never;
@@ -896,7 +1054,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LongToneCounted"];
+                "application/json": components["schemas"]["PreviewInputBody"];
             };
         };
         responses: {

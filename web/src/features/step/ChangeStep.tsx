@@ -3,10 +3,9 @@ import { useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
-import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
-import { NotePicker } from './NotePicker'
+import { ParamEditor } from './ParamEditor'
 import { type Parameters, previewQuery, stepQuery, useChangeStep } from './queries'
 import { WrittenTable } from './WrittenTable'
 
@@ -29,15 +28,9 @@ export function ChangeStep({ classId, stepId, onClose }: Props) {
   )
 }
 
-const numbers = [
-  { field: 'beats', label: 'Beats each', min: 2, max: 16 },
-  { field: 'rest_beats', label: 'Beats of rest between', min: 2, max: 16 },
-  { field: 'tempo_bpm', label: 'Tempo, beats a minute', min: 40, max: 160 },
-] as const
-
 function Form({ classId, step, onClose }: { classId: string; step: Schemas['StepDetail']; onClose: () => void }) {
   const [parameters, setParameters] = useState<Parameters>(step.parameters)
-  const preview = useQuery(previewQuery(classId, parameters))
+  const preview = useQuery(previewQuery(classId, step.kind.key, parameters))
   const change = useChangeStep(classId, step.id)
   const wrong = preview.error && 'fields' in preview.error ? (preview.error.fields as Record<string, string>) : {}
   return (
@@ -48,26 +41,17 @@ function Form({ classId, step, onClose }: { classId: string; step: Schemas['Step
         change.mutate({ based_on_version: step.version, parameters }, { onSuccess: onClose })
       }}
     >
-      <NotePicker
-        choices={step.choices}
-        notes={parameters.notes}
-        problem={wrong.notes}
-        onChange={(notes) => setParameters({ ...parameters, notes })}
-      />
       <div className="grid gap-4 sm:grid-cols-3">
-        {numbers.map(({ field, label, min, max }) => (
-          <Field
-            key={field}
-            label={label}
-            type="number"
-            min={min}
-            max={max}
-            step={1}
-            required
-            value={Number.isNaN(parameters[field]) ? '' : parameters[field]}
-            problem={wrong[field]}
-            onChange={(e) => setParameters({ ...parameters, [field]: e.target.valueAsNumber })}
-          />
+        {step.kind.parameters.map((param) => (
+          <div key={param.key} className={param.type === 'notes' ? 'sm:col-span-3' : ''}>
+            <ParamEditor
+              param={param}
+              value={parameters[param.key]}
+              choices={step.choices}
+              problem={wrong[param.key]}
+              onChange={(value) => setParameters({ ...parameters, [param.key]: value })}
+            />
+          </div>
         ))}
       </div>
       <p className="border-l-4 border-warm pl-4 font-serif text-lg" aria-live="polite">
@@ -86,7 +70,7 @@ function Form({ classId, step, onClose }: { classId: string; step: Schemas['Step
           Leave it as it was
         </Button>
       </p>
-      {preview.data && <WrittenTable written={preview.data.written} />}
+      {preview.data && <WrittenTable written={preview.data.written} leftOut={preview.data.left_out} />}
     </form>
   )
 }

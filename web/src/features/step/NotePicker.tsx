@@ -2,20 +2,20 @@ import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 
 type Props = {
+  label: string
+  most: number
   choices: Schemas['NoteChoice'][]
   notes: number[]
   problem?: string
   onChange: (notes: number[]) => void
 }
 
-const most = 6
-
 /** NotePicker sets the row of concert notes a step asks for. */
-export function NotePicker({ choices, notes, problem, onChange }: Props) {
+export function NotePicker({ label, most, choices, notes, problem, onChange }: Props) {
   const name = (degree: number) => choices.find((c) => c.degree === degree)?.concert ?? '?'
   return (
     <fieldset>
-      <legend className="text-sm text-soft">Concert notes, in order</legend>
+      <legend className="text-sm text-soft">{label}</legend>
       <ol className="mt-1 flex min-h-12 flex-wrap items-center gap-2" aria-live="polite">
         {notes.map((degree, n) => (
           <li

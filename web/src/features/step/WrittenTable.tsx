@@ -1,10 +1,15 @@
 import type { Schemas } from '../../api/client'
 
 /** WrittenTable shows what each instrument reads, and what was put elsewhere. */
-export function WrittenTable({ written }: { written: Schemas['WrittenStep'][] }) {
+type Props = { written: Schemas['WrittenStep'][]; leftOut: string[] }
+
+export function WrittenTable({ written, leftOut }: Props) {
   return (
     <table className="w-full border-collapse text-sm">
-      <caption className="pb-2 text-left font-serif text-lg">What each instrument reads</caption>
+      <caption className="pb-2 text-left font-serif text-lg">
+        What each instrument reads
+        {leftOut.length > 0 && <span className="block font-sans text-sm text-soft">Not for {leftOut.join(', ')}.</span>}
+      </caption>
       <thead>
         <tr className="border-b border-ink text-left text-soft">
           <th scope="col" className="py-1 font-normal">

@@ -1,7 +1,7 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { answer, api, type Schemas } from '../../api/client'
 
-export type Parameters = Schemas['LongToneCounted']
+export type Parameters = Schemas['StepDetail']['parameters']
 
 export const stepQuery = (classId: string, stepId: string) =>
   queryOptions({
@@ -13,11 +13,16 @@ export const stepQuery = (classId: string, stepId: string) =>
   })
 
 /** previewQuery asks how the whole class would read changed parameters. */
-export const previewQuery = (classId: string, parameters: Parameters) =>
+export const previewQuery = (classId: string, kind: string, parameters: Parameters) =>
   queryOptions({
-    queryKey: ['preview', classId, parameters],
+    queryKey: ['preview', classId, kind, parameters],
     queryFn: () =>
-      answer(api.POST('/classes/{class}/steps/preview', { params: { path: { class: classId } }, body: parameters })),
+      answer(
+        api.POST('/classes/{class}/steps/preview', {
+          params: { path: { class: classId } },
+          body: { kind, parameters },
+        }),
+      ),
     placeholderData: keepPreviousData,
     retry: false,
   })

@@ -23,6 +23,7 @@ export function BoardRow({ player }: { player: Schemas['PlayerRow'] }) {
 }
 
 function CellView({ cell, player }: { cell: Cell; player: string }) {
+  if (cell.state === 'not-asked') return <p className="text-sm text-soft">not for this instrument</p>
   const result = cell.state === 'done' && cell.result ? cell.result : (cell.state as 'missing' | 'waiting' | 'failed')
   const inside = (
     <>

@@ -1,0 +1,28 @@
+package exercise
+
+import "fmt"
+
+// Air, off the instrument: pinwheel, paper, balloon or toy, fast and slow.
+var airOff = Kind{
+	Key: "air-off", Name: "Air, off the instrument", Group: Breathing, Ticked: true,
+	Why: "You can see the air here, before you hear it.",
+	Parts: []Param{
+		choice("with", "With", "paper", Option{"paper", "a strip of paper at the wall"}, Option{"pinwheel", "a pinwheel"}, Option{"balloon", "a balloon"}, Option{"hand", "your own hand"}),
+		number("rounds", "Rounds", "", 1, 6, 1, 3, "do 1 to 6 rounds"),
+	},
+	Says: func(v Values) string {
+		return fmt.Sprintf("%s, %d rounds, rest between", airThings[v.choice("with")], v.count("rounds"))
+	},
+	Lay: func(w *writer, v Values) {
+		thing := airThings[v.choice("with")]
+		for n := range v.count("rounds") {
+			item := fmt.Sprintf("Round %d: %s with %s air, then rest", n+1, thing, []string{"fast", "slow"}[n%2])
+			w.s.Items = append(w.s.Items, item)
+			w.add(Segment{Phase: Out, Beats: 8, Text: item})
+			w.add(Segment{Phase: Rest, Beats: 16, Text: "Breathe normally."})
+		}
+		w.judge(TickedItems, 0)
+	},
+}
+
+var airThings = map[string]string{"paper": "a strip of paper", "pinwheel": "a pinwheel", "balloon": "a balloon", "hand": "your own hand"}

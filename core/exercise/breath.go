@@ -1,0 +1,57 @@
+package exercise
+
+import (
+	"fmt"
+
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+)
+
+// oneBreath is the longest stretch of sound between two breaths that is asked
+// of young players (common practice, no published source).
+const oneBreath music.Seconds = 16
+
+// LongestBreath returns the longest stretch of sound or air in a score with no
+// breath and no rest in it.
+func (s Score) LongestBreath() music.Seconds {
+	var longest, now music.Beats
+	for _, seg := range s.Segments {
+		switch {
+		case seg.Phase.Sounds() || seg.Phase == Out:
+			now += seg.Beats
+		case seg.Phase == Breathe || seg.Phase == Rest:
+			now = 0
+		}
+		longest = max(longest, now)
+	}
+	return s.TempoBPM.Seconds(longest)
+}
+
+// checkBreath refuses a step that asks for more than one breath holds, on any
+// instrument it is for.
+func (s Step) checkBreath() error {
+	most := s.Kind.Breath
+	if most == 0 {
+		most = oneBreath
+	}
+	for _, i := range instrument.All() {
+		score, err := s.Score(Player{Instrument: i, Stage: 4}, StandardConventions())
+		if err != nil {
+			continue // not for this one
+		}
+		if l := score.LongestBreath(); l > most+0.001 {
+			return ParameterError{s.breathField(), fmt.Sprintf("one breath would last %.0f s; keep it within %.0f s: ask for less at a time, or go faster", l, most)}
+		}
+	}
+	return nil
+}
+
+// breathField is the parameter that most likely asks for too much.
+func (s Step) breathField() string {
+	for _, key := range []string{"beats", "out", "melody", "seconds", "tempo_bpm"} {
+		if _, ok := s.Values[key]; ok {
+			return key
+		}
+	}
+	return "parameters"
+}

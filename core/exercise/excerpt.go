@@ -1,0 +1,66 @@
+package exercise
+
+import (
+	"fmt"
+
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+)
+
+// Excerpt three ways: a line of music on air, on the buzz, on the instrument.
+var excerpt = Kind{
+	Key: "excerpt", Name: "Excerpt three ways", Group: Ear,
+	Why: "Air first, then lips, then the instrument: each way makes the next one easy.",
+	Parts: []Param{
+		{Key: "melody", Label: "Notes", Type: Melody, Default: defaultMelody, Max: mostOf, Remedy: "give 1 to 64 notes, each up to 16 beats, from a fourth below home to an octave above it"},
+		{Key: "title", Label: "Title", Type: Words, Default: "A short line", Max: AnyChars, Remedy: "use at most 200 letters"},
+		tempo(80),
+	},
+	Says: func(v Values) string {
+		return fmt.Sprintf("%s, %d notes, on air, then played", v.choice("title"), len(v.melody()))
+	},
+	Lay: func(w *writer, v Values) {
+		w.s.TempoBPM = v.tempo()
+		line := v.melody()
+		for _, n := range line {
+			w.pattern = append(w.pattern, n.Degree)
+		}
+		w.countIn("On air alone, fingers with it.")
+		w.breathe()
+		w.onAir(line)
+		if w.i.Family == instrument.Brass && w.c.BuzzOn != BuzzNone {
+			w.rest(8, "Now buzz it.")
+			w.line(line, Buzz)
+		}
+		w.rest(8, "Now play it.")
+		w.line(line, Play)
+		w.end()
+		w.judge(RightNote, 0)
+		w.judge(Timing, onTheBeat)
+	},
+}
+
+var defaultMelody = []Note{{0, 1, false}, {2, 1, false}, {4, 1, false}, {2, 1, false}, {0, 2, false}, {0, 2, true}}
+
+// onAir is the rhythm as one segment of air: a burst a note.
+func (w *writer) onAir(line []Note) {
+	var all music.Beats
+	bursts := 0
+	for _, n := range line {
+		all += n.Beats
+		if !n.Rest {
+			bursts++
+		}
+	}
+	w.add(Segment{Phase: Out, Beats: all, Bursts: bursts, Text: "The rhythm on air"})
+}
+
+func (w *writer) line(line []Note, p Phase) {
+	for _, n := range line {
+		if n.Rest {
+			w.add(Segment{Phase: Rest, Beats: n.Beats, Text: "Rest"})
+			continue
+		}
+		w.tone(n.Degree, n.Beats, as(p))
+	}
+}

@@ -1,0 +1,34 @@
+package exercise
+
+import "fmt"
+
+// High buzz and low buzz: two regions, well apart.
+var highLowBuzz = Kind{
+	Key: "high-low-buzz", Name: "High buzz, low buzz", Group: Buzzing, Suits: isBrass,
+	Why: "Firm corners for high, relaxed and warm for low.",
+	Parts: []Param{
+		choice("first", "First", "class", Option{"class", "as the class begins"}, Option{"low", "low"}, Option{"high", "high"}),
+		number("beats", "Beats each", "beats", 2, 8, 1, 6, "buzz for 2 to 8 beats"), tempo(60),
+	},
+	Says: func(v Values) string { return fmt.Sprintf("one of each, %.0f beats", v.beats("beats")) },
+	Lay: func(w *writer, v Values) {
+		w.s.TempoBPM = v.tempo()
+		degrees := []Degree{-5, 7}
+		texts := []string{"Low buzz: relaxed, warm air", "High buzz: firm corners, fast air"}
+		if first := v.choice("first"); first == "high" || first == "class" && w.c.Begin == HighFirst {
+			degrees, texts = []Degree{7, -5}, []string{texts[1], texts[0]}
+		}
+		w.countIn(w.mouthpiece())
+		for n, d := range degrees {
+			w.restAfterBuzz(n, v.beats("beats"))
+			w.tone(d, v.beats("beats"), as(Buzz), saying(texts[n]))
+		}
+		w.end()
+		w.judge(Speaks, 0)
+		w.judge(NoGap, float64(w.s.Limits.Gap))
+		w.judge(OwnCentre, ownPitch)
+		w.judge(HighAbove, aFourth)
+	},
+}
+
+const aFourth = 500. // cents

@@ -1,0 +1,150 @@
+package exercise
+
+import (
+	"encoding/json"
+	"fmt"
+
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+)
+
+// Kind is a recipe: what it asks for, and how it is laid out for an instrument.
+// A kind is one file, one entry in the catalogue, one line in its test.
+type Kind struct {
+	Key   string  `json:"key"`
+	Name  string  `json:"name"`
+	Why   string  `json:"why" doc:"what it is good for, in one line to a player"`
+	Group Group   `json:"group" doc:"where the catalogue lists it"`
+	Parts []Param `json:"parameters" nullable:"false" doc:"what a step of it sets"`
+	// Ticked kinds are done and ticked, not recorded.
+	Ticked bool `json:"ticked,omitempty"`
+	// Metered kinds read an air meter.
+	Metered bool `json:"metered,omitempty"`
+	// Breath is the longest stretch of sound or air between two breaths that a
+	// step may ask for, when it is not oneBreath.
+	Breath music.Seconds `json:"-"`
+	// Suits says which instruments it is for; nil is all of them.
+	Suits func(instrument.Instrument) bool `json:"-"`
+	// Says is the step in a director's words, behind the kind's name.
+	Says func(v Values) string `json:"-"`
+	// Lay writes the score.
+	Lay func(w *writer, v Values) `json:"-"`
+	// Check refuses what the ranges of the parameters alone do not.
+	Check func(v Values) error `json:"-"`
+}
+
+// Group is a chapter of the catalogue.
+type Group string
+
+const (
+	SettingUp Group = "Setting up"
+	Breathing Group = "Breath"
+	Buzzing   Group = "Buzz"
+	LongTones Group = "Long tones"
+	Registers Group = "Registers"
+	Patterns  Group = "Patterns"
+	Ear       Group = "Ear and tune"
+	Caring    Group = "Care"
+)
+
+// Step is a kind with its parameters, checked.
+type Step struct {
+	Kind   *Kind
+	Values Values
+}
+
+// Parse reads a step from its kind's key and parameters as JSON. Parameters left
+// out take their defaults. Errors: UnknownKindError; ParameterError.
+func Parse(kind string, parameters []byte) (Step, error) {
+	k, err := Get(kind)
+	if err != nil {
+		return Step{}, err
+	}
+	raw := map[string]json.RawMessage{}
+	if len(parameters) > 0 {
+		if err := json.Unmarshal(parameters, &raw); err != nil {
+			return Step{}, ParameterError{"parameters", "send an object of parameters"}
+		}
+	}
+	v, err := k.values(raw)
+	if err != nil {
+		return Step{}, err
+	}
+	if k.Check != nil {
+		if err := k.Check(v); err != nil {
+			return Step{}, err
+		}
+	}
+	s := Step{k, v}
+	return s, s.checkBreath()
+}
+
+// New returns a step of a kind with its defaults, but for those given. It panics
+// on a kind or a parameter that is not there: for steps written in code.
+func New(kind string, set map[string]any) Step {
+	raw, err := json.Marshal(set)
+	if err != nil {
+		panic(err)
+	}
+	s, err := Parse(kind, raw)
+	if err != nil {
+		panic(fmt.Sprintf("exercise: %s: %v", kind, err))
+	}
+	return s
+}
+
+// Sentence says the step in concert pitch, as a director would.
+func (s Step) Sentence() string {
+	if said := s.Kind.Says(s.Values); said != "" {
+		return s.Kind.Name + ": " + said
+	}
+	return s.Kind.Name
+}
+
+// Parameters returns the step's parameters as JSON, every one of them.
+func (s Step) Parameters() json.RawMessage {
+	raw, err := json.Marshal(s.Values)
+	if err != nil {
+		panic(err) // Values hold only what JSON holds
+	}
+	return raw
+}
+
+// Suits reports whether the step is for an instrument.
+func (s Step) Suits(i instrument.Instrument) bool { return s.Kind.Suits == nil || s.Kind.Suits(i) }
+
+// ErrNotFor reports a step laid out for an instrument it does not suit.
+var ErrNotFor = fmt.Errorf("exercise: this step is not for this instrument")
+
+// Score works the step out for one player.
+func (s Step) Score(p Player, c Conventions) (Score, error) {
+	if !s.Suits(p.Instrument) {
+		return Score{}, ErrNotFor
+	}
+	w := newWriter(s, p, c)
+	if s.Kind.Group == Buzzing && c.BuzzOn == BuzzNone {
+		w.listenInstead()
+		return w.finish(), nil
+	}
+	s.Kind.Lay(w, s.Values)
+	if first, ok := s.Values["fingers_first"].(bool); ok && first {
+		w.s = w.s.fingersFirst()
+	}
+	return w.finish(), nil
+}
+
+// Player is whom a score is for.
+type Player struct {
+	Instrument instrument.Instrument
+	Stage      Stage
+	// Best is the player's own best hold in seconds, where a kind asks for it; 0
+	// when there is none yet.
+	Best float64
+	// Repeat counts how often the step was played before, for fingers that
+	// alternate.
+	Repeat int
+	// Known are the sounding notes the player knows so far; none means all that
+	// the stage reaches. Steps that teach a note, ladders and register work, go
+	// beyond them.
+	Known []music.MIDI
+}

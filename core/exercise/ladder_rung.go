@@ -1,0 +1,51 @@
+package exercise
+
+import (
+	"fmt"
+)
+
+// Ladder: one rung of a way into a hard note. Which rung, the ladder's own state
+// says.
+var ladderRung = Kind{
+	Key: KindLadder, Name: "Ladder", Group: Registers,
+	Why:   "A hard note is reached from one that works, a small step at a time.",
+	Parts: []Param{ladderChoice(), number("rung", "Rung", "", 1, 40, 1, 1, "choose a rung of the ladder"), tempo(60)},
+	Says: func(v Values) string {
+		l, _ := LadderOf(v.choice("ladder"))
+		return fmt.Sprintf("%s, rung %d", l.Name, v.count("rung"))
+	},
+	Lay: func(w *writer, v Values) {
+		w.s.TempoBPM = v.tempo()
+		l, _ := LadderOf(v.choice("ladder"))
+		if l.Suits != nil && !l.Suits(w.i) {
+			w.notice(fmt.Sprintf("%s has no use for %s: it holds its home note.", w.i.Name, l.Name))
+			l = homeLadder
+		}
+		rungs := l.Rungs(w.i)
+		r := rungs[min(v.count("rung"), len(rungs))-1]
+		w.s.Crossing = l.Crossing
+		w.countIn(r.Text)
+		w.breathe()
+		for n, m := range r.Notes {
+			w.at(m, r.Beats[n], func(s *Segment) {
+				if n > 0 && r.Slurred {
+					s.Articulation = Slurred
+				}
+			})
+		}
+		w.end()
+		w.judge(Speaks, 0)
+		w.judge(RightNote, 0)
+		w.judge(NoBreak, float64(w.s.Limits.Break))
+		w.judge(NoGap, float64(w.s.Limits.Gap))
+		w.judge(Held, w.s.Limits.HeldRatio)
+	},
+}
+
+func ladderChoice() Param {
+	var options []Option
+	for _, l := range Ladders() {
+		options = append(options, Option{l.Key, l.Name})
+	}
+	return choice("ladder", "Ladder", options[0].Key, options...)
+}

@@ -1,0 +1,71 @@
+package exercise
+
+import (
+	"fmt"
+
+	"earlychorus/core/music"
+)
+
+// Long tone, chain: slow tones upward or downward, each clear from start to end
+// before the next.
+var longToneChain = Kind{
+	Key: "long-tone-chain", Name: "Long tone, chain", Group: LongTones,
+	Why: "Each note is made beautiful before the next one may come.",
+	Parts: []Param{
+		number("from", "From", "half steps from home", -5, 12, 1, 0, "begin from a fourth below home to an octave above it"),
+		number("to", "To", "half steps from home", -5, 12, 1, 5, "end from a fourth below home to an octave above it"),
+		choice("by", "Notes between", "chromatic", Option{"chromatic", "every half step"}, Option{"scale", "the scale"}),
+		number("seconds", "Each", "seconds", 6, 10, 1, 8, "hold each note for 6 to 10 seconds"),
+	},
+	Says: func(v Values) string {
+		return fmt.Sprintf("concert %s to %s by %s, %.0f seconds each", Degree(v.number("from")).ConcertName(), Degree(v.number("to")).ConcertName(),
+			map[string]string{"chromatic": "half steps", "scale": "the scale"}[v.choice("by")], v.number("seconds"))
+	},
+	Lay: func(w *writer, v Values) {
+		w.s.TempoBPM = 60
+		w.pattern = run(Degree(v.number("from")), Degree(v.number("to")), v.choice("by") == "scale")
+		w.countIn(readyText)
+		for n, d := range w.pattern {
+			if n == 0 {
+				w.breathe()
+			} else {
+				w.rest(chainRest, "Rest.")
+			}
+			w.tone(d, music.Beats(v.seconds("seconds")))
+		}
+		w.end()
+		w.judgeTone()
+	},
+}
+
+const chainRest music.Beats = 4
+
+// major are the steps of a major scale above its tonic.
+var major = []Degree{0, 2, 4, 5, 7, 9, 11}
+
+// run lists the degrees from one to another, by half steps or by home's scale.
+func run(from, to Degree, byScale bool) []Degree {
+	step := Degree(1)
+	if to < from {
+		step = -1
+	}
+	out := []Degree{}
+	for d := from; ; d += step {
+		if !byScale || inScale(d) || d == from || d == to {
+			out = append(out, d)
+		}
+		if d == to {
+			return out
+		}
+	}
+}
+
+func inScale(d Degree) bool {
+	pc := (d%12 + 12) % 12
+	for _, s := range major {
+		if s == pc {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,24 @@
+package exercise
+
+import "fmt"
+
+// Make a tune: of the notes that are known; never graded.
+var makeATune = Kind{
+	Key: KindMakeATune, Name: "Make a tune", Group: Ear,
+	Why:   "It is yours. Nobody marks it.",
+	Parts: []Param{notes("Notes to use", 5, FirstFive...), number("bars", "Bars of four", "", 4, 16, 1, 8, "make 4 to 16 bars"), tempo(80)},
+	Says: func(v Values) string {
+		return fmt.Sprintf("%d bars of concert %s", v.count("bars"), concertNames(v.notes()))
+	},
+	Lay: func(w *writer, v Values) {
+		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
+		w.countIn(readyText)
+		w.breathe()
+		w.add(Segment{Phase: Free, Beats: beatsOf(4 * v.count("bars")), Text: "Your tune"})
+		w.end()
+		for _, d := range v.notes() { // so that the page can show what may be used
+			at := w.place(d)
+			w.s.Items = append(w.s.Items, w.c.Naming.WithOctave(w.s.KeyFifths.Spell(w.i.Written(at.note))))
+		}
+	},
+}

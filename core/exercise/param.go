@@ -1,0 +1,179 @@
+package exercise
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"earlychorus/core/music"
+)
+
+// ParamType is what a parameter holds.
+type ParamType string
+
+const (
+	Number   ParamType = "number" // a number in a range, in steps
+	Choice   ParamType = "choice" // one of the options
+	Switch   ParamType = "switch" // true or false
+	NoteList ParamType = "notes"  // degrees from the home note, in order
+	Melody   ParamType = "melody" // notes with their beats
+	Words    ParamType = "words"  // a line of text
+	AnyChars           = 200      // the longest of these
+	mostOf             = 64       // notes in a melody
+	degreeUp           = "an octave above it"
+	degreeDn           = "a fourth below home"
+)
+
+// Param is one thing a step of a kind sets: everything an editor needs.
+type Param struct {
+	Key     string    `json:"key"`
+	Label   string    `json:"label"`
+	Unit    string    `json:"unit,omitempty"`
+	Type    ParamType `json:"type" enum:"number,choice,switch,notes,melody,words"`
+	Min     float64   `json:"min,omitempty"`
+	Max     float64   `json:"max,omitempty"`
+	Step    float64   `json:"step,omitempty"`
+	Options []Option  `json:"options,omitempty"`
+	Default any       `json:"default"`
+	// Remedy is what to do when a value is out of range: "hold each note for 2 to
+	// 16 whole beats".
+	Remedy string `json:"remedy"`
+}
+
+// Option is one of the values a choice may take.
+type Option struct {
+	Key   string `json:"key"`
+	Label string `json:"label"`
+}
+
+// ParameterError names the parameter of a step that cannot be used, and the
+// remedy.
+type ParameterError struct{ Field, Remedy string }
+
+func (e ParameterError) Error() string { return e.Field + ": " + e.Remedy }
+
+// number is a numeric parameter.
+func number(key, label, unit string, least, most, step, usual float64, remedy string) Param {
+	return Param{Key: key, Label: label, Unit: unit, Type: Number, Min: least, Max: most, Step: step, Default: usual, Remedy: remedy}
+}
+
+func choice(key, label, usual string, options ...Option) Param {
+	var keys []string
+	for _, o := range options {
+		keys = append(keys, o.Key)
+	}
+	return Param{Key: key, Label: label, Type: Choice, Options: options, Default: usual, Remedy: "choose one of " + strings.Join(keys, ", ")}
+}
+
+func onOff(key, label string, usual bool) Param {
+	return Param{Key: key, Label: label, Type: Switch, Default: usual, Remedy: "say true or false"}
+}
+
+func notes(label string, most int, usual ...Degree) Param {
+	return Param{
+		Key: "notes", Label: label, Type: NoteList, Min: 1, Max: float64(most), Default: usual,
+		Remedy: fmt.Sprintf("choose 1 to %d notes, from %s to %s", most, degreeDn, degreeUp),
+	}
+}
+
+// Parameters that many kinds share.
+func beats(usual float64) Param {
+	return number("beats", "Beats each", "beats", 2, 16, 1, usual, "hold each note for 2 to 16 whole beats")
+}
+
+func restBeats(usual float64) Param {
+	return number("rest_beats", "Beats of rest between", "beats", 2, 16, 1, usual, "rest for 2 to 16 whole beats")
+}
+
+func tempo(usual float64) Param {
+	return number("tempo_bpm", "Tempo", "beats a minute", float64(music.SlowestTempo), float64(music.FastestTempo), 1, usual,
+		fmt.Sprintf("choose a tempo from %.0f to %.0f", music.SlowestTempo, music.FastestTempo))
+}
+
+func repeats(usual, most float64) Param {
+	return number("repeats", "Times", "", 1, most, 1, usual, fmt.Sprintf("play it 1 to %.0f times", most))
+}
+
+// fingersFirst opens a pattern with its fingers alone.
+func fingersFirst() Param { return onOff("fingers_first", "Fingers alone first", false) }
+
+// Values are a step's parameters by key.
+type Values map[string]any
+
+// Note is a note of a melody: a degree, or a rest, and its beats.
+type Note struct {
+	Degree Degree      `json:"degree"`
+	Beats  music.Beats `json:"beats"`
+	Rest   bool        `json:"rest,omitempty"`
+}
+
+func (v Values) beats(key string) music.Beats     { return music.Beats(v[key].(float64)) }
+func (v Values) tempo() music.Tempo               { return music.Tempo(v["tempo_bpm"].(float64)) }
+func (v Values) number(key string) float64        { return v[key].(float64) }
+func (v Values) count(key string) int             { return int(v[key].(float64)) }
+func (v Values) choice(key string) string         { return v[key].(string) }
+func (v Values) on(key string) bool               { return v[key].(bool) }
+func (v Values) notes() []Degree                  { return v["notes"].([]Degree) }
+func (v Values) melody() []Note                   { return v["melody"].([]Note) }
+func (v Values) seconds(key string) music.Seconds { return music.Seconds(v[key].(float64)) }
+
+// values reads and checks a kind's parameters.
+func (k *Kind) values(raw map[string]json.RawMessage) (Values, error) {
+	v := Values{}
+	for _, p := range k.Parts {
+		given, ok := raw[p.Key]
+		if !ok {
+			v[p.Key] = p.Default
+			continue
+		}
+		value, ok := p.read(given)
+		if !ok {
+			return nil, ParameterError{p.Key, p.Remedy}
+		}
+		v[p.Key] = value
+	}
+	for key := range raw {
+		if !slices.ContainsFunc(k.Parts, func(p Param) bool { return p.Key == key }) {
+			return nil, ParameterError{key, fmt.Sprintf("%s has no such parameter", k.Name)}
+		}
+	}
+	return v, nil
+}
+
+// read turns JSON into a value of the parameter; ok is false when it is not one.
+func (p Param) read(raw json.RawMessage) (value any, ok bool) {
+	switch p.Type {
+	case Number:
+		var x float64
+		if json.Unmarshal(raw, &x) != nil || x < p.Min || x > p.Max {
+			return nil, false
+		}
+		steps := (x - p.Min) / p.Step
+		return x, math.Abs(steps-math.Round(steps)) < 1e-9
+	case Choice:
+		var s string
+		known := json.Unmarshal(raw, &s) == nil && slices.ContainsFunc(p.Options, func(o Option) bool { return o.Key == s })
+		return s, known
+	case Switch:
+		var b bool
+		return b, json.Unmarshal(raw, &b) == nil
+	case NoteList:
+		var d []Degree
+		if json.Unmarshal(raw, &d) != nil || len(d) < 1 || float64(len(d)) > p.Max {
+			return nil, false
+		}
+		return d, !slices.ContainsFunc(d, func(x Degree) bool { return x < LowestDegree || x > HighestDegree })
+	case Melody:
+		var m []Note
+		if json.Unmarshal(raw, &m) != nil || len(m) < 1 || len(m) > mostOf {
+			return nil, false
+		}
+		return m, !slices.ContainsFunc(m, func(n Note) bool {
+			return n.Beats <= 0 || n.Beats > 16 || n.Degree < LowestDegree || n.Degree > HighestDegree
+		})
+	}
+	var s string
+	return s, json.Unmarshal(raw, &s) == nil && len(s) <= AnyChars
+}

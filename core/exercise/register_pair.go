@@ -1,0 +1,81 @@
+package exercise
+
+import (
+	"fmt"
+	"slices"
+
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+)
+
+// Register pair: a low note, then the register key alone.
+var registerPair = Kind{
+	Key: "register-pair", Name: "Register pair", Group: Registers,
+	Suits: func(i instrument.Instrument) bool { return len(lowsOf(i)) > 0 },
+	Why:   "The upper note is the low one with one key more: the air stays the same.",
+	Parts: []Param{
+		number("pairs", "Pairs", "", 1, 6, 1, 3, "play 1 to 6 pairs"),
+		choice("how", "How", "slurred", Option{"slurred", "slurred from the low note"}, Option{"direct", "the upper note by itself after it"}),
+		number("low_beats", "Low note", "beats", 1, 4, 1, 2, "hold the low note for 1 to 4 beats"),
+		number("beats", "Upper note", "beats", 2, 8, 1, 4, "hold the upper note for 2 to 8 beats"), restBeats(4), tempo(60),
+	},
+	Says: func(v Values) string {
+		return fmt.Sprintf("%d pairs, %.0f beats low, then %.0f up, %s", v.count("pairs"), v.beats("low_beats"), v.beats("beats"), v.choice("how"))
+	},
+	Lay: func(w *writer, v Values) {
+		w.s.TempoBPM = v.tempo()
+		w.s.Crossing = w.i.Family == instrument.Clarinets
+		lows := lowsOf(w.i)
+		w.countIn(readyText)
+		for n := range min(v.count("pairs"), len(lows)) {
+			if n == 0 {
+				w.breathe()
+			} else {
+				w.rest(v.beats("rest_beats"), "Rest.")
+			}
+			upper, _ := w.i.RegisterPair(lows[n])
+			w.at(lows[n], v.beats("low_beats"))
+			if v.choice("how") == "direct" {
+				w.rest(4, "Rest, hear the upper note.")
+				w.at(upper, v.beats("beats"))
+				continue
+			}
+			w.at(upper, v.beats("beats"), slurred, saying("Register key"))
+		}
+		w.end()
+		w.judge(Speaks, 0)
+		w.judge(RightNote, 0)
+		w.judge(NoBreak, float64(w.s.Limits.Break))
+		w.judge(Change, float64(w.s.Limits.ChangeTime))
+		w.judge(Undertone, longestUnder)
+	},
+}
+
+const longestUnder = 0.06 // s of the lower note under the start of the upper one
+
+// lowsOf lists the low notes that have an upper one in the beginner range: from
+// home down, then from home up. The way in is from what works.
+func lowsOf(i instrument.Instrument) []music.MIDI {
+	var down, up []music.MIDI
+	for m := i.Beginner.From; m <= i.Beginner.To; m++ {
+		if _, ok := i.RegisterPair(m); !ok || !inWrittenScale(m-i.Home()) {
+			continue
+		}
+		if m <= i.Home() {
+			down = append(down, m)
+		} else {
+			up = append(up, m)
+		}
+	}
+	slices.Reverse(down)
+	return append(down, up...)
+}
+
+// inWrittenScale reports whether a note at a distance from home is one of the
+// easy ones: the home scale, with the flat seventh below home.
+func inWrittenScale(m music.MIDI) bool {
+	if m == -1 || m == -2 || m == -13 || m == -14 {
+		return m == -2 || m == -14
+	}
+	return inScale(Degree(m))
+}

@@ -1,0 +1,37 @@
+package exercise
+
+import "fmt"
+
+// Sing first: the notes sung while fingering silently, then played.
+var singFirst = Kind{
+	Key: "sing-first", Name: "Sing first", Group: Ear,
+	Why:   "What you can sing, you can play in tune.",
+	Parts: []Param{notes("Concert notes, in order", 5, 0, 2, 4), number("beats", "Beats each", "beats", 1, 8, 1, 2, "give each note 1 to 8 beats"), tempo(80)},
+	Says: func(v Values) string {
+		return fmt.Sprintf("concert %s, sung while fingering, then played", concertNames(v.notes()))
+	},
+	Lay: func(w *writer, v Values) {
+		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
+		w.countIn("Hear the first note.")
+		w.tone(v.notes()[0], 2, as(Listen), saying("Listen"))
+		w.breathe()
+		if w.c.SingFirst == PlayAtOnce {
+			w.notice("This class plays at once, without singing.")
+		} else {
+			for _, d := range v.notes() {
+				w.tone(d, v.beats("beats"), as(Sing))
+			}
+			w.rest(4, "Now with the instrument.")
+			w.judge(Sung, sungWithin)
+		}
+		for _, d := range v.notes() {
+			w.tone(d, v.beats("beats"))
+		}
+		w.end()
+		w.judge(Speaks, 0)
+		w.judge(RightNote, 0)
+		w.judge(Centre, max(patternCentre, float64(w.s.Limits.Centre)))
+	},
+}
+
+const sungWithin = 50. // cents, in any octave

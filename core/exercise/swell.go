@@ -1,0 +1,44 @@
+package exercise
+
+import (
+	"fmt"
+
+	"earlychorus/core/music"
+)
+
+// Swell: one note very soft, growing, very loud, fading, very soft.
+var swell = Kind{
+	Key: "swell", Name: "Swell", Group: LongTones, Breath: longestSwell,
+	Why:   "Louder and softer with the air alone, while the pitch stays where it is.",
+	Parts: []Param{notes("Concert note", 1, 0), number("beats", "Beats for each of five stretches", "beats", 2, 4, 1, 4, "give each stretch 2 to 4 beats"), tempo(60)},
+	Says: func(v Values) string {
+		return fmt.Sprintf("concert %s, five times %.0f beats at %.0f: very soft, growing, very loud, fading, very soft", concertNames(v.notes()), v.beats("beats"), v.tempo())
+	},
+	Lay: func(w *writer, v Values) {
+		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
+		w.countIn(readyText)
+		w.breathe()
+		for n, d := range [][2]Dynamic{{"pp", "pp"}, {"pp", "ff"}, {"ff", "ff"}, {"ff", "pp"}, {"pp", "pp"}} {
+			w.tone(v.notes()[0], v.beats("beats"), slurIf(n), loud(d[0], d[1]), saying(swellTexts[n]))
+		}
+		w.end()
+		w.judge(Speaks, 0)
+		w.judge(RightNote, 0)
+		w.judge(NoBreak, float64(w.s.Limits.Break))
+		w.judge(NoGap, float64(w.s.Limits.Gap))
+		w.judge(SwellRange, swellRange)
+		w.judge(SwellOrder, 0)
+		w.judge(PitchShift, swellShift)
+	},
+}
+
+var swellTexts = []string{"Very soft", "Grow", "Very loud", "Fade", "Very soft"}
+
+// longestSwell is five stretches of four beats at 60 (common practice, no
+// published source).
+const longestSwell music.Seconds = 20
+
+const (
+	swellRange = 10. // dB
+	swellShift = 25. // cents
+)

@@ -1,0 +1,48 @@
+package exercise
+
+import (
+	"earlychorus/core/music"
+)
+
+// Tuning note: the class's own, held, with an estimate of what to move.
+var tuningNote = Kind{
+	Key: KindTuningNote, Name: "Tuning note", Group: LongTones,
+	Why:   "Tune again at each warm-up: pitch rises as the instrument warms.",
+	Parts: []Param{number("beats", "Beats", "beats", 4, 12, 1, 8, "hold it for 4 to 12 beats"), tempo(60)},
+	Says:  func(Values) string { return "the class's tuning note, held" },
+	Lay: func(w *writer, v Values) {
+		w.s.TempoBPM = v.tempo()
+		w.countIn("Blow warm air through first.")
+		w.breathe()
+		w.at(w.tuningNote(), v.beats("beats"))
+		w.end()
+		w.judge(Speaks, 0)
+		w.judge(RightNote, 0)
+		w.judge(NoGap, float64(w.s.Limits.Gap))
+		w.judge(Centre, tunedWithin)
+		w.judge(Drift, tunedDrift)
+		w.judge(HoldTime, tunedFor)
+	},
+}
+
+const (
+	tunedWithin = 10. // cents
+	tunedDrift  = 4.  // cents a second
+	tunedFor    = 3.  // seconds
+)
+
+var tuningClasses = map[string]music.MIDI{"Bb": 10, "A": 9, "F": 5, "C": 0}
+
+// tuningNote is the class's tuning note where the instrument plays it: the first
+// above home, or below it where the stage does not reach that far.
+func (w *writer) tuningNote() music.MIDI {
+	class, ok := tuningClasses[w.c.TuningNote]
+	if !ok || w.c.TuningNote == OwnTuningNote {
+		return w.i.Tuning
+	}
+	up := w.i.Home() + (class-w.i.Home()%12+12)%12
+	if w.stage.Span(w.i).Contains(up) {
+		return up
+	}
+	return up - 12
+}

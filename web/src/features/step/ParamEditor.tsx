@@ -1,0 +1,69 @@
+import type { Schemas } from '../../api/client'
+import { Choice } from '../../ui/Choice'
+import { Field } from '../../ui/Field'
+import { NotePicker } from './NotePicker'
+
+type Props = {
+  param: Schemas['Param']
+  value: unknown
+  choices: Schemas['NoteChoice'][]
+  problem?: string
+  onChange: (value: unknown) => void
+}
+
+/** ParamEditor edits one parameter of a step, as the catalogue describes it. */
+export function ParamEditor({ param, value, choices, problem, onChange }: Props) {
+  const label = param.unit ? `${param.label}, ${param.unit}` : param.label
+  switch (param.type) {
+    case 'number':
+      return (
+        <Field
+          label={label}
+          type="number"
+          min={param.min ?? 0}
+          max={param.max ?? 0}
+          step={param.step}
+          required
+          value={Number.isNaN(value) ? '' : Number(value)}
+          problem={problem}
+          onChange={(e) => onChange(e.target.valueAsNumber)}
+        />
+      )
+    case 'choice':
+      return (
+        <Choice
+          label={label}
+          options={param.options ?? []}
+          value={String(value)}
+          problem={problem}
+          onChange={onChange}
+        />
+      )
+    case 'switch':
+      return (
+        <label className="flex min-h-11 items-center gap-3 self-end">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={value === true}
+            onChange={(e) => onChange(e.target.checked)}
+          />
+          {label}
+        </label>
+      )
+    case 'notes':
+      return (
+        <NotePicker
+          label={param.label}
+          most={param.max ?? 6}
+          choices={choices}
+          notes={value as number[]}
+          problem={problem}
+          onChange={onChange}
+        />
+      )
+    case 'melody':
+      return <p className="text-sm text-soft">{(value as unknown[]).length} notes, as they were brought in.</p>
+  }
+  return <Field label={label} value={String(value)} problem={problem} onChange={(e) => onChange(e.target.value)} />
+}
