@@ -29,7 +29,8 @@ var allowed = map[string][]string{
 	"contour":        {"audio", "dsp", "music"}, // and so it is small enough for the browser
 	"contour/packed": {"contour", "music"},
 	"take":           {"audio", "dsp", "music", "instrument", "exercise", "contour"},
-	"verdict":        {"music", "instrument", "exercise", "take"},
+	"meter":          {"music", "exercise"},
+	"verdict":        {"dsp", "music", "instrument", "exercise", "take", "meter"},
 	"ribbon":         {"dsp", "music", "instrument", "exercise", "contour", "take", "verdict"},
 	"synth":          {"audio", "music", "instrument", "exercise"},
 }

@@ -112,6 +112,19 @@ func (s Score) Beats() music.Beats {
 // Seconds returns how long a take of the score lasts.
 func (s Score) Seconds() music.Seconds { return s.TempoBPM.Seconds(s.Beats()) }
 
+// IsFree reports whether the score asks for no notes but leaves time to play
+// one's own.
+func (s Score) IsFree() bool {
+	free := false
+	for _, seg := range s.Segments {
+		if seg.Phase.Sounds() {
+			return false
+		}
+		free = free || seg.Phase == Free
+	}
+	return free
+}
+
 // Targets returns the segments that sound, in order.
 func (s Score) Targets() []Segment {
 	var out []Segment

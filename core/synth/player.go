@@ -42,6 +42,7 @@ type Player struct {
 	Flatten    float64        // share of the written dynamics that is not played, 0 to 1
 	SingsUp    int            // octaves sung above what is written
 	Uneven     float64        // spread of bursts of air, as a share of their loudness
+	Pulsing    float64        // pulses of air, as a share of the rate asked for; 0 means 1
 	Bursts     int            // bursts of air too many (or, negative, too few)
 	Breath     music.Decibels // breath noise below the tone; 0 means none
 	Room       music.Decibels // noise of the room, dB below full scale; 0 means none
@@ -119,8 +120,11 @@ func (p Player) Play(score exercise.Score, rate int) (audio.Mono, []Truth) {
 		n = to
 	}
 	for _, seg := range score.Segments {
-		if seg.Phase == exercise.Out {
+		switch seg.Phase {
+		case exercise.Out:
 			p.blow(sound, score, seg, chance)
+		case exercise.Free:
+			p.invent(sound, score, seg, chance)
 		}
 	}
 	return sound, truths
@@ -185,6 +189,10 @@ func (p Player) legs(score exercise.Score, targets []exercise.Segment) []leg {
 			loud:  float64(t.Dynamic.Step()), loudTo: float64(t.Dynamic.Step()),
 		}
 		legs[n].to = legs[n].from + float64(score.TempoBPM.Seconds(t.Beats))
+		legs[n].pulses = float64(t.Pulses) * float64(score.TempoBPM) / 60
+		if p.Pulsing != 0 {
+			legs[n].pulses *= p.Pulsing
+		}
 		legs[n].glideTo = legs[n].pitch
 		if t.GlideTo != 0 {
 			legs[n].glideTo = p.Offset.Above((t.GlideTo + shift).Frequency(score.A4Hz))

@@ -14,6 +14,7 @@ type leg struct {
 	from, to       float64 // seconds
 	pitch, glideTo music.Hertz
 	loud, loudTo   float64
+	pulses         float64 // a second
 	tone           tone
 }
 
@@ -46,6 +47,7 @@ const (
 	wanderTime  = 0.15  // time constant of the jitter
 	slurTime    = 0.03  // a change of note without the tongue
 	stepLevel   = 4.    // dB from one written dynamic to the next
+	pulseDepth  = 0.8   // steps of loudness either way
 	stepBright  = 0.16  // and what it does to the brightness
 )
 
@@ -105,7 +107,11 @@ func (v *voice) melody(t float64) music.Cents {
 func (v *voice) loudness(t float64) float64 {
 	l := v.leg(t)
 	share := min(1, max(0, (t-l.from)/(l.to-l.from)))
-	return (1 - v.player.Flatten) * (l.loud + share*(l.loudTo-l.loud))
+	pushed := 0.
+	if l.pulses > 0 {
+		pushed = pulseDepth * math.Cos(2*math.Pi*l.pulses*(t-l.from))
+	}
+	return (1 - v.player.Flatten) * (l.loud + share*(l.loudTo-l.loud) + pushed)
 }
 
 // truths cuts what was played into its notes.

@@ -295,3 +295,25 @@ func TestEchoIsTheRooms(t *testing.T) {
 	n := analyze(t, synth.Room{Echo: 0.8}.Record(sound), i, s).Notes[0]
 	assert.InDelta(t, float64(truth[0].Release), float64(n.Release), 0.05)
 }
+
+func TestPulsesOfAirAreCounted(t *testing.T) {
+	for _, key := range []string{"flute", "trumpet", "tuba", "bassoon"} {
+		i := get(t, key)
+		for _, pulses := range []int{1, 2, 4} {
+			s := melody(exercise.Tongued, 8, i.Home())
+			s.Segments[1].Pulses = pulses
+			sound, _ := synth.Player{Instrument: i, Room: -70, Jitter: 2}.Play(s, 48000)
+			p := analyze(t, sound, i, s).Notes[0].Pulse
+			require.NotNil(t, p)
+			assert.InDelta(t, float64(pulses), p.Rate, 0.05*float64(pulses), key)
+			assert.InDelta(t, 6, p.Depth, 2.5, key)
+
+			slow, _ := synth.Player{Instrument: i, Room: -70, Pulsing: 0.8}.Play(s, 48000)
+			assert.InDelta(t, 0.8*float64(pulses), analyze(t, slow, i, s).Notes[0].Pulse.Rate, 0.05*float64(pulses), key)
+		}
+		s := melody(exercise.Tongued, 8, i.Home())
+		s.Segments[1].Pulses = 2
+		even, _ := synth.Player{Instrument: i, Room: -70, Flatten: 1}.Play(s, 48000)
+		assert.Zero(t, analyze(t, even, i, s).Notes[0].Pulse.Rate, "an even tone has none")
+	}
+}

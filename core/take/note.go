@@ -46,6 +46,7 @@ type Note struct {
 	HeldRatio  float64        `json:"held_ratio" doc:"sounding share of the beats asked for; 0 without a score"`
 	Response   music.Seconds  `json:"response_s" doc:"onset after its beat; 0 without a score"`
 	Change     music.Seconds  `json:"change_s" doc:"from leaving the note before to being within 30 cents of this one; 0 after a rest"`
+	Pulse      *Pulse         `json:"pulse,omitempty" doc:"of a tone pushed by the air"`
 	Slide      *Slide         `json:"slide,omitempty" doc:"of a sliding pitch"`
 	Tone       contour.Tone   `json:"tone"`
 
@@ -99,6 +100,9 @@ func (l *listening) measure(g group) Note {
 	l.shape(&n, g)
 	if len(l.Notes) > 0 {
 		n.Change = l.change(g, n)
+	}
+	if g.target != nil && g.target.Pulses > 0 {
+		n.Pulse = pulseOf(s, float64(g.target.Pulses)*float64(l.Score.TempoBPM)/60)
 	}
 	if g.target != nil && g.target.GlideTo != 0 {
 		n.Slide = l.slide(g)

@@ -129,6 +129,8 @@ const (
 	// A fall from bodyBelow to endBelow that takes longer is the room's, or the
 	// tube ringing on.
 	fallsWithin = music.Seconds(0.016)
+	// One that takes longer than any room rings is the player fading.
+	longestRing = music.Seconds(1)
 	aboveQuiet  = music.Decibels(6)
 	quietShare  = 0.1
 )
@@ -185,7 +187,7 @@ func quietOf(c contour.Contour) music.Decibels {
 // that carries it on, a little after it began to.
 func (b *builder) ending(p plateau, w music.Seconds, level, threshold music.Decibels) music.Seconds {
 	faded := b.fine.Crossing(p.Release, edgeReach, w, threshold, false)
-	if body := b.lastAbove(p, w, level-bodyBelow); body > 0 && faded-body > fallsWithin {
+	if body := b.lastAbove(p, w, level-bodyBelow); body > 0 && faded-body > fallsWithin && faded-body < longestRing {
 		return body + fallsWithin
 	}
 	return faded

@@ -174,25 +174,14 @@ func waver(t, cents []float64) (rate float64, depth music.Cents, vibrato bool) {
 	if len(t) == 0 || t[len(t)-1]-t[0] < shortestWaver {
 		return 0, 0, false
 	}
-	length := t[len(t)-1] - t[0]
-	mean := dsp.Median(cents)
 	var powers []float64
 	best := 0.
-	for f := slowestWaver; f <= fastestWaver; f += waverStep {
-		var re, im, weight float64
-		for k := range t {
-			w := 0.5 - 0.5*math.Cos(2*math.Pi*(t[k]-t[0])/length)
-			sin, cos := math.Sincos(2 * math.Pi * f * t[k])
-			re += w * (cents[k] - mean) * cos
-			im += w * (cents[k] - mean) * sin
-			weight += w
-		}
-		amplitude := 2 * math.Hypot(re, im) / math.Max(1, weight)
+	scan(t, cents, slowestWaver, fastestWaver, waverStep, func(f, amplitude float64) {
 		powers = append(powers, amplitude*amplitude)
 		if amplitude > best {
 			best, rate = amplitude, f
 		}
-	}
+	})
 	var near, all float64
 	for k, p := range powers {
 		all += p

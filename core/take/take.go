@@ -66,10 +66,13 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 		l.Analysis.Instrument = q.Instrument.Key
 	}
 	l.Recording = listenToRecording(sound, c)
-	if q.Score == nil {
+	if q.Score == nil || q.Score.IsFree() {
 		plateaus := findPlateaus(c, l.fine, tongueDip)
 		groups, strays := groupByEar(plateaus, l.a4())
 		l.describe(groups, strays)
+		if q.Score != nil {
+			l.Recording.addFaultOfLength(l.Seconds, l.Start+q.Score.Seconds())
+		}
 		return l.Analysis, nil
 	}
 	plateaus := findPlateaus(c, l.fine, deepDip)

@@ -2,7 +2,9 @@ package verdict
 
 import (
 	"slices"
+	"strings"
 
+	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 )
 
@@ -12,63 +14,86 @@ type Tip struct {
 	Text string `json:"text"`
 }
 
-// advice is a row of the table of tips: which case it answers.
-type advice struct {
-	cause     Cause
-	family    instrument.Family // "" answers every family
-	direction int               // -1 too low or down, 1 too high or up, 0 either
-	tip       Tip
+// Advice is a row of the book of tips: which case it answers, and its words.
+// Words in braces are said in the class's picture for air.
+type Advice struct {
+	Key       string            `json:"key"`
+	Cause     Cause             `json:"cause"`
+	Family    instrument.Family `json:"family,omitempty" doc:"empty answers every family"`
+	Only      []string          `json:"only,omitempty" doc:"these instruments alone"`
+	Group     exercise.Group    `json:"group,omitempty" doc:"this chapter of the catalogue alone"`
+	Register  Register          `json:"register,omitempty" doc:"empty answers every register"`
+	Direction int               `json:"direction,omitempty" doc:"-1 too low, short or early, 1 the other way, 0 either"`
+	Text      string            `json:"text"`
 }
 
-// table holds the tips, special cases before general ones. The advice is
-// common practice, no published source.
-var table = []advice{
-	{CauseRecording, "", 0, Tip{"recording", "Sit an arm's length from the microphone, choose a quiet corner and record again."}},
+// Book is a class's own words for tips, by key; a tip given the empty text is
+// never given. Tips it does not name keep ours.
+type Book map[string]string
 
-	{CauseWrongNote, instrument.Brass, 1, Tip{"brass-too-high", "You landed on a higher partial. Relax, drop the jaw a little and use warmer, slower air."}},
-	{CauseWrongNote, instrument.Brass, -1, Tip{"brass-too-low", "You landed on a lower partial. Firm the corners of your mouth and use faster air."}},
-	{CauseWrongNote, instrument.Clarinets, -1, Tip{"clarinet-low", "Check the thumb: roll it so that the register key opens while the hole stays covered."}},
-	{CauseWrongNote, "", 0, Tip{"wrong-note", "Look at the fingering, hear the note once, sing it, then play it."}},
-
-	{CauseBreak, instrument.Brass, 0, Tip{"brass-break", "Keep the air moving at one speed and the corners still: the note jumps when the air does."}},
-	{CauseBreak, instrument.Saxophones, 1, Tip{"sax-jump-up", "The low note jumped up. Open the throat, think \"oh\", and check that every hole is covered."}},
-	{CauseBreak, instrument.Clarinets, 1, Tip{"clarinet-break", "Check that every finger seals its hole: a small leak sends the note up a twelfth."}},
-	{CauseBreak, "", -1, Tip{"undertone", "A lower note sounds with it. Use faster air and keep the embouchure firm from the start."}},
-	{CauseBreak, "", 0, Tip{"break", "Cover the holes fully and keep the air even; start softly and let the note settle."}},
-
-	{CauseNoResponse, instrument.Brass, 0, Tip{"brass-no-sound", "Buzz the note on the mouthpiece for four beats, rest, then play it."}},
-	{CauseNoResponse, instrument.Flutes, 0, Tip{"flute-no-sound", "Find the sound on the headjoint first: roll it a little until it speaks."}},
-	{CauseNoResponse, "", 0, Tip{"no-sound", "Breathe on the beat before, let the air go first and the tongue only open the door."}},
-
-	{CauseGap, instrument.Brass, 0, Tip{"brass-gap", "The buzz stopped. Keep the lips together and let the air carry on, as if you blew through the note."}},
-	{CauseGap, "", 0, Tip{"gap", "The air stopped. Take a low, full breath and spread it over all the beats."}},
-
-	{CauseCentre, instrument.Flutes, -1, Tip{"flute-flat", "Flat: raise the air a little and support it from below; check how far you roll in."}},
-	{CauseCentre, instrument.Flutes, 1, Tip{"flute-sharp", "Sharp: aim the air lower and relax the lips."}},
-	{CauseCentre, instrument.Brass, -1, Tip{"brass-flat", "Flat: firm corners and faster air. If it stays flat when you are warm, push the tuning slide in a little."}},
-	{CauseCentre, instrument.Brass, 1, Tip{"brass-sharp", "Sharp: relax and let the jaw drop a little. If it stays sharp when you are warm, pull the tuning slide out a little."}},
-	{CauseCentre, instrument.Recorders, 1, Tip{"recorder-sharp", "Sharp: blow more gently, as if warming your hands."}},
-	{CauseCentre, "", -1, Tip{"flat", "Flat: support the air from below and keep the embouchure firm. Warm the instrument first."}},
-	{CauseCentre, "", 1, Tip{"sharp", "Sharp: relax the jaw and use warmer air. If it stays sharp, pull out a little."}},
-
-	{CauseSteadiness, "", 0, Tip{"waver", "Blow a long straight line: one speed of air from the first beat to the last. Watch the ribbon lie flat."}},
-	{CauseHeld, "", 0, Tip{"held", "Breathe in for two full beats and start a little softer. One beat more than yesterday is progress."}},
+// Advices lists every tip with the class's own words, special cases before
+// general ones.
+func (b Book) Advices() []Advice {
+	out := slices.Clone(advices)
+	for n := range out {
+		if own, ok := b[out[n].Key]; ok {
+			out[n].Text = own
+		}
+	}
+	return out
 }
 
-// Clean takes are told what to enjoy.
-var clean = []Tip{
-	{"clean-listen", "Clean. Listen back once and remember how it felt."},
-	{"clean-soft", "Clean. Try it again a little softer, just as steady."},
+// Unknown lists the keys that no tip has, for whoever edits the book.
+func (b Book) Unknown() (out []string) {
+	for key := range b {
+		if !slices.ContainsFunc(advices, func(a Advice) bool { return a.Key == key }) {
+			out = append(out, key)
+		}
+	}
+	slices.Sort(out)
+	return out
 }
 
 // AskDirector closes the list when every tip has been given twice running.
 var AskDirector = Tip{"ask-director", "You have worked at this one. Ask your director to hear it with you."}
 
-// TimesRunning is how often the same tip may be given in a row.
-const TimesRunning = 2
+const (
+	// TimesRunning is how often the same tip may be given in a row.
+	TimesRunning = 2
+	// AskAfter is for how many takes in a row tips for one cause may be given
+	// before the director should hear it.
+	AskAfter = 4
+)
+
+// Situation is where a tip is looked for.
+type Situation struct {
+	Instrument instrument.Instrument
+	Group      exercise.Group
+	Register   Register // of the note that decided; "" for the whole step
+	Direction  int
+	Air        string // the school of words; "" is the usual one
+}
+
+// Answers lists the tips for a cause in a situation, the most particular first.
+func (b Book) Answers(cause Cause, s Situation) (out []Tip) {
+	for _, a := range b.Advices() {
+		if a.Cause == cause && a.answers(s) && a.Text != "" {
+			out = append(out, Tip{a.Key, inWords(a.Text, s.Air)})
+		}
+	}
+	return out
+}
+
+func (a Advice) answers(s Situation) bool {
+	return (a.Family == "" || a.Family == s.Instrument.Family) &&
+		(len(a.Only) == 0 || slices.Contains(a.Only, s.Instrument.Key)) &&
+		(a.Group == "" || a.Group == s.Group) &&
+		(a.Register == "" || a.Register == s.Register) &&
+		(a.Direction == 0 || a.Direction == s.Direction)
+}
 
 // choose picks the tip for the first cause that has one not just given twice.
-func choose(causes []Cause, deciding *Measure, c Case) Tip {
+func (c Case) choose(causes []Cause, deciding *Measure) Tip {
 	if len(causes) == 0 {
 		return clean[len(c.RecentTips)%len(clean)]
 	}
@@ -76,51 +101,67 @@ func choose(causes []Cause, deciding *Measure, c Case) Tip {
 	if deciding != nil {
 		causes = append([]Cause{deciding.Cause}, slices.DeleteFunc(slices.Clone(causes), func(x Cause) bool { return x == deciding.Cause })...)
 	}
+	if sameCause(causes[0], c.RecentTips) {
+		return AskDirector
+	}
 	for _, cause := range causes {
-		direction := 0
-		if deciding != nil && deciding.Cause == cause {
-			direction = directionOf(*deciding, c)
-		}
-		for _, a := range table {
-			if a.cause == cause && a.answers(c.Instrument.Family, direction) && !givenTwice(a.tip.Key, c.RecentTips) {
-				return a.tip
+		for _, tip := range c.Tips.Answers(cause, c.situation(cause, deciding)) {
+			if !givenTwice(tip.Key, c.RecentTips) {
+				return tip
 			}
 		}
 	}
 	return AskDirector
 }
 
-func (a advice) answers(f instrument.Family, direction int) bool {
-	return (a.family == "" || a.family == f) && (a.direction == 0 || a.direction == direction)
+func (c Case) situation(cause Cause, deciding *Measure) Situation {
+	s := Situation{Instrument: c.Instrument, Air: c.Air}
+	if k, err := exercise.Get(c.Score.Kind); err == nil {
+		s.Group = k.Group
+	}
+	if deciding == nil || deciding.Cause != cause {
+		return s
+	}
+	s.Direction = deciding.direction
+	if deciding.Note >= 0 {
+		s.Register = RegisterOf(c.Instrument, c.Score.Targets()[deciding.Note].Target)
+	}
+	return s
 }
 
-// directionOf is the sign of the error; for a break, of the jump.
-func directionOf(m Measure, c Case) int {
-	value := m.Value
-	if m.Cause == CauseBreak {
-		for _, e := range eventsOf(c.Analysis, m.Note) {
-			if float64(e.Duration) == m.Value {
-				value = float64(e.Interval)
-			}
-		}
+// sameCause reports whether the latest takes were all given tips for one cause.
+func sameCause(cause Cause, recent []string) bool {
+	if len(recent) < AskAfter {
+		return false
 	}
-	switch {
-	case value < 0:
-		return -1
-	case value > 0:
-		return 1
-	}
-	return 0
+	return !slices.ContainsFunc(recent[:AskAfter], func(key string) bool {
+		return !slices.ContainsFunc(advices, func(a Advice) bool { return a.Key == key && a.Cause == cause })
+	})
 }
 
 func givenTwice(key string, recent []string) bool {
 	if len(recent) < TimesRunning {
 		return false
 	}
-	for _, k := range recent[:TimesRunning] {
-		if k != key {
-			return false
-		}
+	return !slices.ContainsFunc(recent[:TimesRunning], func(k string) bool { return k != key })
+}
+
+// pictures are the schools of words for air: what a tip's braces become.
+var pictures = map[string]map[string]string{
+	"speed":  {"faster": "faster air", "slower": "slower air", "even": "air at one speed"},
+	"warmth": {"faster": "cool air, sent far", "slower": "warm air, close by", "even": "air at one warmth"},
+	"width":  {"faster": "a narrower stream of air", "slower": "a wider stream of air", "even": "a stream of one width"},
+	"vowels": {"faster": "an \"ee\" inside the mouth", "slower": "an \"oh\" inside the mouth", "even": "one vowel from start to end"},
+}
+
+// inWords says a tip in the class's picture for air.
+func inWords(text, school string) string {
+	words, ok := pictures[school]
+	if !ok {
+		words = pictures["speed"]
 	}
-	return true
+	for name, said := range words {
+		text = strings.ReplaceAll(text, "{"+name+"}", said)
+	}
+	return text
 }

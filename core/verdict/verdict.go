@@ -8,6 +8,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/meter"
 	"earlychorus/core/take"
 )
 
@@ -22,12 +23,13 @@ const (
 )
 
 // Version names the rules; verdicts keep the version they were given under.
-const Version = 1
+const Version = 2
 
 // Verdict is the word on one take.
 type Verdict struct {
 	Version  int       `json:"version"`
 	Result   Result    `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
+	Ungraded bool      `json:"ungraded,omitempty" doc:"the step is recorded and never graded"`
 	Deciding *Measure  `json:"deciding,omitempty" doc:"the measure that decided; absent when a recording fault did"`
 	Short    string    `json:"short" doc:"what decided, in a few words, for a board's cell"`
 	Sentence string    `json:"sentence"`
@@ -39,48 +41,61 @@ type Verdict struct {
 // nearlyExcess: one kind of measure this far outside its limit is still nearly.
 const nearlyExcess = 1.5
 
-// rank orders causes: mending a later one is no use before an earlier one.
-var rank = []Cause{
-	CauseRecording, CauseWrongNote, CauseBreak, CauseNoResponse, CauseGap, CauseCentre, CauseSteadiness, CauseHeld,
-}
-
 // Case is what Decide judges.
 type Case struct {
 	Instrument instrument.Instrument
 	Score      exercise.Score
-	Analysis   take.Analysis
-	FreeStart  bool     // the recording was not made to our click
-	RecentTips []string // keys of the tips of the takes before, latest first
+	Analysis   take.Analysis // of a recorded step, made with the same score
+	Blows      []meter.Blow  // of a step blown into a meter
+	Ticked     []bool        // of a step that is ticked: which of its items are done
+	FreeStart  bool          // the recording was not made to our click
+	RecentTips []string      // keys of the tips of the takes before, latest first
+	Tips       Book          // the class's own words; the zero Book gives ours
+	Air        string        // the class's school of words for air; "" is the usual one
 }
 
-// Decide gives the verdict. It needs an analysis made with the same score.
+// recorded reports whether the step is judged by its sound.
+func (c Case) recorded() bool { return !c.Score.Ticked && !c.Score.Metered }
+
+// Decide gives the verdict.
 func Decide(c Case) Verdict {
 	v := Verdict{Version: Version, Measures: []Measure{}, Causes: []Cause{}}
-	for n, target := range c.Score.Targets() {
-		v.Measures = append(v.Measures, measures(n, target, c.Analysis.Notes[n], eventsOf(c.Analysis, n), c.Score, c.FreeStart)...)
+	if c.recorded() && len(c.Analysis.Notes) < len(c.Score.Targets()) {
+		panic("verdict: the analysis was not made with this score")
 	}
-	if short, sentence := unusable(c.Analysis, c.Score); sentence != "" {
-		v.Result, v.Short, v.Sentence = CantTell, short, sentence
-		v.Causes = []Cause{CauseRecording}
-		v.Tip = choose(v.Causes, nil, c)
-		return v
+	if c.recorded() {
+		if short, sentence := unusable(c.Analysis); sentence != "" {
+			return v.cantTell(c, short, sentence)
+		}
+	}
+	if len(c.Score.Rules) == 0 {
+		return v.heard(c)
+	}
+	v.Measures = append(v.Measures, measures(c)...)
+	if m, found := wrongInstrumentIn(c); found {
+		v.Measures = append([]Measure{m}, v.Measures...)
+	}
+	if m, found := distrusted(v.Measures); found {
+		name := "This take"
+		if m.Note >= 0 {
+			name = "The " + c.Score.Targets()[m.Note].WrittenName
+		}
+		return v.cantTell(c, "pitch not clear", fmt.Sprintf("%s could not be measured: %s.", name, m.Trust))
 	}
 	v.judge(c)
 	return v
 }
 
-func eventsOf(a take.Analysis, note int) (out []take.Event) {
-	for _, e := range a.Events {
-		if e.Note == note {
-			out = append(out, e)
-		}
+func wrongInstrumentIn(c Case) (Measure, bool) {
+	if !c.recorded() || !c.asks(exercise.RightNote) {
+		return Measure{}, false
 	}
-	return out
+	return wrongInstrument(c)
 }
 
 // unusable returns why the recording cannot be judged, in few and in more
 // words, or nothing.
-func unusable(a take.Analysis, s exercise.Score) (short, sentence string) {
+func unusable(a take.Analysis) (short, sentence string) {
 	has := func(f take.Fault) bool { return slices.Contains(a.Recording.Faults, f) }
 	switch {
 	case has(take.NoSound):
@@ -90,12 +105,41 @@ func unusable(a take.Analysis, s exercise.Score) (short, sentence string) {
 	case has(take.Noisy):
 		return "room too loud", fmt.Sprintf("The room is too loud: your sound is only %.0f dB above it. Find a quieter place or come closer.", a.Recording.SNR)
 	}
-	for n, note := range a.Notes {
-		if note.Played && !note.WrongNote && !note.Trusted {
-			return "pitch not clear", fmt.Sprintf("The %s could not be measured: %s.", s.Targets()[n].WrittenName, note.WhyNot)
+	return "", ""
+}
+
+// distrusted returns the first judged measure that cannot be relied on.
+func distrusted(all []Measure) (Measure, bool) {
+	n := slices.IndexFunc(all, func(m Measure) bool { return m.Judged && m.Trust != "" })
+	if n < 0 {
+		return Measure{}, false
+	}
+	return all[n], true
+}
+
+func (v Verdict) cantTell(c Case, short, sentence string) Verdict {
+	v.Result, v.Short, v.Sentence = CantTell, short, sentence
+	v.Causes = []Cause{CauseRecording}
+	v.Tip = c.choose(v.Causes, nil)
+	return v
+}
+
+// heard is the word on a step that is never graded.
+func (v Verdict) heard(c Case) Verdict {
+	notes := map[int]bool{}
+	for _, n := range c.Analysis.Notes {
+		if n.Played {
+			notes[int(n.MIDI)] = true
 		}
 	}
-	return "", ""
+	v.Result, v.Ungraded = Clean, true
+	v.Short = fmt.Sprintf("%d different notes", len(notes))
+	if len(notes) == 1 {
+		v.Short = "one note"
+	}
+	v.Sentence = fmt.Sprintf("Recorded: %s. This one is yours, and nobody grades it.", v.Short)
+	v.Tip = c.choose(nil, nil)
+	return v
 }
 
 // judge decides from the measures.
@@ -106,9 +150,9 @@ func (v *Verdict) judge(c Case) {
 			outside = append(outside, m)
 		}
 	}
-	held := slices.DeleteFunc(slices.Clone(outside), func(m Measure) bool { return m.Tried })
+	against := slices.DeleteFunc(slices.Clone(outside), func(m Measure) bool { return m.Tried })
 	slices.SortStableFunc(outside, worseFirst)
-	slices.SortStableFunc(held, worseFirst)
+	slices.SortStableFunc(against, worseFirst)
 	for _, m := range outside {
 		if !slices.Contains(v.Causes, m.Cause) {
 			v.Causes = append(v.Causes, m.Cause)
@@ -118,18 +162,18 @@ func (v *Verdict) judge(c Case) {
 	case len(outside) == 0:
 		v.Result = Clean
 		v.Deciding = closest(v.Measures)
-	case len(held) == 0:
+	case len(against) == 0:
 		v.Result = Nearly // only hard notes are outside: counted as tried
 		v.Deciding = &outside[0]
-	case onlyCause(held) && held[0].Excess <= nearlyExcess:
+	case onlyCause(against) && greatest(against) <= nearlyExcess:
 		v.Result = Nearly
-		v.Deciding = &held[0]
+		v.Deciding = &against[0]
 	default:
 		v.Result = NotYet
-		v.Deciding = &held[0]
+		v.Deciding = &against[0]
 	}
 	v.Short, v.Sentence = v.brief(c.Score), v.say(c.Score)
-	v.Tip = choose(v.Causes, v.Deciding, c)
+	v.Tip = c.choose(v.Causes, v.Deciding)
 }
 
 // onlyCause reports whether one kind of measure is outside, on however many notes.
@@ -137,9 +181,16 @@ func onlyCause(outside []Measure) bool {
 	return !slices.ContainsFunc(outside, func(m Measure) bool { return m.Cause != outside[0].Cause })
 }
 
+func greatest(outside []Measure) (excess float64) {
+	for _, m := range outside {
+		excess = max(excess, m.Excess)
+	}
+	return excess
+}
+
 // worseFirst orders by kind of cause, then by how far outside.
 func worseFirst(a, b Measure) int {
-	if d := slices.Index(rank, a.Cause) - slices.Index(rank, b.Cause); d != 0 {
+	if d := rank(a.Cause) - rank(b.Cause); d != 0 {
 		return d
 	}
 	switch {
@@ -164,6 +215,15 @@ func closest(all []Measure) *Measure {
 	return best
 }
 
+// name is where a measure was taken, before what it says: "C4 ", or nothing for
+// the whole step.
+func (m Measure) name(s exercise.Score) string {
+	if m.Note < 0 {
+		return ""
+	}
+	return s.Targets()[m.Note].WrittenName
+}
+
 // brief says the deciding measure in a few words: "C4 gap of 0.30 s".
 func (v Verdict) brief(s exercise.Score) string {
 	m := v.Deciding
@@ -171,15 +231,18 @@ func (v Verdict) brief(s exercise.Score) string {
 		return ""
 	}
 	about := m.Text
-	switch m.Cause {
-	case CauseGap:
+	switch {
+	case m.Cause == CauseGap && !m.Within:
 		about = fmt.Sprintf("gap of %.2f s", m.Value)
-	case CauseBreak:
+	case m.Cause == CauseBreak && !m.Within:
 		about = fmt.Sprintf("jumps for %.2f s", m.Value)
-	case CauseHeld:
+	case m.Key == exercise.Held:
 		about = "held " + m.Text
 	}
-	return s.Targets()[m.Note].WrittenName + " " + about
+	if name := m.name(s); name != "" {
+		return name + " " + about
+	}
+	return about
 }
 
 func (v Verdict) say(s exercise.Score) string {
@@ -187,20 +250,23 @@ func (v Verdict) say(s exercise.Score) string {
 	if m == nil {
 		return "Clean."
 	}
-	target := s.Targets()[m.Note]
-	about := fmt.Sprintf("%s: %s (%s)", target.WrittenName, m.Text, m.Wanted)
-	switch m.Cause {
-	case CauseWrongNote:
-		about = fmt.Sprintf("%s: %s", target.WrittenName, m.Text)
-	case CauseGap:
-		about = fmt.Sprintf("%s: the sound stopped, %s", target.WrittenName, m.Text)
-	case CauseBreak:
-		about = fmt.Sprintf("%s: it jumped away, %s", target.WrittenName, m.Text)
-	case CauseNoResponse:
-		about = fmt.Sprintf("%s: %s", target.WrittenName, m.Text)
+	about := fmt.Sprintf("%s (%s)", m.Text, m.Wanted)
+	if !m.Within {
+		switch m.Cause {
+		case CauseWrongNote, CauseNoResponse, CauseWrongInstrument:
+			about = m.Text
+		case CauseGap:
+			about = "the sound stopped, " + m.Text
+		case CauseBreak:
+			about = "it jumped away, " + m.Text
+		case CauseUndertone:
+			about = "a lower note sounded first, " + m.Text
+		}
 	}
-	if v.Result == Clean {
-		about = fmt.Sprintf("%s: %s (%s)", target.WrittenName, m.Text, m.Wanted)
+	if name := m.name(s); name != "" {
+		about = name + ": " + about
+	} else {
+		about = m.Label + ": " + about
 	}
 	if m.Tried && v.Result != Clean {
 		about += ". A hard note: it counts as tried"

@@ -83,6 +83,8 @@ func TestSameTipIsNotGivenThreeTimesRunning(t *testing.T) {
 	v := judge(t, "trumpet", synth.Player{Offset: -45, Room: -72}, "brass-flat", "brass-flat")
 	assert.NotEqual(t, "brass-flat", v.Tip.Key)
 	v = judge(t, "clarinet", synth.Player{WaverDepth: 40, Room: -72}, "waver", "waver")
+	assert.Equal(t, "waver-soft", v.Tip.Key)
+	v = judge(t, "clarinet", synth.Player{WaverDepth: 40, Room: -72}, "waver-soft", "waver-soft", "waver", "waver")
 	assert.Equal(t, verdict.AskDirector.Key, v.Tip.Key)
 	v = judge(t, "clarinet", synth.Player{WaverDepth: 40, Room: -72}, "waver", "held")
 	assert.Equal(t, "waver", v.Tip.Key)

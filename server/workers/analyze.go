@@ -59,7 +59,7 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	if err != nil {
 		return fmt.Errorf("analyze take %s: %w", t.ID, err)
 	}
-	tips, err := w.Store.RecentTips(ctx, t, verdict.TimesRunning)
+	tips, err := w.Store.RecentTips(ctx, t, verdict.AskAfter)
 	if err != nil {
 		return err
 	}

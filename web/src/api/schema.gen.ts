@@ -572,6 +572,7 @@ export interface components {
             role: "nobody" | "director" | "player";
         };
         Measure: {
+            /** @description what it comes from when it is outside */
             cause: string;
             /** @description why the number cannot be relied on */
             distrust?: string;
@@ -582,16 +583,17 @@ export interface components {
             excess: number;
             /** @description false: shown, but not part of this step's pass rule */
             judged: boolean;
+            key: string;
             /** @description the measure's name on screen */
             label: string;
             /**
              * Format: double
-             * @description largest distance from perfect; meaningless unless judged
+             * @description in the measure's own unit; meaningless unless judged
              */
             limit: number;
             /**
              * Format: int64
-             * @description index of the target
+             * @description index of the target; -1 for the whole step
              */
             note: number;
             /** @description the value in words: "18 cents flat" */
@@ -969,6 +971,8 @@ export interface components {
             /** @description what decided, in a few words, for a board's cell */
             short: string;
             tip: components["schemas"]["Tip"];
+            /** @description the step is recorded and never graded */
+            ungraded?: boolean;
             /** Format: int64 */
             version: number;
         };

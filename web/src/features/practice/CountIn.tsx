@@ -51,7 +51,11 @@ function useLive(recording: Recording): { at: number; level: number } {
 function nowIn(t: Timeline, at: number) {
   const cue = t.cues.find((c) => at < c.to_s) ?? t.cues.at(-1)
   const click = t.clicks.findLast((c) => c.at_s <= at)
-  return { text: cue?.text ?? '', playing: cue?.phase === 'play', beat: at < 0 ? '·' : String(click?.beat ?? 1) }
+  return {
+    text: cue?.text ?? '',
+    playing: ['play', 'buzz', 'sing', 'out'].includes(cue?.phase ?? ''),
+    beat: at < 0 ? '·' : String(click?.beat ?? 1),
+  }
 }
 
 const steps = 24

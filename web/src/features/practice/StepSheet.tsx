@@ -1,5 +1,6 @@
 import { lazy, Suspense, useRef, useState } from 'react'
 import type { Schemas } from '../../api/client'
+import { targetsOf } from '../../api/score'
 import { Button } from '../../ui/Button'
 import type { PracticeStep } from './queries'
 
@@ -9,7 +10,7 @@ const Staff = lazy(() => import('./Staff'))
 /** StepSheet is what to play: notes on the staff, fingering, beats, and how it sounds. */
 export function StepSheet({ step }: { step: PracticeStep }) {
   const { score } = step
-  const targets = score.segments.filter((s) => s.phase === 'play')
+  const targets = targetsOf(score)
   return (
     <section aria-label="Your step">
       <h1 className="mt-1">

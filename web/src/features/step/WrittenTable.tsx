@@ -1,4 +1,5 @@
 import type { Schemas } from '../../api/client'
+import { targetsOf } from '../../api/score'
 
 /** WrittenTable shows what each instrument reads, and what was put elsewhere. */
 type Props = { written: Schemas['WrittenStep'][]; leftOut: string[] }
@@ -25,7 +26,7 @@ export function WrittenTable({ written, leftOut }: Props) {
       </thead>
       <tbody>
         {written.map(({ instrument, score }) => {
-          const targets = score.segments.filter((s) => s.phase === 'play')
+          const targets = targetsOf(score)
           return (
             <tr key={instrument} className="border-b border-rule align-top">
               <th scope="row" className="py-1.5 pr-3 text-left font-normal">

@@ -1,4 +1,6 @@
+import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { nameOf, targetsOf } from '../../api/score'
 import type { TakeDetail } from './queries'
 
 type Measure = Schemas['Measure']
@@ -7,50 +9,33 @@ type Measure = Schemas['Measure']
 export function Measures({ take }: { take: TakeDetail }) {
   const v = take.verdict
   if (!v) return null
-  const targets = take.score.segments.filter((s) => s.phase === 'play')
-  const decides = (m: Measure) => v.deciding?.note === m.note && v.deciding.label === m.label
+  const targets = targetsOf(take.score)
+  const decides = (m: Measure) => v.deciding?.note === m.note && v.deciding.key === m.key
+  const whole = v.measures.filter((m) => m.note < 0)
   return (
     <section>
       <h2>Measures</h2>
-      {targets.map((t, n) => (
-        // A score's targets are told apart by their place.
-        // biome-ignore lint/suspicious/noArrayIndexKey: see above
-        <table key={n} className="mt-3 w-full border-collapse text-sm">
-          <caption className="pb-1 text-left">
-            <span className="font-serif text-base">{t.written_name}</span>{' '}
-            <span className="text-soft">
+      {whole.length > 0 && (
+        <Table measures={whole} decides={decides}>
+          The whole step
+        </Table>
+      )}
+      {targets.map((t, n) => {
+        const own = v.measures.filter((m) => m.note === n)
+        if (own.length === 0) return null
+        return (
+          // A score's targets are told apart by their place.
+          // biome-ignore lint/suspicious/noArrayIndexKey: see above
+          <Table key={n} measures={own} decides={decides}>
+            {nameOf(t)}{' '}
+            <span className="font-sans text-sm text-soft">
               sounds {t.concert}
               {t.fingering && ` · ${t.fingering.text}`}
               {t.hard && ' · a hard note, counted as tried'}
             </span>
-          </caption>
-          <thead className="sr-only">
-            <tr>
-              <th scope="col">Measure</th>
-              <th scope="col">Measured</th>
-              <th scope="col">Wanted</th>
-            </tr>
-          </thead>
-          <tbody>
-            {v.measures
-              .filter((m) => m.note === n)
-              .map((m) => (
-                <tr key={m.label} className={`border-t border-rule ${decides(m) ? 'bg-warm-wash' : ''}`}>
-                  <th scope="row" className="w-40 py-1.5 pl-2 text-left font-normal text-soft">
-                    {m.label}
-                  </th>
-                  <td className={`py-1.5 ${m.judged && !m.within ? 'font-semibold text-not-yet' : ''}`}>
-                    {m.text}
-                    {m.judged && !m.within && <span className="sr-only"> (outside the limit)</span>}
-                    {m.distrust && <span className="text-soft"> — {m.distrust}</span>}
-                  </td>
-                  <td className="py-1.5 text-soft">{m.judged ? m.wanted : 'shown, not judged'}</td>
-                  <td className="w-20 py-1.5 pr-2 text-right text-xs">{decides(m) && 'decided'}</td>
-                </tr>
-              ))}
-          </tbody>
-        </table>
-      ))}
+          </Table>
+        )
+      })}
       {take.recording && (
         <p className="mt-3 text-sm text-soft">
           The recording: {Math.round(take.recording.snr_db)} dB above the room, floor{' '}
@@ -60,5 +45,38 @@ export function Measures({ take }: { take: TakeDetail }) {
         </p>
       )}
     </section>
+  )
+}
+
+type TableProps = { measures: Measure[]; decides: (m: Measure) => boolean; children: ReactNode }
+
+function Table({ measures, decides, children }: TableProps) {
+  return (
+    <table className="mt-3 w-full border-collapse text-sm">
+      <caption className="pb-1 text-left font-serif text-base">{children}</caption>
+      <thead className="sr-only">
+        <tr>
+          <th scope="col">Measure</th>
+          <th scope="col">Measured</th>
+          <th scope="col">Wanted</th>
+        </tr>
+      </thead>
+      <tbody>
+        {measures.map((m) => (
+          <tr key={m.key} className={`border-t border-rule ${decides(m) ? 'bg-warm-wash' : ''}`}>
+            <th scope="row" className="w-40 py-1.5 pl-2 text-left font-normal text-soft">
+              {m.label}
+            </th>
+            <td className={`py-1.5 ${m.judged && !m.within ? 'font-semibold text-not-yet' : ''}`}>
+              {m.text}
+              {m.judged && !m.within && <span className="sr-only"> (outside the limit)</span>}
+              {m.distrust && <span className="text-soft"> — {m.distrust}</span>}
+            </td>
+            <td className="py-1.5 text-soft">{m.judged ? m.wanted : 'shown, not judged'}</td>
+            <td className="w-20 py-1.5 pr-2 text-right text-xs">{decides(m) && 'decided'}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   )
 }

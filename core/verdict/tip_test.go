@@ -1,0 +1,107 @@
+package verdict_test
+
+import (
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/verdict"
+)
+
+// Every cause a verdict can name has a tip, whoever plays, wherever the note
+// lies, whichever way it is off, in every school of words.
+func TestEveryCauseHasATip(t *testing.T) {
+	for _, cause := range verdict.Causes() {
+		for _, i := range instrument.All() {
+			for _, register := range []verdict.Register{"", verdict.LowRegister, verdict.MidRegister, verdict.HighRegister} {
+				for direction := -1; direction <= 1; direction++ {
+					for _, air := range []string{"", "speed", "warmth", "width", "vowels"} {
+						s := verdict.Situation{Instrument: i, Group: exercise.LongTones, Register: register, Direction: direction, Air: air}
+						tips := verdict.Book(nil).Answers(cause, s)
+						require.NotEmpty(t, tips, "%s on %s, %s, %d", cause, i.Key, register, direction)
+						assert.NotContains(t, tips[0].Text, "{", "no picture is left unsaid")
+					}
+				}
+			}
+		}
+	}
+}
+
+// Every measure a kind is judged by comes from a cause that has a tip.
+func TestEveryRuleHasItsCause(t *testing.T) {
+	for _, k := range exercise.Catalogue() {
+		for _, i := range instrument.All() {
+			s, err := exercise.New(k.Key, nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+			if err != nil {
+				continue
+			}
+			for _, r := range s.Rules {
+				assert.True(t, verdict.CanJudge(r.Measure), "%s is judged by %s", k.Key, r.Measure)
+			}
+		}
+	}
+}
+
+func TestTipsSpeakInTheClassesPicture(t *testing.T) {
+	trumpet, err := instrument.Get("trumpet")
+	require.NoError(t, err)
+	said := map[string]bool{}
+	for _, air := range []string{"speed", "warmth", "width", "vowels"} {
+		tip := verdict.Book(nil).Answers(verdict.CauseWrongNote, verdict.Situation{Instrument: trumpet, Direction: 1, Air: air})[0]
+		assert.Equal(t, "brass-too-high", tip.Key)
+		said[tip.Text] = true
+	}
+	assert.Len(t, said, 4)
+}
+
+func TestTheParticularComesBeforeTheGeneral(t *testing.T) {
+	for _, c := range []struct {
+		key       string
+		cause     verdict.Cause
+		register  verdict.Register
+		direction int
+		want      string
+	}{
+		{"alto-sax", verdict.CauseBreak, verdict.LowRegister, 1, "sax-jump-up"},
+		{"alto-sax", verdict.CauseBreak, verdict.HighRegister, 1, "sax-growl"},
+		{"bassoon", verdict.CauseBreak, verdict.LowRegister, 1, "bassoon-fly"},
+		{"oboe", verdict.CauseBreak, verdict.LowRegister, 1, "break"},
+		{"tuba", verdict.CauseNoResponse, verdict.LowRegister, -1, "tuba-low"},
+		{"tuba", verdict.CauseNoResponse, verdict.HighRegister, -1, "brass-no-sound"},
+		{"clarinet", verdict.CauseUndertone, verdict.HighRegister, -1, "clarinet-undertone"},
+	} {
+		i, err := instrument.Get(c.key)
+		require.NoError(t, err)
+		got := verdict.Book(nil).Answers(c.cause, verdict.Situation{Instrument: i, Register: c.register, Direction: c.direction})
+		assert.Equal(t, c.want, got[0].Key, c.key)
+	}
+}
+
+func TestDirectorsPutTheirOwnWords(t *testing.T) {
+	oboe, err := instrument.Get("oboe")
+	require.NoError(t, err)
+	book := verdict.Book{"flat": "Lift it.", "centre": ""}
+	tips := book.Answers(verdict.CauseCentre, verdict.Situation{Instrument: oboe, Direction: -1})
+	assert.Equal(t, []verdict.Tip{{Key: "flat", Text: "Lift it."}}, tips, "and a tip without words is never given")
+	assert.Empty(t, book.Unknown())
+	assert.Equal(t, []string{"flatt"}, verdict.Book{"flatt": "x"}.Unknown())
+	raw, err := json.Marshal(book.Advices())
+	require.NoError(t, err)
+	assert.Contains(t, string(raw), "Lift it.")
+}
+
+// Plain words: short sentences that a twelve-year-old reads aloud.
+func TestTipsAreShortAndTheirKeysAreTheirOwn(t *testing.T) {
+	seen := map[string]bool{}
+	for _, a := range verdict.Book(nil).Advices() {
+		assert.False(t, seen[a.Key], a.Key)
+		seen[a.Key] = true
+		assert.LessOrEqual(t, len(strings.Fields(a.Text)), 30, a.Key)
+		assert.True(t, strings.HasSuffix(a.Text, ".") || strings.HasSuffix(a.Text, "}."), a.Key)
+	}
+}
