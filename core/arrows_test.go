@@ -32,6 +32,8 @@ var allowed = map[string][]string{
 	"meter":          {"music", "exercise"},
 	"verdict":        {"dsp", "music", "instrument", "exercise", "take", "meter"},
 	"ribbon":         {"dsp", "music", "instrument", "exercise", "contour", "take", "verdict"},
+	"ladder":         {"music", "verdict"},
+	"plan":           {"music", "instrument", "exercise", "ladder", "verdict"},
 	"synth":          {"audio", "music", "instrument", "exercise"},
 }
 
