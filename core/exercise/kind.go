@@ -110,6 +110,44 @@ func (s Step) Parameters() json.RawMessage {
 	return raw
 }
 
+// stepJSON is how a step is written: its kind's key and its parameters.
+type stepJSON struct {
+	Kind       string          `json:"kind"`
+	Parameters json.RawMessage `json:"parameters"`
+}
+
+// MarshalJSON writes the step as {"kind": …, "parameters": {…}}.
+func (s Step) MarshalJSON() ([]byte, error) {
+	return json.Marshal(stepJSON{s.Kind.Key, s.Parameters()})
+}
+
+// UnmarshalJSON reads and checks a step. Errors: as Parse.
+func (s *Step) UnmarshalJSON(raw []byte) error {
+	var j stepJSON
+	if err := json.Unmarshal(raw, &j); err != nil {
+		return ParameterError{"step", "send a step as its kind and parameters"}
+	}
+	var err error
+	*s, err = Parse(j.Kind, j.Parameters)
+	return err
+}
+
+// With returns the step with some parameters changed. Errors: ParameterError.
+func (s Step) With(set map[string]any) (Step, error) {
+	merged := map[string]any{}
+	for k, v := range s.Values {
+		merged[k] = v
+	}
+	for k, v := range set {
+		merged[k] = v
+	}
+	raw, err := json.Marshal(merged)
+	if err != nil {
+		return s, ParameterError{"parameters", "send an object of parameters"}
+	}
+	return Parse(s.Kind.Key, raw)
+}
+
 // Suits reports whether the step is for an instrument.
 func (s Step) Suits(i instrument.Instrument) bool { return s.Kind.Suits == nil || s.Kind.Suits(i) }
 
