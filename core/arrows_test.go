@@ -19,6 +19,7 @@ const ours = "earlychorus/core/"
 // allowed names, for each folder, the folders of ours it may import. The
 // arrows go one way; docs/architecture.md draws them.
 var allowed = map[string][]string{
+	"words":          nil,
 	"music":          nil,
 	"instrument":     {"music"},
 	"exercise":       {"music", "instrument"},
@@ -34,6 +35,7 @@ var allowed = map[string][]string{
 	"ribbon":         {"dsp", "music", "instrument", "exercise", "contour", "take", "verdict"},
 	"ladder":         {"music", "verdict"},
 	"plan":           {"music", "instrument", "exercise", "ladder", "verdict"},
+	"notation":       {"music", "instrument", "exercise", "plan"},
 	"synth":          {"audio", "music", "instrument", "exercise"},
 }
 

@@ -16,13 +16,17 @@ import (
 func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
+	if err := rootCommand().ExecuteContext(ctx); err != nil {
+		fmt.Fprintln(os.Stderr, "earlychorus:", err)
+		os.Exit(1)
+	}
+}
+
+func rootCommand() *cobra.Command {
 	root := &cobra.Command{
 		Use: "earlychorus", Short: "Daily warm-ups for beginning bands: assigned, recorded, heard",
 		SilenceUsage: true, SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), pitchCommand(), analyzeCommand(), openAPICommand(), testDatabaseCommand())
-	if err := root.ExecuteContext(ctx); err != nil {
-		fmt.Fprintln(os.Stderr, "earlychorus:", err)
-		os.Exit(1)
-	}
+	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), pitchCommand(), analyzeCommand(), sheetCommand(), catalogueCommand(), docsCommand(), openAPICommand(), testDatabaseCommand())
+	return root
 }

@@ -96,15 +96,15 @@ func (w *writer) nearest(d Degree) Degree {
 
 func distance(a, b Degree) Degree { return max(a-b, b-a) }
 
-// key returns the written key of an instrument when the band plays in concert
+// WrittenKey returns the written key of an instrument when the band plays in concert
 // B♭. Recorders play from their own home note, so in their own home's key.
-func key(i instrument.Instrument) music.Key {
+func WrittenKey(i instrument.Instrument) music.Key {
 	shift := int(i.Home()-bandHome) + i.Transposition
 	return music.ConcertBFlat.Transposed(shift)
 }
 
-// soundingKey is the key a listener hears, for naming concert notes.
-func soundingKey(i instrument.Instrument) music.Key {
+// SoundingKey is the key a listener hears, for naming concert notes.
+func SoundingKey(i instrument.Instrument) music.Key {
 	return music.ConcertBFlat.Transposed(int(i.Home() - bandHome))
 }
 
@@ -113,7 +113,7 @@ func homeNotice(i instrument.Instrument) string {
 	if (i.Home()-bandHome)%12 == 0 {
 		return ""
 	}
-	home := soundingKey(i).Spell(i.Home()).Name()
+	home := SoundingKey(i).Spell(i.Home()).Name()
 	return fmt.Sprintf("%s starts from its own home note, concert %s, where the band has B♭.", i.Name, home)
 }
 

@@ -35,7 +35,7 @@ const (
 // Rungs lists a ladder's rungs for an instrument, from the first.
 func (l Ladder) Rungs(i instrument.Instrument) []Rung {
 	var out []Rung
-	name := func(m music.MIDI) string { return key(i).Spell(i.Written(m)).String() }
+	name := func(m music.MIDI) string { return WrittenKey(i).Spell(i.Written(m)).String() }
 	for _, p := range l.pairs(i) {
 		a, b := p[0], p[1]
 		out = append(out,

@@ -177,3 +177,27 @@ func (p Param) read(raw json.RawMessage) (value any, ok bool) {
 	var s string
 	return s, json.Unmarshal(raw, &s) == nil && len(s) <= AnyChars
 }
+
+// Range says what a parameter may be and what it is when nothing is said: "2 to
+// 16 beats, by 1; 8".
+func (p Param) Range() string {
+	switch p.Type {
+	case Number:
+		unit := ""
+		if p.Unit != "" {
+			unit = " " + p.Unit
+		}
+		return fmt.Sprintf("%v to %v%s, by %v; %v", p.Min, p.Max, unit, p.Step, p.Default)
+	case Choice:
+		var keys []string
+		for _, o := range p.Options {
+			keys = append(keys, o.Key)
+		}
+		return fmt.Sprintf("%s; %v", strings.Join(keys, ", "), p.Default)
+	case NoteList:
+		return fmt.Sprintf("1 to %v notes, half steps from home %d to %d; %v", p.Max, LowestDegree, HighestDegree, p.Default)
+	case Melody:
+		return fmt.Sprintf("1 to %d notes and rests; %d of them", mostOf, len(p.Default.([]Note)))
+	}
+	return fmt.Sprintf("%v", p.Default)
+}

@@ -49,3 +49,53 @@ type Rule struct {
 	Measure MeasureKey `json:"measure"`
 	Limit   float64    `json:"limit"`
 }
+
+// MeasureInfo explains a measure.
+type MeasureInfo struct {
+	Key     MeasureKey `json:"key"`
+	Unit    string     `json:"unit" doc:"of its limit"`
+	Meaning string     `json:"meaning"`
+}
+
+// Measures lists the measures a step may be judged by.
+func Measures() []MeasureInfo {
+	return []MeasureInfo{
+		{Speaks, "", "every note sounds"},
+		{RightNote, "", "it is the note asked for; in the first weeks, no other partial is nearer"},
+		{NoBreak, "s", "no jump away from the note this long"},
+		{NoGap, "s", "no silence inside a note this long"},
+		{Centre, "cents", "the middle of the steady part lies this near, either way; what the tube itself does is allowed for"},
+		{Steadiness, "cents", "half the 5–95 % range of the pitch, its drift taken off, is at most this"},
+		{Held, "share", "this share of the beats sounds"},
+		{HoldTime, "s", "the note sounds at least this long"},
+		{Drift, "cents/s", "the pitch climbs or sinks at most this fast"},
+		{Response, "s", "the note speaks within this of its beat"},
+		{Scoop, "cents", "the first 60 ms lie this near to the note's own centre"},
+		{Taper, "s", "the end fades for at least this long"},
+		{EndBend, "cents", "the last 150 ms fall at most this far"},
+		{Change, "s", "from one note to the next takes at most this"},
+		{Landing, "cents", "a note that another leads to lies this near"},
+		{Settle, "s", "and stays within 20 cents of itself after this"},
+		{Timing, "s", "every note begins within this of its beat"},
+		{TempoDrift, "per cent", "the notes grow longer or shorter by at most this over the step"},
+		{Evenness, "share", "the notes' lengths spread by at most this"},
+		{NoTongue, "", "the tongue does not touch a slur"},
+		{SwellRange, "dB", "loud lies at least this far above soft"},
+		{SwellOrder, "", "soft, growing, loud, fading and soft come in that order"},
+		{PitchShift, "cents", "the pitch goes with the loudness by at most this"},
+		{DeadSpot, "s", "a slide is never silent this long"},
+		{Travel, "share", "a slide goes at least this much of its way"},
+		{Plateaus, "", "every degree of a scale is found"},
+		{HighAbove, "cents", "the high sound lies at least this far above the low one"},
+		{OwnCentre, "cents", "a buzz strays at most this far from itself"},
+		{Undertone, "s", "no lower note sounds under the start this long"},
+		{PulseRate, "share", "the pulses' rate is off by at most this"},
+		{Sung, "cents", "the sung note lies this near, in any octave"},
+		{AirBursts, "", "as many bursts as asked for; a stream without a stop"},
+		{AirEven, "share", "the bursts' energies spread by at most this"},
+		{AirLength, "beats", "the air lasts as long as asked for, give or take this"},
+		{MeterDelay, "s", "the ball is up this long after the breath begins"},
+		{MeterSteady, "share", "and then stands still to this share of its height"},
+		{TickedItems, "", "every item is ticked"},
+	}
+}

@@ -1,6 +1,9 @@
 package music
 
-import "strconv"
+import (
+	"strconv"
+	"strings"
+)
 
 // Spelling is a note as it is read: a step of the staff, its alteration in
 // semitones (-1 flat, 1 sharp) and its octave (C4 is middle C).
@@ -119,3 +122,13 @@ func (s Spelling) Name() string {
 
 // String returns the note with its octave: "B♭4".
 func (s Spelling) String() string { return s.Name() + strconv.Itoa(s.Octave) }
+
+// Alteration returns what a key's signature does to a step of the staff: -1, 0
+// or 1. An unknown step is left as it is.
+func (k Key) Alteration(step string) int {
+	i := strings.Index(steps, step)
+	if i < 0 || len(step) != 1 {
+		return 0
+	}
+	return k.alteration(i)
+}

@@ -1,0 +1,201 @@
+// Package notation writes steps in open formats and reads them: bars for an
+// engraver, MusicXML 4.0, Standard MIDI Files 1.0, iCalendar and plain text.
+package notation
+
+import (
+	"math"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/music"
+)
+
+// Units divide a quarter note, which is a beat: enough for halves, thirds and
+// quarters of it.
+const (
+	UnitsPerBeat = 12
+	BeatsPerBar  = 4
+	unitsPerBar  = UnitsPerBeat * BeatsPerBar
+)
+
+// Bar is four beats of written music.
+type Bar struct {
+	Symbols []Symbol `json:"symbols" nullable:"false"`
+}
+
+// Symbol is one note or rest as it is engraved; a longer note is several, tied.
+type Symbol struct {
+	Segment    int            `json:"segment" doc:"index into the score's segments"`
+	Phase      exercise.Phase `json:"phase"`
+	Units      int            `json:"units" doc:"length, 12 to a quarter"`
+	Type       string         `json:"type" enum:"whole,half,quarter,eighth,16th,32nd"`
+	Dotted     bool           `json:"dotted,omitempty"`
+	Triplet    bool           `json:"triplet,omitempty"`
+	Rest       bool           `json:"rest,omitempty"`
+	Accidental string         `json:"accidental,omitempty" enum:"sharp,flat,natural" doc:"to be drawn, after the key and the bar so far"`
+	TieFrom    bool           `json:"tie_from,omitempty" doc:"tied from the one before"`
+	TieTo      bool           `json:"tie_to,omitempty" doc:"tied to the next one"`
+	SlurStart  bool           `json:"slur_start,omitempty"`
+	SlurEnd    bool           `json:"slur_end,omitempty"`
+	Text       string         `json:"text,omitempty" doc:"what to do, over the first symbol of its segment"`
+}
+
+// value is a written length.
+type value struct {
+	units   int
+	name    string
+	dotted  bool
+	triplet bool
+}
+
+// values are the lengths that can be written, the longest first.
+var values = []value{
+	{48, "whole", false, false},
+	{36, "half", true, false},
+	{24, "half", false, false},
+	{18, "quarter", true, false},
+	{12, "quarter", false, false},
+	{9, "eighth", true, false},
+	{8, "quarter", false, true},
+	{6, "eighth", false, false},
+	{4, "eighth", false, true},
+	{3, "16th", false, false},
+	{2, "16th", false, true},
+}
+
+// Bars lays a score out in bars of four beats, from its first click.
+func Bars(s exercise.Score) []Bar {
+	w := barWriter{score: s}
+	for n, seg := range s.Segments {
+		from, to := units(seg.StartBeat), units(seg.StartBeat+seg.Beats)
+		w.segment(n, seg, from, to)
+	}
+	w.fill()
+	w.slurs()
+	w.accidentals()
+	return w.bars
+}
+
+func units(b music.Beats) int { return int(math.Round(float64(b) * UnitsPerBeat)) }
+
+type barWriter struct {
+	score exercise.Score
+	bars  []Bar
+	at    int // units written
+}
+
+func (w *barWriter) segment(n int, seg exercise.Segment, from, to int) {
+	first := true
+	for from < to {
+		end := min(to, (from/unitsPerBar+1)*unitsPerBar)
+		for _, v := range split(from, end-from) {
+			s := Symbol{
+				Segment: n, Phase: seg.Phase, Units: v.units, Type: v.name, Dotted: v.dotted, Triplet: v.triplet, Rest: seg.Written == nil || !isWritten(seg.Phase),
+			}
+			if first {
+				s.Text = seg.Text
+			}
+			if !s.Rest {
+				s.TieFrom, s.TieTo = !first, from+v.units < to
+			}
+			w.add(s)
+			from += v.units
+			first = false
+		}
+	}
+}
+
+// isWritten reports whether a phase has notes on the staff.
+func isWritten(p exercise.Phase) bool {
+	return p.Sounds() || p == exercise.Finger || p == exercise.Listen
+}
+
+// split writes a stretch inside a bar in as few lengths as there are, beginning
+// at a beat where it can.
+func split(from, length int) (out []value) {
+	for length > 0 {
+		most := length
+		if off := from % UnitsPerBeat; off != 0 {
+			most = min(most, UnitsPerBeat-off)
+		}
+		v := largest(most)
+		out = append(out, v)
+		from, length = from+v.units, length-v.units
+	}
+	return out
+}
+
+func largest(most int) value {
+	for _, v := range values {
+		if v.units <= most {
+			return v
+		}
+	}
+	return values[len(values)-1]
+}
+
+func (w *barWriter) add(s Symbol) {
+	if w.at%unitsPerBar == 0 {
+		w.bars = append(w.bars, Bar{})
+	}
+	bar := &w.bars[len(w.bars)-1]
+	bar.Symbols = append(bar.Symbols, s)
+	w.at += s.Units
+}
+
+// fill completes the last bar with rests.
+func (w *barWriter) fill() {
+	for w.at%unitsPerBar != 0 {
+		for _, v := range split(w.at, unitsPerBar-w.at%unitsPerBar) {
+			w.add(Symbol{Segment: len(w.score.Segments) - 1, Phase: exercise.Rest, Units: v.units, Type: v.name, Dotted: v.dotted, Triplet: v.triplet, Rest: true})
+		}
+	}
+}
+
+// slurs joins each note with the slurred ones after it.
+func (w *barWriter) slurs() {
+	segments := w.score.Segments
+	begins, ends := map[int]bool{}, map[int]bool{}
+	for n := 1; n < len(segments); n++ {
+		if segments[n].Articulation != exercise.Slurred || !isWritten(segments[n-1].Phase) {
+			continue
+		}
+		if segments[n-1].Articulation != exercise.Slurred || n == 1 || !isWritten(segments[n-2].Phase) {
+			begins[n-1] = true
+		}
+		if n+1 == len(segments) || segments[n+1].Articulation != exercise.Slurred {
+			ends[n] = true
+		}
+	}
+	for b := range w.bars {
+		for k := range w.bars[b].Symbols {
+			s := &w.bars[b].Symbols[k]
+			s.SlurStart = begins[s.Segment] && !s.TieFrom && !s.Rest
+			s.SlurEnd = ends[s.Segment] && !s.TieTo && !s.Rest
+		}
+	}
+}
+
+// accidentals marks the notes that need one: those that differ from the key, or
+// from the same line or space earlier in the bar.
+func (w *barWriter) accidentals() {
+	names := map[int]string{-1: "flat", 0: "natural", 1: "sharp"}
+	for b := range w.bars {
+		now := map[string]int{}
+		for k := range w.bars[b].Symbols {
+			s := &w.bars[b].Symbols[k]
+			if s.Rest || s.TieFrom {
+				continue
+			}
+			p := *w.score.Segments[s.Segment].Written
+			line := p.Step + string(rune('0'+p.Octave))
+			before, marked := now[line]
+			if !marked {
+				before = w.score.KeyFifths.Alteration(p.Step)
+			}
+			if p.Alter != before {
+				s.Accidental = names[p.Alter]
+				now[line] = p.Alter
+			}
+		}
+	}
+}

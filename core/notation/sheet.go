@@ -1,0 +1,72 @@
+package notation
+
+import (
+	"fmt"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/plan"
+)
+
+// Sheet is a day's steps for one instrument, one after the other.
+type Sheet struct {
+	Title      string     `json:"title"`
+	Instrument string     `json:"instrument" doc:"instrument key"`
+	Player     string     `json:"player" doc:"the instrument's name, or a section's"`
+	Steps      []StepPart `json:"steps" nullable:"false"`
+}
+
+// StepPart is one step of a sheet.
+type StepPart struct {
+	Heading string         `json:"heading"`
+	Why     string         `json:"why,omitempty"`
+	Times   int            `json:"times"`
+	Score   exercise.Score `json:"score"`
+}
+
+// of is the instrument a sheet is for.
+func (s Sheet) of() (instrument.Instrument, error) { return instrument.Get(s.Instrument) }
+
+var dayNames = [7]string{"Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"}
+
+// SheetOf works a day of a plan out for a player. In class, who does not buzz
+// plays home in the others' rests; at home, what is not for the instrument is
+// left out. Errors: those of exercise.Step.Score.
+func SheetOf(p plan.Plan, day plan.Day, at plan.Place, who exercise.Player, c exercise.Conventions) (Sheet, error) {
+	s := Sheet{Title: fmt.Sprintf("%s, %s", p.Name, dayNames[day]), Instrument: who.Instrument.Key, Player: who.Instrument.Name, Steps: []StepPart{}}
+	for _, i := range p.OfDay(day, at) {
+		score, ok, err := scoreOf(i, at, who, c)
+		if err != nil {
+			return s, err
+		}
+		if ok {
+			s.Steps = append(s.Steps, StepPart{Heading: score.Title, Why: i.Why, Times: i.Times, Score: score})
+		}
+	}
+	return s, nil
+}
+
+func scoreOf(i plan.Item, at plan.Place, who exercise.Player, c exercise.Conventions) (s exercise.Score, ok bool, err error) {
+	if i.IsFor(who.Instrument) {
+		s, err = i.Step.Score(who, c)
+		return plan.FillRests(s), true, err
+	}
+	if at == plan.AtHome || i.Step.Kind.Group != exercise.Buzzing || len(i.For) > 0 {
+		return s, false, nil
+	}
+	theirs, err := i.Step.Score(exercise.Player{Instrument: aBrassPlayer(), Stage: who.Stage}, c)
+	if err != nil {
+		return s, false, err
+	}
+	s, err = plan.Meanwhile(theirs, who, c)
+	return s, true, err
+}
+
+// aBrassPlayer is one whose beats the others follow: all brass have the same.
+func aBrassPlayer() instrument.Instrument {
+	i, err := instrument.Get("trombone")
+	if err != nil {
+		panic(err) // it is in the table
+	}
+	return i
+}
