@@ -104,6 +104,12 @@ func (o analyzeOptions) question() (take.Question, error) {
 	if q.Score.TempoBPM <= 0 || q.Score.A4Hz <= 0 || len(q.Score.Targets()) == 0 {
 		return q, errors.New(o.score + ": a score needs tempo_bpm, a4_hz and at least one segment to play")
 	}
+	if q.Score.Rules == nil {
+		if q.Score.Limits == (exercise.Limits{}) {
+			q.Score.Limits = q.Score.Stage.Limits()
+		}
+		q.Score.Rules = q.Score.Limits.ToneRules()
+	}
 	if q.Instrument == nil {
 		i, err := instrument.Get(q.Score.Instrument)
 		if err != nil {

@@ -26,7 +26,11 @@ func demoCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			return r.seed(c.Context())
+			seeder := r.seeder()
+			if here, err := seeder.Begin(c.Context()); err != nil || !here {
+				return err
+			}
+			return seeder.Fill(c.Context())
 		},
 	}
 	w.flags(c)

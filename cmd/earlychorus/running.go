@@ -114,8 +114,8 @@ func workerName(data string) (string, error) {
 	return name, os.WriteFile(file, []byte(name+"\n"), 0o644)
 }
 
-// seed fills an empty database with the demo, telling how far it is.
-func (r *running) seed(ctx context.Context) error {
+// seeder fills an empty database with the demo, telling how far it is.
+func (r *running) seeder() demo.Seeder {
 	last := -1
 	return demo.Seeder{Store: r.Store, Intake: r.Intake, Now: time.Now, Progress: func(done, of int, what string) {
 		if done != last && (last >= 0 || done < of) {
@@ -125,5 +125,5 @@ func (r *running) seed(ctx context.Context) error {
 			}
 		}
 		last = done
-	}}.Seed(ctx)
+	}}
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"log/slog"
 	"net"
 	"net/http"
 	"os"
@@ -43,9 +44,15 @@ func serve(ctx context.Context, o serveOptions) error {
 	if err != nil {
 		return err
 	}
+	fill := func() {}
 	if !o.noDemo {
-		if err := r.seed(ctx); err != nil {
+		seeder := r.seeder()
+		here, err := seeder.Begin(ctx)
+		if err != nil {
 			return err
+		}
+		if here {
+			fill = inBackground(ctx, seeder)
 		}
 	}
 	page, built := web.Built()
@@ -60,7 +67,21 @@ func serve(ctx context.Context, o serveOptions) error {
 		return err
 	}
 	announce(listener.Addr(), o)
+	defer fill() // before what it uses is closed
 	return serveUntil(ctx, listener, handler)
+}
+
+// inBackground plays the demo's takes while the page is served already. The
+// result waits for it to end.
+func inBackground(ctx context.Context, seeder demo.Seeder) (wait func()) {
+	filled := make(chan struct{})
+	go func() {
+		defer close(filled)
+		if err := seeder.Fill(ctx); err != nil && ctx.Err() == nil {
+			slog.Error("the demo's takes could not all be played; the next start goes on", "error", err)
+		}
+	}()
+	return func() { <-filled }
 }
 
 const portsTried = 50

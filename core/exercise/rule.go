@@ -50,6 +50,20 @@ type Rule struct {
 	Limit   float64    `json:"limit"`
 }
 
+// ToneRules are what held tones are judged by: the rules of a score written by
+// hand that brings none.
+func (l Limits) ToneRules() []Rule {
+	return []Rule{
+		{Speaks, 0},
+		{RightNote, 0},
+		{NoBreak, float64(l.Break)},
+		{NoGap, float64(l.Gap)},
+		{Centre, float64(l.Centre)},
+		{Steadiness, float64(l.Waver)},
+		{Held, l.HeldRatio},
+	}
+}
+
 // MeasureInfo explains a measure.
 type MeasureInfo struct {
 	Key     MeasureKey `json:"key"`

@@ -50,16 +50,7 @@ func (w *writer) notice(said string) {
 func (w *writer) judge(m MeasureKey, limit float64) { w.s.Rules = append(w.s.Rules, Rule{m, limit}) }
 
 // judgeTone adds what every held tone is judged by.
-func (w *writer) judgeTone() {
-	l := w.s.Limits
-	w.judge(Speaks, 0)
-	w.judge(RightNote, 0)
-	w.judge(NoBreak, float64(l.Break))
-	w.judge(NoGap, float64(l.Gap))
-	w.judge(Centre, float64(l.Centre))
-	w.judge(Steadiness, float64(l.Waver))
-	w.judge(Held, l.HeldRatio)
-}
+func (w *writer) judgeTone() { w.s.Rules = append(w.s.Rules, w.s.Limits.ToneRules()...) }
 
 // countIn is the clicks before the first note; the last two are for the breath.
 const (

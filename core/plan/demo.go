@@ -15,7 +15,7 @@ func DemoWeek() Plan {
 		Name: "The week of the spring tide",
 		Items: []Item{
 			each("set-up", "set-up", nil, SchoolDays, InClass, "Half a minute here saves five later."),
-			each("breath", "breath-pattern", map[string]any{"rounds": 4}, SchoolDays, Both, "Air before sound."),
+			each("breath", "breath-pattern", map[string]any{"rounds": 4}, SchoolDays, InClass, "Air before sound."),
 			each("buzz", "air-then-buzz", nil, On(0, 2, 4), Both, "Brass: the lips join the air."),
 			each("slide", "buzz-slide", nil, On(1, 3), Both, "Brass: no dead spot on the way."),
 			each("tune", exercise.KindTuningNote, nil, On(0, 2, 4), InClass, "Pitch rises as the room warms."),

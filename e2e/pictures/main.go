@@ -55,7 +55,7 @@ var pictures = []picture{
 	{name: "today", width: 1280, height: 800, way: director},
 	{name: "today-dark", width: 1280, height: 800, dark: true, way: director},
 	{name: "take", width: 1280, height: 800, way: then(director, chromedp.Click(`a[data-player="Maro Quenby"]`), browser.See("Measures"))},
-	{name: "change-step", width: 1280, height: 800, way: then(director, browser.Press("Change the step"), browser.See("What each instrument reads"))},
+	{name: "change-step", width: 1280, height: 800, way: then(director, chromedp.Click(`button[aria-label^="Long tone, counted"]`), browser.See("What each instrument reads"))},
 	{name: "practice-phone", width: 390, height: 844, way: player(5)},
 	{name: "practice", width: 1280, height: 800, way: player(31)},
 	{name: "recording-phone", width: 390, height: 844, plays: "clarinet", way: then(player(5), browser.Press("Record"), browser.See("Play C4"), chromedp.Sleep(3*time.Second))},

@@ -96,7 +96,8 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	plainPlayer, player := group(a.requirePlayer)
 	huma.Get(player, "/practice", a.showPractice)
 	huma.Post(player, "/takes/{take}/simulated", a.simulateTake)
-	plainPlayer.Get("/practice/reference.wav", a.playReference)
+	huma.Put(player, "/practice/steps/{step}/ticks", a.tickStep)
+	plainPlayer.Get("/practice/steps/{step}/reference.wav", a.playReference)
 	plainPlayer.With(middleware.RequestSize(largestUpload)).Put("/takes/{take}", a.uploadTake)
 
 	plainEither, either := group(a.requireSomeone)

@@ -138,7 +138,7 @@ func TestRepeatedUploadsAnswerTheSame(t *testing.T) {
 	assert.Equal(t, 409, status, "another player")
 	var practice api.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
-	assert.Len(t, practice.Takes, 1)
+	assert.Len(t, practice.Steps[0].Takes, 1)
 	_, back := player.ask("GET", "/takes/"+id+"/audio.wav", nil)
 	assert.Equal(t, file, back, "the accepted sound was not overwritten")
 }
@@ -180,7 +180,7 @@ func TestBadUploadsChangeNothing(t *testing.T) {
 
 	var practice api.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
-	assert.Empty(t, practice.Takes)
+	assert.Empty(t, practice.Steps[0].Takes)
 	kept, err := os.ReadDir(h.folder)
 	require.NoError(t, err)
 	assert.Empty(t, kept, "no recording was kept")

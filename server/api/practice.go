@@ -2,15 +2,21 @@ package api
 
 import (
 	"context"
+	"errors"
+	"fmt"
 	"hash/fnv"
 	"net/http"
+	"slices"
+	"strconv"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/chi/v5"
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/plan"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/synth"
 	"earlychorus/core/take"
@@ -24,8 +30,7 @@ type Practice struct {
 	Player     string          `json:"player"`
 	Instrument string          `json:"instrument"`
 	Day        string          `json:"day" format:"date"`
-	Step       *PracticeStep   `json:"step,omitempty" doc:"absent on a day without a plan"`
-	Takes      []PracticeTake  `json:"takes" nullable:"false" doc:"today's, newest first"`
+	Steps      []PracticeStep  `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
 	Comments   []CommentView   `json:"comments" nullable:"false" doc:"the director's latest"`
 	StandIns   []synth.StandIn `json:"stand_ins" nullable:"false" doc:"simulated players that can stand in for the microphone"`
 }
@@ -34,11 +39,16 @@ type Practice struct {
 type PracticeStep struct {
 	ID       string            `json:"id"`
 	Version  int               `json:"version"`
+	Name     string            `json:"name" doc:"the kind's"`
 	Sentence string            `json:"sentence"`
 	Why      string            `json:"why"`
+	Times    int               `json:"times"`
 	Score    exercise.Score    `json:"score"`
 	Timeline exercise.Timeline `json:"timeline"`
 	Ear      EarRange          `json:"ear" doc:"between which pitches to listen, live"`
+	Takes    []PracticeTake    `json:"takes" nullable:"false" doc:"today's of this step, newest first"`
+	Ticked   []bool            `json:"ticked" nullable:"false" doc:"which items of a ticked step are done today"`
+	Result   verdict.Result    `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the best of today, once there is one"`
 }
 
 // EarRange is between which pitches an ear listens.
@@ -74,13 +84,12 @@ func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, e
 	}
 	day := player.Class.Day(a.Now())
 	out := Practice{
-		Player: player.ShortName(), Instrument: i.Name, Day: day.Format(time.DateOnly), Takes: []PracticeTake{}, Comments: []CommentView{},
-		StandIns: synth.StandIns(),
+		Player: player.ShortName(), Instrument: i.Name, Day: day.Format(time.DateOnly), Comments: []CommentView{}, StandIns: synth.StandIns(),
 	}
-	if out.Step, err = a.practiceStep(ctx, player, day); err != nil {
+	if out.Steps, err = a.practiceSteps(ctx, player, day); err != nil {
 		return nil, problem(err)
 	}
-	if out.Takes, err = a.practiceTakes(ctx, player, day); err != nil {
+	if err := a.addDoings(ctx, out.Steps, player, day); err != nil {
 		return nil, problem(err)
 	}
 	comments, err := a.Store.CommentsForPlayer(ctx, player.ID, a.Now().AddDate(0, 0, -commentDays), mostComments)
@@ -93,31 +102,52 @@ func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, e
 	return &practiceOutput{out}, nil
 }
 
-func (a *API) practiceStep(ctx context.Context, player store.Player, day time.Time) (*PracticeStep, error) {
-	steps, err := a.Store.StepsOn(ctx, player.ClassID, day)
-	if err != nil || len(steps) == 0 {
-		return nil, err
-	}
-	step := steps[0]
-	x, err := step.Exercise()
+// practiceSteps works a day's steps out for a player; those that are not for the
+// instrument are left out.
+func (a *API) practiceSteps(ctx context.Context, player store.Player, day time.Time) ([]PracticeStep, error) {
+	steps, err := a.Store.StepsOn(ctx, player.ClassID, day, plan.AtHome)
 	if err != nil {
 		return nil, err
 	}
+	out := []PracticeStep{}
+	for _, step := range steps {
+		one, err := practiceStep(step, player)
+		if errors.Is(err, exercise.ErrNotFor) {
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, one)
+	}
+	return out, nil
+}
+
+func practiceStep(step store.Step, player store.Player) (PracticeStep, error) {
 	score, i, err := intake.Score(step, player)
 	if err != nil {
-		return nil, err
+		return PracticeStep{}, err
+	}
+	x, err := step.Exercise()
+	if err != nil {
+		return PracticeStep{}, err
 	}
 	ear := take.EarForScore(i, score)
-	return &PracticeStep{
-		ID: step.ID, Version: step.Version, Sentence: x.Sentence(), Why: x.Kind.Why, Score: score, Timeline: score.Timeline(),
-		Ear: EarRange{ear.Lowest, ear.Highest},
+	why := step.Why
+	if why == "" {
+		why = x.Kind.Why
+	}
+	return PracticeStep{
+		ID: step.ID, Version: step.Version, Name: x.Kind.Name, Sentence: x.Sentence(), Why: why, Times: step.Times, Score: score,
+		Timeline: score.Timeline(), Ear: EarRange{ear.Lowest, ear.Highest}, Takes: []PracticeTake{}, Ticked: make([]bool, len(score.Items)),
 	}, nil
 }
 
-func (a *API) practiceTakes(ctx context.Context, player store.Player, day time.Time) ([]PracticeTake, error) {
+// addDoings adds what a player did today to the steps.
+func (a *API) addDoings(ctx context.Context, steps []PracticeStep, player store.Player, day time.Time) error {
 	takes, err := a.Store.TakesOfPlayerOn(ctx, player.ID, day)
 	if err != nil {
-		return nil, err
+		return err
 	}
 	ids := make([]string, len(takes))
 	for n, t := range takes {
@@ -125,19 +155,81 @@ func (a *API) practiceTakes(ctx context.Context, player store.Player, day time.T
 	}
 	small, err := a.Store.SmallAnalyses(ctx, ids)
 	if err != nil {
-		return nil, err
+		return err
 	}
-	out := []PracticeTake{}
-	for _, t := range takes {
-		view := PracticeTake{ID: t.ID}
-		found, analysed := small[t.ID]
-		view.State = state(t.Failure, analysed)
-		if analysed {
-			view.Result, view.Ribbon = found.Result, &found.Ribbon
+	ticks, err := a.Store.TicksOfPlayer(ctx, player.ID, day)
+	if err != nil {
+		return err
+	}
+	for n := range steps {
+		s := &steps[n]
+		for _, t := range takes {
+			if t.StepID == s.ID {
+				s.addTake(t, small)
+			}
 		}
-		out = append(out, view)
+		for _, t := range ticks {
+			if t.StepID == s.ID && len(t.Done) == len(s.Ticked) {
+				s.Ticked, s.Result = t.Done, t.Result
+			}
+		}
 	}
-	return out, nil
+	return nil
+}
+
+func (s *PracticeStep) addTake(t store.Take, small map[string]store.Analysis) {
+	view := PracticeTake{ID: t.ID}
+	found, analysed := small[t.ID]
+	view.State = state(t.Failure, analysed)
+	if analysed {
+		view.Result, view.Ribbon = found.Result, &found.Ribbon
+		if s.Result == "" || better(view.Result, s.Result) {
+			s.Result = view.Result
+		}
+	}
+	s.Takes = append(s.Takes, view)
+}
+
+// better reports whether one result is nearer to clean than another.
+func better(a, b verdict.Result) bool {
+	order := []verdict.Result{verdict.Clean, verdict.Nearly, verdict.NotYet, verdict.CantTell}
+	return slices.Index(order, a) < slices.Index(order, b)
+}
+
+type tickInput struct {
+	Step string `path:"step" format:"uuid"`
+	Body struct {
+		Version int    `json:"version" doc:"of the step, as it was shown"`
+		Done    []bool `json:"done" nullable:"false" doc:"a truth for each item of the step"`
+	}
+}
+
+// tickStep keeps what a player ticked, and answers with the whole practice.
+func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, error) {
+	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	step, err := a.Store.StepAsOf(ctx, player.ClassID, in.Step, in.Body.Version)
+	if err != nil {
+		return nil, problem(err)
+	}
+	score, i, err := intake.Score(step, player)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if !score.Ticked || len(in.Body.Done) != len(score.Items) {
+		return nil, problem(exercise.ParameterError{Field: "done", Remedy: fmt.Sprintf("this step has %d items to tick", len(score.Items))})
+	}
+	word := verdict.Decide(verdict.Case{Instrument: i, Score: score, Ticked: in.Body.Done})
+	err = a.Store.SaveTick(ctx, store.Tick{
+		PlayerID: player.ID, StepID: step.ID, StepVersion: step.Version, Day: player.Class.Day(a.Now()), Done: in.Body.Done, Result: word.Result,
+		Short: word.Short, TickedAt: a.Now().UTC(),
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return a.showPractice(ctx, nil)
 }
 
 const (
@@ -145,27 +237,29 @@ const (
 	referenceRate = 24000
 )
 
-// playReference answers the step's notes as they should sound.
+// playReference answers a step's notes as they should sound.
 func (a *API) playReference(w http.ResponseWriter, r *http.Request) {
 	player, err := a.Store.Player(r.Context(), a.who(r.Context()).PlayerID)
 	if err != nil {
 		fail(w, err)
 		return
 	}
-	step, err := a.practiceStep(r.Context(), player, player.Class.Day(a.Now()))
-	if err == nil && step == nil {
-		err = store.ErrNotFound
+	version, err := strconv.Atoi(r.URL.Query().Get("version"))
+	if err != nil || !isUUID(chi.URLParam(r, "step")) {
+		fail(w, store.ErrNotFound)
+		return
 	}
+	step, err := a.Store.StepAsOf(r.Context(), player.ClassID, chi.URLParam(r, "step"), version)
 	if err != nil {
 		fail(w, err)
 		return
 	}
-	i, err := instrument.Get(player.Instrument)
+	score, i, err := intake.Score(step, player)
 	if err != nil {
 		fail(w, err)
 		return
 	}
-	serveWAV(w, r, synth.Reference(step.Score, i, referenceRate), time.Time{})
+	serveWAV(w, r, synth.Reference(score, i, referenceRate), time.Time{})
 }
 
 type simulateInput struct {
@@ -198,7 +292,11 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 	if err != nil {
 		return nil, problem(err)
 	}
-	standIn, ok := synth.NewStandIn(in.Body.StandIn, i, score.Targets()[0].Target, seedOf(in.Take))
+	first := i.Home()
+	if targets := score.Targets(); len(targets) > 0 {
+		first = targets[0].Target
+	}
+	standIn, ok := synth.NewStandIn(in.Body.StandIn, i, first, seedOf(in.Take))
 	if !ok {
 		return nil, huma.Error422UnprocessableEntity("There is no such simulated player.")
 	}

@@ -9,6 +9,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/plan"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
@@ -55,6 +56,7 @@ type Today struct {
 type BoardStep struct {
 	ID       string         `json:"id"`
 	Version  int            `json:"version"`
+	Name     string         `json:"name" doc:"the kind's"`
 	Sentence string         `json:"sentence"`
 	Results  map[string]int `json:"results" doc:"how many players stand at each result, the director's word before the measured one; waiting and missing too"`
 }
@@ -107,7 +109,7 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 			return nil, problem(exercise.ParameterError{Field: "day", Remedy: "write the day as 2026-11-24"})
 		}
 	}
-	steps, err := a.Store.StepsOn(ctx, class.ID, day)
+	steps, err := a.Store.StepsOn(ctx, class.ID, day, plan.AtHome)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -125,7 +127,11 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 		if err != nil {
 			return nil, problem(err)
 		}
-		head, err := b.fill(n, step, cells)
+		ticks, err := a.Store.TicksOfStep(ctx, step.ID, day)
+		if err != nil {
+			return nil, problem(err)
+		}
+		head, err := b.fill(n, step, cells, ticks)
 		if err != nil {
 			return nil, problem(err)
 		}
@@ -170,12 +176,16 @@ func sectionsOf(players []store.Player, steps int) (out []section) {
 }
 
 // fill writes one step's column and returns its head.
-func (b board) fill(column int, step store.Step, cells []store.Cell) (BoardStep, error) {
+func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []store.Tick) (BoardStep, error) {
 	x, err := step.Exercise()
 	if err != nil {
 		return BoardStep{}, err
 	}
-	head := BoardStep{ID: step.ID, Version: step.Version, Sentence: x.Sentence(), Results: map[string]int{}}
+	head := BoardStep{ID: step.ID, Version: step.Version, Name: x.Kind.Name, Sentence: x.Sentence(), Results: map[string]int{}}
+	ticked := map[string]store.Tick{}
+	for _, t := range ticks {
+		ticked[t.PlayerID] = t
+	}
 	byPlayer := map[string]store.Cell{}
 	for _, c := range cells {
 		byPlayer[c.PlayerID] = c
@@ -197,6 +207,9 @@ func (b board) fill(column int, step store.Step, cells []store.Cell) (BoardStep,
 				if cell, err = boardCell(c, step, cell.Written); err != nil {
 					return BoardStep{}, err
 				}
+			}
+			if t, ok := ticked[p.ID]; ok {
+				cell = BoardCell{State: "done", Result: t.Result, Deciding: t.Short, Takes: 1, Earlier: t.StepVersion != step.Version}
 			}
 			m.cells[column] = cell
 			if cell.State == "done" {

@@ -4,6 +4,7 @@ package demo
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"time"
 
@@ -12,6 +13,8 @@ import (
 	"golang.org/x/sync/errgroup"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/plan"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
@@ -33,19 +36,24 @@ func id(format string, args ...any) string {
 	return uuid.NewSHA1(uuid.NameSpaceURL, []byte("early-chorus-demo/"+fmt.Sprintf(format, args...))).String()
 }
 
-// Seed makes the class if the database has no school yet, and hands in the
-// takes that are missing, so that a seeding cut short goes on. It returns once
-// every take has been listened to. A database with other schools is left alone.
-func (s Seeder) Seed(ctx context.Context) error {
+// Begin makes the class if the database has no school yet. here is false where
+// other schools are, which are left alone.
+func (s Seeder) Begin(ctx context.Context) (here bool, err error) {
 	state, err := s.Store.DemoState(ctx, id("school"))
 	if err != nil || state.Foreign {
-		return err
+		return false, err
 	}
 	if !state.Begun {
 		if err := s.people(ctx); err != nil {
-			return fmt.Errorf("demo: %w", err)
+			return false, fmt.Errorf("demo: %w", err)
 		}
 	}
+	return true, nil
+}
+
+// Fill hands in the takes that are missing, so that a filling cut short goes on.
+// It returns once every take has been listened to.
+func (s Seeder) Fill(ctx context.Context) error {
 	if err := s.takes(ctx); err != nil {
 		return fmt.Errorf("demo: %w", err)
 	}
@@ -93,13 +101,30 @@ func (s Seeder) people(ctx context.Context) error {
 	if err := group.Wait(); err != nil {
 		return err
 	}
-	today := class.Day(s.Now())
-	step := store.Step{
-		ID: id("step"), ClassID: class.ID, Position: 1, Kind: exercise.KindLongToneCounted, Parameters: exercise.New(exercise.KindLongToneCounted, nil).Parameters(),
-		FirstDay: firstDay(today)[0], LastDay: today.AddDate(0, 0, 7*planWeeks),
-	}
-	return s.Store.CreateClass(ctx, class, director, players, []store.Step{step}, s.Now().UTC())
+	return s.Store.CreateClass(ctx, class, director, players, stepsOf(class.Day(s.Now())), s.Now().UTC())
 }
+
+// stepsOf is the demo's week as the class's steps. Where the demo is begun on a
+// weekend, what is on for Friday is on for that day as well.
+func stepsOf(today time.Time) (out []store.Step) {
+	week := plan.DemoWeek()
+	weekday := plan.Day((int(today.Weekday()) + 6) % 7)
+	for n, i := range week.Items {
+		days := i.Days
+		if weekday > friday && days.Has(friday) {
+			days |= plan.On(weekday)
+		}
+		out = append(out, store.Step{
+			ID: stepID(i.Key), ClassID: id("class"), Position: n + 1, Kind: i.Step.Kind.Key, Parameters: i.Step.Parameters(), Days: days, Place: i.At,
+			Times: i.Times, For: append([]string{}, i.For...), Why: i.Why, FirstDay: firstDay(today)[0], LastDay: today.AddDate(0, 0, 7*planWeeks),
+		})
+	}
+	return out
+}
+
+const friday plan.Day = 4
+
+func stepID(key string) string { return id("step/%s", key) }
 
 func playerID(n int) string { return id("player/%d", n) }
 
@@ -121,55 +146,141 @@ func SignIns() (out []SignIn) {
 // makers is how many takes are played at once; listening has the other core.
 const makers = 2
 
+// done is a take to be made: which step, by whom, when.
+type done struct {
+	take
+	step store.Step
+	at   time.Time
+}
+
 func (s Seeder) takes(ctx context.Context) error {
-	step, err := s.Store.StepOfClass(ctx, id("class"), id("step"))
+	players, class, err := s.class(ctx)
 	if err != nil {
 		return err
 	}
-	all := takesOf()
-	group, inner := errgroup.WithContext(ctx)
-	group.SetLimit(makers)
-	for n, t := range all {
-		group.Go(func() error { return s.play(inner, step, t, n) })
-	}
-	if err := group.Wait(); err != nil {
+	all, err := s.toMake(ctx, players, class)
+	if err != nil {
 		return err
 	}
-	return s.wait(ctx, len(all))
+	recorded := []func(context.Context) error{}
+	for _, d := range all {
+		score, i, err := intake.Score(d.step, players[d.person])
+		switch {
+		case errors.Is(err, exercise.ErrNotFor):
+			continue
+		case err != nil:
+			return err
+		case score.Ticked:
+			if err := s.tick(ctx, d, players[d.person], score); err != nil {
+				return err
+			}
+		default:
+			recorded = append(recorded, func(ctx context.Context) error { return s.play(ctx, d, players[d.person], score, i) })
+		}
+	}
+	waiting, stop := context.WithCancel(ctx)
+	defer stop()
+	told := make(chan error, 1)
+	go func() { told <- s.wait(waiting, len(recorded)) }()
+	group, inner := errgroup.WithContext(ctx)
+	group.SetLimit(makers)
+	for _, play := range recorded {
+		group.Go(func() error { return play(inner) })
+	}
+	if err := group.Wait(); err != nil {
+		stop()
+		<-told
+		return err
+	}
+	return <-told
+}
+
+// class returns the demo's players in their order, and its class.
+func (s Seeder) class(ctx context.Context) (players []store.Player, class store.Class, err error) {
+	for n := range people {
+		p, err := s.Store.Player(ctx, playerID(n))
+		if err != nil {
+			return nil, class, err
+		}
+		players = append(players, p)
+	}
+	return players, players[0].Class, nil
+}
+
+// toMake lists the takes of the demo's days, in the order they were made.
+func (s Seeder) toMake(ctx context.Context, players []store.Player, class store.Class) (out []done, err error) {
+	first, err := s.Store.StepOfClass(ctx, class.ID, stepID("long"))
+	if err != nil {
+		return nil, err
+	}
+	dates := firstDay(first.LastDay.AddDate(0, 0, -7*planWeeks))
+	steps := map[int][]store.Step{}
+	for n, day := range dates {
+		if steps[n], err = s.Store.StepsOn(ctx, class.ID, day, plan.AtHome); err != nil {
+			return nil, err
+		}
+	}
+	for order, t := range takesOf() {
+		for n, step := range steps[t.day] {
+			if !t.plays(n, step) {
+				continue
+			}
+			at := dates[t.day].Add(15*time.Hour + time.Duration(20*order+n)*2*time.Second)
+			out = append(out, done{t, step, s.notInFuture(at, class, order)})
+		}
+	}
+	return out, nil
+}
+
+// notInFuture brings a moment that is still to come within what has passed of
+// today, in the same order.
+func (s Seeder) notInFuture(at time.Time, class store.Class, order int) time.Time {
+	now := s.Now()
+	if !at.After(now) {
+		return at
+	}
+	midnight := class.Midnight(now)
+	share := float64(order%100) / 100
+	return midnight.Add(time.Duration(share * float64(now.Sub(midnight))))
 }
 
 // play hands one take in, unless it was before.
-func (s Seeder) play(ctx context.Context, step store.Step, t take, order int) error {
-	takeID := id("take/%d/%d/%d", t.person, t.day, t.nth)
+func (s Seeder) play(ctx context.Context, d done, player store.Player, score exercise.Score, i instrument.Instrument) error {
+	takeID := d.id()
 	if _, err := s.Store.Take(ctx, takeID); err == nil {
 		return nil
 	}
-	player, err := s.Store.Player(ctx, playerID(t.person))
-	if err != nil {
-		return err
+	first := i.Home()
+	if targets := score.Targets(); len(targets) > 0 {
+		first = targets[0].Target
 	}
-	score, i, err := intake.Score(step, player)
-	if err != nil {
-		return err
-	}
-	sound, _ := t.player(i, score.Targets()[0].Target).Play(score, rate)
-	_, err = s.Intake.Sound(ctx, intake.Hand{
-		ID: takeID, Player: player, StepID: step.ID, StepVersion: step.Version, Source: store.Simulated, At: s.moment(step, player.Class, t, order),
+	sound, _ := d.player(i, first, d.step.Kind).Play(score, rate)
+	_, err := s.Intake.Sound(ctx, intake.Hand{
+		ID: takeID, Player: player, StepID: d.step.ID, StepVersion: d.step.Version, Source: store.Simulated, At: d.at,
 	}, sound)
 	return err
 }
 
-// moment is when a take was made: on its own day, and never in the future.
-func (s Seeder) moment(step store.Step, class store.Class, t take, order int) time.Time {
-	lastDay := step.LastDay.AddDate(0, 0, -7*planWeeks)
-	played := firstDay(lastDay)[t.day].Add(15*time.Hour + time.Duration(order)*30*time.Second)
-	now := s.Now()
-	if !played.After(now) {
-		return played
+func (d done) id() string { return takeID(d.take, d.step.ID) }
+
+func takeID(t take, stepID string) string {
+	return id("take/%s/%d/%d/%d", stepID, t.person, t.day, t.nth)
+}
+
+// tick does a step that is not recorded; the hasty forget one thing.
+func (s Seeder) tick(ctx context.Context, d done, player store.Player, score exercise.Score) error {
+	items := make([]bool, len(score.Items))
+	for n := range items {
+		items[n] = n > 0 || people[d.person].habit != short
 	}
-	midnight := class.Midnight(now)
-	share := float64(order%100) / 100 // keeps the order within what has passed of today
-	return midnight.Add(time.Duration(share * float64(now.Sub(midnight))))
+	i, err := instrument.Get(player.Instrument)
+	if err != nil {
+		return err
+	}
+	word := verdict.Decide(verdict.Case{Instrument: i, Score: score, Ticked: items})
+	return s.Store.SaveTick(ctx, store.Tick{
+		PlayerID: player.ID, StepID: d.step.ID, StepVersion: d.step.Version, Day: player.Class.Day(d.at), Done: items, Result: word.Result, Short: word.Short, TickedAt: d.at.UTC(),
+	})
 }
 
 const poll = 200 * time.Millisecond
@@ -177,7 +288,7 @@ const poll = 200 * time.Millisecond
 // wait tells how far the listening has come until it is done.
 func (s Seeder) wait(ctx context.Context, of int) error {
 	for {
-		done, err := s.Store.CountListened(ctx, id("step"))
+		done, err := s.Store.CountListened(ctx, id("class"))
 		if err != nil {
 			return err
 		}
@@ -205,7 +316,7 @@ func (s Seeder) reviews(ctx context.Context) error {
 		{4, 0, "Relax the jaw. I hear it settling already.", verdict.Nearly},
 		{31, 1, "Two gaps instead of three. Bigger breath, same lips.", ""},
 	} {
-		takeID := id("take/%d/%d/0", c.person, c.day)
+		takeID := takeID(take{c.person, c.day, 0}, stepID("long"))
 		comment := store.Comment{ID: id("comment/%d", n), TakeID: takeID, DirectorID: id("director"), Body: c.body, WrittenAt: s.Now().UTC()}
 		if err := s.Store.AddCommentOnce(ctx, comment); err != nil {
 			return err

@@ -36,9 +36,9 @@ func TestTheSameTakeSoundsTheSame(t *testing.T) {
 	require.NoError(t, err)
 	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 2, "rest_beats": 2, "tempo_bpm": 160}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
 	require.NoError(t, err)
-	a, _ := take{5, 1, 0}.player(i, 58).Play(s, rate)
-	b, _ := take{5, 1, 0}.player(i, 58).Play(s, rate)
-	c, _ := take{5, 0, 0}.player(i, 58).Play(s, rate)
+	a, _ := take{5, 1, 0}.player(i, 58, s.Kind).Play(s, rate)
+	b, _ := take{5, 1, 0}.player(i, 58, s.Kind).Play(s, rate)
+	c, _ := take{5, 0, 0}.player(i, 58, s.Kind).Play(s, rate)
 	assert.Equal(t, a, b)
 	assert.NotEqual(t, a, c)
 }

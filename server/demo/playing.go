@@ -3,9 +3,11 @@ package demo
 import (
 	"math/rand/v2"
 
+	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/synth"
+	"earlychorus/server/store"
 )
 
 // take is one take of a person's day.
@@ -37,11 +39,27 @@ func takesOf() (out []take) {
 	return out
 }
 
+// plays reports whether a take of a person's day is of the n-th step too: on the
+// first day only the long tone was set, a second time is for the first steps, and
+// not everyone gets to the end.
+func (t take) plays(n int, step store.Step) bool {
+	main := step.Kind == exercise.KindLongToneCounted
+	switch {
+	case t.day == 0 || t.nth > 0:
+		return main
+	case main:
+		return true
+	case t.day == days-1:
+		return n < 3 || (t.person+n)%3 != 0
+	}
+	return (t.person+n)%5 != 0
+}
+
 // player returns how a person plays a take: the habit, grown by the day, with
 // the small differences no player is without.
-func (t take) player(i instrument.Instrument, target music.MIDI) synth.Player {
+func (t take) player(i instrument.Instrument, target music.MIDI, kind string) synth.Player {
 	p := people[t.person]
-	chance := rand.New(rand.NewPCG(uint64(t.person), uint64(100*t.day+t.nth)))
+	chance := rand.New(rand.NewPCG(uint64(t.person)+spread(kind), uint64(100*t.day+t.nth)))
 	about := func(x, spread float64) float64 { return x + spread*chance.NormFloat64() }
 	out := synth.Player{
 		Instrument: i, Seed: chance.Uint64(), Room: music.Decibels(about(-68, 2)), Breath: music.Decibels(about(-38, 2)),
@@ -84,4 +102,16 @@ func (t take) player(i instrument.Instrument, target music.MIDI) synth.Player {
 		out.Offset = music.Cents(-26 + 9*grown)
 	}
 	return out
+}
+
+// spread makes a person's takes of different kinds differ; the long tone's stay
+// as they are told of in the docs.
+func spread(kind string) (n uint64) {
+	if kind == exercise.KindLongToneCounted {
+		return 0
+	}
+	for _, r := range kind {
+		n = 31*n + uint64(r)
+	}
+	return n % 100_000 * 1000
 }

@@ -17,6 +17,7 @@ import (
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/plan"
 	"earlychorus/server/jobs"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
@@ -58,12 +59,15 @@ func Score(step store.Step, p store.Player) (exercise.Score, instrument.Instrume
 	if err != nil {
 		return exercise.Score{}, i, err
 	}
-	x, err := step.Exercise()
+	item, err := step.Item()
 	if err != nil {
 		return exercise.Score{}, i, err
 	}
-	s, err := x.Score(exercise.Player{Instrument: i, Stage: p.Stage}, p.Class.Conventions())
-	return s, i, err
+	if !item.IsFor(i) {
+		return exercise.Score{}, i, exercise.ErrNotFor
+	}
+	s, err := item.Step.Score(exercise.Player{Instrument: i, Stage: p.Stage}, p.Class.Conventions())
+	return plan.FillRests(s), i, err
 }
 
 // File accepts a WAV file. Handing in the same bytes under the same number
@@ -99,6 +103,9 @@ func (in Intake) accept(ctx context.Context, h Hand, sound audio.Mono, hash []by
 	score, _, err := Score(step, h.Player)
 	if err != nil {
 		return false, err
+	}
+	if score.Ticked || score.Metered {
+		return false, RefusedError{Reason: "This step is not recorded. Tick it, or blow into the meter."}
 	}
 	t := store.Take{
 		ID: h.ID, PlayerID: h.Player.ID, StepID: step.ID, StepVersion: step.Version, Day: h.Player.Class.Day(h.At), Source: h.Source,

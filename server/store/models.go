@@ -6,6 +6,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/plan"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/take"
 	"earlychorus/core/verdict"
@@ -92,6 +93,11 @@ type Step struct {
 	Kind     string
 	FirstDay time.Time `gorm:"type:date"`
 	LastDay  time.Time `gorm:"type:date"`
+	Days     plan.Days
+	Place    plan.Place
+	Times    int
+	For      []string `gorm:"column:for_instruments;serializer:json"`
+	Why      string
 
 	Version    int             `gorm:"-"` // of the version below
 	Parameters json.RawMessage `gorm:"-"`
@@ -99,6 +105,12 @@ type Step struct {
 
 // Exercise returns what the step asks for.
 func (s Step) Exercise() (exercise.Step, error) { return exercise.Parse(s.Kind, s.Parameters) }
+
+// Item returns the step as the planner knows it.
+func (s Step) Item() (plan.Item, error) {
+	x, err := s.Exercise()
+	return plan.Item{Key: s.ID, Step: x, Times: s.Times, Days: s.Days, At: s.Place, Wanted: 2, For: s.For, Why: s.Why}, err
+}
 
 type StepVersion struct {
 	StepID     string
@@ -149,6 +161,18 @@ type Analysis struct {
 	Verdict   verdict.Verdict `gorm:"serializer:json"`
 	Ribbon    ribbon.Ribbon   `gorm:"serializer:json"`
 	Contour   []byte
+}
+
+// Tick is a player's word on a step that is done, not recorded.
+type Tick struct {
+	PlayerID    string `gorm:"primaryKey"`
+	StepID      string `gorm:"primaryKey"`
+	StepVersion int
+	Day         time.Time `gorm:"type:date;primaryKey"`
+	Done        []bool    `gorm:"serializer:json"`
+	Result      verdict.Result
+	Short       string
+	TickedAt    time.Time
 }
 
 type Review struct {

@@ -28,16 +28,26 @@ func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []
 				return err
 			}
 		}
-		for _, step := range steps {
-			if err := tx.Create(&step).Error; err != nil {
-				return err
-			}
-			if err := tx.Create(&StepVersion{StepID: step.ID, Version: 1, Parameters: step.Parameters, CreatedAt: at}).Error; err != nil {
-				return err
-			}
-		}
-		return nil
+		return addSteps(tx, steps, at)
 	})
+}
+
+// AddSteps remembers new steps, which carry their parameters.
+func (s *Store) AddSteps(ctx context.Context, steps []Step, at time.Time) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return addSteps(tx, steps, at) })
+}
+
+func addSteps(tx *gorm.DB, steps []Step, at time.Time) error {
+	for _, step := range steps {
+		step.For = append([]string{}, step.For...) // everyone is an empty list, not none
+		if err := tx.Create(&step).Error; err != nil {
+			return err
+		}
+		if err := tx.Create(&StepVersion{StepID: step.ID, Version: 1, Parameters: step.Parameters, CreatedAt: at}).Error; err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // DemoState says what a seeder finds.
@@ -59,11 +69,12 @@ func (s *Store) DemoState(ctx context.Context, schoolID string) (DemoState, erro
 	return state, err
 }
 
-// CountListened returns how many takes of a step have been analysed or given up.
-func (s *Store) CountListened(ctx context.Context, stepID string) (int, error) {
+// CountListened returns how many takes of a class have been analysed or given
+// up.
+func (s *Store) CountListened(ctx context.Context, classID string) (int, error) {
 	var n int64
 	err := s.db.WithContext(ctx).Model(&Take{}).
-		Where("step_id = ? AND (failure <> '' OR EXISTS (SELECT FROM analysis WHERE take_id = take.id))", stepID).Count(&n).Error
+		Where("step_id IN (SELECT id FROM step WHERE class_id = ?) AND (failure <> '' OR EXISTS (SELECT FROM analysis WHERE take_id = take.id))", classID).Count(&n).Error
 	return int(n), err
 }
 

@@ -7,11 +7,15 @@ import (
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+
+	"earlychorus/core/plan"
 )
 
-// StepsOn returns the class's steps of a day in order, each at its newest version.
-func (s *Store) StepsOn(ctx context.Context, classID string, day time.Time) (out []Step, err error) {
-	err = s.db.WithContext(ctx).Where("class_id = ? AND ? BETWEEN first_day AND last_day", classID, day).
+// StepsOn returns the class's steps of a day that are played at a place, in
+// order, each at its newest version.
+func (s *Store) StepsOn(ctx context.Context, classID string, day time.Time, at plan.Place) (out []Step, err error) {
+	weekday := 1 << ((int(day.Weekday()) + 6) % 7) // from Monday
+	err = s.db.WithContext(ctx).Where("class_id = ? AND ? BETWEEN first_day AND last_day AND days & ? <> 0 AND place IN (?, ?)", classID, day, weekday, at, plan.Both).
 		Order("position").Limit(mostSteps).Find(&out).Error
 	for n := range out {
 		if err == nil {

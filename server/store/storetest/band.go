@@ -11,6 +11,7 @@ import (
 	"golang.org/x/crypto/bcrypt"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/plan"
 	"earlychorus/server/store"
 )
 
@@ -31,6 +32,18 @@ const (
 // ShortStep lasts a few seconds, so that tests do.
 var ShortStep = exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 4, "rest_beats": 2, "tempo_bpm": 120})
 
+// AddStep puts another step into the class, for every day around now.
+func (b Band) AddStep(t testing.TB, s *store.Store, x exercise.Step, forInstruments ...string) store.Step {
+	t.Helper()
+	now := time.Now()
+	step := store.Step{
+		ID: uuid.NewString(), ClassID: b.Class.ID, Position: 2, Kind: x.Kind.Key, Parameters: x.Parameters(), Days: 127, Place: plan.Both, Times: 1,
+		For: forInstruments, FirstDay: now.AddDate(0, 0, -2), LastDay: now.AddDate(0, 0, 2),
+	}
+	require.NoError(t, s.AddSteps(context.Background(), []store.Step{step}, now))
+	return step
+}
+
 // NewBand puts a class of its own, named after code, into the database.
 func NewBand(t testing.TB, s *store.Store, code string) Band {
 	t.Helper()
@@ -46,7 +59,7 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 			School: store.School{ID: uuid.NewString(), Name: code + " School", TimeZone: "Europe/London"},
 		},
 		Director: store.Director{ID: uuid.NewString(), Name: "Director of " + code, Email: "director@" + strings.ToLower(code) + ".example", PasswordHash: hash(Password)},
-		Step:     store.Step{ID: uuid.NewString(), Position: 1, Kind: exercise.KindLongToneCounted, Parameters: ShortStep.Parameters(), FirstDay: now.AddDate(0, 0, -2), LastDay: now.AddDate(0, 0, 2)},
+		Step:     store.Step{ID: uuid.NewString(), Position: 1, Kind: exercise.KindLongToneCounted, Parameters: ShortStep.Parameters(), Days: 127, Place: plan.Both, Times: 1, FirstDay: now.AddDate(0, 0, -2), LastDay: now.AddDate(0, 0, 2)},
 	}
 	b.Class.SchoolID, b.Step.ClassID = b.Class.School.ID, b.Class.ID
 	for n, instrument := range []string{"clarinet", "trombone"} {

@@ -124,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/practice/steps/{step}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put practice steps by step ticks */
+        put: operations["put-practice-steps-by-step-ticks"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sign-in/class": {
         parameters: {
             query?: never;
@@ -288,6 +305,8 @@ export interface components {
         };
         BoardStep: {
             id: string;
+            /** @description the kind's */
+            name: string;
             /** @description how many players stand at each result, the director's word before the measured one; waiting and missing too */
             results: {
                 [key: string]: number;
@@ -666,18 +685,29 @@ export interface components {
             player: string;
             /** @description simulated players that can stand in for the microphone */
             stand_ins: components["schemas"]["StandIn"][];
-            /** @description absent on a day without a plan */
-            step?: components["schemas"]["PracticeStep"];
-            /** @description today's, newest first */
-            takes: components["schemas"]["PracticeTake"][];
+            /** @description today's, in order; none on a day without a plan */
+            steps: components["schemas"]["PracticeStep"][];
         };
         PracticeStep: {
             /** @description between which pitches to listen, live */
             ear: components["schemas"]["EarRange"];
             id: string;
+            /** @description the kind's */
+            name: string;
+            /**
+             * @description the best of today, once there is one
+             * @enum {string}
+             */
+            result?: "clean" | "nearly" | "not-yet" | "cant-tell";
             score: components["schemas"]["Score"];
             sentence: string;
+            /** @description today's of this step, newest first */
+            takes: components["schemas"]["PracticeTake"][];
+            /** @description which items of a ticked step are done today */
+            ticked: boolean[];
             timeline: components["schemas"]["Timeline"];
+            /** Format: int64 */
+            times: number;
             /** Format: int64 */
             version: number;
             why: string;
@@ -926,6 +956,15 @@ export interface components {
             /** @enum {string} */
             state: "waiting" | "done" | "failed";
             verdict?: components["schemas"]["Verdict"];
+        };
+        TickInputBody: {
+            /** @description a truth for each item of the step */
+            done: boolean[];
+            /**
+             * Format: int64
+             * @description of the step, as it was shown
+             */
+            version: number;
         };
         Timeline: {
             clicks: components["schemas"]["Click"][];
@@ -1221,6 +1260,41 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-practice-steps-by-step-ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickInputBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -6,10 +6,10 @@ import { ResultMark } from '../../ui/ResultMark'
 import { SoundPlayer } from '../../ui/SoundPlayer'
 import { takeQuery } from '../take'
 
-type Props = { takeId: string; onAgain: () => void; onDone: () => void }
+type Props = { takeId: string; onAgain: () => void; onDone: () => void; done: string }
 
 /** Outcome tells what happened: the ribbon, the verdict, the number that decided, one tip. */
-export function Outcome({ takeId, onAgain, onDone }: Props) {
+export function Outcome({ takeId, onAgain, onDone, done }: Props) {
   const { data: take, error } = useQuery(takeQuery(takeId))
   if (error) return <Problem error={error} />
   return (
@@ -41,7 +41,7 @@ export function Outcome({ takeId, onAgain, onDone }: Props) {
             Again
           </Button>
           <Button size="large" onClick={onDone}>
-            Done
+            {done}
           </Button>
         </p>
       )}

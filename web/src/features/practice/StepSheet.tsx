@@ -2,25 +2,26 @@ import { lazy, Suspense, useRef, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { targetsOf } from '../../api/score'
 import { Button } from '../../ui/Button'
+import { Course } from './Course'
 import type { PracticeStep } from './queries'
 
 /** Notation is large and comes late; the words are there before it. */
 const Staff = lazy(() => import('./Staff'))
 
-/** StepSheet is what to play: notes on the staff, fingering, beats, and how it sounds. */
+/** StepSheet is what to play: the course of it, notes on the staff, fingering, and how it sounds. */
 export function StepSheet({ step }: { step: PracticeStep }) {
   const { score } = step
   const targets = targetsOf(score)
   return (
     <section aria-label="Your step">
-      <h1 className="mt-1">
-        {targets.map((t) => t.written_name).join(', then ')}: {targets[0]?.beats} beats each
-      </h1>
+      <h1 className="mt-3">{heading(step, targets)}</h1>
       <p className="text-soft">
-        {step.why} Tempo {score.tempo_bpm}.
+        {step.why} Tempo {score.tempo_bpm}
+        {step.times > 1 && `, ${step.times} times`}.
       </p>
+      <Course score={score} />
       <ul className="mt-4 grid grid-cols-2 gap-3 sm:grid-cols-3">
-        {targets.map((t) => (
+        {onceEach(targets).map((t) => (
           <TargetCard key={t.start_beat} target={t} score={score} />
         ))}
       </ul>
@@ -29,15 +30,37 @@ export function StepSheet({ step }: { step: PracticeStep }) {
           {n}
         </p>
       ))}
-      <p className="mt-4 flex flex-wrap items-center gap-3">
-        <Hear />
-      </p>
-      <ul className="mt-4 space-y-1 border-l-4 border-nearly pl-3 text-sm">
-        {score.cautions.map((c) => (
-          <li key={c}>{c}</li>
-        ))}
-      </ul>
+      {targets.length > 0 && (
+        <p className="mt-4 flex flex-wrap items-center gap-3">
+          <Hear step={step} />
+        </p>
+      )}
+      <Cautions texts={score.cautions} />
     </section>
+  )
+}
+
+const few = 2
+
+/** heading names a step of one or two held notes by its notes, any other by its kind. */
+function heading(step: PracticeStep, targets: Schemas['Segment'][]): string {
+  if (targets.length === 0 || targets.length > few) return step.name
+  return `${targets.map((t) => t.written_name).join(', then ')}: ${targets[0]?.beats} beats each`
+}
+
+/** onceEach keeps the first of each written note. */
+function onceEach(targets: Schemas['Segment'][]): Schemas['Segment'][] {
+  return targets.filter((t, n) => targets.findIndex((u) => u.written_name === t.written_name) === n)
+}
+
+export function Cautions({ texts }: { texts: string[] }) {
+  if (texts.length === 0) return null
+  return (
+    <ul className="mt-4 space-y-1 border-l-4 border-nearly pl-3 text-sm" aria-label="Take care">
+      {texts.map((c) => (
+        <li key={c}>{c}</li>
+      ))}
+    </ul>
   )
 }
 
@@ -50,7 +73,8 @@ function TargetCard({ target, score }: { target: Schemas['Segment']; score: Sche
         </Suspense>
       </div>
       <p className="font-serif text-lg">{target.written_name}</p>
-      <p className="text-sm">{target.fingering?.text ?? 'see your fingering chart'}</p>
+      {target.phase === 'play' && <p className="text-sm">{target.fingering?.text ?? 'see your fingering chart'}</p>}
+      {target.phase === 'buzz' && <p className="text-sm">with the lips</p>}
       <p className="text-xs text-soft">
         {target.fingering?.alternates?.length ? `or ${target.fingering.alternates.join(', ')} · ` : ''}
         sounds {target.concert}
@@ -60,7 +84,7 @@ function TargetCard({ target, score }: { target: Schemas['Segment']; score: Sche
   )
 }
 
-function Hear() {
+function Hear({ step }: { step: PracticeStep }) {
   const audio = useRef<HTMLAudioElement>(null)
   const [playing, setPlaying] = useState(false)
   function toggle() {
@@ -80,7 +104,7 @@ function Hear() {
       <audio
         ref={audio}
         preload="none"
-        src="/api/practice/reference.wav"
+        src={`/api/practice/steps/${step.id}/reference.wav?version=${step.version}`}
         onPlay={() => setPlaying(true)}
         onPause={() => setPlaying(false)}
         onEnded={() => setPlaying(false)}

@@ -7,7 +7,7 @@ export type PracticeStep = Schemas['PracticeStep']
 export const practiceQuery = queryOptions({
   queryKey: ['practice'],
   queryFn: () => answer(api.GET('/practice')),
-  refetchInterval: (q) => (q.state.data?.takes.some((t) => t.state === 'waiting') ? 500 : false), // milliseconds
+  refetchInterval: (q) => (q.state.data?.steps.some((s) => s.takes.some((t) => t.state === 'waiting')) ? 500 : false), // milliseconds
 })
 
 /** HandedIn is a recording on its way to the server, under a number of its own. */
@@ -66,5 +66,27 @@ export function useSimulate(step: PracticeStep) {
       return id
     },
     onSuccess: () => queries.invalidateQueries({ queryKey: practiceQuery.queryKey }),
+  })
+}
+
+/** useTick keeps which items of a step are done. The page shows it before the server has answered. */
+export function useTick(step: PracticeStep) {
+  const queries = useQueryClient()
+  const key = practiceQuery.queryKey
+  return useMutation({
+    mutationFn: (done: boolean[]) =>
+      answer(
+        api.PUT('/practice/steps/{step}/ticks', {
+          params: { path: { step: step.id } },
+          body: { version: step.version, done },
+        }),
+      ),
+    onMutate: (done) => {
+      queries.setQueryData(key, (p) =>
+        p ? { ...p, steps: p.steps.map((s) => (s.id === step.id ? { ...s, ticked: done } : s)) } : p,
+      )
+    },
+    onSuccess: (practice) => queries.setQueryData(key, practice),
+    onError: () => queries.invalidateQueries({ queryKey: key }),
   })
 }

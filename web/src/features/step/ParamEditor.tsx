@@ -13,7 +13,7 @@ type Props = {
 
 /** ParamEditor edits one parameter of a step, as the catalogue describes it. */
 export function ParamEditor({ param, value, choices, problem, onChange }: Props) {
-  const label = param.unit ? `${param.label}, ${param.unit}` : param.label
+  const label = param.unit && !/beats/i.test(param.label) ? `${param.label}, ${param.unit}` : param.label
   switch (param.type) {
     case 'number':
       return (

@@ -5,7 +5,11 @@ import { ResultMark, resultWords } from '../../ui/ResultMark'
 
 type Cell = Schemas['BoardCell']
 
+/** From this many steps on, a cell keeps to its ribbon and its mark. */
+export const denseFrom = 3
+
 export function BoardRow({ player }: { player: Schemas['PlayerRow'] }) {
+  const dense = player.cells.length >= denseFrom
   return (
     <tr className="border-b border-rule">
       <th scope="row" className="h-10 pr-4 text-left font-normal whitespace-nowrap">
@@ -14,18 +18,25 @@ export function BoardRow({ player }: { player: Schemas['PlayerRow'] }) {
       {player.cells.map((cell, n) => (
         // Cells stand in the order of the steps and have no name of their own.
         // biome-ignore lint/suspicious/noArrayIndexKey: see above
-        <td key={n} className="p-0">
-          <CellView cell={cell} player={player.name} />
+        <td key={n} className={dense ? 'p-0 pr-3' : 'p-0'}>
+          <CellView cell={cell} player={player.name} dense={dense} />
         </td>
       ))}
     </tr>
   )
 }
 
-function CellView({ cell, player }: { cell: Cell; player: string }) {
-  if (cell.state === 'not-asked') return <p className="text-sm text-soft">not for this instrument</p>
+function CellView({ cell, player, dense }: { cell: Cell; player: string; dense: boolean }) {
+  if (cell.state === 'not-asked') {
+    return <span className="text-sm text-soft">{dense ? '' : 'not for this instrument'}</span>
+  }
   const result = cell.state === 'done' && cell.result ? cell.result : (cell.state as 'missing' | 'waiting' | 'failed')
-  const inside = (
+  const inside = dense ? (
+    <>
+      <ResultMark result={result} overruled={cell.overruled} size={16} />
+      <span className="w-24 shrink-0">{cell.ribbon && <Ribbon ribbon={cell.ribbon} width={96} height={24} />}</span>
+    </>
+  ) : (
     <>
       <span className="w-16 shrink-0 font-serif text-sm text-soft">{cell.written}</span>
       <span className="w-32 shrink-0 sm:w-[26rem]">
@@ -35,13 +46,14 @@ function CellView({ cell, player }: { cell: Cell; player: string }) {
       <span className="min-w-0 truncate text-sm">{words(cell)}</span>
     </>
   )
-  const row = 'flex min-h-10 items-center gap-3'
+  const row = dense ? 'flex min-h-10 items-center gap-1.5' : 'flex min-h-10 items-center gap-3'
   if (!cell.take_id) return <div className={row}>{inside}</div>
   return (
     <Link
       to={`/take/${cell.take_id}`}
       className={`${row} rounded-sm hover:bg-warm-wash`}
       data-player={player}
+      title={dense ? cell.deciding : undefined}
       aria-label={`${player}: ${resultWords[result]}. ${cell.deciding ?? ''}. ${cell.ribbon?.text ?? ''}`}
     >
       {inside}

@@ -5,7 +5,7 @@ import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
-import { BoardRow } from './BoardRow'
+import { BoardRow, denseFrom } from './BoardRow'
 import { todayQuery } from './queries'
 import { StepHead } from './StepHead'
 
@@ -81,12 +81,17 @@ function Board({ today }: { today: Schemas['Today'] }) {
       <caption className="sr-only">Players by section, with each one’s latest take of every step</caption>
       <thead>
         <tr className="border-y border-ink align-top">
-          <th scope="col" className="w-56 py-3 pr-4 text-left font-serif font-normal text-soft">
+          <th scope="col" className="w-44 py-3 pr-4 text-left font-serif font-normal text-soft">
             Player
           </th>
           {today.steps.map((s) => (
-            <th key={s.id} scope="col" className="py-3 text-left font-normal">
-              <StepHead classId={today.class.id} step={s} players={countPlayers(today)} />
+            <th key={s.id} scope="col" className="py-3 pr-3 text-left align-top font-normal">
+              <StepHead
+                classId={today.class.id}
+                step={s}
+                players={countPlayers(today)}
+                dense={today.steps.length >= denseFrom}
+              />
             </th>
           ))}
         </tr>

@@ -1,0 +1,71 @@
+import type { Schemas } from '../../api/client'
+
+type Segment = Schemas['Segment']
+
+const verbs: Partial<Record<Segment['phase'], string>> = {
+  breathe: 'in',
+  hold: 'hold',
+  out: 'out',
+  rest: 'rest',
+  ready: 'ready',
+  free: 'your tune',
+  listen: 'listen',
+  finger: 'finger',
+  buzz: 'buzz',
+  sing: 'sing',
+}
+
+/** Course says in one line what comes after what, from the first breath to the end. */
+export function Course({ score }: { score: Schemas['Score'] }) {
+  const shown = score.segments.filter((s) => s.phase !== 'ready' && s.text !== 'Done.')
+  const parts = collapse(shown)
+  return (
+    <p className="mt-3 border-y border-rule py-2 text-sm leading-6">
+      {parts.map((p, n) => (
+        // A course is told by its order alone.
+        // biome-ignore lint/suspicious/noArrayIndexKey: see above
+        <span key={n} className={p.sounds ? 'font-serif text-base' : 'text-soft'}>
+          {n > 0 && <span className="text-edge"> · </span>}
+          {p.says}
+        </span>
+      ))}
+    </p>
+  )
+}
+
+type Part = { says: string; sounds: boolean }
+
+/** collapse tells a course that comes back to the same thing once, with how often it does. */
+function collapse(segments: Segment[]): Part[] {
+  const parts = segments.map(part)
+  for (let length = 2; length <= parts.length / 2; length++) {
+    const times = repeats(parts, length)
+    if (times * length >= parts.length - 1 && times > 1) {
+      return [...parts.slice(0, length), { says: `${times} times`, sounds: false }]
+    }
+  }
+  return parts
+}
+
+/** repeats counts how often the first parts come again, one after the other. */
+function repeats(parts: Part[], length: number): number {
+  let times = 1
+  while (parts.slice(times * length, (times + 1) * length).every((p, n) => p.says === parts[n]?.says)) {
+    if ((times + 1) * length > parts.length) break
+    times++
+  }
+  return times
+}
+
+function part(s: Segment): Part {
+  const sounds = s.phase === 'play' || s.phase === 'buzz' || s.phase === 'sing' || s.phase === 'free'
+  const bursts = s.bursts ? ` in ${s.bursts} bursts` : ''
+  const name = s.written_name && s.phase !== 'rest' ? s.written_name : ''
+  const verb = verbs[s.phase] ?? ''
+  const slide = s.glide_to_midi ? ' sliding' : ''
+  return { says: [verb, name, beats(s.beats)].filter(Boolean).join(' ') + slide + bursts, sounds }
+}
+
+function beats(n: number): string {
+  return Number.isInteger(n) ? String(n) : n.toFixed(1)
+}

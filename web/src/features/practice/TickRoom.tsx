@@ -1,0 +1,45 @@
+import { useState } from 'react'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
+import { type PracticeStep, useTick } from './queries'
+import { AllDone } from './Room'
+import { Cautions } from './StepSheet'
+
+type Props = { step: PracticeStep; onNext?: () => void }
+
+/** TickRoom is a step that is done and ticked, not recorded. */
+export function TickRoom({ step, onNext }: Props) {
+  const tick = useTick(step)
+  const [finished, setFinished] = useState(false)
+  if (finished) return <AllDone onAgain={() => setFinished(false)} />
+  const all = step.ticked.every(Boolean)
+  const toggle = (n: number) => tick.mutate(step.ticked.map((done, k) => (k === n ? !done : done)))
+  return (
+    <section aria-label="Your step">
+      <h1 className="mt-3">{step.name}</h1>
+      <p className="text-soft">{step.why}</p>
+      <ul className="mt-4 divide-y divide-rule border-y border-rule">
+        {step.score.items.map((item, n) => (
+          <li key={item}>
+            <label className="flex min-h-14 items-center gap-4 py-2 text-lg">
+              <input
+                type="checkbox"
+                className="size-7 shrink-0"
+                checked={step.ticked[n] ?? false}
+                onChange={() => toggle(n)}
+              />
+              {item}
+            </label>
+          </li>
+        ))}
+      </ul>
+      {tick.error && <Problem error={tick.error} />}
+      <Cautions texts={step.score.cautions} />
+      <p className="mt-6">
+        <Button look={all ? 'main' : 'plain'} size="large" onClick={onNext ?? (() => setFinished(true))}>
+          {onNext ? 'Next step' : 'Done'}
+        </Button>
+      </p>
+    </section>
+  )
+}
