@@ -59,6 +59,8 @@ export function Ribbon({ ribbon, width, height, large = false, children }: Props
   )
 }
 
+/** labelWidth is room for the words of a beat. */
+const labelWidth = 40
 const beatsALabel = 4
 
 type Part = { ribbon: RibbonData; box: Box; large: boolean }
@@ -101,7 +103,7 @@ function Tracks({ ribbon, box, large }: Part) {
               stroke="var(--edge)"
               strokeWidth="1"
             />
-            {n % beatsALabel === 0 && (
+            {n % beatsALabel === 0 && at.x(b) + labelWidth < box.width && (
               <text x={at.x(b) + 3} y={box.height - box.lane + 14} className="fill-soft text-[11px]">
                 {b.toFixed(1)} s
               </text>
