@@ -2,6 +2,7 @@ package exercise
 
 import (
 	"slices"
+	"strconv"
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
@@ -118,6 +119,25 @@ func (c *Conventions) field(school string) *string {
 		"sing_first": &c.SingFirst, "tuning_note": &c.TuningNote, "hard_notes": &c.HardNotes,
 	}[school]
 }
+
+// LongToneStep is a class's own long tone: counted at its tempo, as long as it
+// stays beautiful, or so many seconds a note.
+func (c Conventions) LongToneStep() Step {
+	switch c.LongTone {
+	case "longest":
+		return New(KindLongToneLongest, nil)
+	case "seconds":
+		return New("long-tone-chain", map[string]any{"by": "scale", "to": 4})
+	}
+	set := map[string]any{}
+	if bpm, err := strconv.Atoi(c.LongTempo); err == nil { // "own" leaves the usual one
+		set["tempo_bpm"] = bpm
+	}
+	return New(KindLongToneCounted, set)
+}
+
+// EarsFirst reports whether the tuner is hidden until a take is over.
+func (c Conventions) EarsFirst() bool { return c.Tuner == "hidden" }
 
 // Hands are the conventions where fingers are concerned.
 func (c Conventions) Hands(repeat int) instrument.Hands {

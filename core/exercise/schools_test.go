@@ -59,6 +59,24 @@ func TestSchoolsChangeTheResult(t *testing.T) {
 	}
 }
 
+func TestTheClassesOwnLongTone(t *testing.T) {
+	c := exercise.StandardConventions()
+	step := c.LongToneStep()
+	assert.Equal(t, exercise.KindLongToneCounted, step.Kind.Key)
+	assert.Equal(t, 80., step.Values["tempo_bpm"])
+	for answer, kind := range map[string]string{"longest": exercise.KindLongToneLongest, "seconds": "long-tone-chain"} {
+		require.NoError(t, c.Set("long_tone", answer))
+		assert.Equal(t, kind, c.LongToneStep().Kind.Key)
+	}
+	c = exercise.StandardConventions()
+	require.NoError(t, c.Set("long_tempo", "own"))
+	assert.Equal(t, 60., c.LongToneStep().Values["tempo_bpm"], "what the kind usually has")
+	require.NoError(t, c.Set("tuner", "hidden"))
+	p := exercise.Player{Instrument: named(t, "oboe"), Stage: 2}
+	assert.True(t, layFor(t, p, c.LongToneStep(), c).EarsFirst)
+	assert.False(t, layFor(t, p, c.LongToneStep(), exercise.StandardConventions()).EarsFirst)
+}
+
 // said is everything a score tells a player.
 func said(s exercise.Score) string {
 	all := append([]string{}, s.Notices...)

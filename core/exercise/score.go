@@ -48,6 +48,7 @@ type Score struct {
 	Ticked     bool        `json:"ticked,omitempty" doc:"done and ticked, not recorded"`
 	Metered    bool        `json:"metered,omitempty" doc:"blown into an air meter"`
 	Crossing   bool        `json:"crossing,omitempty" doc:"it crosses the register break"`
+	EarsFirst  bool        `json:"ears_first,omitempty" doc:"nothing is shown of the pitch until the take is over"`
 	Limits     Limits      `json:"limits"`
 	Notices    []string    `json:"notices" nullable:"false" doc:"what was put in another octave or on another note, and why"`
 	Cautions   []string    `json:"cautions" nullable:"false"`

@@ -25,6 +25,7 @@ func newWriter(step Step, p Player, c Conventions) *writer {
 		Kind: step.Kind.Key, Title: step.Sentence(), Instrument: i.Key, TempoBPM: 60, A4Hz: c.A4, Stage: p.Stage,
 		Clef: string(i.Clef), KeyFifths: WrittenKey(i), Limits: p.Stage.Limits(), Segments: []Segment{}, Rules: []Rule{}, Items: []string{},
 		Notices: []string{}, Cautions: cautionsFor(step.Kind, i, p.Stage), Ticked: step.Kind.Ticked, Metered: step.Kind.Metered,
+		EarsFirst: c.EarsFirst(),
 	}
 	return w
 }

@@ -49,10 +49,10 @@ const (
 
 // Core is what every band keeps, whatever last week brought: air, one sound
 // together, and a tune.
-func Core() []Item {
+func Core(c exercise.Conventions) []Item {
 	return []Item{
 		{Key: "core-breath", Step: exercise.New("breath-pattern", map[string]any{"rounds": 4}), Times: 1, Days: SchoolDays, At: InClass, Wanted: 3, Why: "The whole band breathes together."},
-		{Key: "core-long", Step: exercise.New(exercise.KindLongToneCounted, nil), Times: 1, Days: SchoolDays, At: Both, Wanted: 3, Why: "One sound, every day."},
+		{Key: "core-long", Step: c.LongToneStep(), Times: 1, Days: SchoolDays, At: Both, Wanted: 3, Why: "One sound, every day."},
 		{Key: "core-walk", Step: exercise.New("five-note-walk", nil), Times: 1, Days: SchoolDays, At: Both, Wanted: 2, Why: "The notes everyone has."},
 	}
 }
@@ -216,7 +216,7 @@ func laddersOf(stuck []StuckRung) (out []Suggestion) {
 // order, inside the minutes there are.
 func Draft(suggestions []Suggestion, b Band, at Place, minutes float64) (Fitted, error) {
 	items := []Item{}
-	for _, i := range Core() {
+	for _, i := range Core(b.Conventions) {
 		if i.At.Is(at) {
 			items = append(items, i)
 		}

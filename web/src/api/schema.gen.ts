@@ -780,6 +780,8 @@ export interface components {
             clef: "treble" | "bass";
             /** @description it crosses the register break */
             crossing?: boolean;
+            /** @description nothing is shown of the pitch until the take is over */
+            ears_first?: boolean;
             /** @description instrument key */
             instrument: string;
             /** @description what is ticked in a step that is not recorded */
