@@ -106,7 +106,7 @@ func (o analyzeOptions) question() (take.Question, error) {
 	}
 	if q.Score.Rules == nil {
 		if q.Score.Limits == (exercise.Limits{}) {
-			q.Score.Limits = q.Score.Stage.Limits()
+			q.Score.Limits, q.Score.HardLimits = q.Score.Stage.Limits(), q.Score.Stage.Easier().Limits()
 		}
 		q.Score.Rules = q.Score.Limits.ToneRules()
 	}

@@ -1,6 +1,7 @@
 package exercise
 
 import (
+	"fmt"
 	"slices"
 	"strconv"
 
@@ -28,6 +29,58 @@ type Conventions struct {
 	SingFirst   string       `json:"sing_first" enum:"sing,play"`
 	TuningNote  string       `json:"tuning_note" enum:"Bb,A,F,C,own"`
 	HardNotes   string       `json:"hard_notes" enum:"tried,graded"`
+
+	// Tolerances and Hard are the director's own, where they differ from ours.
+	Tolerances map[Stage]Limits        `json:"tolerances,omitempty" doc:"limits by stage"`
+	Hard       map[string][]music.MIDI `json:"hard,omitempty" doc:"sounding hard notes by instrument key, in place of ours"`
+}
+
+// LimitsOf returns a stage's limits in this class.
+func (c Conventions) LimitsOf(s Stage) Limits {
+	if own, ok := c.Tolerances[s]; ok {
+		return own
+	}
+	return s.Limits()
+}
+
+// IsHard reports whether a sounding note counts as tried on an instrument in
+// this class.
+func (c Conventions) IsHard(i instrument.Instrument, m music.MIDI) bool {
+	if c.HardNotes == GradeHard {
+		return false
+	}
+	if own, ok := c.Hard[i.Key]; ok {
+		return slices.Contains(own, m)
+	}
+	return i.IsHard(m)
+}
+
+// Check reports the first answer that cannot be used, or nil. Errors:
+// ParameterError.
+func (c Conventions) Check() error {
+	if c.A4 < music.LowestA4 || c.A4 > music.HighestA4 {
+		return ParameterError{"a4_hz", fmt.Sprintf("choose a tuning reference from %.0f to %.0f Hz", music.LowestA4, music.HighestA4)}
+	}
+	if !slices.Contains(music.Namings(), c.Naming) {
+		return ParameterError{"naming", "choose english, german or romance"}
+	}
+	for _, s := range Schools() {
+		if err := (&Conventions{}).Set(s.Key, c.Get(s.Key)); err != nil {
+			return err
+		}
+	}
+	for stage, l := range c.Tolerances {
+		if stage < 1 || stage > 4 || !l.usable() {
+			return ParameterError{"tolerances", "give each stage, 1 to 4, a centre of 3 to 100 cents, a waver of 2 to 60, a change of 0.05 to 1 s and a hold of half to all of the beats"}
+		}
+	}
+	for key, notes := range c.Hard {
+		i, err := instrument.Get(key)
+		if err != nil || slices.ContainsFunc(notes, func(m music.MIDI) bool { return !i.Beginner.Contains(m) }) {
+			return ParameterError{"hard", fmt.Sprintf("choose hard notes inside the beginner range of a known instrument, not %s", key)}
+		}
+	}
+	return nil
 }
 
 // The choices that code asks about.

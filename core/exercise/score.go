@@ -50,6 +50,7 @@ type Score struct {
 	Crossing   bool        `json:"crossing,omitempty" doc:"it crosses the register break"`
 	EarsFirst  bool        `json:"ears_first,omitempty" doc:"nothing is shown of the pitch until the take is over"`
 	Limits     Limits      `json:"limits"`
+	HardLimits Limits      `json:"hard_limits" doc:"what hard notes are judged by"`
 	Notices    []string    `json:"notices" nullable:"false" doc:"what was put in another octave or on another note, and why"`
 	Cautions   []string    `json:"cautions" nullable:"false"`
 	Load       Load        `json:"load"`

@@ -36,6 +36,27 @@ func (s Stage) Limits() Limits {
 	return l
 }
 
+// usable reports whether a director's own limits make sense.
+func (l Limits) usable() bool {
+	within := func(x, least, most float64) bool { return x >= least && x <= most }
+	return within(float64(l.Centre), 3, 100) && within(float64(l.Waver), 2, 60) && within(l.HeldRatio, 0.5, 1) && within(float64(l.Gap), 0.03, 0.5) &&
+		within(float64(l.Break), 0.03, 0.5) && within(float64(l.ChangeTime), 0.05, 1)
+}
+
+// StageOfWeek returns the stage of the school week that many weeks after the
+// first lesson; the week of the lesson is 1.
+func StageOfWeek(week int) Stage {
+	switch {
+	case week < 5:
+		return 1
+	case week < 10:
+		return 2
+	case week < 19:
+		return 3
+	}
+	return 4
+}
+
 // Easier returns the stage hard notes are judged at.
 func (s Stage) Easier() Stage { return max(1, s-1) }
 

@@ -23,7 +23,7 @@ func newWriter(step Step, p Player, c Conventions) *writer {
 	w := &writer{i: i, c: c, stage: p.Stage, player: p, hands: c.Hands(p.Repeat)}
 	w.s = Score{
 		Kind: step.Kind.Key, Title: step.Sentence(), Instrument: i.Key, TempoBPM: 60, A4Hz: c.A4, Stage: p.Stage,
-		Clef: string(i.Clef), KeyFifths: WrittenKey(i), Limits: p.Stage.Limits(), Segments: []Segment{}, Rules: []Rule{}, Items: []string{},
+		Clef: string(i.Clef), KeyFifths: WrittenKey(i), Limits: c.LimitsOf(p.Stage), HardLimits: c.LimitsOf(p.Stage.Easier()), Segments: []Segment{}, Rules: []Rule{}, Items: []string{},
 		Notices: []string{}, Cautions: cautionsFor(step.Kind, i, p.Stage), Ticked: step.Kind.Ticked, Metered: step.Kind.Metered,
 		EarsFirst: c.EarsFirst(),
 	}
@@ -104,7 +104,7 @@ func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*Segment)) {
 	written := w.s.KeyFifths.Spell(w.i.Written(note))
 	seg := Segment{
 		Phase: Play, Beats: beats, Target: note, Written: &written, WrittenName: w.c.Naming.WithOctave(written),
-		Concert: w.c.Naming.WithOctave(SoundingKey(w.i).Spell(note)), Articulation: w.c.Start, Hard: w.i.IsHard(note) && w.c.HardNotes != GradeHard,
+		Concert: w.c.Naming.WithOctave(SoundingKey(w.i).Spell(note)), Articulation: w.c.Start, Hard: w.c.IsHard(w.i, note),
 	}
 	for _, f := range set {
 		f(&seg)

@@ -130,7 +130,7 @@ func easier(c Case, p playedNote, limit float64, of func(exercise.Limits) float6
 	if !p.target.Hard {
 		return limit
 	}
-	return math.Max(limit, of(c.Score.Stage.Easier().Limits()))
+	return math.Max(limit, of(c.Score.HardLimits))
 }
 
 func steadiness(c Case, r exercise.Rule) []Measure {

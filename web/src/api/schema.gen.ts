@@ -782,6 +782,8 @@ export interface components {
             crossing?: boolean;
             /** @description nothing is shown of the pitch until the take is over */
             ears_first?: boolean;
+            /** @description what hard notes are judged by */
+            hard_limits: components["schemas"]["Limits"];
             /** @description instrument key */
             instrument: string;
             /** @description what is ticked in a step that is not recorded */
