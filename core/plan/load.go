@@ -8,8 +8,8 @@ import (
 	"earlychorus/core/music"
 )
 
-// Load is what a day asks of one player's body.
-type Load struct {
+// Effort is what a day asks of one player's body.
+type Effort struct {
 	Total  music.Seconds `json:"total_s"`
 	Sound  music.Seconds `json:"sound_s"`
 	Rest   music.Seconds `json:"rest_s"`
@@ -32,7 +32,7 @@ type Over struct {
 
 // day is a day being added up for one player, item after item.
 type day struct {
-	load    Load
+	load    Effort
 	budgets Budgets
 	who     instrument.Instrument
 	buzzing music.Seconds // since the last long pause
@@ -189,7 +189,7 @@ func minutes(s music.Seconds) string {
 type Section struct {
 	Instrument string         `json:"instrument"`
 	Stage      exercise.Stage `json:"stage"`
-	Load       Load           `json:"load"`
+	Load       Effort         `json:"load"`
 	Over       []Over         `json:"over" nullable:"false"`
 	Waits      []string       `json:"waits" nullable:"false" doc:"keys of the items that are not for it"`
 }

@@ -89,9 +89,11 @@ func TestNobodyReachesWhatIsAnothers(t *testing.T) {
 		{"POST", take + "/comments", map[string]string{"body": "hello"}},
 		{"PUT", take + "/review", map[string]string{"result": "clean"}},
 		{"GET", class + "/today", nil},
-		{"GET", class + "/steps/" + b.Step.ID, nil},
+		{"GET", class + "/plans/2026-11-23", nil},
+		{"PUT", class + "/plans/2026-11-23", map[string]any{"based_on_revision": 0, "name": "x", "items": []any{}}},
+		{"POST", class + "/days/work", map[string]any{"items": []any{}, "at": "class", "minutes": 0}},
+		{"GET", class + "/steps/sound.wav", nil},
 		{"POST", class + "/steps/preview", map[string]any{"kind": b.Step.Kind, "parameters": parameters}},
-		{"PUT", class + "/steps/" + b.Step.ID, map[string]any{"based_on_version": 1, "parameters": parameters}},
 	}
 	others := map[string]visitor{
 		"classmate": h.player(t, b, 1), "player elsewhere": h.player(t, other, 0), "director elsewhere": h.director(t, other),

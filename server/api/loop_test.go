@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -14,6 +15,7 @@ import (
 	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
+	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
 
@@ -67,19 +69,19 @@ func TestFromTheStepToTheDirectorsWord(t *testing.T) {
 	assert.Empty(t, heard.Overruled)
 }
 
-func TestChangingTheStepReachesEveryInstrument(t *testing.T) {
+func TestChangingThePlanReachesEveryInstrument(t *testing.T) {
 	h := newHouse(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director, player := h.director(t, b), h.player(t, b, 1)
-	path := "/classes/" + b.Class.ID + "/steps/" + b.Step.ID
-	change := map[string]any{
-		"based_on_version": 1,
-		"parameters":       map[string]any{"notes": []int{0, 7}, "beats": 6, "rest_beats": 4, "tempo_bpm": 80},
-	}
-	var step api.StepDetail
-	director.want(200, "PUT", path, change, &step)
-	assert.Equal(t, "Long tone, counted: concert B♭ then F, 6 beats each at 80, 4 beats rest between", step.Sentence)
-	require.Len(t, step.Written, 2)
+	path := "/classes/" + b.Class.ID + "/plans/" + store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)
+	var week api.PlanView
+	director.want(200, "GET", path, nil, &week)
+	require.Len(t, week.Items, 1)
+	change := map[string]any{"based_on_revision": week.Revision, "name": week.Name, "items": week.Items}
+	week.Items[0].Parameters = map[string]any{"notes": []int{0, 7}, "beats": 6, "rest_beats": 4, "tempo_bpm": 80}
+	director.want(200, "PUT", path, change, &week)
+	assert.Equal(t, "changed Long tone, counted. ", week.History[0].Changes)
+	assert.Equal(t, b.Director.Name, week.History[0].By)
 
 	var practice api.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
@@ -87,15 +89,11 @@ func TestChangingTheStepReachesEveryInstrument(t *testing.T) {
 	assert.Equal(t, "F3", practice.Steps[0].Score.Targets()[1].WrittenName)
 	assert.Equal(t, "position 1", practice.Steps[0].Score.Targets()[1].Fingering.Text)
 
+	week.Items[0].Parameters = map[string]any{"notes": []int{0}, "beats": 16, "rest_beats": 4, "tempo_bpm": 40}
+	change["items"], change["based_on_revision"] = week.Items, week.Revision
 	res, answer := director.ask("PUT", path, change)
-	assert.Equal(t, 409, res.StatusCode, "made from a version that is no longer the newest")
-	assert.Contains(t, string(answer), "Somebody changed")
-
-	change["based_on_version"] = 2
-	change["parameters"] = map[string]any{"notes": []int{0}, "beats": 16, "rest_beats": 4, "tempo_bpm": 40}
-	res, answer = director.ask("PUT", path, change)
 	assert.Equal(t, 422, res.StatusCode)
-	assert.Contains(t, string(answer), "body.beats")
+	assert.Contains(t, string(answer), "items[0].parameters.beats")
 	assert.Contains(t, string(answer), "24 s")
 
 	// A take played to the step as it was is judged by the step as it was.

@@ -109,9 +109,16 @@ func (a *API) practiceSteps(ctx context.Context, player store.Player, day time.T
 	if err != nil {
 		return nil, err
 	}
+	excused, err := a.Store.ExceptionsOn(ctx, player.ClassID, day)
+	if err != nil {
+		return nil, err
+	}
 	out := []PracticeStep{}
 	for _, step := range steps {
-		one, err := practiceStep(step, player)
+		if store.Excused(excused, player.ID, step.ID) {
+			continue
+		}
+		one, err := practiceStep(step, player, day)
 		if errors.Is(err, exercise.ErrNotFor) {
 			continue
 		}
@@ -123,8 +130,8 @@ func (a *API) practiceSteps(ctx context.Context, player store.Player, day time.T
 	return out, nil
 }
 
-func practiceStep(step store.Step, player store.Player) (PracticeStep, error) {
-	score, i, err := intake.Score(step, player)
+func practiceStep(step store.Step, player store.Player, day time.Time) (PracticeStep, error) {
+	score, i, err := intake.Score(step, player, day)
 	if err != nil {
 		return PracticeStep{}, err
 	}
@@ -214,7 +221,7 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 	if err != nil {
 		return nil, problem(err)
 	}
-	score, i, err := intake.Score(step, player)
+	score, i, err := intake.Score(step, player, player.Class.Day(a.Now()))
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -254,7 +261,7 @@ func (a *API) playReference(w http.ResponseWriter, r *http.Request) {
 		fail(w, err)
 		return
 	}
-	score, i, err := intake.Score(step, player)
+	score, i, err := intake.Score(step, player, player.Class.Day(a.Now()))
 	if err != nil {
 		fail(w, err)
 		return
@@ -288,7 +295,7 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 	if err != nil {
 		return nil, problem(err)
 	}
-	score, i, err := intake.Score(step, player)
+	score, i, err := intake.Score(step, player, player.Class.Day(a.Now()))
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -13,10 +13,8 @@ import (
 	"earlychorus/server/store"
 )
 
-// StepDetail is a step being looked at or changed.
+// StepDetail is a step being written.
 type StepDetail struct {
-	ID         string         `json:"id"`
-	Version    int            `json:"version"`
 	Kind       exercise.Kind  `json:"kind" doc:"what an editor needs to know of its parameters"`
 	Sentence   string         `json:"sentence"`
 	Seconds    music.Seconds  `json:"seconds" doc:"how long one take lasts"`
@@ -40,30 +38,7 @@ type WrittenStep struct {
 	Score      exercise.Score `json:"score"`
 }
 
-// StepPath names a step of a class.
-type StepPath struct {
-	Class string `path:"class" format:"uuid"`
-	Step  string `path:"step" format:"uuid"`
-}
-
 type stepOutput struct{ Body StepDetail }
-
-func (a *API) showStep(ctx context.Context, in *StepPath) (*stepOutput, error) {
-	class, step, err := a.stepOf(ctx, in)
-	if err != nil {
-		return nil, problem(err)
-	}
-	return a.detail(ctx, class, step)
-}
-
-func (a *API) stepOf(ctx context.Context, in *StepPath) (store.Class, store.Step, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
-	if err != nil {
-		return class, store.Step{}, err
-	}
-	step, err := a.Store.StepOfClass(ctx, class.ID, in.Step)
-	return class, step, err
-}
 
 type previewInput struct {
 	Class string `path:"class" format:"uuid"`
@@ -86,34 +61,6 @@ func (a *API) previewStep(ctx context.Context, in *previewInput) (*stepOutput, e
 	return a.detail(ctx, class, store.Step{Kind: in.Body.Kind, Parameters: raw})
 }
 
-type changeInput struct {
-	StepPath
-	Body struct {
-		Based      int            `json:"based_on_version" doc:"the version the change was made from"`
-		Parameters map[string]any `json:"parameters"`
-	}
-}
-
-func (a *API) changeStep(ctx context.Context, in *changeInput) (*stepOutput, error) {
-	class, step, err := a.stepOf(ctx, &in.StepPath)
-	if err != nil {
-		return nil, problem(err)
-	}
-	raw, err := json.Marshal(in.Body.Parameters)
-	if err != nil {
-		return nil, problem(err)
-	}
-	asked, err := exercise.Parse(step.Kind, raw)
-	if err != nil {
-		return nil, problem(err)
-	}
-	if err := a.Store.ChangeStep(ctx, step.ID, in.Body.Based, asked.Parameters(), a.Now().UTC()); err != nil {
-		return nil, problem(err)
-	}
-	step.Version, step.Parameters = in.Body.Based+1, asked.Parameters()
-	return a.detail(ctx, class, step)
-}
-
 // detail works a step out for every instrument in the class.
 func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*stepOutput, error) {
 	asked, err := step.Exercise()
@@ -125,7 +72,7 @@ func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*
 		return nil, problem(err)
 	}
 	out := StepDetail{
-		ID: step.ID, Version: step.Version, Kind: *asked.Kind, Sentence: asked.Sentence(), Parameters: asked.Values, Choices: noteChoices(),
+		Kind: *asked.Kind, Sentence: asked.Sentence(), Parameters: asked.Values, Choices: noteChoices(),
 		Written: []WrittenStep{}, LeftOut: []string{},
 	}
 	for _, i := range instrument.All() {
@@ -135,7 +82,7 @@ func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*
 		}
 		player := players[n]
 		player.Class = class
-		score, _, err := intake.Score(step, player)
+		score, _, err := intake.Score(step, player, class.Day(a.Now()))
 		if errors.Is(err, exercise.ErrNotFor) {
 			out.LeftOut = append(out.LeftOut, i.Name)
 			continue

@@ -80,7 +80,7 @@ type PlayerRow struct {
 type BoardCell struct {
 	Written   string         `json:"written" doc:"the notes the player reads"`
 	TakeID    string         `json:"take_id,omitempty"`
-	State     string         `json:"state" enum:"missing,waiting,done,failed,not-asked" doc:"not-asked: the step is not for this instrument"`
+	State     string         `json:"state" enum:"missing,waiting,done,failed,not-asked,excused" doc:"not-asked: the step is not for this instrument; excused: the player is asked for nothing of it today"`
 	Result    verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
 	Overruled bool           `json:"overruled"`
 	Deciding  string         `json:"deciding,omitempty" doc:"the deciding measure in words"`
@@ -117,7 +117,11 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 	if err != nil {
 		return nil, problem(err)
 	}
-	b := board{class: class, sections: sectionsOf(players, len(steps))}
+	excused, err := a.Store.ExceptionsOn(ctx, class.ID, day)
+	if err != nil {
+		return nil, problem(err)
+	}
+	b := board{class: class, day: day, excused: excused, sections: sectionsOf(players, len(steps))}
 	out := Today{
 		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code},
 		Day:   day.Format(time.DateOnly), Today: today.Format(time.DateOnly), Steps: []BoardStep{},
@@ -144,6 +148,8 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 // board is Today being put together.
 type board struct {
 	class    store.Class
+	day      time.Time
+	excused  []store.Exception
 	sections []section
 }
 
@@ -194,7 +200,7 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 		for _, m := range s.members {
 			p := m.player
 			p.Class = b.class
-			score, _, err := intake.Score(step, p)
+			score, _, err := intake.Score(step, p, b.day)
 			if errors.Is(err, exercise.ErrNotFor) {
 				m.cells[column] = BoardCell{State: "not-asked"}
 				continue
@@ -210,6 +216,9 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 			}
 			if t, ok := ticked[p.ID]; ok {
 				cell = BoardCell{State: "done", Result: t.Result, Deciding: t.Short, Takes: 1, Earlier: t.StepVersion != step.Version}
+			}
+			if cell.State == "missing" && store.Excused(b.excused, p.ID, step.ID) {
+				cell.State = "excused"
 			}
 			m.cells[column] = cell
 			if cell.State == "done" {

@@ -73,12 +73,9 @@ func firstDay(today time.Time) (out [days]time.Time) {
 	return out
 }
 
-// planWeeks is how long the demo's step stays on the plan.
-const planWeeks = 8
-
 func (s Seeder) people(ctx context.Context) error {
 	class := store.Class{
-		ID: id("class"), SchoolID: id("school"), Name: className, Code: ClassCode, A4Hz: 440, NoteStart: exercise.Tongued,
+		ID: id("class"), SchoolID: id("school"), Name: className, Code: ClassCode, ClassMinutes: 8,
 		School: store.School{ID: id("school"), Name: schoolName, TimeZone: schoolZone},
 	}
 	hash, err := bcrypt.GenerateFromPassword([]byte(DirectorPassword), bcrypt.DefaultCost)
@@ -101,30 +98,55 @@ func (s Seeder) people(ctx context.Context) error {
 	if err := group.Wait(); err != nil {
 		return err
 	}
-	return s.Store.CreateClass(ctx, class, director, players, stepsOf(class.Day(s.Now())), s.Now().UTC())
-}
-
-// stepsOf is the demo's week as the class's steps. Where the demo is begun on a
-// weekend, what is on for Friday is on for that day as well.
-func stepsOf(today time.Time) (out []store.Step) {
-	week := plan.DemoWeek()
-	weekday := plan.Day((int(today.Weekday()) + 6) % 7)
-	for n, i := range week.Items {
-		days := i.Days
-		if weekday > friday && days.Has(friday) {
-			days |= plan.On(weekday)
-		}
-		out = append(out, store.Step{
-			ID: stepID(i.Key), ClassID: id("class"), Position: n + 1, Kind: i.Step.Kind.Key, Parameters: i.Step.Parameters(), Days: days, Place: i.At,
-			Times: i.Times, For: append([]string{}, i.For...), Why: i.Why, FirstDay: firstDay(today)[0], LastDay: today.AddDate(0, 0, 7*planWeeks),
-		})
+	today := class.Day(s.Now())
+	lesson := today.AddDate(0, 0, -sinceLesson)
+	class.FirstLesson = &lesson
+	if err := s.Store.CreateClass(ctx, class, director, players); err != nil {
+		return err
 	}
-	return out
+	return s.plans(ctx, today)
 }
 
-const friday plan.Day = 4
+const (
+	// planWeeks is for how many weeks the demo's plan is made.
+	planWeeks = 6
+	// sinceLesson is how many days before the demo begins its class had its first
+	// lesson: it is in the seventh week.
+	sinceLesson          = 6 * 7
+	friday      plan.Day = 4
+)
 
-func stepID(key string) string { return id("step/%s", key) }
+// begun is the day on which the demo was begun.
+func begun(class store.Class) time.Time { return class.FirstLesson.AddDate(0, 0, sinceLesson) }
+
+// plans makes the demo's week, from the first of its days on. Where the demo is
+// begun on a weekend, what is on for Friday is on for that day as well.
+func (s Seeder) plans(ctx context.Context, today time.Time) error {
+	for monday := store.Monday(firstDay(today)[0]); monday.Before(today.AddDate(0, 0, 7*planWeeks)); monday = monday.AddDate(0, 0, 7) {
+		week := plan.DemoWeek()
+		for n := range week.Items {
+			i := &week.Items[n]
+			i.Key = stepID(i.Key, monday)
+			if day := weekday(today); day > friday && i.Days.Has(friday) {
+				i.Days |= plan.On(day)
+			}
+		}
+		_, err := s.Store.ChangePlan(ctx, store.PlanChange{
+			ClassID: id("class"), DirectorID: id("director"), Monday: monday, Name: week.Name, Items: week.Items, At: s.Now().UTC(),
+		})
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func weekday(day time.Time) plan.Day { return plan.Day((int(day.Weekday()) + 6) % 7) }
+
+// stepID is a step's name in the week that begins on a Monday.
+func stepID(key string, monday time.Time) string {
+	return id("step/%s/%s", key, monday.Format(time.DateOnly))
+}
 
 func playerID(n int) string { return id("player/%d", n) }
 
@@ -164,7 +186,7 @@ func (s Seeder) takes(ctx context.Context) error {
 	}
 	recorded := []func(context.Context) error{}
 	for _, d := range all {
-		score, i, err := intake.Score(d.step, players[d.person])
+		score, i, err := intake.Score(d.step, players[d.person], class.Day(d.at))
 		switch {
 		case errors.Is(err, exercise.ErrNotFor):
 			continue
@@ -209,11 +231,7 @@ func (s Seeder) class(ctx context.Context) (players []store.Player, class store.
 
 // toMake lists the takes of the demo's days, in the order they were made.
 func (s Seeder) toMake(ctx context.Context, players []store.Player, class store.Class) (out []done, err error) {
-	first, err := s.Store.StepOfClass(ctx, class.ID, stepID("long"))
-	if err != nil {
-		return nil, err
-	}
-	dates := firstDay(first.LastDay.AddDate(0, 0, -7*planWeeks))
+	dates := firstDay(begun(class))
 	steps := map[int][]store.Step{}
 	for n, day := range dates {
 		if steps[n], err = s.Store.StepsOn(ctx, class.ID, day, plan.AtHome); err != nil {
@@ -306,6 +324,10 @@ func (s Seeder) wait(ctx context.Context, of int) error {
 
 // reviews are the director's first words; written once.
 func (s Seeder) reviews(ctx context.Context) error {
+	_, class, err := s.class(ctx)
+	if err != nil {
+		return err
+	}
 	for n, c := range []struct {
 		person, day int
 		body        string
@@ -316,7 +338,8 @@ func (s Seeder) reviews(ctx context.Context) error {
 		{4, 0, "Relax the jaw. I hear it settling already.", verdict.Nearly},
 		{31, 1, "Two gaps instead of three. Bigger breath, same lips.", ""},
 	} {
-		takeID := takeID(take{c.person, c.day, 0}, stepID("long"))
+		day := firstDay(begun(class))[c.day]
+		takeID := takeID(take{c.person, c.day, 0}, stepID("long", store.Monday(day)))
 		comment := store.Comment{ID: id("comment/%d", n), TakeID: takeID, DirectorID: id("director"), Body: c.body, WrittenAt: s.Now().UTC()}
 		if err := s.Store.AddCommentOnce(ctx, comment); err != nil {
 			return err

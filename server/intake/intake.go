@@ -53,9 +53,10 @@ type RefusedError struct {
 
 func (e RefusedError) Error() string { return e.Reason }
 
-// Score works a step out for a player.
-func Score(step store.Step, p store.Player) (exercise.Score, instrument.Instrument, error) {
-	i, err := instrument.Get(p.Instrument)
+// Score works a step out for a player as of a day.
+func Score(step store.Step, p store.Player, day time.Time) (exercise.Score, instrument.Instrument, error) {
+	who, err := p.As(day)
+	i := who.Instrument
 	if err != nil {
 		return exercise.Score{}, i, err
 	}
@@ -66,7 +67,7 @@ func Score(step store.Step, p store.Player) (exercise.Score, instrument.Instrume
 	if !item.IsFor(i) {
 		return exercise.Score{}, i, exercise.ErrNotFor
 	}
-	s, err := item.Step.Score(exercise.Player{Instrument: i, Stage: p.Stage}, p.Class.Conventions())
+	s, err := item.Step.Score(who, p.Class.Conventions())
 	return plan.FillRests(s), i, err
 }
 
@@ -100,7 +101,7 @@ func (in Intake) accept(ctx context.Context, h Hand, sound audio.Mono, hash []by
 	if err != nil {
 		return false, err
 	}
-	score, _, err := Score(step, h.Player)
+	score, _, err := Score(step, h.Player, h.Player.Class.Day(h.At))
 	if err != nil {
 		return false, err
 	}

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/ribbon"
@@ -28,21 +29,41 @@ type Director struct {
 }
 
 type Class struct {
-	ID        string
-	SchoolID  string
-	School    School
-	Name      string
-	Code      string
-	A4Hz      music.Hertz
-	NoteStart exercise.Articulation
+	ID           string
+	SchoolID     string
+	School       School
+	Name         string
+	Code         string
+	Said         json.RawMessage `gorm:"column:conventions;type:jsonb"` // what differs from the usual conventions
+	Tips         verdict.Book    `gorm:"serializer:json"`
+	FirstLesson  *time.Time      `gorm:"type:date"`
+	ClassMinutes float64
+	HomeMinutes  float64 // 0 is the stage's usual
+	FeedToken    string  `gorm:"default:gen_random_uuid()"`
+	ArchivedAt   *time.Time
 }
 
-// Conventions returns what scores need to know of the class.
+// Conventions returns the schools and references the class follows.
 func (c Class) Conventions() exercise.Conventions {
 	out := exercise.StandardConventions()
-	out.A4, out.Start = c.A4Hz, c.NoteStart
+	if len(c.Said) > 0 {
+		_ = json.Unmarshal(c.Said, &out) // what was checked when it was saved
+	}
 	return out
 }
+
+// StageOn returns the stage of the class on a day, by the weeks since its first
+// lesson.
+func (c Class) StageOn(day time.Time) exercise.Stage {
+	if c.FirstLesson == nil {
+		return 1
+	}
+	weeks := int(Monday(day).Sub(Monday(*c.FirstLesson)).Hours() / (24 * 7))
+	return exercise.StageOfWeek(weeks + 1)
+}
+
+// Monday returns the first day of a date's week.
+func Monday(day time.Time) time.Time { return day.AddDate(0, 0, -((int(day.Weekday()) + 6) % 7)) }
 
 func (c Class) zone() *time.Location {
 	zone, err := time.LoadLocation(c.School.TimeZone)
@@ -71,8 +92,27 @@ type Player struct {
 	FirstName  string
 	LastName   string
 	Instrument string
-	Stage      exercise.Stage
-	PINHash    string `gorm:"column:pin_hash"`
+	Variant    string         // how the instrument is built; "" is the usual way
+	Stage      exercise.Stage // 0: by the weeks since the class's first lesson
+	PINHash    string         `gorm:"column:pin_hash"`
+	ExternalID string         // the school's own number
+	LeftAt     *time.Time
+}
+
+// As returns the player as the core knows one, on a day.
+func (p Player) As(day time.Time) (exercise.Player, error) {
+	i, err := instrument.Get(p.Instrument)
+	if err != nil {
+		return exercise.Player{}, err
+	}
+	if i, err = i.As(p.Variant); err != nil {
+		return exercise.Player{}, err
+	}
+	stage := p.Stage
+	if stage == 0 {
+		stage = p.Class.StageOn(day)
+	}
+	return exercise.Player{Instrument: i, Stage: stage}, nil
 }
 
 // ShortName is how players appear to each other: first name and initial.
@@ -98,6 +138,10 @@ type Step struct {
 	Times    int
 	For      []string `gorm:"column:for_instruments;serializer:json"`
 	Why      string
+	PlanID   *string
+	Wanted   plan.Wanted
+	Pinned   bool
+	Removed  bool // taken off the plan after it was played
 
 	Version    int             `gorm:"-"` // of the version below
 	Parameters json.RawMessage `gorm:"-"`
@@ -109,7 +153,46 @@ func (s Step) Exercise() (exercise.Step, error) { return exercise.Parse(s.Kind, 
 // Item returns the step as the planner knows it.
 func (s Step) Item() (plan.Item, error) {
 	x, err := s.Exercise()
-	return plan.Item{Key: s.ID, Step: x, Times: s.Times, Days: s.Days, At: s.Place, Wanted: 2, For: s.For, Why: s.Why}, err
+	return plan.Item{Key: s.ID, Step: x, Times: s.Times, Days: s.Days, At: s.Place, Wanted: s.Wanted, Pinned: s.Pinned, For: s.For, Why: s.Why}, err
+}
+
+// Plan is a class's week, at its newest revision.
+type Plan struct {
+	ID       string
+	ClassID  string
+	Monday   time.Time `gorm:"type:date"`
+	Name     string
+	Revision int
+}
+
+// PlanRevision is a plan as one change left it.
+type PlanRevision struct {
+	PlanID     string
+	Revision   int
+	Items      []plan.Item `gorm:"serializer:json"`
+	DirectorID string
+	Director   Director
+	ChangedAt  time.Time
+	Changes    string
+}
+
+// PlanTemplate is a director's own week to begin from.
+type PlanTemplate struct {
+	ID         string
+	DirectorID string
+	Name       string
+	Items      []plan.Item `gorm:"serializer:json"`
+	MadeAt     time.Time
+}
+
+// Exception is days on which a player is asked for nothing, or not for one step.
+type Exception struct {
+	ID       string
+	PlayerID string
+	StepID   *string
+	FirstDay time.Time `gorm:"type:date"`
+	LastDay  time.Time `gorm:"type:date"`
+	Why      string
 }
 
 type StepVersion struct {

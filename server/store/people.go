@@ -34,7 +34,7 @@ func (s *Store) ClassOfDirector(ctx context.Context, classID, directorID string)
 func (s *Store) ClassesOfDirector(ctx context.Context, directorID string) (out []Class, err error) {
 	err = s.db.WithContext(ctx).Preload("School").
 		Joins("JOIN class_director cd ON cd.class_id = class.id AND cd.director_id = ?", directorID).
-		Order("class.name").Limit(mostClasses).Find(&out).Error
+		Order("class.archived_at IS NOT NULL, class.name").Limit(mostClasses).Find(&out).Error
 	return out, err
 }
 
@@ -45,7 +45,7 @@ const (
 
 // Players returns a class's players by instrument and name; mostPlayers at most.
 func (s *Store) Players(ctx context.Context, classID string) (out []Player, err error) {
-	err = s.db.WithContext(ctx).Where("class_id = ?", classID).Order("first_name, last_name").Limit(mostPlayers).Find(&out).Error
+	err = s.db.WithContext(ctx).Where("class_id = ? AND left_at IS NULL", classID).Order("first_name, last_name").Limit(mostPlayers).Find(&out).Error
 	return out, err
 }
 

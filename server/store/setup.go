@@ -2,20 +2,29 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"time"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+
+	"earlychorus/core/verdict"
 )
 
-// CreateClass remembers a new class with everyone in it and its first steps,
-// which carry their parameters.
-func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []Player, steps []Step, at time.Time) error {
+// CreateClass remembers a new class, its school and director, and everyone in
+// it.
+func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []Player) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		for _, row := range []any{&c.School, &d} {
 			if err := tx.Create(row).Error; err != nil {
 				return err
 			}
+		}
+		if len(c.Said) == 0 {
+			c.Said = json.RawMessage("{}")
+		}
+		if c.Tips == nil {
+			c.Tips = verdict.Book{}
 		}
 		if err := tx.Omit("School").Create(&c).Error; err != nil {
 			return err
@@ -28,15 +37,11 @@ func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []
 				return err
 			}
 		}
-		return addSteps(tx, steps, at)
+		return nil
 	})
 }
 
-// AddSteps remembers new steps, which carry their parameters.
-func (s *Store) AddSteps(ctx context.Context, steps []Step, at time.Time) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return addSteps(tx, steps, at) })
-}
-
+// addSteps remembers new steps, which carry their parameters.
 func addSteps(tx *gorm.DB, steps []Step, at time.Time) error {
 	for _, step := range steps {
 		step.For = append([]string{}, step.For...) // everyone is an empty list, not none

@@ -2,11 +2,9 @@ package store
 
 import (
 	"context"
-	"encoding/json"
 	"time"
 
 	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
 
 	"earlychorus/core/plan"
 )
@@ -15,7 +13,7 @@ import (
 // order, each at its newest version.
 func (s *Store) StepsOn(ctx context.Context, classID string, day time.Time, at plan.Place) (out []Step, err error) {
 	weekday := 1 << ((int(day.Weekday()) + 6) % 7) // from Monday
-	err = s.db.WithContext(ctx).Where("class_id = ? AND ? BETWEEN first_day AND last_day AND days & ? <> 0 AND place IN (?, ?)", classID, day, weekday, at, plan.Both).
+	err = s.db.WithContext(ctx).Where("class_id = ? AND NOT removed AND ? BETWEEN first_day AND last_day AND days & ? <> 0 AND place IN (?, ?)", classID, day, weekday, at, plan.Both).
 		Order("position").Limit(mostSteps).Find(&out).Error
 	for n := range out {
 		if err == nil {
@@ -53,22 +51,4 @@ func (s *Store) newest(db *gorm.DB, step *Step) error {
 	err := db.Where("step_id = ?", step.ID).Order("version DESC").Take(&v).Error
 	step.Version, step.Parameters = v.Version, v.Parameters
 	return found(err)
-}
-
-// ChangeStep adds a version to a step. based is the version the change was
-// made from; a ConflictError tells that somebody changed it meanwhile.
-func (s *Store) ChangeStep(ctx context.Context, stepID string, based int, parameters json.RawMessage, at time.Time) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		step := Step{ID: stepID}
-		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Take(&step).Error; err != nil {
-			return found(err)
-		}
-		if err := s.newest(tx, &step); err != nil {
-			return err
-		}
-		if step.Version != based {
-			return ConflictError{"Somebody changed this step while you did. Look at it again, then change it."}
-		}
-		return tx.Create(&StepVersion{stepID, based + 1, parameters, at}).Error
-	})
 }

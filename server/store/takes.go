@@ -62,7 +62,7 @@ func (s *Store) TakeOfDirector(ctx context.Context, takeID, directorID string) (
 
 // Take returns any take with its player; for workers, who ask on nobody's behalf.
 func (s *Store) Take(ctx context.Context, takeID string) (t Take, err error) {
-	return t, found(s.db.WithContext(ctx).Preload("Player").Where("id = ?", takeID).Take(&t).Error)
+	return t, found(s.db.WithContext(ctx).Preload("Player.Class").Where("id = ?", takeID).Take(&t).Error)
 }
 
 // TakesOfPlayerOn returns a player's takes of a day, newest first; mostTakes at most.

@@ -63,7 +63,7 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	if err != nil {
 		return err
 	}
-	word := verdict.Decide(verdict.Case{Instrument: i, Score: t.Score, Analysis: measured, FreeStart: t.FreeStart(), RecentTips: tips})
+	word := verdict.Decide(verdict.Case{Instrument: i, Score: t.Score, Analysis: measured, FreeStart: t.FreeStart(), RecentTips: tips, Tips: t.Player.Class.Tips, Air: t.Player.Class.Conventions().Air})
 	return w.Store.SaveAnalysis(ctx, store.Analysis{
 		TakeID: t.ID, Version: Version, CreatedAt: w.Now().UTC(), Result: word.Result, TipKey: word.Tip.Key,
 		Measured: measured, Verdict: word, Ribbon: ribbon.Draw(measured, t.Score, i, SmallRibbon), Contour: packed.Pack(measured.Contour),

@@ -32,17 +32,26 @@ const (
 // ShortStep lasts a few seconds, so that tests do.
 var ShortStep = exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 4, "rest_beats": 2, "tempo_bpm": 120})
 
-// AddStep puts another step into the class, for every day around now.
+// AddStep puts another step on this week's plan, for every day.
 func (b Band) AddStep(t testing.TB, s *store.Store, x exercise.Step, forInstruments ...string) store.Step {
 	t.Helper()
+	ctx := context.Background()
 	now := time.Now()
-	step := store.Step{
-		ID: uuid.NewString(), ClassID: b.Class.ID, Position: 2, Kind: x.Kind.Key, Parameters: x.Parameters(), Days: 127, Place: plan.Both, Times: 1,
-		For: forInstruments, FirstDay: now.AddDate(0, 0, -2), LastDay: now.AddDate(0, 0, 2),
-	}
-	require.NoError(t, s.AddSteps(context.Background(), []store.Step{step}, now))
+	monday := store.Monday(b.Class.Day(now))
+	before, items, err := s.PlanOf(ctx, b.Class.ID, monday)
+	require.NoError(t, err)
+	added := plan.Item{Key: uuid.NewString(), Step: x, Times: 1, Days: everyDay, At: plan.Both, Wanted: 2, For: forInstruments}
+	saved, err := s.ChangePlan(ctx, store.PlanChange{
+		ClassID: b.Class.ID, DirectorID: b.Director.ID, Monday: monday, Name: "This week", Based: before.Revision, Items: append(items, added), At: now.UTC(),
+	})
+	require.NoError(t, err)
+	require.Empty(t, saved.Conflicts)
+	step, err := s.StepOfClass(ctx, b.Class.ID, added.Key)
+	require.NoError(t, err)
 	return step
 }
+
+const everyDay plan.Days = 127
 
 // NewBand puts a class of its own, named after code, into the database.
 func NewBand(t testing.TB, s *store.Store, code string) Band {
@@ -52,22 +61,21 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 		require.NoError(t, err)
 		return string(h)
 	}
-	now := time.Now()
 	b := Band{
 		Class: store.Class{
-			ID: uuid.NewString(), Name: code + " Winds", Code: code, A4Hz: 440, NoteStart: exercise.Tongued,
+			ID: uuid.NewString(), Name: code + " Winds", Code: code, ClassMinutes: 6,
 			School: store.School{ID: uuid.NewString(), Name: code + " School", TimeZone: "Europe/London"},
 		},
 		Director: store.Director{ID: uuid.NewString(), Name: "Director of " + code, Email: "director@" + strings.ToLower(code) + ".example", PasswordHash: hash(Password)},
-		Step:     store.Step{ID: uuid.NewString(), Position: 1, Kind: exercise.KindLongToneCounted, Parameters: ShortStep.Parameters(), Days: 127, Place: plan.Both, Times: 1, FirstDay: now.AddDate(0, 0, -2), LastDay: now.AddDate(0, 0, 2)},
 	}
-	b.Class.SchoolID, b.Step.ClassID = b.Class.School.ID, b.Class.ID
+	b.Class.SchoolID = b.Class.School.ID
 	for n, instrument := range []string{"clarinet", "trombone"} {
 		b.Players = append(b.Players, store.Player{
 			ID: uuid.NewString(), ClassID: b.Class.ID, FirstName: []string{"Ada", "Bo"}[n], LastName: "Testerly",
 			Instrument: instrument, Stage: 2, PINHash: hash(PIN),
 		})
 	}
-	require.NoError(t, s.CreateClass(context.Background(), b.Class, b.Director, b.Players, []store.Step{b.Step}, now))
+	require.NoError(t, s.CreateClass(context.Background(), b.Class, b.Director, b.Players))
+	b.Step = b.AddStep(t, s, ShortStep)
 	return b
 }

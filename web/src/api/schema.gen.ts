@@ -38,6 +38,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/days/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class days fit */
+        post: operations["post-classes-by-class-days-fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/days/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class days work */
+        post: operations["post-classes-by-class-days-work"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/plans/{monday}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class plans by monday */
+        get: operations["get-classes-by-class-plans-by-monday"];
+        /** Put classes by class plans by monday */
+        put: operations["put-classes-by-class-plans-by-monday"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/plans/{monday}/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class plans by monday suggestions */
+        get: operations["get-classes-by-class-plans-by-monday-suggestions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/steps/notation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class steps notation */
+        post: operations["post-classes-by-class-steps-notation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/steps/preview": {
         parameters: {
             query?: never;
@@ -49,24 +135,6 @@ export interface paths {
         put?: never;
         /** Post classes by class steps preview */
         post: operations["post-classes-by-class-steps-preview"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/classes/{class}/steps/{step}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Get classes by class steps by step */
-        get: operations["get-classes-by-class-steps-by-step"];
-        /** Put classes by class steps by step */
-        put: operations["put-classes-by-class-steps-by-step"];
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -277,10 +345,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get templates */
+        get: operations["get-templates"];
+        put?: never;
+        /** Post templates */
+        post: operations["post-templates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/templates/{template}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete templates by template */
+        delete: operations["delete-templates-by-template"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        BandMember: {
+            instrument: string;
+            name: string;
+            /** Format: int64 */
+            players: number;
+            section: string;
+            /** Format: int64 */
+            stage: number;
+            variant: string;
+        };
+        Bar: {
+            symbols: components["schemas"]["Symbol"][];
+        };
         BoardCell: {
             /** Format: int64 */
             comments: number;
@@ -293,10 +409,10 @@ export interface components {
             result?: "clean" | "nearly" | "not-yet" | "cant-tell";
             ribbon?: components["schemas"]["Ribbon"];
             /**
-             * @description not-asked: the step is not for this instrument
+             * @description not-asked: the step is not for this instrument; excused: the player is asked for nothing of it today
              * @enum {string}
              */
-            state: "missing" | "waiting" | "done" | "failed" | "not-asked";
+            state: "missing" | "waiting" | "done" | "failed" | "not-asked" | "excused";
             take_id?: string;
             /** Format: int64 */
             takes: number;
@@ -318,15 +434,14 @@ export interface components {
         CatalogueOutputBody: {
             kinds: components["schemas"]["Kind"][];
         };
-        ChangeInputBody: {
+        ChangePlanInputBody: {
             /**
              * Format: int64
-             * @description the version the change was made from
+             * @description the revision the change was made from
              */
-            based_on_version: number;
-            parameters: {
-                [key: string]: unknown;
-            };
+            based_on_revision: number;
+            items: components["schemas"]["PlanItem"][];
+            name: string;
         };
         ClassCodeBody: {
             code: string;
@@ -378,6 +493,44 @@ export interface components {
             /** Format: double */
             to_s: number;
         };
+        Cut: {
+            dropped: boolean;
+            key: string;
+            /** @description "4 of 8 rounds", "left out" */
+            says: string;
+            why: string;
+        };
+        DayAsked: {
+            /** @enum {string} */
+            at: "class" | "home";
+            /** @description the day's, in order */
+            items: components["schemas"]["PlanItem"][];
+            /**
+             * Format: double
+             * @description 0: the class's own
+             */
+            minutes: number;
+        };
+        DayWork: {
+            /**
+             * Format: double
+             * @description the least of the band's budgets
+             */
+            budget_s: number;
+            items: components["schemas"]["ItemWork"][];
+            /** @description keys in the order of the class's school */
+            order: string[];
+            /** @description every budget the day goes beyond, in words */
+            over: string[];
+            /** @description why that order */
+            reason: string;
+            sections: components["schemas"]["SectionWork"][];
+            /**
+             * Format: double
+             * @description of whoever takes longest
+             */
+            total_s: number;
+        };
         Diagram: {
             /** Format: double */
             height: number;
@@ -394,6 +547,32 @@ export interface components {
             highest_hz: number;
             /** Format: double */
             lowest_hz: number;
+        };
+        Effort: {
+            /** Format: double */
+            break_s: number;
+            /** Format: double */
+            breath_s: number;
+            /**
+             * Format: double
+             * @description the most before a long pause
+             */
+            buzz_s: number;
+            /** Format: double */
+            high_s: number;
+            /**
+             * Format: double
+             * @description the most in any ten minutes
+             */
+            lip_s: number;
+            /** Format: double */
+            rest_s: number;
+            /** Format: int64 */
+            rounds: number;
+            /** Format: double */
+            sound_s: number;
+            /** Format: double */
+            total_s: number;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -473,6 +652,29 @@ export interface components {
             alternates?: string[] | null;
             diagram: components["schemas"]["Diagram"];
             text: string;
+        };
+        FittedDay: {
+            /** @description what even the pinned items alone go beyond */
+            beyond: string[];
+            cuts: components["schemas"]["Cut"][];
+            items: components["schemas"]["PlanItem"][];
+            /** Format: double */
+            total_s: number;
+        };
+        ItemWork: {
+            cautions: string[];
+            group: string;
+            key: string;
+            /** @description sections that it is not for */
+            left_out: string[];
+            /** @description the kind's */
+            name: string;
+            /**
+             * Format: double
+             * @description of whoever takes longest, reading and changing included
+             */
+            seconds: number;
+            sentence: string;
         };
         Jump: {
             above: boolean;
@@ -629,6 +831,16 @@ export interface components {
             class: string;
             players: components["schemas"]["PickedName"][];
         };
+        NotationAsked: {
+            instrument: string;
+            kind: string;
+            parameters: {
+                [key: string]: unknown;
+            };
+            /** Format: int64 */
+            stage: number;
+            variant: string;
+        };
         NoteChoice: {
             /** @description it lies below the home note */
             below: boolean;
@@ -640,6 +852,16 @@ export interface components {
         Option: {
             key: string;
             label: string;
+        };
+        Over: {
+            /** @enum {string} */
+            budget: "total" | "break" | "buzz" | "lip" | "high" | "rounds";
+            instrument: string;
+            /** Format: double */
+            limit: number;
+            text: string;
+            /** Format: double */
+            value: number;
         };
         Param: {
             default: unknown;
@@ -662,6 +884,74 @@ export interface components {
             instrument: string;
             /** @description first name and initial */
             name: string;
+        };
+        PlanChangeView: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            changes: string;
+            /** Format: int64 */
+            revision: number;
+        };
+        PlanItem: {
+            /** @enum {string} */
+            at: "class" | "home" | "both";
+            /** @description MO, TU, WE, TH, FR, SA, SU */
+            days: string[];
+            /** @description instrument keys; none is everyone it suits */
+            for: string[];
+            /**
+             * Format: uuid
+             * @description made by the client; the step's own number from then on
+             */
+            key: string;
+            /** @description a key of the catalogue; it stays */
+            kind: string;
+            parameters: {
+                [key: string]: unknown;
+            };
+            /** @description neither cut nor dropped to fit */
+            pinned: boolean;
+            /** Format: int64 */
+            times: number;
+            /**
+             * Format: int64
+             * @description 1 if there is room, 2 usual, 3 rather than others
+             */
+            wanted: number;
+            why: string;
+        };
+        PlanView: {
+            /** @description the instruments of the class */
+            band: components["schemas"]["BandMember"][];
+            class: components["schemas"]["ClassName"];
+            /** Format: double */
+            class_minutes: number;
+            /** @description path of the calendar feed */
+            feed: string;
+            /** @description who changed what, the latest first */
+            history: components["schemas"]["PlanChangeView"][];
+            /**
+             * Format: double
+             * @description 0: the stage's usual
+             */
+            home_minutes: number;
+            items: components["schemas"]["PlanItem"][];
+            /** @description somebody else's changes came in between, and are in it */
+            merged?: boolean;
+            /** Format: date */
+            monday: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description 0: nothing was planned yet
+             */
+            revision: number;
+            /**
+             * Format: date
+             * @description the school's date now
+             */
+            today: string;
         };
         PlayerRow: {
             /** @description one for each step */
@@ -818,6 +1108,13 @@ export interface components {
             played: number;
             players: components["schemas"]["PlayerRow"][];
         };
+        SectionWork: {
+            load: components["schemas"]["Effort"];
+            over: components["schemas"]["Over"][];
+            section: string;
+            /** Format: int64 */
+            stage: number;
+        };
         Segment: {
             /** @enum {string} */
             articulation?: "tongued" | "breath" | "slurred";
@@ -890,7 +1187,6 @@ export interface components {
         StepDetail: {
             /** @description the notes a step may ask for */
             choices: components["schemas"]["NoteChoice"][];
-            id: string;
             /** @description what an editor needs to know of its parameters */
             kind: components["schemas"]["Kind"];
             /** @description instruments of the class that it is not for */
@@ -905,10 +1201,16 @@ export interface components {
              */
             seconds: number;
             sentence: string;
-            /** Format: int64 */
-            version: number;
             /** @description what each instrument of the class reads */
             written: components["schemas"]["WrittenStep"][];
+        };
+        StepNotation: {
+            bars: components["schemas"]["Bar"][];
+            score: components["schemas"]["Score"];
+            sentence: string;
+            /** @description false: the step is not for this instrument, and there is nothing to draw */
+            suits: boolean;
+            timeline: components["schemas"]["Timeline"];
         };
         Stretch: {
             /** Format: double */
@@ -928,6 +1230,56 @@ export interface components {
             to_s: number;
             /** @description thickness, 0 to 100 */
             weight: number[];
+        };
+        SuggestionView: {
+            item: components["schemas"]["PlanItem"];
+            name: string;
+            /** Format: int64 */
+            players: number;
+            reason: string;
+            /** @description empty for the whole band */
+            section: string;
+            /** Format: int64 */
+            takes: number;
+        };
+        SuggestionsOutputBody: {
+            /**
+             * Format: int64
+             * @description takes of the fortnight before
+             */
+            heard: number;
+            suggestions: components["schemas"]["SuggestionView"][];
+        };
+        Symbol: {
+            /**
+             * @description to be drawn, after the key and the bar so far
+             * @enum {string}
+             */
+            accidental?: "sharp" | "flat" | "natural";
+            dotted?: boolean;
+            phase: string;
+            rest?: boolean;
+            /**
+             * Format: int64
+             * @description index into the score's segments
+             */
+            segment: number;
+            slur_end?: boolean;
+            slur_start?: boolean;
+            /** @description what to do, over the first symbol of its segment */
+            text?: string;
+            /** @description tied from the one before */
+            tie_from?: boolean;
+            /** @description tied to the next one */
+            tie_to?: boolean;
+            triplet?: boolean;
+            /** @enum {string} */
+            type: "whole" | "half" | "quarter" | "eighth" | "16th" | "32nd";
+            /**
+             * Format: int64
+             * @description length, 12 to a quarter
+             */
+            units: number;
         };
         TakeDetail: {
             class: string;
@@ -960,6 +1312,18 @@ export interface components {
             /** @enum {string} */
             state: "waiting" | "done" | "failed";
             verdict?: components["schemas"]["Verdict"];
+        };
+        Template: {
+            id: string;
+            items: components["schemas"]["PlanItem"][];
+            name: string;
+        };
+        TemplateInputBody: {
+            items: components["schemas"]["PlanItem"][];
+            name: string;
+        };
+        TemplatesOutputBody: {
+            templates: components["schemas"]["Template"][];
         };
         TickInputBody: {
             /** @description a truth for each item of the step */
@@ -1090,6 +1454,211 @@ export interface operations {
             };
         };
     };
+    "post-classes-by-class-days-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FittedDay"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-days-work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayWork"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-plans-by-monday": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-classes-by-class-plans-by-monday": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePlanInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-plans-by-monday-suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestionsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-steps-notation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotationAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepNotation"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-classes-by-class-steps-preview": {
         parameters: {
             query?: never;
@@ -1102,74 +1671,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PreviewInputBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StepDetail"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "get-classes-by-class-steps-by-step": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                class: string;
-                step: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StepDetail"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "put-classes-by-class-steps-by-step": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                class: string;
-                step: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ChangeInputBody"];
             };
         };
         responses: {
@@ -1569,6 +2070,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SimulateOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplatesOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplatesOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-templates-by-template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplatesOutputBody"];
                 };
             };
             /** @description Error */

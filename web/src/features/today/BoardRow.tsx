@@ -27,6 +27,7 @@ export function BoardRow({ player }: { player: Schemas['PlayerRow'] }) {
 }
 
 function CellView({ cell, player, dense }: { cell: Cell; player: string; dense: boolean }) {
+  if (cell.state === 'excused') return <span className="text-sm text-soft">excused</span>
   if (cell.state === 'not-asked') {
     return <span className="text-sm text-soft">{dense ? '' : 'not for this instrument'}</span>
   }

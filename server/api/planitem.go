@@ -1,0 +1,81 @@
+package api
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/plan"
+)
+
+// PlanItem is a step placed on days, as the page edits it.
+type PlanItem struct {
+	Key        string         `json:"key" format:"uuid" doc:"made by the client; the step's own number from then on"`
+	Kind       string         `json:"kind" doc:"a key of the catalogue; it stays"`
+	Parameters map[string]any `json:"parameters"`
+	Times      int            `json:"times"`
+	Days       []string       `json:"days" nullable:"false" doc:"MO, TU, WE, TH, FR, SA, SU"`
+	At         plan.Place     `json:"at" enum:"class,home,both"`
+	Wanted     int            `json:"wanted" doc:"1 if there is room, 2 usual, 3 rather than others"`
+	Pinned     bool           `json:"pinned" doc:"neither cut nor dropped to fit"`
+	For        []string       `json:"for" nullable:"false" doc:"instrument keys; none is everyone it suits"`
+	Why        string         `json:"why" maxLength:"200"`
+}
+
+func viewOf(i plan.Item) PlanItem {
+	return PlanItem{
+		Key: i.Key, Kind: i.Step.Kind.Key, Parameters: i.Step.Values, Times: i.Times, Days: i.Days.Names(), At: i.At, Wanted: int(i.Wanted), Pinned: i.Pinned,
+		For: append([]string{}, i.For...), Why: i.Why,
+	}
+}
+
+func viewsOf(items []plan.Item) []PlanItem {
+	out := []PlanItem{}
+	for _, i := range items {
+		out = append(out, viewOf(i))
+	}
+	return out
+}
+
+// item reads what the page sent. Errors: exercise.ParameterError and
+// UnknownKindError.
+func (v PlanItem) item() (plan.Item, error) {
+	raw, err := json.Marshal(v.Parameters)
+	if err != nil {
+		return plan.Item{}, err
+	}
+	step, err := exercise.Parse(v.Kind, raw)
+	if err != nil {
+		return plan.Item{}, err
+	}
+	days, err := json.Marshal(v.Days)
+	if err != nil {
+		return plan.Item{}, err
+	}
+	i := plan.Item{Key: v.Key, Step: step, Times: v.Times, At: v.At, Wanted: plan.Wanted(v.Wanted), Pinned: v.Pinned, For: v.For, Why: v.Why}
+	return i, i.Days.UnmarshalJSON(days)
+}
+
+// itemsOf reads a list of items and checks them as a plan; an error's field names
+// the item.
+func itemsOf(views []PlanItem) ([]plan.Item, error) {
+	out := make([]plan.Item, len(views))
+	seen := map[string]bool{}
+	for n, v := range views {
+		i, err := v.item()
+		var bad exercise.ParameterError
+		if errors.As(err, &bad) {
+			return nil, exercise.ParameterError{Field: fmt.Sprintf("items[%d].parameters.%s", n, bad.Field), Remedy: bad.Remedy}
+		}
+		if err != nil {
+			return nil, err
+		}
+		if seen[v.Key] || !isUUID(v.Key) {
+			return nil, exercise.ParameterError{Field: fmt.Sprintf("items[%d].key", n), Remedy: "give each step a number of its own"}
+		}
+		seen[v.Key] = true
+		out[n] = i
+	}
+	return out, plan.Plan{Items: out}.Check()
+}

@@ -1,0 +1,258 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/plan"
+	"earlychorus/server/store"
+)
+
+// PlanView is a class's week.
+type PlanView struct {
+	Class        ClassName        `json:"class"`
+	Monday       string           `json:"monday" format:"date"`
+	Today        string           `json:"today" format:"date" doc:"the school's date now"`
+	Name         string           `json:"name"`
+	Revision     int              `json:"revision" doc:"0: nothing was planned yet"`
+	Items        []PlanItem       `json:"items" nullable:"false"`
+	History      []PlanChangeView `json:"history" nullable:"false" doc:"who changed what, the latest first"`
+	ClassMinutes float64          `json:"class_minutes"`
+	HomeMinutes  float64          `json:"home_minutes" doc:"0: the stage's usual"`
+	Band         []BandMember     `json:"band" nullable:"false" doc:"the instruments of the class"`
+	Merged       bool             `json:"merged,omitempty" doc:"somebody else's changes came in between, and are in it"`
+	Feed         string           `json:"feed" doc:"path of the calendar feed"`
+}
+
+// PlanChangeView is one change of a plan.
+type PlanChangeView struct {
+	Revision int    `json:"revision"`
+	By       string `json:"by"`
+	At       string `json:"at" format:"date-time"`
+	Changes  string `json:"changes"`
+}
+
+// BandMember is an instrument of a class at a stage.
+type BandMember struct {
+	Instrument string         `json:"instrument"`
+	Variant    string         `json:"variant"`
+	Name       string         `json:"name"`
+	Section    string         `json:"section"`
+	Stage      exercise.Stage `json:"stage"`
+	Players    int            `json:"players"`
+}
+
+// WeekPath names a week of a class.
+type WeekPath struct {
+	Class  string `path:"class" format:"uuid"`
+	Monday string `path:"monday" format:"date"`
+}
+
+type planOutput struct{ Body PlanView }
+
+// week reads a week's path and checks that the class is the asker's.
+func (a *API) week(ctx context.Context, in WeekPath) (store.Class, time.Time, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err != nil {
+		return class, time.Time{}, err
+	}
+	monday, err := time.Parse(time.DateOnly, in.Monday)
+	if err != nil || monday.Weekday() != time.Monday {
+		return class, monday, exercise.ParameterError{Field: "monday", Remedy: "name the week by its Monday, as 2026-11-23"}
+	}
+	return class, monday, nil
+}
+
+func (a *API) showPlan(ctx context.Context, in *WeekPath) (*planOutput, error) {
+	class, monday, err := a.week(ctx, *in)
+	if err != nil {
+		return nil, problem(err)
+	}
+	p, items, err := a.Store.PlanOf(ctx, class.ID, monday)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return a.planView(ctx, class, p, items)
+}
+
+func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, items []plan.Item) (*planOutput, error) {
+	members, _, err := a.bandOf(ctx, class)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := PlanView{
+		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code}, Monday: p.Monday.Format(time.DateOnly), Today: class.Day(a.Now()).Format(time.DateOnly),
+		Name: p.Name, Revision: p.Revision, Items: viewsOf(items), History: []PlanChangeView{}, ClassMinutes: class.ClassMinutes, HomeMinutes: class.HomeMinutes,
+		Band: members, Feed: "/api/feeds/" + class.FeedToken + ".ics",
+	}
+	if p.ID == "" {
+		return &planOutput{out}, nil
+	}
+	history, err := a.Store.PlanHistory(ctx, p.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	for _, r := range history {
+		out.History = append(out.History, PlanChangeView{r.Revision, r.Director.Name, r.ChangedAt.UTC().Format(time.RFC3339), r.Changes})
+	}
+	return &planOutput{out}, nil
+}
+
+// bandOf returns the instruments of a class, and the band the planner works for.
+func (a *API) bandOf(ctx context.Context, class store.Class) ([]BandMember, plan.Band, error) {
+	players, err := a.Store.Players(ctx, class.ID)
+	if err != nil {
+		return nil, plan.Band{}, err
+	}
+	day := class.Day(a.Now())
+	members := []BandMember{}
+	band := plan.Band{Conventions: class.Conventions()}
+	for _, i := range instrument.All() {
+		at := map[string]int{}
+		for _, p := range players {
+			if p.Instrument != i.Key {
+				continue
+			}
+			p.Class = class
+			who, err := p.As(day)
+			if err != nil {
+				return nil, band, err
+			}
+			key := fmt.Sprint(p.Variant, who.Stage)
+			if n, there := at[key]; there {
+				members[n].Players++
+				continue
+			}
+			at[key] = len(members)
+			members = append(members, BandMember{i.Key, p.Variant, i.Name, i.Section, who.Stage, 1})
+			band.Players = append(band.Players, who)
+		}
+	}
+	return members, band, nil
+}
+
+type changePlanInput struct {
+	WeekPath
+	Body struct {
+		Based int        `json:"based_on_revision" doc:"the revision the change was made from"`
+		Name  string     `json:"name" maxLength:"100"`
+		Items []PlanItem `json:"items" nullable:"false"`
+	}
+}
+
+// changePlan keeps a change. What somebody else changed meanwhile is brought
+// together with it; what cannot be is answered 409, with who changed what.
+func (a *API) changePlan(ctx context.Context, in *changePlanInput) (*planOutput, error) {
+	class, monday, err := a.week(ctx, in.WeekPath)
+	if err != nil {
+		return nil, problem(err)
+	}
+	items, err := itemsOf(in.Body.Items)
+	if err != nil {
+		return nil, problem(err)
+	}
+	saved, err := a.Store.ChangePlan(ctx, store.PlanChange{
+		ClassID: class.ID, DirectorID: a.who(ctx).DirectorID, Monday: monday, Name: in.Body.Name, Based: in.Body.Based, Items: items, At: a.Now().UTC(),
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
+	if len(saved.Conflicts) > 0 {
+		return nil, a.contradiction(ctx, saved)
+	}
+	out, err := a.planView(ctx, class, saved.Plan, saved.Items)
+	if err == nil {
+		out.Body.Merged = saved.Merged
+	}
+	return out, err
+}
+
+// contradiction tells who changed the same steps.
+func (a *API) contradiction(ctx context.Context, saved store.SavedPlan) error {
+	history, err := a.Store.PlanHistory(ctx, saved.Plan.ID)
+	if err != nil || len(history) == 0 {
+		return problem(err)
+	}
+	last := history[0]
+	var details []error
+	for _, c := range saved.Conflicts {
+		name := "A step"
+		for _, i := range []*plan.Item{c.Base, c.Theirs, c.Mine} {
+			if i != nil {
+				name = i.Step.Kind.Name
+				break
+			}
+		}
+		says := name + " was changed by both of you."
+		if c.Theirs == nil {
+			says = name + " was taken away meanwhile."
+		}
+		details = append(details, &huma.ErrorDetail{Location: "items." + c.Key, Message: says})
+	}
+	return huma.NewError(http.StatusConflict, fmt.Sprintf("%s changed the same steps: %s", last.Director.Name, last.Changes), details...)
+}
+
+// Template is a director's own week to begin from.
+type Template struct {
+	ID    string     `json:"id"`
+	Name  string     `json:"name"`
+	Items []PlanItem `json:"items" nullable:"false"`
+}
+
+type templatesOutput struct {
+	Body struct {
+		Templates []Template `json:"templates" nullable:"false"`
+	}
+}
+
+func (a *API) listTemplates(ctx context.Context, _ *struct{}) (*templatesOutput, error) {
+	rows, err := a.Store.Templates(ctx, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &templatesOutput{}
+	out.Body.Templates = []Template{}
+	for _, t := range rows {
+		out.Body.Templates = append(out.Body.Templates, Template{t.ID, t.Name, viewsOf(t.Items)})
+	}
+	return out, nil
+}
+
+type templateInput struct {
+	Body struct {
+		Name  string     `json:"name" minLength:"1" maxLength:"100"`
+		Items []PlanItem `json:"items" nullable:"false"`
+	}
+}
+
+func (a *API) saveTemplate(ctx context.Context, in *templateInput) (*templatesOutput, error) {
+	items, err := itemsOf(in.Body.Items)
+	if err != nil {
+		return nil, problem(err)
+	}
+	err = a.Store.SaveTemplate(ctx, store.PlanTemplate{
+		ID: uuid.NewString(), DirectorID: a.who(ctx).DirectorID, Name: in.Body.Name, Items: items, MadeAt: a.Now().UTC(),
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return a.listTemplates(ctx, nil)
+}
+
+type templatePath struct {
+	Template string `path:"template" format:"uuid"`
+}
+
+func (a *API) deleteTemplate(ctx context.Context, in *templatePath) (*templatesOutput, error) {
+	if err := a.Store.DeleteTemplate(ctx, in.Template, a.who(ctx).DirectorID); err != nil {
+		return nil, problem(err)
+	}
+	return a.listTemplates(ctx, nil)
+}

@@ -1,0 +1,36 @@
+package store
+
+import (
+	"context"
+	"time"
+
+	"github.com/google/uuid"
+
+	"earlychorus/core/verdict"
+)
+
+// NewID makes the number of a new row.
+func NewID() string { return uuid.NewString() }
+
+// Heard is the word on one take, the director's before the measured one.
+type Heard struct {
+	PlayerID   string
+	Instrument string
+	Result     verdict.Result
+	Cause      verdict.Cause
+}
+
+// HeardBetween returns the words on a class's takes of some days, the latest
+// first; mostHeard at most.
+func (s *Store) HeardBetween(ctx context.Context, classID string, from, to time.Time) (out []Heard, err error) {
+	err = s.db.WithContext(ctx).Raw(`
+		SELECT t.player_id, p.instrument, coalesce(r.result, a.result) AS result, coalesce(a.verdict->'deciding'->>'cause', '') AS cause
+		FROM take t
+		JOIN player p ON p.id = t.player_id AND p.class_id = ? AND p.left_at IS NULL
+		JOIN LATERAL (SELECT result, verdict FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
+		LEFT JOIN review r ON r.take_id = t.id
+		WHERE t.day BETWEEN ? AND ? ORDER BY t.received_at DESC LIMIT ?`, classID, from, to, mostHeard).Scan(&out).Error
+	return out, err
+}
+
+const mostHeard = 20_000
