@@ -316,9 +316,10 @@ func FuzzReadExcerpt(f *testing.F) {
 func TestPlansAsACalendar(t *testing.T) {
 	var out bytes.Buffer
 	week := plan.DemoWeek()
-	require.NoError(t, notation.WriteICalendar(&out, week, notation.Week{
+	require.NoError(t, notation.WriteICalendar(&out, "Class", []notation.Week{{
+		Plan:  week,
 		Dates: [7]string{"20261123", "20261124", "20261125", "20261126", "20261127", "20261128", "20261129"}, Weeks: 2, Stamp: "20261120T080000Z", Host: "school.example",
-	}))
+	}}))
 	for _, line := range strings.Split(out.String(), "\r\n") {
 		assert.LessOrEqual(t, len(line), 75, "RFC 5545, 3.1: lines are folded")
 	}

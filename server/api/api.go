@@ -74,7 +74,8 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 		return inner, humachi.New(inner, cfg)
 	}
 
-	_, anyone := group()
+	plainAnyone, anyone := group()
+	plainAnyone.Get("/feeds/{feed}", a.serveFeed)
 	huma.Get(anyone, "/me", a.showMe)
 	huma.Post(anyone, "/sign-out", a.signOut)
 
@@ -90,6 +91,8 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	huma.Get(director, "/catalogue", a.showCatalogue)
 	huma.Post(director, "/classes/{class}/steps/notation", a.drawStep)
 	plainDirector.Get("/classes/{class}/steps/sound.wav", a.soundStep)
+	plainDirector.Get("/classes/{class}/plans/{monday}/sheet.{format}", a.takeOutSheet)
+	plainDirector.With(middleware.RequestSize(largestExcerpt)).Post("/classes/{class}/excerpt", a.readExcerpt)
 	huma.Get(director, "/classes/{class}/plans/{monday}", a.showPlan)
 	huma.Put(director, "/classes/{class}/plans/{monday}", a.changePlan)
 	huma.Get(director, "/classes/{class}/plans/{monday}/suggestions", a.suggestSteps)

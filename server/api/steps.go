@@ -106,13 +106,14 @@ func noteChoices() []NoteChoice {
 
 type catalogueOutput struct {
 	Body struct {
-		Kinds []*exercise.Kind `json:"kinds" nullable:"false"`
+		Kinds   []*exercise.Kind `json:"kinds" nullable:"false"`
+		Choices []NoteChoice     `json:"choices" nullable:"false" doc:"the notes a step may ask for"`
 	}
 }
 
 // showCatalogue lists the kinds of exercise and their parameters.
 func (a *API) showCatalogue(context.Context, *struct{}) (*catalogueOutput, error) {
 	out := &catalogueOutput{}
-	out.Body.Kinds = exercise.Catalogue()
+	out.Body.Kinds, out.Body.Choices = exercise.Catalogue(), noteChoices()
 	return out, nil
 }

@@ -22,6 +22,13 @@ func (s *Store) ClassByCode(ctx context.Context, code string) (c Class, err erro
 	return c, found(err)
 }
 
+// ClassByFeed returns the class whose calendar feed has this token, or
+// ErrNotFound.
+func (s *Store) ClassByFeed(ctx context.Context, token string) (c Class, err error) {
+	err = s.db.WithContext(ctx).Preload("School").Where("feed_token = ? AND archived_at IS NULL", token).Take(&c).Error
+	return c, found(err)
+}
+
 // ClassOfDirector returns the class if it is one of the director's, or ErrNotFound.
 func (s *Store) ClassOfDirector(ctx context.Context, classID, directorID string) (c Class, err error) {
 	err = s.db.WithContext(ctx).Preload("School").

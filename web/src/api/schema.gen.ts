@@ -432,6 +432,8 @@ export interface components {
             version: number;
         };
         CatalogueOutputBody: {
+            /** @description the notes a step may ask for */
+            choices: components["schemas"]["NoteChoice"][];
             kinds: components["schemas"]["Kind"][];
         };
         ChangePlanInputBody: {

@@ -6,7 +6,7 @@ import { Course } from './Course'
 import type { PracticeStep } from './queries'
 
 /** Notation is large and comes late; the words are there before it. */
-const Staff = lazy(() => import('./Staff'))
+const Staff = lazy(() => import('../../notation/Staff'))
 
 /** StepSheet is what to play: the course of it, notes on the staff, fingering, and how it sounds. */
 export function StepSheet({ step }: { step: PracticeStep }) {

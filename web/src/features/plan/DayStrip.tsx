@@ -1,0 +1,124 @@
+import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable'
+import { CSS } from '@dnd-kit/utilities'
+import type { Schemas } from '../../api/client'
+import { Button } from '../../ui/Button'
+import type { Item, Kind } from './queries'
+import { minutes } from './weeks'
+
+type Props = {
+  items: Item[]
+  kinds: Kind[]
+  work?: Schemas['DayWork']
+  chosen?: string
+  onChoose: (key: string) => void
+  onReorder: (keys: string[]) => void
+  onRemove: (key: string) => void
+}
+
+/** DayStrip is a day's steps in order, to be moved by hand or by keys. */
+export function DayStrip({ items, kinds, work, chosen, onChoose, onReorder, onRemove }: Props) {
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+  const keys = items.map((i) => i.key)
+  const end = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) {
+      onReorder(arrayMove(keys, keys.indexOf(String(active.id)), keys.indexOf(String(over.id))))
+    }
+  }
+  if (items.length === 0) {
+    return <p className="mt-6 text-soft">Nothing on this day yet. Choose an exercise from the catalogue on the left.</p>
+  }
+  const sorted = work && work.order.length === keys.length && work.order.every((k, n) => k === keys[n])
+  return (
+    <>
+      <DndContext sensors={sensors} onDragEnd={end}>
+        <SortableContext items={keys} strategy={verticalListSortingStrategy}>
+          <ol className="mt-3 border-t border-rule">
+            {items.map((item, n) => (
+              <Row
+                key={item.key}
+                n={n + 1}
+                item={item}
+                name={kinds.find((k) => k.key === item.kind)?.name ?? item.kind}
+                work={work?.items.find((w) => w.key === item.key)}
+                chosen={item.key === chosen}
+                onChoose={() => onChoose(item.key)}
+                onRemove={() => onRemove(item.key)}
+              />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+      {work && !sorted && work.order.length > 1 && (
+        <p className="mt-3 text-sm">
+          <Button onClick={() => onReorder(work.order)}>Put into the class’s order</Button>{' '}
+          <span className="text-soft">{work.reason}</span>
+        </p>
+      )}
+    </>
+  )
+}
+
+type RowProps = {
+  n: number
+  item: Item
+  name: string
+  work?: Schemas['ItemWork']
+  chosen: boolean
+  onChoose: () => void
+  onRemove: () => void
+}
+
+function Row({ n, item, name, work, chosen, onChoose, onRemove }: RowProps) {
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: item.key })
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`flex items-stretch border-b border-rule bg-paper ${chosen ? 'border-l-4 border-l-warm bg-sheet' : 'border-l-4 border-l-transparent'}`}
+      data-step={name}
+    >
+      <button
+        type="button"
+        className="w-8 shrink-0 cursor-grab touch-none text-soft"
+        aria-label={`Move ${name}`}
+        {...attributes}
+        {...listeners}
+      >
+        ⋮⋮
+      </button>
+      <button type="button" className="min-w-0 flex-1 py-2 text-left" aria-pressed={chosen} onClick={onChoose}>
+        <span className="flex items-baseline gap-2">
+          <span className="w-5 font-serif text-soft">{n}</span>
+          <span className="font-serif">{name}</span>
+          {item.pinned && <span className="text-xs text-soft">pinned</span>}
+          {item.wanted !== 2 && (
+            <span className="text-xs text-soft">{item.wanted === 3 ? 'must' : 'if there is room'}</span>
+          )}
+        </span>
+        <span className="block truncate pl-7 text-sm text-soft">{work?.sentence.split(': ').slice(1).join(': ')}</span>
+        {work && work.left_out.length > 0 && (
+          <span className="block truncate pl-7 text-xs text-soft">not for {work.left_out.join(', ')}</span>
+        )}
+      </button>
+      <span className="self-center px-2 text-sm tabular-nums">{work && minutes(work.seconds)}</span>
+      <button
+        type="button"
+        aria-label={`Take ${name} off`}
+        className="w-9 shrink-0 text-soft hover:text-ink"
+        onClick={onRemove}
+      >
+        ×
+      </button>
+    </li>
+  )
+}

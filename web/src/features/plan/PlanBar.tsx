@@ -1,0 +1,165 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { answer, api } from '../../api/client'
+import { Button, buttonClass } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
+import type { Draft } from './draft'
+import { FitDay } from './FitDay'
+import { type At, type Item, type Plan, templatesQuery, useSaveTemplate } from './queries'
+import { SuggestWeek } from './SuggestWeek'
+import { TakeOut } from './TakeOut'
+import { dayKeys, dayNames, shifted } from './weeks'
+
+type Props = {
+  classId: string
+  plan: Plan
+  draft: Draft
+  day: number
+  at: At
+  ofDay: Item[]
+  onDay: (day: number) => void
+  onAt: (at: At) => void
+  onWeek: (monday: string) => void
+  onAdd: (...items: Item[]) => void
+}
+
+/** PlanBar is the week, the day, and what can be done with them. */
+export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onWeek, onAdd }: Props) {
+  const [open, setOpen] = useState<'fit' | 'suggest'>()
+  return (
+    <div className="border-y border-ink py-2">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
+        <nav aria-label="Week" className="flex items-center gap-1">
+          <Button aria-label="The week before" onClick={() => onWeek(shifted(plan.monday, -7))}>
+            ←
+          </Button>
+          <p className="min-w-44 text-center font-serif">{weekName(plan.monday)}</p>
+          <Button aria-label="The week after" onClick={() => onWeek(shifted(plan.monday, 7))}>
+            →
+          </Button>
+        </nav>
+        <div role="tablist" aria-label="Day" className="flex flex-wrap gap-1">
+          {dayNames.map((name, n) => {
+            const count = draft.items.filter((i) => i.days.includes(dayKeys[n] ?? '')).length
+            return (
+              <button
+                key={name}
+                type="button"
+                role="tab"
+                aria-selected={n === day}
+                aria-label={`${name}, ${count} steps`}
+                className="min-h-10 rounded-md border border-transparent px-2.5 text-sm aria-selected:border-ink aria-selected:bg-sheet"
+                onClick={() => onDay(n)}
+              >
+                {name.slice(0, 3)} <span className="text-soft">{count || ''}</span>
+              </button>
+            )
+          })}
+        </div>
+        <fieldset className="flex gap-1">
+          <legend className="sr-only">Where</legend>
+          {(['class', 'home'] as const).map((where) => (
+            <label
+              key={where}
+              className="flex min-h-10 cursor-pointer items-center rounded-md border border-edge px-3 text-sm has-checked:border-ink has-checked:bg-ink has-checked:text-paper"
+            >
+              <input
+                type="radio"
+                name="where"
+                className="sr-only"
+                checked={at === where}
+                onChange={() => onAt(where)}
+              />
+              {where === 'class' ? 'In class' : 'At home'}
+            </label>
+          ))}
+        </fieldset>
+      </div>
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <Button onClick={() => setOpen('fit')} disabled={ofDay.length === 0}>
+          Fit to minutes
+        </Button>
+        <Button onClick={() => setOpen('suggest')}>Suggest from last week</Button>
+        <BeginFrom classId={classId} plan={plan} draft={draft} onAdd={onAdd} />
+        <Button onClick={draft.undo} disabled={!draft.undo} aria-label="Undo">
+          ↶ Undo
+        </Button>
+        <Button onClick={draft.redo} disabled={!draft.redo} aria-label="Redo">
+          ↷ Redo
+        </Button>
+        <span className="grow" />
+        <TakeOut classId={classId} plan={plan} day={day} at={at} />
+        <Link to={`/class/${classId}/front/${plan.monday}/${day}`} className={buttonClass('main')}>
+          Play it with the class
+        </Link>
+      </div>
+      {open === 'fit' && (
+        <FitDay classId={classId} plan={plan} at={at} ofDay={ofDay} draft={draft} onClose={() => setOpen(undefined)} />
+      )}
+      {open === 'suggest' && (
+        <SuggestWeek classId={classId} monday={plan.monday} onAdd={onAdd} onClose={() => setOpen(undefined)} />
+      )}
+    </div>
+  )
+}
+
+function weekName(monday: string): string {
+  const format = (d: string) => new Date(`${d}T12:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
+  return `${format(monday)} – ${format(shifted(monday, 6))}`
+}
+
+/** renewed gives items numbers of their own. */
+const renewed = (items: Item[]) => items.map((i) => ({ ...i, key: crypto.randomUUID() }))
+
+type BeginProps = Pick<Props, 'classId' | 'plan' | 'draft' | 'onAdd'>
+
+/** BeginFrom copies the week before or a template, and keeps the week as one. */
+function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
+  const templates = useQuery(templatesQuery)
+  const save = useSaveTemplate()
+  const [problem, setProblem] = useState<unknown>()
+  const copy = async () => {
+    try {
+      const monday = shifted(plan.monday, -7)
+      const before = await answer(
+        api.GET('/classes/{class}/plans/{monday}', { params: { path: { class: classId, monday } } }),
+      )
+      onAdd(...renewed(before.items))
+      setProblem(undefined)
+    } catch (error) {
+      setProblem(error)
+    }
+  }
+  const choose = (value: string) => {
+    if (value === 'copy') void copy()
+    if (value === 'keep') {
+      const name = window.prompt('A name for this week, to begin others from')
+      if (name) save.mutate({ name, items: draft.items })
+    }
+    const template = templates.data?.templates.find((t) => t.id === value)
+    if (template) onAdd(...renewed(template.items))
+  }
+  return (
+    <>
+      <select
+        aria-label="Begin from another week"
+        className="min-h-10 rounded-md border border-edge bg-sheet px-2 text-sm"
+        value=""
+        onChange={(e) => choose(e.target.value)}
+      >
+        <option value="">Begin from …</option>
+        <option value="copy">the week before</option>
+        {templates.data?.templates.map((t) => (
+          <option key={t.id} value={t.id}>
+            {t.name}
+          </option>
+        ))}
+        <option value="keep">Keep this week to begin from …</option>
+      </select>
+      {(problem ?? save.error) !== undefined && (problem ?? save.error) !== null && (
+        <Problem error={problem ?? save.error} />
+      )}
+    </>
+  )
+}

@@ -1,0 +1,131 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { Problem } from '../../ui/Problem'
+import { Waiting } from '../../ui/Waiting'
+import { ClassHead } from '../class'
+import { CatalogueList } from './CatalogueList'
+import { DayStrip } from './DayStrip'
+import { DayTotals } from './DayTotals'
+import { useDraft } from './draft'
+import { useKeys } from './keys'
+import { PlanBar } from './PlanBar'
+import { type At, catalogueQuery, dayQuery, type Item, type Kind, type Plan, planQuery } from './queries'
+import { Saved } from './Saved'
+import { StepEditor } from './StepEditor'
+import { dayKeys, mondayOf, weekdayOf } from './weeks'
+
+const today = () => new Date().toLocaleDateString('sv') // 2026-11-25
+
+/** PlanPage is a class's week: the catalogue, the day's steps, and the step in hand. */
+export function PlanPage() {
+  const { classId = '', monday = mondayOf(today()) } = useParams()
+  const plan = useQuery(planQuery(classId, monday))
+  const catalogue = useQuery(catalogueQuery)
+  const error = plan.error ?? catalogue.error
+  if (error) return <Problem error={error} />
+  if (!plan.data || !catalogue.data) return <Waiting what="Opening the plan" />
+  return (
+    <>
+      <ClassHead classId={classId} name={plan.data.class.name} school={plan.data.class.school} at="plan" />
+      <Desk
+        key={`${classId}/${monday}`}
+        classId={classId}
+        plan={plan.data}
+        kinds={catalogue.data.kinds}
+        choices={catalogue.data.choices}
+      />
+    </>
+  )
+}
+
+type DeskProps = {
+  classId: string
+  plan: Plan
+  kinds: Kind[]
+  choices: React.ComponentProps<typeof StepEditor>['choices']
+}
+
+function Desk({ classId, plan, kinds, choices }: DeskProps) {
+  const draft = useDraft(classId, plan)
+  const navigate = useNavigate()
+  const [search, setSearch] = useSearchParams()
+  const [at, setAt] = useState<At>('class')
+  const [day, setDay] = useState(() => (mondayOf(plan.today) === plan.monday ? weekdayOf(plan.today) : 0))
+  const dayKey = dayKeys[day] ?? 'MO'
+  const ofDay = draft.items.filter((i) => i.days.includes(dayKey) && (i.at === at || i.at === 'both'))
+  const work = useQuery(dayQuery(classId, ofDay, at))
+  const chosen = draft.items.find((i) => i.key === search.get('step')) ?? ofDay[0]
+  const choose = (key: string) => setSearch({ step: key }, { replace: true })
+  const edit = (item: Item) => draft.change(draft.items.map((i) => (i.key === item.key ? item : i)))
+  const remove = (key: string) => draft.change(draft.items.filter((i) => i.key !== key))
+  const add = (...items: Item[]) => {
+    draft.change([...draft.items, ...items])
+    if (items[0]) choose(items[0].key)
+  }
+  /** reorder puts the day's items into an order, in the places they had among all. */
+  const reorder = (keys: string[]) => {
+    const moved = keys.map((k) => ofDay.find((i) => i.key === k)).filter((i) => i !== undefined)
+    draft.change(draft.items.map((i) => (ofDay.includes(i) ? (moved.shift() ?? i) : i)))
+  }
+  useKeys(draft)
+  return (
+    <>
+      <PlanBar
+        classId={classId}
+        plan={plan}
+        draft={draft}
+        day={day}
+        at={at}
+        ofDay={ofDay}
+        onDay={setDay}
+        onAt={setAt}
+        onWeek={(monday) => navigate(`/class/${classId}/plan/${monday}`)}
+        onAdd={add}
+      />
+      <Saved draft={draft} plan={plan} />
+      <div className="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[11rem_minmax(0,1fr)_minmax(0,28rem)]">
+        <CatalogueList kinds={kinds} onAdd={(kind) => add(newItem(kind, dayKey, at))} />
+        <section aria-label="The day's steps">
+          <DayTotals work={work.data} problem={work.error} />
+          <DayStrip
+            items={ofDay}
+            kinds={kinds}
+            work={work.data}
+            chosen={chosen?.key}
+            onChoose={choose}
+            onReorder={reorder}
+            onRemove={remove}
+          />
+        </section>
+        {chosen && (
+          <StepEditor
+            key={chosen.key}
+            classId={classId}
+            item={chosen}
+            kind={kinds.find((k) => k.key === chosen.kind)}
+            band={plan.band}
+            choices={choices}
+            onChange={edit}
+            onRemove={() => remove(chosen.key)}
+          />
+        )}
+      </div>
+    </>
+  )
+}
+
+function newItem(kind: Kind, day: string, at: At): Item {
+  return {
+    key: crypto.randomUUID(),
+    kind: kind.key,
+    parameters: Object.fromEntries(kind.parameters.map((p) => [p.key, p.default])),
+    times: 1,
+    days: [day],
+    at: at === 'class' ? 'both' : at,
+    wanted: 2,
+    pinned: false,
+    for: [],
+    why: '',
+  }
+}

@@ -1,0 +1,107 @@
+import { keepPreviousData, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
+import { answer, api, type Schemas } from '../../api/client'
+
+export type Item = Schemas['PlanItem']
+export type Plan = Schemas['PlanView']
+export type Kind = Schemas['Kind']
+export type Member = Schemas['BandMember']
+export type At = 'class' | 'home'
+
+export const planQuery = (classId: string, monday: string) =>
+  queryOptions({
+    queryKey: ['plan', classId, monday],
+    queryFn: () => answer(api.GET('/classes/{class}/plans/{monday}', { params: { path: { class: classId, monday } } })),
+    staleTime: 0,
+  })
+
+export const catalogueQuery = queryOptions({
+  queryKey: ['catalogue'],
+  queryFn: () => answer(api.GET('/catalogue')),
+  staleTime: Number.POSITIVE_INFINITY,
+})
+
+/** dayQuery adds a day of items up for the whole class. */
+export const dayQuery = (classId: string, items: Item[], at: At) =>
+  queryOptions({
+    queryKey: ['day', classId, items, at],
+    queryFn: () =>
+      answer(
+        api.POST('/classes/{class}/days/work', {
+          params: { path: { class: classId } },
+          body: { items, at, minutes: 0 },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+
+export const notationQuery = (classId: string, item: Item, member: Member) =>
+  queryOptions({
+    queryKey: ['notation', classId, item.kind, item.parameters, member.instrument, member.variant, member.stage],
+    queryFn: () =>
+      answer(
+        api.POST('/classes/{class}/steps/notation', {
+          params: { path: { class: classId } },
+          body: {
+            kind: item.kind,
+            parameters: item.parameters,
+            instrument: member.instrument,
+            variant: member.variant,
+            stage: member.stage,
+          },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+
+export const suggestionsQuery = (classId: string, monday: string) =>
+  queryOptions({
+    queryKey: ['suggestions', classId, monday],
+    queryFn: () =>
+      answer(api.GET('/classes/{class}/plans/{monday}/suggestions', { params: { path: { class: classId, monday } } })),
+  })
+
+export const templatesQuery = queryOptions({
+  queryKey: ['templates'],
+  queryFn: () => answer(api.GET('/templates')),
+})
+
+export function useFit(classId: string) {
+  return useMutation({
+    mutationFn: (body: Schemas['DayAsked']) =>
+      answer(api.POST('/classes/{class}/days/fit', { params: { path: { class: classId } }, body })),
+  })
+}
+
+export function useSavePlan(classId: string, monday: string) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (body: { based_on_revision: number; name: string; items: Item[] }) =>
+      answer(api.PUT('/classes/{class}/plans/{monday}', { params: { path: { class: classId, monday } }, body })),
+    onSuccess: (plan) => {
+      queries.setQueryData(planQuery(classId, monday).queryKey, plan)
+      void queries.invalidateQueries({ queryKey: ['today', classId] })
+    },
+  })
+}
+
+export function useSaveTemplate() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (body: { name: string; items: Item[] }) => answer(api.POST('/templates', { body })),
+    onSuccess: (all) => queries.setQueryData(templatesQuery.queryKey, all),
+  })
+}
+
+/** soundOf is where a step can be heard as an instrument plays it. */
+export function soundOf(classId: string, item: Item, member: Member): string {
+  const query = new URLSearchParams({
+    kind: item.kind,
+    parameters: JSON.stringify(item.parameters),
+    instrument: member.instrument,
+    variant: member.variant,
+    stage: String(member.stage),
+  })
+  return `/api/classes/${classId}/steps/sound.wav?${query}`
+}

@@ -1,1 +1,0 @@
-export { ChangeStep } from './ChangeStep'

@@ -1,0 +1,126 @@
+import { useEffect, useRef } from 'react'
+import {
+  Accidental,
+  Curve,
+  Dot,
+  Formatter,
+  type RenderContext,
+  Renderer,
+  Stave,
+  StaveNote,
+  StaveTie,
+  Tuplet,
+  Voice,
+} from 'vexflow/core'
+import type { Schemas } from '../api/client'
+import { keyName, keyOf, useMusicFonts } from './fonts'
+
+type Score = Schemas['Score']
+type Bar = Schemas['Bar']
+type Symbol = Schemas['Symbol']
+type Props = { score: Score; bars: Bar[]; width: number; says: string }
+
+const lineHeight = 92
+const barWidth = 150
+const headWidth = 84 // clef and key, on every line
+
+/** Bars engraves a score in lines of as many bars as there is room for. */
+export default function Bars({ score, bars, width, says }: Props) {
+  const room = useRef<HTMLDivElement>(null)
+  const ready = useMusicFonts()
+  useEffect(() => {
+    const el = room.current
+    if (!el || !ready) return
+    el.replaceChildren()
+    const perLine = Math.max(1, Math.floor((width - headWidth) / barWidth))
+    const lines = Math.ceil(bars.length / perLine)
+    const renderer = new Renderer(el, Renderer.Backends.SVG)
+    renderer.resize(width, lines * lineHeight + 20)
+    const context = renderer.getContext()
+    context.setFillStyle('currentColor')
+    context.setStrokeStyle('currentColor')
+    const drawn: Drawn[] = []
+    bars.forEach((bar, n) => {
+      drawn.push(...drawBar(context, score, bar, { n, perLine, width }))
+    })
+    drawTies(context, drawn)
+    return () => el.replaceChildren()
+  }, [ready, score, bars, width])
+  return <div ref={room} role="img" aria-label={says} className="overflow-x-auto" />
+}
+
+type Drawn = { note: StaveNote; symbol: Symbol }
+type Place = { n: number; perLine: number; width: number }
+
+function drawBar(context: RenderContext, score: Score, bar: Bar, { n, perLine, width }: Place): Drawn[] {
+  const column = n % perLine
+  const each = (width - headWidth - 6) / perLine
+  const x = column === 0 ? 2 : headWidth + 2 + column * each
+  const stave = new Stave(x, Math.floor(n / perLine) * lineHeight - 8, column === 0 ? each + headWidth : each)
+  if (column === 0) stave.addClef(score.clef).addKeySignature(keyName(score.key_fifths))
+  if (n === 0) stave.addTimeSignature('4/4')
+  stave.setContext(context).draw()
+  const drawn = bar.symbols.map((symbol) => ({ symbol, note: noteOf(score, symbol) }))
+  const triplets = tripletsOf(drawn)
+  const voice = new Voice({ numBeats: 4, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(drawn.map((d) => d.note))
+  new Formatter().joinVoices([voice]).formatToStave([voice], stave)
+  voice.draw(context, stave)
+  for (const t of triplets) t.setContext(context).draw()
+  return drawn
+}
+
+const durations: Record<Symbol['type'], string> = {
+  whole: 'w',
+  half: 'h',
+  quarter: 'q',
+  eighth: '8',
+  '16th': '16',
+  '32nd': '32',
+}
+
+function noteOf(score: Score, symbol: Symbol): StaveNote {
+  const written = score.segments[symbol.segment]?.written
+  const rest = symbol.rest || !written
+  const middle = score.clef === 'bass' ? 'd/3' : 'b/4'
+  const duration = `${durations[symbol.type]}${symbol.dotted ? 'd' : ''}${rest ? 'r' : ''}`
+  const note = new StaveNote({
+    clef: score.clef,
+    keys: [rest || !written ? middle : keyOf(written)],
+    duration,
+    autoStem: true,
+  })
+  if (symbol.dotted) Dot.buildAndAttach([note], { all: true })
+  const marks = { sharp: '#', flat: 'b', natural: 'n' }
+  if (!rest && symbol.accidental) note.addModifier(new Accidental(marks[symbol.accidental]), 0)
+  return note
+}
+
+/** tripletsOf brackets runs of triplet notes, three eighths' worth at a time. */
+function tripletsOf(drawn: Drawn[]): Tuplet[] {
+  const out: Tuplet[] = []
+  let group: StaveNote[] = []
+  let units = 0
+  for (const { note, symbol } of drawn) {
+    if (!symbol.triplet) continue
+    group.push(note)
+    units += symbol.units
+    if (units % 12 === 0) {
+      out.push(new Tuplet(group, { numNotes: 3, notesOccupied: 2 }))
+      group = []
+    }
+  }
+  return out
+}
+
+function drawTies(context: RenderContext, drawn: Drawn[]) {
+  let slurFrom: StaveNote | undefined
+  drawn.forEach(({ note, symbol }, n) => {
+    const next = drawn[n + 1]
+    if (symbol.tie_to && next) new StaveTie({ firstNote: note, lastNote: next.note }).setContext(context).draw()
+    if (symbol.slur_start) slurFrom = note
+    if (symbol.slur_end && slurFrom) {
+      new Curve(slurFrom, note, {}).setContext(context).draw()
+      slurFrom = undefined
+    }
+  })
+}
