@@ -35,6 +35,7 @@ var allowed = map[string][]string{
 	"ribbon":         {"dsp", "music", "instrument", "exercise", "contour", "take", "verdict"},
 	"ladder":         {"music", "verdict"},
 	"plan":           {"music", "instrument", "exercise", "ladder", "verdict"},
+	"engrave":        {"music", "exercise", "notation"},
 	"roster":         {"instrument"},
 	"notation":       {"music", "instrument", "exercise", "plan"},
 	"synth":          {"audio", "music", "instrument", "exercise"},

@@ -35,7 +35,7 @@ var dayNames = [7]string{"Monday", "Tuesday", "Wednesday", "Thursday", "Friday",
 func SheetOf(p plan.Plan, day plan.Day, at plan.Place, who exercise.Player, c exercise.Conventions) (Sheet, error) {
 	s := Sheet{Title: fmt.Sprintf("%s, %s", p.Name, dayNames[day]), Instrument: who.Instrument.Key, Player: who.Instrument.Name, Steps: []StepPart{}}
 	for _, i := range p.OfDay(day, at) {
-		score, ok, err := scoreOf(i, at, who, c)
+		score, ok, err := ScoreOf(i, at, who, c)
 		if err != nil {
 			return s, err
 		}
@@ -46,7 +46,9 @@ func SheetOf(p plan.Plan, day plan.Day, at plan.Place, who exercise.Player, c ex
 	return s, nil
 }
 
-func scoreOf(i plan.Item, at plan.Place, who exercise.Player, c exercise.Conventions) (s exercise.Score, ok bool, err error) {
+// ScoreOf works one item out for a player; ok is false when there is nothing for
+// the instrument to do.
+func ScoreOf(i plan.Item, at plan.Place, who exercise.Player, c exercise.Conventions) (s exercise.Score, ok bool, err error) {
 	if i.IsFor(who.Instrument) {
 		s, err = i.Step.Score(who, c)
 		return plan.FillRests(s), true, err

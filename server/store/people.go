@@ -18,7 +18,7 @@ func (s *Store) Director(ctx context.Context, id string) (d Director, err error)
 
 // ClassByCode returns the class with this code, or ErrNotFound.
 func (s *Store) ClassByCode(ctx context.Context, code string) (c Class, err error) {
-	err = s.db.WithContext(ctx).Preload("School").Where("code = ?", strings.ToUpper(strings.TrimSpace(code))).Take(&c).Error
+	err = s.db.WithContext(ctx).Preload("School").Where("code = ? AND archived_at IS NULL", strings.ToUpper(strings.TrimSpace(code))).Take(&c).Error
 	return c, found(err)
 }
 

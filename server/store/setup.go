@@ -20,13 +20,7 @@ func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []
 				return err
 			}
 		}
-		if len(c.Said) == 0 {
-			c.Said = json.RawMessage("{}")
-		}
-		if c.Tips == nil {
-			c.Tips = verdict.Book{}
-		}
-		if err := tx.Omit("School").Create(&c).Error; err != nil {
+		if err := createClass(tx, &c); err != nil {
 			return err
 		}
 		if err := tx.Exec("INSERT INTO class_director VALUES (?, ?)", c.ID, d.ID).Error; err != nil {
@@ -39,6 +33,16 @@ func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []
 		}
 		return nil
 	})
+}
+
+func createClass(tx *gorm.DB, c *Class) error {
+	if len(c.Said) == 0 {
+		c.Said = json.RawMessage("{}")
+	}
+	if c.Tips == nil {
+		c.Tips = verdict.Book{}
+	}
+	return tx.Omit("School").Create(c).Error
 }
 
 // addSteps remembers new steps, which carry their parameters.

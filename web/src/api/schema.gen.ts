@@ -31,7 +31,25 @@ export interface paths {
         /** Get classes */
         get: operations["get-classes"];
         put?: never;
-        post?: never;
+        /** Post classes */
+        post: operations["post-classes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class archive */
+        post: operations["post-classes-by-class-archive"];
         delete?: never;
         options?: never;
         head?: never;
@@ -72,6 +90,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class example */
+        post: operations["post-classes-by-class-example"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/exceptions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class exceptions */
+        post: operations["post-classes-by-class-exceptions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/exceptions/{exception}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete classes by class exceptions by exception */
+        delete: operations["delete-classes-by-class-exceptions-by-exception"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/plans/{monday}": {
         parameters: {
             query?: never;
@@ -90,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/plans/{monday}/front/{day}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class plans by monday front by day */
+        get: operations["get-classes-by-class-plans-by-monday-front-by-day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/plans/{monday}/suggestions": {
         parameters: {
             query?: never;
@@ -100,6 +186,74 @@ export interface paths {
         /** Get classes by class plans by monday suggestions */
         get: operations["get-classes-by-class-plans-by-monday-suggestions"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class roster */
+        post: operations["post-classes-by-class-roster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/roster/{player}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete classes by class roster by player */
+        delete: operations["delete-classes-by-class-roster-by-player"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/set-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class set up */
+        get: operations["get-classes-by-class-set-up"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put classes by class settings */
+        put: operations["put-classes-by-class-settings"];
         post?: never;
         delete?: never;
         options?: never;
@@ -384,6 +538,24 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Advice: {
+            cause: string;
+            /**
+             * Format: int64
+             * @description -1 too low, short or early, 1 the other way, 0 either
+             */
+            direction?: number;
+            /** @description empty answers every family */
+            family?: string;
+            /** @description this chapter of the catalogue alone */
+            group?: string;
+            key: string;
+            /** @description these instruments alone */
+            only?: string[] | null;
+            /** @description empty answers every register */
+            register?: string;
+            text: string;
+        };
         BandMember: {
             instrument: string;
             name: string;
@@ -454,6 +626,40 @@ export interface components {
             name: string;
             school: string;
         };
+        ClassSetUp: {
+            archived: boolean;
+            class: components["schemas"]["ClassName"];
+            /** Format: double */
+            class_minutes: number;
+            conventions: components["schemas"]["Conventions"];
+            /** @description that are not over */
+            exceptions: components["schemas"]["ExceptionView"][];
+            /** @description date; empty when it is not set */
+            first_lesson: string;
+            /**
+             * Format: double
+             * @description 0: the stage's usual
+             */
+            home_minutes: number;
+            instruments: components["schemas"]["InstrumentChoice"][];
+            /** @description the class's own words by key */
+            own_tips: {
+                [key: string]: string;
+            };
+            players: components["schemas"]["PlayerSetUp"][];
+            schools: components["schemas"]["School"][];
+            /**
+             * Format: int64
+             * @description by the weeks since the first lesson
+             */
+            stage: number;
+            /** @description with the class's own words */
+            tips: components["schemas"]["Advice"][];
+            /** Format: date */
+            today: string;
+            /** @description our tolerances by stage */
+            usual: components["schemas"]["StageLimits"][];
+        };
         ClassesOutputBody: {
             classes: components["schemas"]["ClassName"][];
         };
@@ -478,6 +684,50 @@ export interface components {
             take_id: string;
             /** Format: date-time */
             written_at: string;
+        };
+        Conventions: {
+            /** Format: double */
+            a4_hz: number;
+            /** @enum {string} */
+            air: "speed" | "warmth" | "width" | "vowels";
+            /** @enum {string} */
+            begin: "low" | "high" | "easiest";
+            /** @enum {string} */
+            buzz_move: "slide" | "straight";
+            /** @enum {string} */
+            buzz_on: "mouthpiece" | "tube" | "none";
+            /** @enum {string} */
+            clarinet_chromatic: "side" | "fork-up";
+            /** @enum {string} */
+            clarinet_low: "left" | "right" | "alternate";
+            /** @enum {string} */
+            end: "taper" | "marked";
+            /** @enum {string} */
+            euphonium_c: "1-3" | "4";
+            /** @description sounding hard notes by instrument key, in place of ours */
+            hard?: {
+                [key: string]: number[] | null;
+            };
+            /** @enum {string} */
+            hard_notes: "tried" | "graded";
+            /** @enum {string} */
+            long_tempo: "60" | "80" | "own";
+            /** @enum {string} */
+            long_tone: "counted" | "longest" | "seconds";
+            /** @enum {string} */
+            naming: "english" | "german" | "romance";
+            /** @enum {string} */
+            sing_first: "sing" | "play";
+            /** @enum {string} */
+            start: "tongued" | "breath";
+            /** @description limits by stage */
+            tolerances?: {
+                [key: string]: components["schemas"]["Limits"];
+            };
+            /** @enum {string} */
+            tuner: "shown" | "hidden";
+            /** @enum {string} */
+            tuning_note: "Bb" | "A" | "F" | "C" | "own";
         };
         Cue: {
             /** Format: double */
@@ -549,6 +799,10 @@ export interface components {
             highest_hz: number;
             /** Format: double */
             lowest_hz: number;
+        };
+        Effect: {
+            about: string;
+            text: string;
         };
         Effort: {
             /** Format: double */
@@ -650,6 +904,37 @@ export interface components {
              */
             to_midi?: number;
         };
+        ExampleInputBody: {
+            conventions: components["schemas"]["Conventions"];
+            instrument: string;
+            /** Format: int64 */
+            stage: number;
+        };
+        ExampleOutputBody: {
+            effects: components["schemas"]["Effect"][];
+        };
+        ExceptionInputBody: {
+            /** Format: date */
+            from: string;
+            /** Format: uuid */
+            player_id: string;
+            /** @description left out: every step */
+            step_id?: string;
+            /** Format: date */
+            to: string;
+            why: string;
+        };
+        ExceptionView: {
+            /** Format: date */
+            from: string;
+            id: string;
+            player_id: string;
+            /** @description empty: every step */
+            step_id: string;
+            /** Format: date */
+            to: string;
+            why: string;
+        };
         Fingering: {
             alternates?: string[] | null;
             diagram: components["schemas"]["Diagram"];
@@ -662,6 +947,65 @@ export interface components {
             items: components["schemas"]["PlanItem"][];
             /** Format: double */
             total_s: number;
+        };
+        FrontCue: {
+            /** Format: double */
+            beats: number;
+            /** Format: double */
+            from: number;
+            phase: string;
+            text: string;
+        };
+        FrontGroup: {
+            /** @description what they do meanwhile, when it is something else */
+            doing: string;
+            names: string[];
+            /** @description when they sound, and what they read */
+            notes: components["schemas"]["FrontNote"][];
+        };
+        FrontNote: {
+            /** Format: double */
+            beats: number;
+            /** Format: double */
+            from: number;
+            name: string;
+            phase: string;
+        };
+        FrontStep: {
+            /** Format: double */
+            beats: number;
+            cautions: string[];
+            /** @description what the room does, beat by beat */
+            cues: components["schemas"]["FrontCue"][];
+            /**
+             * Format: int64
+             * @description home, to sound under it; 0 for none
+             */
+            drone_midi: number;
+            /** @description what each group of instruments reads */
+            groups: components["schemas"]["FrontGroup"][];
+            items: string[];
+            key: string;
+            name: string;
+            sentence: string;
+            /** Format: double */
+            tempo_bpm: number;
+            ticked: boolean;
+            /** Format: int64 */
+            times: number;
+        };
+        FrontView: {
+            /** Format: double */
+            a4_hz: number;
+            class: components["schemas"]["ClassName"];
+            /** @description of the week */
+            day: string;
+            steps: components["schemas"]["FrontStep"][];
+        };
+        InstrumentChoice: {
+            key: string;
+            name: string;
+            variants: components["schemas"]["Variant"][];
         };
         ItemWork: {
             cautions: string[];
@@ -833,6 +1177,13 @@ export interface components {
             class: string;
             players: components["schemas"]["PickedName"][];
         };
+        NewClassInputBody: {
+            /** @description players of that class who come along */
+            keep: string[];
+            /** @description a class whose conventions, and some of whose players, it takes over: the next year of it */
+            like?: string;
+            name: string;
+        };
         NotationAsked: {
             instrument: string;
             kind: string;
@@ -962,6 +1313,20 @@ export interface components {
             instrument: string;
             name: string;
         };
+        PlayerSetUp: {
+            external_id: string;
+            first: string;
+            id: string;
+            instrument: string;
+            last: string;
+            section: string;
+            /**
+             * Format: int64
+             * @description 0: by the weeks
+             */
+            stage: number;
+            variant: string;
+        };
         PlayerSignInBody: {
             code: string;
             pin: string;
@@ -1019,6 +1384,11 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        Problem: {
+            /** @enum {string} */
+            field: "first" | "last" | "instrument" | "stage" | "row";
+            remedy: string;
+        };
         Recording: {
             /**
              * Format: double
@@ -1059,10 +1429,43 @@ export interface components {
             to_s: number;
             tracks: components["schemas"]["Track"][];
         };
+        RosterInputBody: {
+            rows: components["schemas"]["RosterRow"][];
+        };
+        RosterRow: {
+            /** @enum {string} */
+            action: "add" | "change" | "same";
+            /** @description the school's own number */
+            external_id: string;
+            first: string;
+            /** @description key; empty when it is not known */
+            instrument: string;
+            last: string;
+            /**
+             * Format: int64
+             * @description in the file, from 1
+             */
+            line: number;
+            /** @description of the player it changes */
+            player_id: string;
+            problems: components["schemas"]["Problem"][];
+            /**
+             * Format: int64
+             * @description 0: by the weeks since the first lesson
+             */
+            stage: number;
+            variant: string;
+        };
         Rule: {
             /** Format: double */
             limit: number;
             measure: string;
+        };
+        School: {
+            key: string;
+            /** @description the first is the default */
+            options: components["schemas"]["Option"][];
+            question: string;
         };
         Score: {
             /** Format: double */
@@ -1163,6 +1566,19 @@ export interface components {
             written?: components["schemas"]["Spelling"];
             written_name?: string;
         };
+        SettingsInputBody: {
+            /** Format: double */
+            class_minutes: number;
+            conventions: components["schemas"]["Conventions"];
+            /** @description date; empty when it is not known */
+            first_lesson: string;
+            /** Format: double */
+            home_minutes: number;
+            name: string;
+            tips: {
+                [key: string]: string;
+            };
+        };
         SimulateInputBody: {
             /** @enum {string} */
             stand_in: "steady" | "wavering" | "flat" | "gap" | "crack";
@@ -1181,6 +1597,11 @@ export interface components {
             octave: number;
             /** @enum {string} */
             step: "C" | "D" | "E" | "F" | "G" | "A" | "B";
+        };
+        StageLimits: {
+            limits: components["schemas"]["Limits"];
+            /** Format: int64 */
+            stage: number;
         };
         StandIn: {
             key: string;
@@ -1368,6 +1789,11 @@ export interface components {
             to_s: number;
             written: string;
         };
+        Variant: {
+            /** @description empty for the usual one */
+            key: string;
+            name: string;
+        };
         Verdict: {
             /** @description everything outside its limit, worst kind first */
             causes: string[];
@@ -1456,6 +1882,70 @@ export interface operations {
             };
         };
     };
+    "post-classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewClassInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-classes-by-class-days-fit": {
         parameters: {
             query?: never;
@@ -1513,6 +2003,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayWork"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExampleInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExampleOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-exceptions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExceptionInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-classes-by-class-exceptions-by-exception": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                exception: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
                 };
             };
             /** @description Error */
@@ -1594,6 +2186,39 @@ export interface operations {
             };
         };
     };
+    "get-classes-by-class-plans-by-monday-front-by-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                monday: string;
+                day: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrontView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-classes-by-class-plans-by-monday-suggestions": {
         parameters: {
             query?: never;
@@ -1613,6 +2238,139 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SuggestionsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RosterInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-classes-by-class-roster-by-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                player: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-set-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-classes-by-class-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,407 @@
+package api
+
+import (
+	"context"
+	"crypto/rand"
+	"encoding/json"
+	"fmt"
+	"math/big"
+	"time"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/verdict"
+	"earlychorus/server/store"
+)
+
+// ClassSetUp is everything a director sets for a class.
+type ClassSetUp struct {
+	Class        ClassName            `json:"class"`
+	Archived     bool                 `json:"archived"`
+	FirstLesson  string               `json:"first_lesson" doc:"date; empty when it is not set"`
+	Stage        exercise.Stage       `json:"stage" doc:"by the weeks since the first lesson"`
+	ClassMinutes float64              `json:"class_minutes"`
+	HomeMinutes  float64              `json:"home_minutes" doc:"0: the stage's usual"`
+	Conventions  exercise.Conventions `json:"conventions"`
+	Schools      []exercise.School    `json:"schools" nullable:"false"`
+	Usual        []StageLimits        `json:"usual" nullable:"false" doc:"our tolerances by stage"`
+	Tips         []verdict.Advice     `json:"tips" nullable:"false" doc:"with the class's own words"`
+	OwnTips      verdict.Book         `json:"own_tips" doc:"the class's own words by key"`
+	Players      []PlayerSetUp        `json:"players" nullable:"false"`
+	Instruments  []InstrumentChoice   `json:"instruments" nullable:"false"`
+	Exceptions   []ExceptionView      `json:"exceptions" nullable:"false" doc:"that are not over"`
+	Today        string               `json:"today" format:"date"`
+}
+
+// StageLimits are the tolerances of one stage.
+type StageLimits struct {
+	Stage  exercise.Stage  `json:"stage"`
+	Limits exercise.Limits `json:"limits"`
+}
+
+// PlayerSetUp is a player as the director edits one.
+type PlayerSetUp struct {
+	ID         string         `json:"id"`
+	First      string         `json:"first"`
+	Last       string         `json:"last"`
+	Instrument string         `json:"instrument"`
+	Variant    string         `json:"variant"`
+	Stage      exercise.Stage `json:"stage" doc:"0: by the weeks"`
+	Section    string         `json:"section"`
+	ExternalID string         `json:"external_id"`
+}
+
+// InstrumentChoice is an instrument of the table.
+type InstrumentChoice struct {
+	Key      string               `json:"key"`
+	Name     string               `json:"name"`
+	Variants []instrument.Variant `json:"variants" nullable:"false"`
+}
+
+// ExceptionView is days on which a player is asked for less.
+type ExceptionView struct {
+	ID       string `json:"id"`
+	PlayerID string `json:"player_id"`
+	StepID   string `json:"step_id" doc:"empty: every step"`
+	From     string `json:"from" format:"date"`
+	To       string `json:"to" format:"date"`
+	Why      string `json:"why"`
+}
+
+// ClassPath names a class.
+type ClassPath struct {
+	Class string `path:"class" format:"uuid"`
+}
+
+type setUpOutput struct{ Body ClassSetUp }
+
+func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	day := class.Day(a.Now())
+	out := ClassSetUp{
+		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code}, Archived: class.ArchivedAt != nil, Stage: class.StageOn(day),
+		ClassMinutes: class.ClassMinutes, HomeMinutes: class.HomeMinutes, Conventions: class.Conventions(), Schools: exercise.Schools(), Usual: []StageLimits{},
+		Tips: class.Tips.Advices(), OwnTips: class.Tips, Players: []PlayerSetUp{}, Instruments: []InstrumentChoice{}, Exceptions: []ExceptionView{}, Today: day.Format(time.DateOnly),
+	}
+	if out.OwnTips == nil {
+		out.OwnTips = verdict.Book{}
+	}
+	if class.FirstLesson != nil {
+		out.FirstLesson = class.FirstLesson.Format(time.DateOnly)
+	}
+	for s := exercise.Stage(1); s <= 4; s++ {
+		out.Usual = append(out.Usual, StageLimits{s, s.Limits()})
+	}
+	for _, i := range instrument.All() {
+		out.Instruments = append(out.Instruments, InstrumentChoice{i.Key, i.Name, append([]instrument.Variant{}, i.Variants...)})
+	}
+	if out.Players, err = a.playersSetUp(ctx, class); err != nil {
+		return nil, problem(err)
+	}
+	exceptions, err := a.Store.ExceptionsSince(ctx, class.ID, day)
+	if err != nil {
+		return nil, problem(err)
+	}
+	for _, e := range exceptions {
+		view := ExceptionView{ID: e.ID, PlayerID: e.PlayerID, From: e.FirstDay.Format(time.DateOnly), To: e.LastDay.Format(time.DateOnly), Why: e.Why}
+		if e.StepID != nil {
+			view.StepID = *e.StepID
+		}
+		out.Exceptions = append(out.Exceptions, view)
+	}
+	return &setUpOutput{out}, nil
+}
+
+func (a *API) playersSetUp(ctx context.Context, class store.Class) ([]PlayerSetUp, error) {
+	players, err := a.Store.Players(ctx, class.ID)
+	if err != nil {
+		return nil, err
+	}
+	out := []PlayerSetUp{}
+	for _, i := range instrument.All() { // in score order
+		for _, p := range players {
+			if p.Instrument == i.Key {
+				out = append(out, PlayerSetUp{p.ID, p.FirstName, p.LastName, p.Instrument, p.Variant, p.Stage, i.Section, p.ExternalID})
+			}
+		}
+	}
+	return out, nil
+}
+
+type newClassInput struct {
+	Body struct {
+		Name string   `json:"name" minLength:"1" maxLength:"80"`
+		Like string   `json:"like,omitempty" doc:"a class whose conventions, and some of whose players, it takes over: the next year of it"`
+		Keep []string `json:"keep" nullable:"false" doc:"players of that class who come along"`
+	}
+}
+
+// createClass makes a class; the next year of one when it is like another.
+func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput, error) {
+	who := a.who(ctx).DirectorID
+	school, err := a.Store.SchoolOfDirector(ctx, who)
+	if err != nil {
+		return nil, problem(err)
+	}
+	class := store.Class{ID: store.NewID(), SchoolID: school.ID, Name: in.Body.Name, ClassMinutes: 6}
+	if class.Code, err = a.freeCode(ctx); err != nil {
+		return nil, problem(err)
+	}
+	var along []store.Player
+	if in.Body.Like != "" {
+		before, err := a.Store.ClassOfDirector(ctx, in.Body.Like, who)
+		if err != nil {
+			return nil, problem(err)
+		}
+		class.Said, class.Tips, class.ClassMinutes, class.HomeMinutes = before.Said, before.Tips, before.ClassMinutes, before.HomeMinutes
+		if along, err = a.along(ctx, before, class.ID, in.Body.Keep); err != nil {
+			return nil, problem(err)
+		}
+	}
+	if err := a.Store.AddClass(ctx, class, who); err != nil {
+		return nil, problem(err)
+	}
+	if err := a.Store.SaveRoster(ctx, along, nil); err != nil {
+		return nil, problem(err)
+	}
+	return a.showSetUp(ctx, &ClassPath{class.ID})
+}
+
+// along copies players into the next year's class, with their PINs.
+func (a *API) along(ctx context.Context, before store.Class, classID string, keep []string) (out []store.Player, err error) {
+	for _, id := range keep {
+		p, err := a.Store.PlayerOfClass(ctx, before.ID, id)
+		if err != nil {
+			return nil, err
+		}
+		p.ID, p.ClassID = store.NewID(), classID
+		out = append(out, p)
+	}
+	return out, nil
+}
+
+// codeWords are said and typed without mistakes.
+var codeWords = []string{
+	"AMBER", "BADGE", "BIRCH", "BRIDGE", "CANDLE", "CEDAR", "CLOVER", "COMET", "CORAL", "FERRY", "FINCH", "FROST", "GARDEN", "HARBOR", "HAZEL", "HERON", "ISLAND", "KETTLE",
+	"LANTERN", "LEMON", "MAPLE", "MARBLE", "MEADOW", "OTTER", "PEBBLE", "PEPPER", "PLUM", "RIVER", "ROBIN", "SADDLE", "SILVER", "SPRUCE", "STONE", "THISTLE", "TIMBER", "WALNUT",
+}
+
+// freeCode makes a code that no class has.
+func (a *API) freeCode(ctx context.Context) (string, error) {
+	for {
+		code := fmt.Sprintf("%s-%s-%d", codeWords[randomBelow(len(codeWords))], codeWords[randomBelow(len(codeWords))], 10+randomBelow(90))
+		taken, err := a.Store.CodeTaken(ctx, code)
+		if err != nil || !taken {
+			return code, err
+		}
+	}
+}
+
+// randomBelow cannot be foreseen: codes and PINs open doors.
+func randomBelow(n int) int {
+	v, err := rand.Int(rand.Reader, big.NewInt(int64(n)))
+	if err != nil {
+		panic(err) // the system has no randomness
+	}
+	return int(v.Int64())
+}
+
+type settingsInput struct {
+	ClassPath
+	Body struct {
+		Name         string               `json:"name" minLength:"1" maxLength:"80"`
+		FirstLesson  string               `json:"first_lesson" doc:"date; empty when it is not known"`
+		ClassMinutes float64              `json:"class_minutes" minimum:"1" maximum:"60"`
+		HomeMinutes  float64              `json:"home_minutes" minimum:"0" maximum:"60"`
+		Conventions  exercise.Conventions `json:"conventions"`
+		Tips         verdict.Book         `json:"tips"`
+	}
+}
+
+func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if err := in.Body.Conventions.Check(); err != nil {
+		return nil, problem(err)
+	}
+	if unknown := in.Body.Tips.Unknown(); len(unknown) > 0 {
+		return nil, problem(exercise.ParameterError{Field: "tips", Remedy: fmt.Sprintf("there is no tip %q", unknown[0])})
+	}
+	for key, words := range in.Body.Tips {
+		if len(words) > 300 {
+			return nil, problem(exercise.ParameterError{Field: "tips." + key, Remedy: "use at most 300 letters"})
+		}
+	}
+	class.FirstLesson = nil
+	if in.Body.FirstLesson != "" {
+		day, err := time.Parse(time.DateOnly, in.Body.FirstLesson)
+		if err != nil {
+			return nil, problem(exercise.ParameterError{Field: "first_lesson", Remedy: "write the day as 2026-09-02"})
+		}
+		class.FirstLesson = &day
+	}
+	if class.Said, err = json.Marshal(in.Body.Conventions); err != nil {
+		return nil, problem(err)
+	}
+	class.Name, class.Tips, class.ClassMinutes, class.HomeMinutes = in.Body.Name, in.Body.Tips, in.Body.ClassMinutes, in.Body.HomeMinutes
+	if err := a.Store.SaveSettings(ctx, class); err != nil {
+		return nil, problem(err)
+	}
+	return a.showSetUp(ctx, &in.ClassPath)
+}
+
+func (a *API) archiveClass(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if err := a.Store.ArchiveClass(ctx, class.ID, a.Now().UTC()); err != nil {
+		return nil, problem(err)
+	}
+	return a.showSetUp(ctx, in)
+}
+
+type exampleInput struct {
+	ClassPath
+	Body struct {
+		Conventions exercise.Conventions `json:"conventions"`
+		Instrument  string               `json:"instrument"`
+		Stage       exercise.Stage       `json:"stage" minimum:"1" maximum:"4"`
+	}
+}
+
+type exampleOutput struct {
+	Body struct {
+		Effects []Effect `json:"effects" nullable:"false"`
+	}
+}
+
+// Effect is what one convention makes of an example.
+type Effect struct {
+	About string `json:"about"`
+	Text  string `json:"text"`
+}
+
+// showExample works a small example out under conventions that are being set.
+func (a *API) showExample(ctx context.Context, in *exampleInput) (*exampleOutput, error) {
+	if _, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID); err != nil {
+		return nil, problem(err)
+	}
+	c := in.Body.Conventions
+	if err := c.Check(); err != nil {
+		return nil, problem(err)
+	}
+	who, err := NotationAsked{Instrument: in.Body.Instrument, Stage: in.Body.Stage}.player()
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &exampleOutput{}
+	out.Body.Effects = []Effect{}
+	add := func(about, text string) {
+		if text != "" {
+			out.Body.Effects = append(out.Body.Effects, Effect{about, text})
+		}
+	}
+	add("The class's long tone", c.LongToneStep().Sentence())
+	if s, err := exercise.New(exercise.KindTuningNote, nil).Score(who, c); err == nil {
+		t := s.Targets()[0]
+		add("Tuning", fmt.Sprintf("%s, sounding %s, %.1f Hz", t.WrittenName, t.Concert, t.Target.Frequency(c.A4)))
+	}
+	if s, err := exercise.New("chromatic-loop", map[string]any{"half": "whole", "loops": 1}).Score(who, c); err == nil {
+		add("Fingers in a chromatic run", fingersOf(s))
+	}
+	if s, err := exercise.New("buzz-at-once", nil).Score(who, c); err == nil {
+		add("Buzzing", firstWords(s))
+	}
+	limits := c.LimitsOf(in.Body.Stage)
+	add(fmt.Sprintf("Clean at stage %d", in.Body.Stage), fmt.Sprintf("within ±%.0f cents, wavering at most ±%.0f, changes in %.0f ms, hard notes %s", limits.Centre, limits.Waver, 1000*limits.ChangeTime, map[bool]string{true: "graded like the rest", false: "counted as tried"}[c.HardNotes == exercise.GradeHard]))
+	if tips := (verdict.Book{}).Answers(verdict.CauseWrongNote, verdict.Situation{Instrument: who.Instrument, Direction: 1, Air: c.Air}); len(tips) > 0 {
+		add("A tip", tips[0].Text)
+	}
+	add("On screen while playing", map[bool]string{true: "no pitch until the take is over", false: "the ribbon from the start"}[c.EarsFirst()])
+	return out, nil
+}
+
+// fingersOf lists the fingerings of the first notes of a score.
+func fingersOf(s exercise.Score) (out string) {
+	for n, t := range s.Targets() {
+		if n == 6 {
+			break
+		}
+		if t.Fingering != nil {
+			if out != "" {
+				out += ", "
+			}
+			out += t.WrittenName + " " + t.Fingering.Text
+		}
+	}
+	return out
+}
+
+// firstWords is what a score says first: a notice, or what to do.
+func firstWords(s exercise.Score) string {
+	if len(s.Notices) > 0 {
+		return s.Notices[0]
+	}
+	return s.Segments[0].Text
+}
+
+type exceptionInput struct {
+	ClassPath
+	Body struct {
+		PlayerID string `json:"player_id" format:"uuid"`
+		StepID   string `json:"step_id,omitempty" doc:"left out: every step"`
+		From     string `json:"from" format:"date"`
+		To       string `json:"to" format:"date"`
+		Why      string `json:"why" maxLength:"100"`
+	}
+}
+
+func (a *API) addException(ctx context.Context, in *exceptionInput) (*setUpOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	p, err := a.Store.PlayerOfClass(ctx, class.ID, in.Body.PlayerID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	from, errFrom := time.Parse(time.DateOnly, in.Body.From)
+	to, errTo := time.Parse(time.DateOnly, in.Body.To)
+	if errFrom != nil || errTo != nil || to.Before(from) {
+		return nil, problem(exercise.ParameterError{Field: "to", Remedy: "give a first and a last day, in that order"})
+	}
+	e := store.Exception{ID: store.NewID(), PlayerID: p.ID, FirstDay: from, LastDay: to, Why: in.Body.Why}
+	if in.Body.StepID != "" {
+		step, err := a.Store.StepOfClass(ctx, class.ID, in.Body.StepID)
+		if err != nil {
+			return nil, problem(err)
+		}
+		e.StepID = &step.ID
+	}
+	if err := a.Store.AddException(ctx, e); err != nil {
+		return nil, problem(err)
+	}
+	return a.showSetUp(ctx, &in.ClassPath)
+}
+
+type exceptionPath struct {
+	ClassPath
+	Exception string `path:"exception" format:"uuid"`
+}
+
+func (a *API) endException(ctx context.Context, in *exceptionPath) (*setUpOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err == nil {
+		err = a.Store.EndException(ctx, in.Exception, class.ID)
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	return a.showSetUp(ctx, &in.ClassPath)
+}

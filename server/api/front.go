@@ -1,0 +1,148 @@
+package api
+
+import (
+	"context"
+	"slices"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/music"
+	"earlychorus/core/notation"
+	"earlychorus/core/plan"
+	"earlychorus/server/store"
+)
+
+// FrontView is a day as the front of the room shows it.
+type FrontView struct {
+	Class ClassName   `json:"class"`
+	Day   string      `json:"day" doc:"of the week"`
+	Steps []FrontStep `json:"steps" nullable:"false"`
+	A4    music.Hertz `json:"a4_hz"`
+}
+
+// FrontStep is a step that everybody plays at once.
+type FrontStep struct {
+	Key      string       `json:"key"`
+	Name     string       `json:"name"`
+	Sentence string       `json:"sentence"`
+	Times    int          `json:"times"`
+	Tempo    music.Tempo  `json:"tempo_bpm"`
+	Beats    music.Beats  `json:"beats"`
+	Ticked   bool         `json:"ticked"`
+	Items    []string     `json:"items" nullable:"false"`
+	Cautions []string     `json:"cautions" nullable:"false"`
+	Cues     []FrontCue   `json:"cues" nullable:"false" doc:"what the room does, beat by beat"`
+	Groups   []FrontGroup `json:"groups" nullable:"false" doc:"what each group of instruments reads"`
+	Drone    music.MIDI   `json:"drone_midi" doc:"home, to sound under it; 0 for none"`
+}
+
+// FrontCue is a stretch of beats in which the room does one thing.
+type FrontCue struct {
+	From  music.Beats    `json:"from"`
+	Beats music.Beats    `json:"beats"`
+	Phase exercise.Phase `json:"phase"`
+	Text  string         `json:"text"`
+}
+
+// FrontGroup is the instruments that read the same notes.
+type FrontGroup struct {
+	Names []string    `json:"names" nullable:"false"`
+	Doing string      `json:"doing" doc:"what they do meanwhile, when it is something else"`
+	Notes []FrontNote `json:"notes" nullable:"false" doc:"when they sound, and what they read"`
+}
+
+// FrontNote is a note that a group reads.
+type FrontNote struct {
+	From  music.Beats    `json:"from"`
+	Beats music.Beats    `json:"beats"`
+	Name  string         `json:"name"`
+	Phase exercise.Phase `json:"phase"`
+}
+
+type frontInput struct {
+	WeekPath
+	Day int `path:"day" minimum:"0" maximum:"6"`
+}
+
+type frontOutput struct{ Body FrontView }
+
+// showFront lays a day out for the front of the room. The step's own score leads;
+// who does not play it follows to the same beats.
+func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, error) {
+	class, monday, err := a.week(ctx, in.WeekPath)
+	if err != nil {
+		return nil, problem(err)
+	}
+	_, items, err := a.Store.PlanOf(ctx, class.ID, monday)
+	if err != nil {
+		return nil, problem(err)
+	}
+	members, band, err := a.bandOf(ctx, class)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := FrontView{
+		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code}, Day: monday.AddDate(0, 0, in.Day).Weekday().String(), Steps: []FrontStep{}, A4: band.Conventions.A4,
+	}
+	week := plan.Plan{Name: titleOf(class, store.Plan{}), Items: items}
+	for _, i := range week.OfDay(plan.Day(in.Day), plan.InClass) {
+		step, ok, err := frontStep(i, members, band)
+		if err != nil {
+			return nil, problem(err)
+		}
+		if ok {
+			out.Steps = append(out.Steps, step)
+		}
+	}
+	return &frontOutput{out}, nil
+}
+
+func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep, ok bool, err error) {
+	out = FrontStep{Key: i.Key, Name: i.Step.Kind.Name, Sentence: i.Step.Sentence(), Times: i.Times, Cautions: []string{}, Cues: []FrontCue{}, Groups: []FrontGroup{}, Items: []string{}}
+	for n, who := range band.Players {
+		s, plays, err := notation.ScoreOf(i, plan.InClass, who, band.Conventions)
+		if err != nil {
+			return out, false, err
+		}
+		if !plays {
+			continue
+		}
+		if !ok || s.Beats() > out.Beats && i.IsFor(who.Instrument) {
+			out.lead(s)
+			if !ok {
+				out.Drone = who.Instrument.Home()
+			}
+			ok = true
+		}
+		out.join(members[n], s, i.IsFor(who.Instrument))
+	}
+	return out, ok, nil
+}
+
+// lead makes a score the one the room is counted by.
+func (f *FrontStep) lead(s exercise.Score) {
+	f.Tempo, f.Beats, f.Ticked, f.Items, f.Cautions, f.Cues = s.TempoBPM, s.Beats(), s.Ticked, s.Items, s.Cautions, []FrontCue{}
+	for _, seg := range s.Segments {
+		f.Cues = append(f.Cues, FrontCue{seg.StartBeat, seg.Beats, seg.Phase, seg.Text})
+	}
+}
+
+// join adds an instrument to the group that reads the same.
+func (f *FrontStep) join(m BandMember, s exercise.Score, own bool) {
+	notes := []FrontNote{}
+	for _, seg := range s.Segments {
+		if seg.Written != nil {
+			notes = append(notes, FrontNote{seg.StartBeat, seg.Beats, seg.WrittenName, seg.Phase})
+		}
+	}
+	doing := ""
+	if !own {
+		doing = s.Title
+	}
+	for k := range f.Groups {
+		if slices.Equal(f.Groups[k].Notes, notes) && f.Groups[k].Doing == doing {
+			f.Groups[k].Names = append(f.Groups[k].Names, m.Name)
+			return
+		}
+	}
+	f.Groups = append(f.Groups, FrontGroup{[]string{m.Name}, doing, notes})
+}

@@ -1,0 +1,133 @@
+package api
+
+import (
+	"bytes"
+	"fmt"
+	"net/http"
+	"runtime"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+	"golang.org/x/crypto/bcrypt"
+	"golang.org/x/sync/errgroup"
+
+	"earlychorus/core/instrument"
+	"earlychorus/core/notation"
+	"earlychorus/server/print"
+	"earlychorus/server/store"
+)
+
+// printDay answers a day of a plan as PDF, a page a section.
+func (a *API) printDay(w http.ResponseWriter, r *http.Request) {
+	class, p, day, at, err := a.dayAsked(r)
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	members, band, err := a.bandOf(r.Context(), class)
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	var sheets []notation.Sheet
+	for n, who := range band.Players {
+		s, err := notation.SheetOf(p, day, at, who, band.Conventions)
+		if err != nil {
+			fail(w, err)
+			return
+		}
+		s.Player = members[n].Section
+		if n > 0 && members[n-1].Section == s.Player || n+1 < len(members) && members[n+1].Section == s.Player {
+			s.Player = fmt.Sprintf("%s, stage %d", members[n].Section, members[n].Stage)
+		}
+		if len(s.Steps) > 0 {
+			sheets = append(sheets, s)
+		}
+	}
+	var out bytes.Buffer
+	if err := print.Sheets(&out, p.Name, sheets); err != nil {
+		fail(w, err)
+		return
+	}
+	servePDF(w, out.Bytes(), "plan.pdf")
+}
+
+func servePDF(w http.ResponseWriter, pdf []byte, name string) {
+	w.Header().Set("Content-Type", "application/pdf")
+	w.Header().Set("Content-Disposition", `inline; filename="`+name+`"`)
+	_, _ = w.Write(pdf) // the asker may be gone
+}
+
+// printCards gives players new PINs and answers the cards to sign in with. PINs
+// are kept as hashes only, so old cards cannot be printed again.
+func (a *API) printCards(w http.ResponseWriter, r *http.Request) {
+	if !isUUID(chi.URLParam(r, "class")) {
+		fail(w, store.ErrNotFound)
+		return
+	}
+	class, err := a.Store.ClassOfDirector(r.Context(), chi.URLParam(r, "class"), a.who(r.Context()).DirectorID)
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	players, err := a.Store.Players(r.Context(), class.ID)
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	chosen := chosenPlayers(players, r.URL.Query().Get("players"))
+	cards, hashes, err := newCards(chosen)
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	var out bytes.Buffer
+	if err := print.Cards(&out, class.Name, class.Code, "http://"+r.Host, cards); err != nil {
+		fail(w, err)
+		return
+	}
+	if err := a.Store.SetPINs(r.Context(), hashes); err != nil {
+		fail(w, err)
+		return
+	}
+	servePDF(w, out.Bytes(), "cards.pdf")
+}
+
+// chosenPlayers keeps those whose numbers are listed, all when none are, and
+// with "new" those who have no PIN yet.
+func chosenPlayers(players []store.Player, list string) (out []store.Player) {
+	for _, p := range players {
+		if list == "" || list == "new" && p.PINHash == "" || strings.Contains(list, p.ID) {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// newCards makes a PIN for each player; hashing them is slow on purpose, so it is
+// shared among the cores.
+func newCards(players []store.Player) ([]print.Card, map[string]string, error) {
+	cards := make([]print.Card, len(players))
+	hashed := make([][]byte, len(players))
+	group := errgroup.Group{}
+	group.SetLimit(runtime.NumCPU())
+	for n, p := range players {
+		i, err := instrument.Get(p.Instrument)
+		if err != nil {
+			return nil, nil, err
+		}
+		cards[n] = print.Card{Name: p.FullName(), Instrument: i.Name, PIN: fmt.Sprintf("%04d", randomBelow(10_000))}
+		group.Go(func() (err error) {
+			hashed[n], err = bcrypt.GenerateFromPassword([]byte(cards[n].PIN), bcrypt.DefaultCost)
+			return err
+		})
+	}
+	if err := group.Wait(); err != nil {
+		return nil, nil, err
+	}
+	hashes := map[string]string{}
+	for n, p := range players {
+		hashes[p.ID] = string(hashed[n])
+	}
+	return cards, hashes, nil
+}

@@ -1,0 +1,223 @@
+package print
+
+import (
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+
+	"earlychorus/core/engrave"
+	"earlychorus/core/exercise"
+	"earlychorus/core/notation"
+)
+
+// Staff spaces a day is tried in, from the one read across a stand to the least
+// that still is; the first that lets the day fit on a page is taken.
+var spaces = []float64{2.3, 2.1, 1.9, 1.75, 1.6, 1.45, 1.3, 1.15, 1.0}
+
+const (
+	headingPoints = 11.
+	smallPoints   = 8.5
+	lineFeed      = 1.3
+	stepGap       = 2.2
+	titleHigh     = 13.
+)
+
+// Sheets writes a day's sheets as PDF, each section on a page of its own. More
+// than a page is only taken by a day that does not fit in the smallest size.
+func Sheets(out io.Writer, title string, sheets []notation.Sheet) error {
+	p := newDocument(title)
+	for _, s := range sheets {
+		p.sheet(s)
+	}
+	if len(sheets) == 0 {
+		p.AddPage()
+		p.SetFont("serif", "", 14)
+		p.Text(margin, margin+10, "Nothing is planned for this day.")
+	}
+	return p.finish(out)
+}
+
+// laid is a step laid out in a size.
+type laid struct {
+	step    notation.StepPart
+	systems []engrave.System
+}
+
+func (p page) sheet(s notation.Sheet) {
+	space := spaces[len(spaces)-1]
+	foot := 5 + float64(len(p.cautions(s)))*smallPoints*pointHigh*lineFeed
+	var steps []laid
+	for _, try := range spaces {
+		steps = layOut(s, try)
+		if titleHigh+p.height(steps, try)+foot <= pageHigh-2*margin {
+			space = try
+			break
+		}
+	}
+	p.AddPage()
+	y := p.title(s)
+	for n, step := range steps {
+		if y+p.stepHeight(step, space)+foot > pageHigh-margin && y > margin+titleHigh {
+			p.foot(s)
+			p.AddPage()
+			y = p.title(s)
+		}
+		y = p.step(n+1, step, y, space)
+	}
+	p.foot(s)
+}
+
+func layOut(s notation.Sheet, space float64) []laid {
+	out := make([]laid, len(s.Steps))
+	for n, step := range s.Steps {
+		out[n] = laid{step, engrave.Score(step.Score, bodyWide/space)}
+	}
+	return out
+}
+
+func (p page) title(s notation.Sheet) float64 {
+	p.black()
+	p.SetFont("serif", "B", 17)
+	p.Text(margin, margin+6, s.Player)
+	p.SetFont("serif", "", 10)
+	p.grey()
+	wide := p.GetStringWidth(s.Title)
+	p.Text(pageWide-margin-wide, margin+6, s.Title)
+	p.black()
+	p.SetLineWidth(0.3)
+	p.Line(margin, margin+8.5, pageWide-margin, margin+8.5)
+	return margin + titleHigh
+}
+
+func (p page) height(steps []laid, space float64) (sum float64) {
+	for _, s := range steps {
+		sum += p.stepHeight(s, space)
+	}
+	return sum
+}
+
+func (p page) stepHeight(s laid, space float64) float64 {
+	sum := headingPoints*pointHigh*lineFeed + float64(len(p.words(s)))*smallPoints*pointHigh*lineFeed + stepGap
+	for _, y := range s.systems {
+		sum += (y.Above + y.Below + 0.6) * space
+	}
+	return sum
+}
+
+// step prints one step and returns where the next begins.
+func (p page) step(n int, s laid, y, space float64) float64 {
+	p.black()
+	p.SetFont("serif", "B", headingPoints)
+	y += headingPoints * pointHigh * lineFeed
+	heading := fmt.Sprintf("%d  %s", n, s.step.Heading)
+	p.Text(margin, y, p.cut(heading, bodyWide-34))
+	p.SetFont("sans", "", headingPoints-1)
+	tempo := fmt.Sprintf("♩ = %.0f", s.step.Score.TempoBPM)
+	if s.step.Times > 1 {
+		tempo += fmt.Sprintf("   %d times", s.step.Times)
+	}
+	if !s.step.Score.Ticked {
+		p.Text(pageWide-margin-p.GetStringWidth(tempo), y, tempo)
+	}
+	for _, system := range s.systems {
+		y += system.Above * space
+		p.engraved(system, margin, y, space)
+		y += (system.Below + 0.6) * space
+	}
+	p.SetFont("sans", "", smallPoints)
+	p.grey()
+	for _, line := range p.words(s) {
+		y += smallPoints * pointHigh * lineFeed
+		p.Text(margin+5, y, line)
+	}
+	p.black()
+	return y + stepGap
+}
+
+// words are the lines printed under a step: its course where there are no notes,
+// what was put elsewhere, cautions.
+func (p page) words(s laid) []string {
+	var out []string
+	score := s.step.Score
+	switch {
+	case score.Ticked:
+		out = append(out, "□ "+strings.Join(score.Items, "   □ "))
+	case len(s.systems) == 0:
+		out = append(out, course(score))
+	}
+	return p.lines(append(out, score.Notices...))
+}
+
+func (p page) lines(texts []string) (out []string) {
+	p.SetFont("sans", "", smallPoints)
+	for _, text := range texts {
+		out = append(out, p.SplitText(text, bodyWide-5)...)
+	}
+	return out
+}
+
+// cautions are those of the whole day, each once.
+func (p page) cautions(s notation.Sheet) []string {
+	var all []string
+	for _, step := range s.Steps {
+		for _, c := range step.Score.Cautions {
+			if !slices.Contains(all, c) {
+				all = append(all, c)
+			}
+		}
+	}
+	if len(all) == 0 {
+		return nil
+	}
+	return p.lines([]string{"Take care. " + strings.Join(all, " ")})
+}
+
+// foot prints the day's cautions at the foot of the page.
+func (p page) foot(s notation.Sheet) {
+	lines := p.cautions(s)
+	y := pageHigh - margin - float64(len(lines)-1)*smallPoints*pointHigh*lineFeed
+	p.SetLineWidth(0.2)
+	if len(lines) > 0 {
+		p.Line(margin, y-4, pageWide-margin, y-4)
+	}
+	for n, line := range lines {
+		p.Text(margin, y+float64(n)*smallPoints*pointHigh*lineFeed, line)
+	}
+}
+
+// course says what is done one after the other, once for all rounds.
+func course(s exercise.Score) string {
+	var parts []string
+	rounds := 0
+	for _, seg := range s.Segments {
+		if seg.Phase == exercise.Breathe {
+			rounds++
+		}
+		if rounds > 1 || seg.Phase == exercise.Ready {
+			continue
+		}
+		part := fmt.Sprintf("%s %.0f", seg.Text, float64(seg.Beats))
+		if seg.Bursts > 0 {
+			part += fmt.Sprintf(" in %d bursts", seg.Bursts)
+		}
+		parts = append(parts, part)
+	}
+	out := strings.Join(parts, ", ")
+	if rounds > 1 {
+		out += fmt.Sprintf("; %d rounds", rounds)
+	}
+	return out
+}
+
+// cut shortens a line to a width.
+func (p page) cut(text string, width float64) string {
+	if p.GetStringWidth(text) <= width {
+		return text
+	}
+	runes := []rune(text)
+	for len(runes) > 1 && p.GetStringWidth(string(runes)+"…") > width {
+		runes = runes[:len(runes)-1]
+	}
+	return string(runes) + "…"
+}

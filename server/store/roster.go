@@ -1,0 +1,88 @@
+package store
+
+import (
+	"context"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// AddClass remembers a new class of a director's school.
+func (s *Store) AddClass(ctx context.Context, c Class, directorID string) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if err := createClass(tx, &c); err != nil {
+			return err
+		}
+		return tx.Exec("INSERT INTO class_director VALUES (?, ?)", c.ID, directorID).Error
+	})
+}
+
+// SchoolOfDirector returns the school of a director's classes; a director has one.
+func (s *Store) SchoolOfDirector(ctx context.Context, directorID string) (school School, err error) {
+	err = s.db.WithContext(ctx).Joins("JOIN class ON class.school_id = school.id JOIN class_director cd ON cd.class_id = class.id AND cd.director_id = ?", directorID).
+		Order("school.id").Take(&school).Error
+	return school, found(err)
+}
+
+// CodeTaken reports whether a class has this code.
+func (s *Store) CodeTaken(ctx context.Context, code string) (bool, error) {
+	var n int64
+	err := s.db.WithContext(ctx).Model(&Class{}).Where("code = ?", code).Count(&n).Error
+	return n > 0, err
+}
+
+// SaveSettings keeps what a class follows.
+func (s *Store) SaveSettings(ctx context.Context, c Class) error {
+	return s.db.WithContext(ctx).Model(&c).Select("Name", "Said", "Tips", "FirstLesson", "ClassMinutes", "HomeMinutes").Updates(&c).Error
+}
+
+// ArchiveClass closes a class: its takes and plans stay, nobody plays for it.
+func (s *Store) ArchiveClass(ctx context.Context, classID string, at time.Time) error {
+	return s.db.WithContext(ctx).Model(&Class{}).Where("id = ?", classID).Update("archived_at", at).Error
+}
+
+// PlayerOfClass returns a player on a class's list, or ErrNotFound.
+func (s *Store) PlayerOfClass(ctx context.Context, classID, playerID string) (p Player, err error) {
+	err = s.db.WithContext(ctx).Preload("Class").Where("id = ? AND class_id = ? AND left_at IS NULL", playerID, classID).Take(&p).Error
+	return p, found(err)
+}
+
+// SaveRoster adds and changes players in one go: all of them or none.
+func (s *Store) SaveRoster(ctx context.Context, added, changed []Player) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if len(added) > 0 {
+			if err := tx.Omit("Class").Create(&added).Error; err != nil {
+				return err
+			}
+		}
+		for _, p := range changed {
+			err := tx.Model(&p).Select("FirstName", "LastName", "Instrument", "Variant", "Stage", "ExternalID").Updates(&p).Error
+			if err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// TakeOffRoster takes a player off the list. The takes stay.
+func (s *Store) TakeOffRoster(ctx context.Context, classID, playerID string, at time.Time) error {
+	left := s.db.WithContext(ctx).Model(&Player{}).Where("id = ? AND class_id = ? AND left_at IS NULL", playerID, classID).
+		Updates(map[string]any{"left_at": at, "external_id": ""})
+	if left.Error == nil && left.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return left.Error
+}
+
+// SetPINs gives players new PINs.
+func (s *Store) SetPINs(ctx context.Context, hashes map[string]string) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		for id, hash := range hashes {
+			if err := tx.Model(&Player{}).Where("id = ?", id).Update("pin_hash", hash).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
