@@ -32,7 +32,7 @@ type FrontStep struct {
 	Cautions []string     `json:"cautions" nullable:"false"`
 	Cues     []FrontCue   `json:"cues" nullable:"false" doc:"what the room does, beat by beat"`
 	Groups   []FrontGroup `json:"groups" nullable:"false" doc:"what each group of instruments reads"`
-	Drone    music.MIDI   `json:"drone_midi" doc:"home, to sound under it; 0 for none"`
+	Drone music.Hertz `json:"drone_hz" doc:"home, to sound under it"`
 }
 
 // FrontCue is a stretch of beats in which the room does one thing.
@@ -109,7 +109,7 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 		if !ok || s.Beats() > out.Beats && i.IsFor(who.Instrument) {
 			out.lead(s)
 			if !ok {
-				out.Drone = who.Instrument.Home()
+				out.Drone = who.Instrument.Home().Frequency(band.Conventions.A4)
 			}
 			ok = true
 		}

@@ -978,10 +978,10 @@ export interface components {
             /** @description what the room does, beat by beat */
             cues: components["schemas"]["FrontCue"][];
             /**
-             * Format: int64
-             * @description home, to sound under it; 0 for none
+             * Format: double
+             * @description home, to sound under it
              */
-            drone_midi: number;
+            drone_hz: number;
             /** @description what each group of instruments reads */
             groups: components["schemas"]["FrontGroup"][];
             items: string[];

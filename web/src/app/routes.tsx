@@ -18,6 +18,18 @@ export const router = createBrowserRouter([
       { index: true, element: <Home /> },
       { path: 'sign-in', element: <SignIn /> },
       { path: 'class/:classId', element: <Today /> },
+      {
+        path: 'class/:classId/plan/:monday?',
+        lazy: async () => ({ Component: (await import('../features/plan')).PlanPage }),
+      },
+      {
+        path: 'class/:classId/set-up',
+        lazy: async () => ({ Component: (await import('../features/class')).ClassPage }),
+      },
+      {
+        path: 'class/:classId/front/:monday/:day',
+        lazy: async () => ({ Component: (await import('../features/front')).FrontPage }),
+      },
       { path: 'take/:takeId', element: <TakeView /> },
       { path: 'practice', element: <Practice /> },
       ...gallery,

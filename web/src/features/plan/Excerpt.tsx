@@ -1,14 +1,22 @@
 import { useMutation } from '@tanstack/react-query'
-import { Failure, type Schemas } from '../../api/client'
+import { Failure } from '../../api/client'
 import { Problem } from '../../ui/Problem'
 import type { Item } from './queries'
+
+/** Read is what the server read out of a file. */
+type Read = {
+  title: string
+  tempo_bpm: number
+  melody: { degree: number; beats: number; rest?: boolean }[]
+  notices: string[]
+}
 
 type Props = { classId: string; item: Item; onChange: (item: Item) => void }
 
 /** Excerpt brings a line of music in from MusicXML. */
 export function Excerpt({ classId, item, onChange }: Props) {
   const bring = useMutation({
-    mutationFn: async (file: File): Promise<Schemas['Excerpt']> => {
+    mutationFn: async (file: File): Promise<Read> => {
       const response = await fetch(`/api/classes/${classId}/excerpt`, { method: 'POST', body: file })
       const said = await response.json()
       if (!response.ok) throw new Failure(response.status, said)

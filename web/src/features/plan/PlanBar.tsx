@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { answer, api } from '../../api/client'
+import { newId } from '../../api/ids'
 import { Button, buttonClass } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import type { Draft } from './draft'
@@ -110,7 +111,7 @@ function weekName(monday: string): string {
 }
 
 /** renewed gives items numbers of their own. */
-const renewed = (items: Item[]) => items.map((i) => ({ ...i, key: crypto.randomUUID() }))
+const renewed = (items: Item[]) => items.map((i) => ({ ...i, key: newId() }))
 
 type BeginProps = Pick<Props, 'classId' | 'plan' | 'draft' | 'onAdd'>
 

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { newId } from '../../api/ids'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
@@ -117,7 +118,7 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
 
 function newItem(kind: Kind, day: string, at: At): Item {
   return {
-    key: crypto.randomUUID(),
+    key: newId(),
     kind: kind.key,
     parameters: Object.fromEntries(kind.parameters.map((p) => [p.key, p.default])),
     times: 1,

@@ -1,8 +1,9 @@
 import type { ChangeEvent } from 'react'
 import type { Schemas } from '../../api/client'
+import { newId } from '../../api/ids'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import { type HandedIn, newTakeId, type PracticeStep, useSimulate } from './queries'
+import { type HandedIn, type PracticeStep, useSimulate } from './queries'
 
 type Props = {
   step: PracticeStep
@@ -16,7 +17,7 @@ export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
   const simulate = useSimulate(step)
   function choose(e: ChangeEvent<HTMLInputElement>) {
     const file = e.target.files?.[0]
-    if (file) onFile({ id: newTakeId(), file, source: 'file', startMs: 0 })
+    if (file) onFile({ id: newId(), file, source: 'file', startMs: 0 })
   }
   return (
     <details className="mt-6 border-t border-rule pt-3">

@@ -1,9 +1,10 @@
 import { useEffect, useRef, useState } from 'react'
+import { newId } from '../../api/ids'
 import { type Recording, record, StoppedError } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { CountIn } from './CountIn'
-import { type HandedIn, newTakeId, type PracticeStep } from './queries'
+import type { HandedIn, PracticeStep } from './queries'
 
 type Props = { step: PracticeStep; onRecorded: (take: HandedIn) => void }
 
@@ -22,7 +23,7 @@ export function RecordTake({ step, onRecorded }: Props) {
       live.current = started
       setRecording(started)
       const { file, startMs } = await started.done
-      onRecorded({ id: newTakeId(), file, source: 'microphone', startMs })
+      onRecorded({ id: newId(), file, source: 'microphone', startMs })
     } catch (error) {
       if (!(error instanceof StoppedError)) setProblem(error)
     } finally {

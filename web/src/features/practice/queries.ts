@@ -1,5 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { answer, api, Failure, type Schemas } from '../../api/client'
+import { newId } from '../../api/ids'
 
 export type Practice = Schemas['Practice']
 export type PracticeStep = Schemas['PracticeStep']
@@ -12,15 +13,6 @@ export const practiceQuery = queryOptions({
 
 /** HandedIn is a recording on its way to the server, under a number of its own. */
 export type HandedIn = { id: string; file: Blob; source: 'microphone' | 'file'; startMs: number }
-
-/** newTakeId makes the number under which a take can be sent as often as needed. */
-export function newTakeId(): string {
-  const b = crypto.getRandomValues(new Uint8Array(16))
-  b[6] = ((b[6] ?? 0) & 0x0f) | 0x40
-  b[8] = ((b[8] ?? 0) & 0x3f) | 0x80
-  const hex = Array.from(b, (x) => x.toString(16).padStart(2, '0')).join('')
-  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
-}
 
 /** useSend uploads a recording; sending the same one again is harmless. */
 export function useSend(step: PracticeStep, onProgress: (share: number) => void) {
@@ -56,7 +48,7 @@ export function useSimulate(step: PracticeStep) {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: async (standIn: Schemas['SimulateInputBody']['stand_in']) => {
-      const id = newTakeId()
+      const id = newId()
       await answer(
         api.POST('/takes/{take}/simulated', {
           params: { path: { take: id } },

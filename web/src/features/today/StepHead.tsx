@@ -1,34 +1,33 @@
-import { useState } from 'react'
+import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
-import { Button } from '../../ui/Button'
+import { buttonClass } from '../../ui/Button'
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
-import { ChangeStep } from '../step'
+import { mondayOf } from '../plan/weeks'
 
-type Props = { classId: string; step: Schemas['BoardStep']; players: number; dense: boolean }
+type Props = { classId: string; day: string; step: Schemas['BoardStep']; players: number; dense: boolean }
 
 const order: Result[] = ['clean', 'nearly', 'not-yet', 'cant-tell', 'waiting', 'failed', 'missing']
 
-/** StepHead says a step, counts its results, and opens it for changing. */
-export function StepHead({ classId, step, players, dense }: Props) {
-  const [changing, setChanging] = useState(false)
+/** StepHead says a step, counts its results, and leads to where it is changed. */
+export function StepHead({ classId, day, step, players, dense }: Props) {
+  const change = `/class/${classId}/plan/${mondayOf(day)}?step=${step.id}`
   return (
     <>
       {dense ? (
-        <button
-          type="button"
+        <Link
+          to={change}
           title={step.sentence}
           aria-label={`${step.name}: change the step`}
-          className="min-h-10 text-left font-serif leading-tight underline decoration-edge underline-offset-4"
-          onClick={() => setChanging(true)}
+          className="flex min-h-10 items-center font-serif leading-tight decoration-edge underline-offset-4"
         >
           {step.name}
-        </button>
+        </Link>
       ) : (
         <div className="flex items-start justify-between gap-4">
           <p className="font-serif text-lg">{step.sentence}</p>
-          <Button onClick={() => setChanging(true)} className="no-print shrink-0">
+          <Link to={change} className={`${buttonClass()} no-print shrink-0`}>
             Change the step
-          </Button>
+          </Link>
         </div>
       )}
       <ul
@@ -44,7 +43,6 @@ export function StepHead({ classId, step, players, dense }: Props) {
             </li>
           ))}
       </ul>
-      {changing && <ChangeStep classId={classId} stepId={step.id} onClose={() => setChanging(false)} />}
     </>
   )
 }

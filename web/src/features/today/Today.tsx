@@ -5,6 +5,7 @@ import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { ClassHead } from '../class'
 import { BoardRow, denseFrom } from './BoardRow'
 import { todayQuery } from './queries'
 import { StepHead } from './StepHead'
@@ -41,13 +42,13 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
   const isToday = today.day === today.today
   const go = (days: number) => setSearch({ day: shifted(today.day, days) })
   return (
-    <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-3 pb-5">
-      <div>
-        <p className="text-sm text-soft">
-          {today.class.school} · class code {today.class.code}
-        </p>
-        <h1 className="text-2xl">{today.class.name}</h1>
-      </div>
+    <div className="pb-4">
+      <ClassHead
+        classId={today.class.id}
+        name={today.class.name}
+        school={`${today.class.school} · class code ${today.class.code}`}
+        at="today"
+      />
       <nav aria-label="Day" className="flex items-center gap-2">
         <Button aria-label="The day before" onClick={() => go(-1)}>
           ←
@@ -88,6 +89,7 @@ function Board({ today }: { today: Schemas['Today'] }) {
             <th key={s.id} scope="col" className="py-3 pr-3 text-left align-top font-normal">
               <StepHead
                 classId={today.class.id}
+                day={today.day}
                 step={s}
                 players={countPlayers(today)}
                 dense={today.steps.length >= denseFrom}

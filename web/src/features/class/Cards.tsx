@@ -1,0 +1,62 @@
+import { useState } from 'react'
+import { Failure } from '../../api/client'
+import { Button } from '../../ui/Button'
+import { Dialog } from '../../ui/Dialog'
+import { Problem } from '../../ui/Problem'
+import type { SetUp } from './queries'
+
+/** Cards prints how players sign in. PINs are not kept as such, so new cards mean new PINs. */
+export function Cards({ classId, setUp }: { classId: string; setUp: SetUp }) {
+  const [open, setOpen] = useState(false)
+  const [problem, setProblem] = useState<unknown>()
+  const print = async (players: string) => {
+    setProblem(undefined)
+    try {
+      const response = await fetch(`/api/classes/${classId}/cards.pdf?players=${players}`, { method: 'POST' })
+      if (!response.ok) throw new Failure(response.status, await response.json())
+      const address = URL.createObjectURL(await response.blob())
+      const link = document.createElement('a')
+      link.href = address
+      link.download = 'cards.pdf'
+      link.click()
+      setTimeout(() => URL.revokeObjectURL(address), 60_000)
+    } catch (error) {
+      setProblem(error)
+    }
+  }
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Sign-in cards</Button>
+      {open && (
+        <Dialog
+          open
+          onOpenChange={setOpen}
+          title="Sign-in cards"
+          says="Ten to a page, to cut out: the address, the class code, each player’s PIN."
+        >
+          <p className="mt-4 border-l-4 border-nearly pl-3">
+            PINs are kept so that nobody can read them, you included. Printing a card gives its player a new PIN; the
+            old card stops working.
+          </p>
+          <p className="mt-4 flex flex-wrap gap-3">
+            <Button look="main" onClick={() => void print('new')}>
+              For players without a PIN
+            </Button>
+            <Button onClick={() => void print('')}>For all {setUp.players.length} players</Button>
+          </p>
+          {problem !== undefined && <Problem error={problem} />}
+          <h3 className="mt-6">For one player</h3>
+          <ul className="mt-2 columns-2">
+            {setUp.players.map((p) => (
+              <li key={p.id}>
+                <Button look="quiet" onClick={() => void print(p.id)}>
+                  {p.first} {p.last}
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </Dialog>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,33 @@
+import { Link } from 'react-router'
+
+type Props = { classId: string; name: string; school?: string; at: 'today' | 'plan' | 'class' }
+
+const rooms = [
+  { key: 'today', label: 'Today', path: '' },
+  { key: 'plan', label: 'Plan', path: '/plan' },
+  { key: 'class', label: 'Class', path: '/set-up' },
+] as const
+
+/** ClassHead names the class and leads to its rooms. */
+export function ClassHead({ classId, name, school, at }: Props) {
+  return (
+    <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-2 pb-4">
+      <div>
+        {school && <p className="text-sm text-soft">{school}</p>}
+        <h1 className="text-2xl">{name}</h1>
+      </div>
+      <nav aria-label="The class" className="no-print flex gap-5 font-serif text-lg">
+        {rooms.map((r) => (
+          <Link
+            key={r.key}
+            to={`/class/${classId}${r.path}`}
+            aria-current={r.key === at ? 'page' : undefined}
+            className="border-b-2 border-transparent pb-1 no-underline hover:border-edge aria-[current]:border-warm"
+          >
+            {r.label}
+          </Link>
+        ))}
+      </nav>
+    </div>
+  )
+}

@@ -1,0 +1,63 @@
+import { useQuery } from '@tanstack/react-query'
+import { useParams, useSearchParams } from 'react-router'
+import { Problem } from '../../ui/Problem'
+import { Waiting } from '../../ui/Waiting'
+import { ClassHead } from './ClassHead'
+import { Excused } from './Excused'
+import { setUpQuery } from './queries'
+import { Roster } from './Roster'
+import { Settings } from './Settings'
+import { TipBook } from './TipBook'
+import { Years } from './Years'
+
+const chapters = [
+  { key: 'players', label: 'Players' },
+  { key: 'conventions', label: 'Conventions' },
+  { key: 'tips', label: 'Tips' },
+  { key: 'excused', label: 'Excused' },
+  { key: 'years', label: 'Years' },
+] as const
+
+/** ClassPage sets a class up: who is in it, and what it follows. */
+export function ClassPage() {
+  const { classId = '' } = useParams()
+  const { data, error } = useQuery(setUpQuery(classId))
+  const [search, setSearch] = useSearchParams()
+  const chapter = search.get('chapter') ?? 'players'
+  if (error) return <Problem error={error} />
+  if (!data) return <Waiting what="Opening the class" />
+  return (
+    <>
+      <ClassHead
+        classId={classId}
+        name={data.class.name}
+        school={`${data.class.school} · class code ${data.class.code}`}
+        at="class"
+      />
+      {data.archived && (
+        <p className="mb-3 border-l-4 border-nearly pl-3">This class is archived. Nobody signs in to it any more.</p>
+      )}
+      <div role="tablist" aria-label="Set-up" className="flex flex-wrap gap-1 border-y border-ink py-2">
+        {chapters.map((c) => (
+          <button
+            key={c.key}
+            type="button"
+            role="tab"
+            aria-selected={c.key === chapter}
+            className="min-h-10 rounded-md border border-transparent px-4 text-sm aria-selected:border-ink aria-selected:bg-sheet"
+            onClick={() => setSearch({ chapter: c.key })}
+          >
+            {c.label}
+          </button>
+        ))}
+      </div>
+      <div className="mt-5">
+        {chapter === 'players' && <Roster classId={classId} setUp={data} />}
+        {chapter === 'conventions' && <Settings key={data.class.id} classId={classId} setUp={data} />}
+        {chapter === 'tips' && <TipBook classId={classId} setUp={data} />}
+        {chapter === 'excused' && <Excused classId={classId} setUp={data} />}
+        {chapter === 'years' && <Years classId={classId} setUp={data} />}
+      </div>
+    </>
+  )
+}

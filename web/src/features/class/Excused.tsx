@@ -1,0 +1,85 @@
+import { useState } from 'react'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { Field } from '../../ui/Field'
+import { Problem } from '../../ui/Problem'
+import { type SetUp, useAddException, useEndException } from './queries'
+
+/** Excused lists who is asked for nothing on some days. */
+export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
+  const add = useAddException(classId)
+  const end = useEndException(classId)
+  const [form, setForm] = useState({
+    player_id: setUp.players[0]?.id ?? '',
+    from: setUp.today,
+    to: setUp.today,
+    why: '',
+  })
+  const name = (id: string) => {
+    const p = setUp.players.find((x) => x.id === id)
+    return p ? `${p.first} ${p.last}` : 'somebody who left'
+  }
+  return (
+    <div className="max-w-2xl">
+      <p className="text-soft">Whoever is ill or away is asked for nothing, and is not counted as missing.</p>
+      <form
+        className="mt-3 grid gap-3 sm:grid-cols-2"
+        onSubmit={(e) => {
+          e.preventDefault()
+          add.mutate(form)
+        }}
+      >
+        <Choice
+          label="Player"
+          value={form.player_id}
+          options={setUp.players.map((p) => ({ key: p.id, label: `${p.first} ${p.last}` }))}
+          onChange={(player_id) => setForm({ ...form, player_id })}
+        />
+        <Field
+          label="Why (for you)"
+          maxLength={100}
+          value={form.why}
+          onChange={(e) => setForm({ ...form, why: e.target.value })}
+        />
+        <Field
+          label="From"
+          type="date"
+          required
+          value={form.from}
+          onChange={(e) => setForm({ ...form, from: e.target.value })}
+        />
+        <Field
+          label="To"
+          type="date"
+          required
+          value={form.to}
+          onChange={(e) => setForm({ ...form, to: e.target.value })}
+        />
+        <p>
+          <Button type="submit" look="main" disabled={add.isPending || !form.player_id}>
+            Excuse
+          </Button>
+        </p>
+      </form>
+      {(add.error ?? end.error) && <Problem error={add.error ?? end.error} />}
+      <ul className="mt-5 divide-y divide-rule border-y border-rule">
+        {setUp.exceptions.map((e) => (
+          <li key={e.id} className="flex min-h-10 items-center justify-between gap-3">
+            <span>
+              {name(e.player_id)}{' '}
+              <span className="text-sm text-soft">
+                {e.from === e.to ? e.from : `${e.from} to ${e.to}`}
+                {e.step_id && ', one step'}
+                {e.why && `, ${e.why}`}
+              </span>
+            </span>
+            <Button look="quiet" onClick={() => end.mutate(e.id)}>
+              End it
+            </Button>
+          </li>
+        ))}
+        {setUp.exceptions.length === 0 && <li className="py-2 text-soft">Nobody is excused.</li>}
+      </ul>
+    </div>
+  )
+}

@@ -1,0 +1,77 @@
+import { useState } from 'react'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
+import { type SetUp, useSaveSettings } from './queries'
+
+/** TipBook lets a director put own words in the place of any tip. */
+export function TipBook({ classId, setUp }: { classId: string; setUp: SetUp }) {
+  const [own, setOwn] = useState<Record<string, string>>(setUp.own_tips)
+  const save = useSaveSettings(classId)
+  const causes = [...new Set(setUp.tips.map((t) => t.cause))]
+  const settings = {
+    name: setUp.class.name,
+    first_lesson: setUp.first_lesson,
+    class_minutes: setUp.class_minutes,
+    home_minutes: setUp.home_minutes,
+    conventions: setUp.conventions,
+    tips: own,
+  }
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault()
+        save.mutate(settings)
+      }}
+    >
+      <p className="max-w-3xl text-soft">
+        One tip is given with each take that is not clean: the first that fits. A tip left empty is never given. Words
+        in braces are said in the class’s picture for air.
+      </p>
+      <p className="sticky top-0 z-10 flex items-center gap-4 bg-paper py-3">
+        <Button type="submit" look="main" disabled={save.isPending}>
+          Save the tips
+        </Button>
+        <span className="text-sm text-soft" aria-live="polite">
+          {save.isSuccess && 'Saved.'}
+        </span>
+      </p>
+      {save.error && <Problem error={save.error} />}
+      {causes.map((cause) => (
+        <section key={cause} className="mt-3">
+          <h2 className="first-letter:uppercase">{cause.replaceAll('-', ' ')}</h2>
+          <ul>
+            {setUp.tips
+              .filter((t) => t.cause === cause)
+              .map((t) => (
+                <li key={t.key} className="grid gap-2 border-b border-rule py-2 sm:grid-cols-[14rem_1fr_auto]">
+                  <label htmlFor={`tip-${t.key}`} className="text-sm text-soft">
+                    {[t.only?.join(', ') ?? t.family, t.group, t.register && `${t.register} notes`, way(t.direction)]
+                      .filter(Boolean)
+                      .join(', ') || 'everyone'}
+                  </label>
+                  <input
+                    id={`tip-${t.key}`}
+                    className="min-h-9 w-full rounded-md border border-edge bg-sheet px-2 text-base"
+                    maxLength={300}
+                    value={own[t.key] ?? t.text}
+                    onChange={(e) => setOwn({ ...own, [t.key]: e.target.value })}
+                  />
+                  {own[t.key] !== undefined && (
+                    <Button
+                      look="quiet"
+                      onClick={() => setOwn(Object.fromEntries(Object.entries(own).filter(([k]) => k !== t.key)))}
+                    >
+                      Our words
+                    </Button>
+                  )}
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+    </form>
+  )
+}
+
+const way = (direction?: number) =>
+  direction === -1 ? 'too low, short or early' : direction === 1 ? 'too high, long or late' : ''

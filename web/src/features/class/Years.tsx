@@ -1,0 +1,81 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { Button } from '../../ui/Button'
+import { Field } from '../../ui/Field'
+import { Problem } from '../../ui/Problem'
+import { classesQuery } from '../signin'
+import { type SetUp, useArchive, useCreateClass } from './queries'
+
+/** Years begins a class, or the next year of this one, and archives what is over. */
+export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
+  const classes = useQuery(classesQuery)
+  const create = useCreateClass()
+  const archive = useArchive(classId)
+  const navigate = useNavigate()
+  const [name, setName] = useState('')
+  const [next, setNext] = useState(false)
+  const [keep, setKeep] = useState(setUp.players.map((p) => p.id))
+  return (
+    <div className="max-w-2xl">
+      <h2>Your classes</h2>
+      <ul className="mt-2">
+        {classes.data?.map((c) => (
+          <li key={c.id} className="border-b border-rule py-2">
+            <Link to={`/class/${c.id}/set-up`}>{c.name}</Link> <span className="text-sm text-soft">{c.code}</span>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-6"
+        onSubmit={(e) => {
+          e.preventDefault()
+          create.mutate(next ? { name, like: classId, keep } : { name, keep: [] }, {
+            onSuccess: (made) => navigate(`/class/${made.class.id}/set-up`),
+          })
+        }}
+      >
+        <h2>Begin a class</h2>
+        <div className="mt-2 max-w-sm">
+          <Field label="Name" required maxLength={80} value={name} onChange={(e) => setName(e.target.value)} />
+        </div>
+        <label className="mt-3 flex min-h-10 items-center gap-2">
+          <input type="checkbox" className="size-5" checked={next} onChange={(e) => setNext(e.target.checked)} />
+          It is the next year of {setUp.class.name}: same conventions, and these players
+        </label>
+        {next && (
+          <ul className="mt-2 columns-2">
+            {setUp.players.map((p) => (
+              <li key={p.id}>
+                <label className="flex min-h-9 items-center gap-2">
+                  <input
+                    type="checkbox"
+                    checked={keep.includes(p.id)}
+                    onChange={() => setKeep(keep.includes(p.id) ? keep.filter((k) => k !== p.id) : [...keep, p.id])}
+                  />
+                  {p.first} {p.last}
+                </label>
+              </li>
+            ))}
+          </ul>
+        )}
+        {create.error && <Problem error={create.error} />}
+        <p className="mt-3">
+          <Button type="submit" look="main" disabled={create.isPending}>
+            Begin it
+          </Button>
+        </p>
+      </form>
+      {!setUp.archived && (
+        <div className="mt-8">
+          <h2>Archive {setUp.class.name}</h2>
+          <p className="mt-1 text-soft">Its takes and plans stay yours to see. Nobody signs in to it any more.</p>
+          {archive.error && <Problem error={archive.error} />}
+          <p className="mt-2">
+            <Button onClick={() => archive.mutate(undefined)}>Archive it</Button>
+          </p>
+        </div>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,2 @@
+export { ClassHead } from './ClassHead'
+export { ClassPage } from './ClassPage'

@@ -1,0 +1,49 @@
+import { useEffect, useRef } from 'react'
+
+type Acts = {
+  press: () => void
+  back: () => void
+  pause: () => void
+  tap: () => void
+  drone: () => void
+  faster: () => void
+  slower: () => void
+}
+
+const keys: Record<string, keyof Acts> = {
+  ' ': 'press',
+  Enter: 'press',
+  ArrowRight: 'press',
+  PageDown: 'press', // what a clicker sends
+  ArrowLeft: 'back',
+  PageUp: 'back',
+  p: 'pause',
+  t: 'tap',
+  d: 'drone',
+  '+': 'faster',
+  '=': 'faster',
+  '-': 'slower',
+}
+
+/** useFrontKeys drives class mode from the keyboard or a clicker. */
+export function useFrontKeys(acts: Acts) {
+  const now = useRef(acts)
+  now.current = acts
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const act = keys[e.key.length === 1 ? e.key.toLowerCase() : e.key]
+      // A button that has the focus is pressed by these keys itself.
+      if (
+        !act ||
+        e.ctrlKey ||
+        e.metaKey ||
+        (e.target instanceof HTMLButtonElement && (e.key === ' ' || e.key === 'Enter'))
+      )
+        return
+      e.preventDefault()
+      now.current[act]()
+    }
+    window.addEventListener('keydown', press)
+    return () => window.removeEventListener('keydown', press)
+  }, [])
+}
