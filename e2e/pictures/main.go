@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"earlychorus/e2e/browser"
 	"earlychorus/server/demo"
@@ -46,6 +47,15 @@ func player(n int) func(base string) []step {
 	}
 }
 
+// press sends a clicker's key so many times: on to a step, and its start.
+func press(times int) step {
+	var steps []step
+	for range times {
+		steps = append(steps, chromedp.KeyEvent(kb.PageDown), chromedp.Sleep(300*time.Millisecond))
+	}
+	return chromedp.Steps(steps...)
+}
+
 func then(way func(string) []step, more ...step) func(string) []step {
 	return func(base string) []step { return append(way(base), more...) }
 }
@@ -55,7 +65,11 @@ var pictures = []picture{
 	{name: "today", width: 1280, height: 800, way: director},
 	{name: "today-dark", width: 1280, height: 800, dark: true, way: director},
 	{name: "take", width: 1280, height: 800, way: then(director, chromedp.Click(`a[data-player="Maro Quenby"]`), browser.See("Measures"))},
-	{name: "change-step", width: 1280, height: 800, way: then(director, chromedp.Click(`button[aria-label^="Long tone, counted"]`), browser.See("What each instrument reads"))},
+	{name: "plan", width: 1280, height: 800, way: then(director, browser.Press("Plan"), browser.See("Everything is saved"), browser.Press("concert B♭ then F"), chromedp.Sleep(2*time.Second))},
+	{name: "class", width: 1280, height: 800, way: then(director, browser.Press("Class"), browser.See("Sign-in cards"))},
+	{name: "conventions", width: 1280, height: 800, way: then(director, browser.Press("Class"), browser.Press("Conventions"), browser.See("What it makes of an example"), chromedp.Sleep(time.Second))},
+	{name: "front", width: 1280, height: 800, way: then(director, browser.Press("Plan"), browser.Press("Play it with the class"), browser.See("Set-up check"),
+		press(4), chromedp.Sleep(6*time.Second))},
 	{name: "practice-phone", width: 390, height: 844, way: player(5)},
 	{name: "practice", width: 1280, height: 800, way: player(31)},
 	{name: "recording-phone", width: 390, height: 844, plays: "clarinet", way: then(player(5), browser.Press("Record"), browser.See("Play C4"), chromedp.Sleep(3*time.Second))},

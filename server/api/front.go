@@ -32,7 +32,7 @@ type FrontStep struct {
 	Cautions []string     `json:"cautions" nullable:"false"`
 	Cues     []FrontCue   `json:"cues" nullable:"false" doc:"what the room does, beat by beat"`
 	Groups   []FrontGroup `json:"groups" nullable:"false" doc:"what each group of instruments reads"`
-	Drone music.Hertz `json:"drone_hz" doc:"home, to sound under it"`
+	Drone    music.Hertz  `json:"drone_hz" doc:"home, to sound under it"`
 }
 
 // FrontCue is a stretch of beats in which the room does one thing.
@@ -106,14 +106,15 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 		if !plays {
 			continue
 		}
-		if !ok || s.Beats() > out.Beats && i.IsFor(who.Instrument) {
-			out.lead(s)
+		own := i.IsFor(who.Instrument)
+		if own && (!ok || s.Beats() > out.Beats) {
 			if !ok {
 				out.Drone = who.Instrument.Home().Frequency(band.Conventions.A4)
 			}
+			out.lead(s)
 			ok = true
 		}
-		out.join(members[n], s, i.IsFor(who.Instrument))
+		out.join(members[n], s, own)
 	}
 	return out, ok, nil
 }
@@ -140,9 +141,11 @@ func (f *FrontStep) join(m BandMember, s exercise.Score, own bool) {
 	}
 	for k := range f.Groups {
 		if slices.Equal(f.Groups[k].Notes, notes) && f.Groups[k].Doing == doing {
-			f.Groups[k].Names = append(f.Groups[k].Names, m.Name)
+			if !slices.Contains(f.Groups[k].Names, m.Section) { // of two stages, say
+				f.Groups[k].Names = append(f.Groups[k].Names, m.Section)
+			}
 			return
 		}
 	}
-	f.Groups = append(f.Groups, FrontGroup{[]string{m.Name}, doing, notes})
+	f.Groups = append(f.Groups, FrontGroup{[]string{m.Section}, doing, notes})
 }

@@ -24,7 +24,7 @@ export const router = createBrowserRouter([
       },
       {
         path: 'class/:classId/set-up',
-        lazy: async () => ({ Component: (await import('../features/class')).ClassPage }),
+        lazy: async () => ({ Component: (await import('../features/class/ClassPage')).ClassPage }),
       },
       {
         path: 'class/:classId/front/:monday/:day',

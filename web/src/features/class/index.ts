@@ -1,2 +1,1 @@
 export { ClassHead } from './ClassHead'
-export { ClassPage } from './ClassPage'

@@ -44,7 +44,8 @@ function Room({ view, back }: { view: Schemas['FrontView']; back: string }) {
     setAt(Math.min(view.steps.length - 1, Math.max(0, n)))
   }
   const conductor = useConductor(step, () => next && setAt(at + 1))
-  const press = () => (conductor.playing ? go(at + 1) : conductor.start())
+  // What is ticked is not counted: the next press goes on.
+  const press = () => (conductor.playing || step?.ticked ? go(at + 1) : conductor.start())
   useFrontKeys({
     press,
     back: () => go(at - 1),
@@ -68,7 +69,7 @@ function Room({ view, back }: { view: Schemas['FrontView']; back: string }) {
       <NowPlaying step={step} beat={conductor.beat} playing={conductor.playing} />
       <footer className="mt-4 flex flex-wrap items-center gap-2 border-t border-rule pt-3">
         <Button look="main" size="large" onClick={press}>
-          {conductor.playing ? 'Next step' : conductor.paused ? 'Go on' : 'Start'}
+          {conductor.playing || step.ticked ? 'Next step' : conductor.paused ? 'Go on' : 'Start'}
         </Button>
         <Button onClick={() => go(at - 1)} disabled={at === 0}>
           Back
@@ -80,13 +81,14 @@ function Room({ view, back }: { view: Schemas['FrontView']; back: string }) {
         <Button onClick={conductor.toggleDrone} aria-pressed={conductor.drone}>
           Drone {conductor.drone ? 'off' : 'on'}
         </Button>
-        <span className="grow text-sm text-soft">
-          Space, → or a clicker: start, then next. ← back, P pause, T tap, D drone, + and − tempo.
-        </span>
+        <span className="grow" />
         {next && <span className="font-serif">Next: {next.name}</span>}
         <Link to={back} className={buttonClass()}>
           Leave
         </Link>
+        <p className="w-full text-sm text-soft">
+          Space, → or a clicker: start, then next. ← back, P pause, T tap, D drone, + and − tempo.
+        </p>
       </footer>
     </section>
   )

@@ -35,9 +35,10 @@ export function NowPlaying({ step, beat, playing }: Props) {
   }
   if (!cue) return <div className="grow" />
   const count = Math.floor(within - cue.from) + 1
+  const read = step.groups.some((g) => g.notes.length > 0)
   const sounding = ['play', 'buzz', 'sing', 'out'].includes(cue.phase)
   return (
-    <div className="my-auto grid items-center gap-8 lg:grid-cols-[20rem_minmax(0,1fr)]">
+    <div className={`my-auto grid items-center gap-8 ${read ? 'lg:grid-cols-[20rem_minmax(0,1fr)]' : ''}`}>
       <div className="text-center">
         <p className="font-serif text-[2.5rem] leading-tight" aria-live="assertive" data-testid="now">
           {verbs[cue.phase] ?? cue.text}
@@ -62,7 +63,7 @@ export function NowPlaying({ step, beat, playing }: Props) {
           </p>
         )}
       </div>
-      <Groups step={step} at={within} />
+      {read && <Groups step={step} at={within} />}
     </div>
   )
 }

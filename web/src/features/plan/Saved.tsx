@@ -15,7 +15,7 @@ const words = {
 export function Saved({ draft, plan }: { draft: Draft; plan: Plan }) {
   const last = plan.history[0]
   return (
-    <div className="text-sm text-soft">
+    <div className="mt-2 text-sm text-soft">
       <p aria-live="polite">
         <span data-saving={draft.saving}>{words[draft.saving]}</span>{' '}
         {draft.merged && (

@@ -58,7 +58,6 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
         ))}
       </div>
       {notation.error && Object.keys(wrong).length === 0 && <Problem error={notation.error} />}
-      <Placement item={item} band={band} onChange={onChange} onRemove={onRemove} />
       {member && (
         <>
           <div className="mt-4">
@@ -80,6 +79,7 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
           )}
         </>
       )}
+      <Placement item={item} band={band} onChange={onChange} onRemove={onRemove} />
     </section>
   )
 }
