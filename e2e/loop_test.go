@@ -3,11 +3,13 @@ package e2e
 
 import (
 	"context"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"path/filepath"
 	"regexp"
 	"strconv"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -30,6 +32,15 @@ import (
 // serve runs the whole server with the built interface.
 func serve(t *testing.T, s *store.Store) string {
 	t.Helper()
+	base, _ := serveOver(t, s)
+	return base
+}
+
+// serveOver is serve over a network that can go: while down, every connection is
+// cut.
+func serveOver(t *testing.T, s *store.Store) (base string, down *atomic.Bool) {
+	t.Helper()
+	down = &atomic.Bool{}
 	shelf, err := recordings.InFolder(t.TempDir())
 	require.NoError(t, err)
 	open, err := house.Open(s, shelf, "e2e", time.Now)
@@ -37,19 +48,30 @@ func serve(t *testing.T, s *store.Store) string {
 	page, built := web.Built()
 	require.True(t, built, "the interface is not built: run ./test")
 	handler, stop := open.Handler(page)
-	server := httptest.NewServer(handler)
+	server := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if down.Load() {
+			panic(http.ErrAbortHandler)
+		}
+		handler.ServeHTTP(w, r)
+	}))
 	t.Cleanup(func() {
 		server.Close()
 		stop()
 		require.NoError(t, open.Stop(context.Background()))
 	})
-	return server.URL
+	return server.URL, down
 }
 
 // openPage starts a browser that ends with the test.
 func openPage(t *testing.T, o browser.Options) context.Context {
 	t.Helper()
-	ctx, cancel := context.WithTimeout(context.Background(), 90*time.Second)
+	return openPageFor(t, o, 90*time.Second)
+}
+
+// openPageFor is openPage for tests that take longer.
+func openPageFor(t *testing.T, o browser.Options, longest time.Duration) context.Context {
+	t.Helper()
+	ctx, cancel := context.WithTimeout(context.Background(), longest)
 	t.Cleanup(cancel)
 	page, closeIt, err := browser.Start(ctx, o)
 	require.NoError(t, err)
@@ -104,9 +126,9 @@ func TestTheWholeLoop(t *testing.T) {
 		chromedp.Navigate(base), browser.Press("I direct"),
 		browser.Type("Email", b.Director.Email), browser.Type("Password", storetest.Password), chromedp.Click("form button[type=submit]"),
 		browser.See("Ada Testerly"), browser.See("not played"),
-		browser.Press("Change the step"), browser.See("What each instrument reads"),
-		browser.Replace("Beats each", "8"), browser.See("8 beats each at 120"), browser.Press("Set this step"),
-		chromedp.WaitNotPresent("[role=dialog]"), browser.See("8 beats each at 120"),
+		browser.Press("Change the step"), browser.See("As read by"),
+		browser.Replace("Beats each", "8"), browser.See("8 beats each at 120"), saved(),
+		browser.Press("Today"), browser.See("8 beats each at 120"),
 	)
 
 	player := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)})
