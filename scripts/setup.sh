@@ -39,6 +39,9 @@ need_references() {
   [[ ${#missing[@]} -eq 0 ]] || debian "${missing[@]}"
 }
 
+# Reads what is printed back.
+need_pdf_reader() { command -v pdftotext >/dev/null || debian poppler-utils; }
+
 need_chromium() { command -v chromium >/dev/null || debian chromium; }
 
 need_toolchains() {

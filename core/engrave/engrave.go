@@ -46,7 +46,6 @@ const (
 	wholeHead  = '\uE0A2'
 	halfHead   = '\uE0A3'
 	blackHead  = '\uE0A4'
-	crossHead  = '\uE0A9'
 	wholeRest  = '\uE4E3'
 	flat       = '\uE260'
 	natural    = '\uE261'
@@ -55,6 +54,9 @@ const (
 	three      = '\uE883'
 	comma      = '\uE4CE'
 )
+
+// crossed are the heads of what is not played on the instrument.
+var crossed = map[rune]rune{wholeHead: '\uE0A7', halfHead: '\uE0A8', blackHead: '\uE0A9'}
 
 var rests = map[string]rune{"whole": wholeRest, "half": '\uE4E4', "quarter": '\uE4E5', "eighth": '\uE4E6', "16th": '\uE4E7', "32nd": '\uE4E8'}
 
@@ -158,6 +160,7 @@ type line struct {
 	slurFrom *place
 	textEnd  float64 // where the fingering before ends, and its baseline
 	textLow  float64
+	slurLow  float64 // the lowest note under the slur
 }
 
 // place is where a note's head is.

@@ -78,16 +78,17 @@ func (l *line) note(s notation.Symbol, x float64) {
 		l.ledger(x, n)
 	}
 	head := blackHead
-	switch {
-	case s.Type == "whole":
+	switch s.Type {
+	case "whole":
 		head = wholeHead
-	case s.Type == "half":
+	case "half":
 		head = halfHead
-	case seg.Phase != exercise.Play:
-		head = crossHead
+	}
+	if seg.Phase != exercise.Play {
+		head = crossed[head]
 	}
 	width := headWidth
-	if head == wholeHead {
+	if s.Type == "whole" {
 		width = 1.7
 	}
 	l.glyph(head, x, y)
@@ -140,12 +141,14 @@ func (l *line) join(s notation.Symbol, at place) {
 	if s.TieTo {
 		l.tieFrom = &at
 	}
+	l.slurLow = max(l.slurLow, at.y)
 	if s.SlurEnd && l.slurFrom != nil {
-		l.arc(*l.slurFrom, at, 1.1)
+		under := l.slurLow - max(l.slurFrom.y, at.y) // a lower note between is gone round
+		l.arc(*l.slurFrom, at, 1.1+under)
 		l.slurFrom = nil
 	}
 	if s.SlurStart {
-		l.slurFrom = &at
+		l.slurFrom, l.slurLow = &at, at.y
 	}
 }
 

@@ -190,7 +190,7 @@ func TestWhatTheKindsLayOut(t *testing.T) {
 		{"trombone", "slur-across-partials", set{"over": "three", "upside_down": false, "repeats": 1}, []string{"B♭2", "F3", "B♭3", "F3", "B♭2"}},
 		// E3→B4, F3→C5, G3→D5: the register key gives a twelfth (common practice).
 		{"clarinet", "register-pair", set{"pairs": 6}, []string{"C4", "G5", "B♭3", "F5", "A3", "E5", "G3", "D5", "F3", "C5", "E3", "B4"}},
-		{"flute", "register-pair", set{"pairs": 1}, []string{"B♭4", "B♭5"}},
+		{"flute", "register-pair", set{"pairs": 3}, []string{"B♭4", "B♭5", "A4", "A5", "G4", "G5"}},
 		// B♭4, F5, B♭5, D6 on low B♭3 (common practice).
 		{"alto-sax", "overtones", set{"to": 5}, []string{"B♭4", "F5", "B♭5", "D6"}},
 		{"trumpet", "five-note-walk", set{"way": "both"}, []string{"C4", "D4", "E4", "F4", "G4", "F4", "E4", "D4", "C4"}},

@@ -58,7 +58,7 @@ const longestUnder = 0.06 // s of the lower note under the start of the upper on
 func lowsOf(i instrument.Instrument) []music.MIDI {
 	var down, up []music.MIDI
 	for m := i.Beginner.From; m <= i.Beginner.To; m++ {
-		if _, ok := i.RegisterPair(m); !ok || !inWrittenScale(m-i.Home()) {
+		if _, ok := i.RegisterPair(m); !ok || !isEasy(i, m-i.Home()) {
 			continue
 		}
 		if m <= i.Home() {
@@ -71,11 +71,11 @@ func lowsOf(i instrument.Instrument) []music.MIDI {
 	return append(down, up...)
 }
 
-// inWrittenScale reports whether a note at a distance from home is one of the
-// easy ones: the home scale, with the flat seventh below home.
-func inWrittenScale(m music.MIDI) bool {
-	if m == -1 || m == -2 || m == -13 || m == -14 {
-		return m == -2 || m == -14
+// isEasy reports whether a note at a distance from home is one that beginners
+// know: the home scale, where clarinets read a B flat under their C.
+func isEasy(i instrument.Instrument, m music.MIDI) bool {
+	if i.Family == instrument.Clarinets && (m == -1 || m == -2) {
+		return m == -2
 	}
 	return inScale(Degree(m))
 }

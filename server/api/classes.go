@@ -10,6 +10,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/music"
 	"earlychorus/core/verdict"
 	"earlychorus/server/store"
 )
@@ -56,6 +57,25 @@ type InstrumentChoice struct {
 	Key      string               `json:"key"`
 	Name     string               `json:"name"`
 	Variants []instrument.Variant `json:"variants" nullable:"false"`
+	Notes    []NoteHardness       `json:"notes" nullable:"false" doc:"of the beginner range, from low to high"`
+}
+
+// NoteHardness is a note and whether it counts as tried in this class.
+type NoteHardness struct {
+	Sounding music.MIDI `json:"sounding_midi"`
+	Written  string     `json:"written"`
+	Hard     bool       `json:"hard"`
+	Usual    bool       `json:"usual" doc:"ours"`
+}
+
+// notesOf lists an instrument's notes as the class has them.
+func notesOf(i instrument.Instrument, c exercise.Conventions) []NoteHardness {
+	key := exercise.WrittenKey(i)
+	out := []NoteHardness{}
+	for m := i.Beginner.From; m <= i.Beginner.To; m++ {
+		out = append(out, NoteHardness{m, c.Naming.WithOctave(key.Spell(i.Written(m))), c.IsHard(i, m), i.IsHard(m)})
+	}
+	return out
 }
 
 // ExceptionView is days on which a player is asked for less.
@@ -96,7 +116,7 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 		out.Usual = append(out.Usual, StageLimits{s, s.Limits()})
 	}
 	for _, i := range instrument.All() {
-		out.Instruments = append(out.Instruments, InstrumentChoice{i.Key, i.Name, append([]instrument.Variant{}, i.Variants...)})
+		out.Instruments = append(out.Instruments, InstrumentChoice{i.Key, i.Name, append([]instrument.Variant{}, i.Variants...), notesOf(i, out.Conventions)})
 	}
 	if out.Players, err = a.playersSetUp(ctx, class); err != nil {
 		return nil, problem(err)

@@ -33,7 +33,7 @@ type testHouse struct {
 	folder string
 }
 
-func newHouse(t *testing.T) *testHouse {
+func newHouse(t testing.TB) *testHouse {
 	t.Helper()
 	s := storetest.Open(t)
 	folder := t.TempDir()
@@ -53,24 +53,24 @@ func newHouse(t *testing.T) *testHouse {
 
 // visitor is somebody with a browser.
 type visitor struct {
-	t      *testing.T
+	t      testing.TB
 	base   string
 	client *http.Client
 }
 
-func (h *testHouse) visitor(t *testing.T) visitor {
+func (h *testHouse) visitor(t testing.TB) visitor {
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
 	return visitor{t, h.URL + "/api", &http.Client{Transport: h.Client().Transport, Jar: jar}}
 }
 
-func (h *testHouse) director(t *testing.T, b storetest.Band) visitor {
+func (h *testHouse) director(t testing.TB, b storetest.Band) visitor {
 	v := h.visitor(t)
 	v.want(200, "POST", "/sign-in/director", map[string]string{"email": b.Director.Email, "password": storetest.Password}, nil)
 	return v
 }
 
-func (h *testHouse) player(t *testing.T, b storetest.Band, n int) visitor {
+func (h *testHouse) player(t testing.TB, b storetest.Band, n int) visitor {
 	v := h.visitor(t)
 	v.want(200, "POST", "/sign-in/player", map[string]string{"code": b.Class.Code, "player_id": b.Players[n].ID, "pin": storetest.PIN}, nil)
 	return v

@@ -1005,6 +1005,8 @@ export interface components {
         InstrumentChoice: {
             key: string;
             name: string;
+            /** @description of the beginner range, from low to high */
+            notes: components["schemas"]["NoteHardness"][];
             variants: components["schemas"]["Variant"][];
         };
         ItemWork: {
@@ -1201,6 +1203,14 @@ export interface components {
             /** Format: int64 */
             degree: number;
             first_five: boolean;
+        };
+        NoteHardness: {
+            hard: boolean;
+            /** Format: int64 */
+            sounding_midi: number;
+            /** @description ours */
+            usual: boolean;
+            written: string;
         };
         Option: {
             key: string;

@@ -49,7 +49,7 @@ export default function Bars({ score, bars, width, says }: Props) {
   return <div ref={room} role="img" aria-label={says} className="overflow-x-auto" />
 }
 
-type Drawn = { note: StaveNote; symbol: Symbol }
+type Drawn = { note: StaveNote; symbol: Symbol; line: number }
 type Place = { n: number; perLine: number; width: number }
 
 function drawBar(context: RenderContext, score: Score, bar: Bar, { n, perLine, width }: Place): Drawn[] {
@@ -60,7 +60,8 @@ function drawBar(context: RenderContext, score: Score, bar: Bar, { n, perLine, w
   if (column === 0) stave.addClef(score.clef).addKeySignature(keyName(score.key_fifths))
   if (n === 0) stave.addTimeSignature('4/4')
   stave.setContext(context).draw()
-  const drawn = bar.symbols.map((symbol) => ({ symbol, note: noteOf(score, symbol) }))
+  const line = Math.floor(n / perLine)
+  const drawn = bar.symbols.map((symbol) => ({ symbol, note: noteOf(score, symbol), line }))
   const triplets = tripletsOf(drawn)
   const voice = new Voice({ numBeats: 4, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(drawn.map((d) => d.note))
   new Formatter().joinVoices([voice]).formatToStave([voice], stave)
@@ -113,14 +114,25 @@ function tripletsOf(drawn: Drawn[]): Tuplet[] {
 }
 
 function drawTies(context: RenderContext, drawn: Drawn[]) {
-  let slurFrom: StaveNote | undefined
-  drawn.forEach(({ note, symbol }, n) => {
+  let slurFrom: Drawn | undefined
+  drawn.forEach((d, n) => {
     const next = drawn[n + 1]
-    if (symbol.tie_to && next) new StaveTie({ firstNote: note, lastNote: next.note }).setContext(context).draw()
-    if (symbol.slur_start) slurFrom = note
-    if (symbol.slur_end && slurFrom) {
-      new Curve(slurFrom, note, {}).setContext(context).draw()
+    if (d.symbol.tie_to && next) tie(context, d, next)
+    if (d.symbol.slur_start) slurFrom = d
+    if (d.symbol.slur_end && slurFrom) {
+      if (slurFrom.line === d.line) new Curve(slurFrom.note, d.note, {}).setContext(context).draw()
+      else tie(context, slurFrom, d)
       slurFrom = undefined
     }
   })
+}
+
+/** tie joins two notes; over the end of a line it ends there and begins anew. */
+function tie(context: RenderContext, from: Drawn, to: Drawn) {
+  if (from.line === to.line) {
+    new StaveTie({ firstNote: from.note, lastNote: to.note }).setContext(context).draw()
+    return
+  }
+  new StaveTie({ firstNote: from.note }).setContext(context).draw()
+  new StaveTie({ lastNote: to.note }).setContext(context).draw()
 }

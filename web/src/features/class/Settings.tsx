@@ -5,6 +5,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
+import { HardNotes } from './HardNotes'
 import { type Conventions, exampleQuery, type SetUp, useSaveSettings } from './queries'
 
 type Body = Schemas['SettingsInputBody']
@@ -88,6 +89,7 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
           ))}
         </div>
         <Tolerances setUp={setUp} conventions={form.conventions} onChange={(tolerances) => set({ tolerances })} />
+        <HardNotes setUp={setUp} conventions={form.conventions} onChange={(hard) => set({ hard })} />
         {save.error && <Problem error={save.error} />}
         <p className="mt-5 flex items-center gap-4">
           <Button type="submit" look="main" disabled={save.isPending}>
