@@ -106,6 +106,7 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	huma.Put(director, "/classes/{class}/settings", a.saveSettings)
 	huma.Post(director, "/classes/{class}/example", a.showExample)
 	huma.Post(director, "/classes/{class}/archive", a.archiveClass)
+	huma.Post(director, "/classes/{class}/directors", a.shareClass)
 	plainDirector.With(middleware.RequestSize(largestRoster)).Post("/classes/{class}/roster/preview", a.previewRoster)
 	huma.Post(director, "/classes/{class}/roster", a.saveRoster)
 	huma.Delete(director, "/classes/{class}/roster/{player}", a.takeOffRoster)

@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/rand"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"math/big"
 	"time"
@@ -29,6 +30,7 @@ type ClassSetUp struct {
 	Tips         []verdict.Advice     `json:"tips" nullable:"false" doc:"with the class's own words"`
 	OwnTips      verdict.Book         `json:"own_tips" doc:"the class's own words by key"`
 	Players      []PlayerSetUp        `json:"players" nullable:"false"`
+	Directors    []string             `json:"directors" nullable:"false" doc:"who directs the class, by name"`
 	Instruments  []InstrumentChoice   `json:"instruments" nullable:"false"`
 	Exceptions   []ExceptionView      `json:"exceptions" nullable:"false" doc:"that are not over"`
 	Today        string               `json:"today" format:"date"`
@@ -120,6 +122,14 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	}
 	if out.Players, err = a.playersSetUp(ctx, class); err != nil {
 		return nil, problem(err)
+	}
+	directors, err := a.Store.DirectorsOf(ctx, class.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out.Directors = []string{}
+	for _, d := range directors {
+		out.Directors = append(out.Directors, d.Name)
 	}
 	exceptions, err := a.Store.ExceptionsSince(ctx, class.ID, day)
 	if err != nil {
@@ -284,6 +294,32 @@ func (a *API) archiveClass(ctx context.Context, in *ClassPath) (*setUpOutput, er
 		return nil, problem(err)
 	}
 	return a.showSetUp(ctx, in)
+}
+
+type shareInput struct {
+	ClassPath
+	Body struct {
+		Email string `json:"email" maxLength:"200" doc:"of a director who has an account here"`
+	}
+}
+
+// shareClass lets another director direct a class too.
+func (a *API) shareClass(ctx context.Context, in *shareInput) (*setUpOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	other, err := a.Store.DirectorByEmail(ctx, in.Body.Email)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, problem(exercise.ParameterError{Field: "email", Remedy: "no director has an account with this address; ask your administrator to make one"})
+	}
+	if err == nil {
+		err = a.Store.ShareClass(ctx, class.ID, other.ID)
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	return a.showSetUp(ctx, &in.ClassPath)
 }
 
 type exampleInput struct {

@@ -165,7 +165,7 @@ func (a *API) changePlan(ctx context.Context, in *changePlanInput) (*planOutput,
 		return nil, problem(err)
 	}
 	if len(saved.Conflicts) > 0 {
-		return nil, a.contradiction(ctx, saved)
+		return nil, a.contradiction(ctx, saved, in.Body.Based)
 	}
 	out, err := a.planView(ctx, class, saved.Plan, saved.Items)
 	if err == nil {
@@ -174,13 +174,20 @@ func (a *API) changePlan(ctx context.Context, in *changePlanInput) (*planOutput,
 	return out, err
 }
 
-// contradiction tells who changed the same steps.
-func (a *API) contradiction(ctx context.Context, saved store.SavedPlan) error {
+// contradiction tells who changed the same steps since a revision, and what they
+// did.
+func (a *API) contradiction(ctx context.Context, saved store.SavedPlan, based int) error {
 	history, err := a.Store.PlanHistory(ctx, saved.Plan.ID)
-	if err != nil || len(history) == 0 {
+	if err != nil {
 		return problem(err)
 	}
-	last := history[0]
+	others := "You changed the same steps in another window."
+	for _, r := range history {
+		if r.Revision > based && r.DirectorID != a.who(ctx).DirectorID {
+			others = fmt.Sprintf("%s changed the same steps meanwhile: %s", r.Director.Name, r.Changes)
+			break
+		}
+	}
 	var details []error
 	for _, c := range saved.Conflicts {
 		name := "A step"
@@ -196,7 +203,7 @@ func (a *API) contradiction(ctx context.Context, saved store.SavedPlan) error {
 		}
 		details = append(details, &huma.ErrorDetail{Location: "items." + c.Key, Message: says})
 	}
-	return huma.NewError(http.StatusConflict, fmt.Sprintf("%s changed the same steps: %s", last.Director.Name, last.Changes), details...)
+	return huma.NewError(http.StatusConflict, others, details...)
 }
 
 // Template is a director's own week to begin from.

@@ -43,19 +43,26 @@ func TestTwoDirectorsChangeOneWeek(t *testing.T) {
 	one.want(200, "PUT", path, change(0, swell, scale), &week)
 	require.Equal(t, 1, week.Revision)
 
+	// The class is shared with a colleague.
+	colleague := storetest.NewBand(t, h.store, "BRASS")
+	two := h.director(t, colleague)
+	two.want(404, "GET", path, nil, nil)
+	one.want(422, "POST", "/classes/"+b.Class.ID+"/directors", map[string]string{"email": "nobody@school.example"}, nil)
+	one.want(200, "POST", "/classes/"+b.Class.ID+"/directors", map[string]string{"email": colleague.Director.Email}, nil)
+
 	// The other's laptop was closed meanwhile, and still has revision 1.
 	mine := change(1, swell, scale, planItem("echo", nil))
 	scale.Times = 3
 	one.want(200, "PUT", path, change(1, swell, scale), &week)
 	var merged api.PlanView
-	one.want(200, "PUT", path, mine, &merged)
+	two.want(200, "PUT", path, mine, &merged)
 	assert.True(t, merged.Merged)
 	require.Len(t, merged.Items, 3)
 	assert.Equal(t, 3, merged.Items[1].Times, "theirs")
 	assert.Equal(t, "echo", merged.Items[2].Kind, "mine")
 
 	scale.Times = 5
-	res, answer := one.ask("PUT", path, change(1, swell, scale))
+	res, answer := two.ask("PUT", path, change(1, swell, scale))
 	assert.Equal(t, 409, res.StatusCode)
 	assert.Contains(t, string(answer), "Scale or arpeggio was changed by both of you.")
 	assert.Contains(t, string(answer), b.Director.Name)

@@ -104,6 +104,13 @@ func (s Seeder) people(ctx context.Context) error {
 	if err := s.Store.CreateClass(ctx, class, director, players); err != nil {
 		return err
 	}
+	second := store.Director{ID: id("director/2"), Name: SecondName, Email: SecondEmail, PasswordHash: string(hash)}
+	if err := s.Store.AddDirector(ctx, second); err != nil {
+		return err
+	}
+	if err := s.Store.ShareClass(ctx, class.ID, second.ID); err != nil {
+		return err
+	}
 	return s.plans(ctx, today)
 }
 

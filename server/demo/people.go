@@ -10,6 +10,9 @@ const (
 	DirectorName     = "Odile Farrow"
 	DirectorEmail    = "odile.farrow@quillmarsh.example"
 	DirectorPassword = "low-tide-causeway"
+	// A second director shares the class, with the same password.
+	SecondName  = "Tobin Saltbridge"
+	SecondEmail = "tobin.saltbridge@quillmarsh.example"
 )
 
 // habit is how a simulated beginner plays.

@@ -24,6 +24,24 @@ func (s *Store) SchoolOfDirector(ctx context.Context, directorID string) (school
 	return school, found(err)
 }
 
+// DirectorsOf returns who directs a class, by name.
+func (s *Store) DirectorsOf(ctx context.Context, classID string) (out []Director, err error) {
+	err = s.db.WithContext(ctx).Joins("JOIN class_director cd ON cd.director_id = director.id AND cd.class_id = ?", classID).
+		Order("director.name").Limit(mostClasses).Find(&out).Error
+	return out, err
+}
+
+// ShareClass lets another director direct a class too. Doing it again is
+// harmless.
+func (s *Store) ShareClass(ctx context.Context, classID, directorID string) error {
+	return s.db.WithContext(ctx).Exec("INSERT INTO class_director VALUES (?, ?) ON CONFLICT DO NOTHING", classID, directorID).Error
+}
+
+// AddDirector remembers a director who has no class yet.
+func (s *Store) AddDirector(ctx context.Context, d Director) error {
+	return s.db.WithContext(ctx).Create(&d).Error
+}
+
 // CodeTaken reports whether a class has this code.
 func (s *Store) CodeTaken(ctx context.Context, code string) (bool, error) {
 	var n int64

@@ -90,6 +90,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/directors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class directors */
+        post: operations["post-classes-by-class-directors"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/example": {
         parameters: {
             query?: never;
@@ -632,6 +649,8 @@ export interface components {
             /** Format: double */
             class_minutes: number;
             conventions: components["schemas"]["Conventions"];
+            /** @description who directs the class, by name */
+            directors: string[];
             /** @description that are not over */
             exceptions: components["schemas"]["ExceptionView"][];
             /** @description date; empty when it is not set */
@@ -1589,6 +1608,10 @@ export interface components {
                 [key: string]: string;
             };
         };
+        ShareInputBody: {
+            /** @description of a director who has an account here */
+            email: string;
+        };
         SimulateInputBody: {
             /** @enum {string} */
             stand_in: "steady" | "wavering" | "flat" | "gap" | "crack";
@@ -2013,6 +2036,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayWork"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-directors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
                 };
             };
             /** @description Error */

@@ -5,7 +5,7 @@ import { Button } from '../../ui/Button'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { classesQuery } from '../signin'
-import { type SetUp, useArchive, useCreateClass } from './queries'
+import { type SetUp, useArchive, useCreateClass, useShareClass } from './queries'
 
 /** Years begins a class, or the next year of this one, and archives what is over. */
 export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
@@ -66,6 +66,7 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
           </Button>
         </p>
       </form>
+      <Directors classId={classId} setUp={setUp} />
       {!setUp.archived && (
         <div className="mt-8">
           <h2>Archive {setUp.class.name}</h2>
@@ -77,5 +78,36 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
         </div>
       )}
     </div>
+  )
+}
+
+/** Directors lists who directs the class, and lets another one in. */
+function Directors({ classId, setUp }: { classId: string; setUp: SetUp }) {
+  const share = useShareClass(classId)
+  const [email, setEmail] = useState('')
+  return (
+    <form
+      className="mt-8"
+      onSubmit={(e) => {
+        e.preventDefault()
+        share.mutate(email, { onSuccess: () => setEmail('') })
+      }}
+    >
+      <h2>Who directs {setUp.class.name}</h2>
+      <p className="mt-1">{setUp.directors.join(', ')}</p>
+      <div className="mt-2 flex max-w-md flex-wrap items-end gap-3">
+        <Field
+          label="Let a colleague in, by email"
+          type="email"
+          required
+          value={email}
+          onChange={(e) => setEmail(e.target.value)}
+        />
+        <Button type="submit" disabled={share.isPending}>
+          Let in
+        </Button>
+      </div>
+      {share.error && <Problem error={share.error} />}
+    </form>
   )
 }

@@ -82,3 +82,8 @@ export const exampleQuery = (classId: string, conventions: Conventions, instrume
     placeholderData: keepPreviousData,
     retry: false,
   })
+
+export const useShareClass = (classId: string) =>
+  useChange(classId, (email: string) =>
+    answer(api.POST('/classes/{class}/directors', { ...at(classId), body: { email } })),
+  )
