@@ -178,6 +178,9 @@ type Player struct {
 	// Best is the player's own best hold in seconds, where a kind asks for it; 0
 	// when there is none yet.
 	Best float64
+	// Rungs is where the player's own ladders stand, by key, from 1. A ladder that
+	// is not there begins at the step's rung.
+	Rungs map[string]int
 	// Repeat counts how often the step was played before, for fingers that
 	// alternate.
 	Repeat int

@@ -22,7 +22,15 @@ var ladderRung = Kind{
 			l = homeLadder
 		}
 		rungs := l.Rungs(w.i)
-		r := rungs[min(v.count("rung"), len(rungs))-1]
+		rung := v.count("rung")
+		if own := w.player.Rungs[l.Key]; own > 0 {
+			rung = own
+		}
+		rung = min(rung, len(rungs))
+		r := rungs[rung-1]
+		if l.Key != homeLadder.Key {
+			w.s.Ladder, w.s.Rung = l.Key, rung
+		}
 		w.s.Crossing = l.Crossing
 		w.countIn(r.Text)
 		w.breathe()

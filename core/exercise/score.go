@@ -48,6 +48,8 @@ type Score struct {
 	Ticked     bool        `json:"ticked,omitempty" doc:"done and ticked, not recorded"`
 	Metered    bool        `json:"metered,omitempty" doc:"blown into an air meter"`
 	Crossing   bool        `json:"crossing,omitempty" doc:"it crosses the register break"`
+	Ladder     string      `json:"ladder,omitempty" doc:"key of the ladder it is a rung of"`
+	Rung       int         `json:"rung,omitempty" doc:"from 1"`
 	EarsFirst  bool        `json:"ears_first,omitempty" doc:"nothing is shown of the pitch until the take is over"`
 	Limits     Limits      `json:"limits"`
 	HardLimits Limits      `json:"hard_limits" doc:"what hard notes are judged by"`

@@ -11,6 +11,8 @@ func DemoWeek() Plan {
 	// The oboe's upper notes would be most of what it plays.
 	pair := each("pair", "register-pair", nil, On(0, 2, 4), Both, "Woodwinds: the same air for both.")
 	pair.For = []string{"flute", "clarinet", "bass-clarinet", "bassoon", "alto-sax", "tenor-sax", "bari-sax"}
+	ladder := each("break", exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}, SchoolDays, AtHome, "Clarinets: over the break, a rung at a time.")
+	ladder.For = []string{"clarinet"}
 	return Plan{
 		Name: "The week of the spring tide",
 		Items: []Item{
@@ -25,6 +27,7 @@ func DemoWeek() Plan {
 			each("starts", "starts-and-ends", map[string]any{"loudness": "even"}, On(1, 3), Both, "Begin at once, end without falling."),
 			pair,
 			each("slur", "slur-across-partials", nil, On(0, 2, 4), Both, "Brass: one tongue, then lips and air."),
+			ladder,
 			each("walk", "five-note-walk", nil, SchoolDays, Both, "The notes everyone has."),
 			each("rhythm", "rhythm-on-a-note", nil, On(1), Both, "The tongue divides the air."),
 			each("sing", "sing-first", map[string]any{"notes": []int{0, 2, 4}}, On(3), Both, "Sung first, then played."),

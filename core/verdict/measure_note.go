@@ -161,15 +161,20 @@ func ownCentre(c Case, r exercise.Rule) (out []Measure) {
 
 func held(c Case, r exercise.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
-		beats := c.Score.TempoBPM.Beats(p.note.Sounding)
+		beats, asked := c.Score.TempoBPM.Beats(p.note.Sounding), float64(p.target.Beats)
+		allowed := math.Max((1-r.Limit)*asked, float64(c.Score.TempoBPM.Beats(startAndEnd)))
 		return Measure{
-			Label: "Held", Value: float64(beats), Limit: r.Limit * float64(p.target.Beats),
+			Label: "Held", Value: float64(beats), Limit: asked - allowed,
 			Text:   fmt.Sprintf("%.1f of %.0f beats", min(beats, p.target.Beats), p.target.Beats),
-			Wanted: fmt.Sprintf("at least %.1f beats", r.Limit*float64(p.target.Beats)),
-			Excess: max(perfect, (1-p.note.HeldRatio)/(1-r.Limit)), direction: -1,
+			Wanted: fmt.Sprintf("at least %.1f beats", asked-allowed),
+			Excess: max(perfect, asked*(1-p.note.HeldRatio)/allowed), direction: -1,
 		}
 	})
 }
+
+// startAndEnd is what the start and the end of any note may take of its beats,
+// however short they are.
+const startAndEnd music.Seconds = 0.12
 
 func holdTime(c Case, r exercise.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {

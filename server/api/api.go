@@ -112,6 +112,8 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	huma.Delete(director, "/classes/{class}/roster/{player}", a.takeOffRoster)
 	huma.Post(director, "/classes/{class}/exceptions", a.addException)
 	huma.Delete(director, "/classes/{class}/exceptions/{exception}", a.endException)
+	huma.Get(director, "/classes/{class}/flags", a.listFlags)
+	huma.Put(director, "/classes/{class}/flags/{flag}/seen", a.seeFlag)
 	huma.Get(director, "/templates", a.listTemplates)
 	huma.Post(director, "/templates", a.saveTemplate)
 	huma.Delete(director, "/templates/{template}", a.deleteTemplate)
@@ -122,6 +124,8 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	huma.Get(player, "/practice", a.showPractice)
 	huma.Post(player, "/takes/{take}/simulated", a.simulateTake)
 	huma.Put(player, "/practice/steps/{step}/ticks", a.tickStep)
+	huma.Post(player, "/practice/ladders/{ladder}/back", a.stepBack)
+	huma.Put(player, "/practice/flags/{flag}", a.raiseFlag)
 	plainPlayer.Get("/practice/steps/{step}/reference.wav", a.playReference)
 	plainPlayer.With(middleware.RequestSize(largestUpload)).Put("/takes/{take}", a.uploadTake)
 

@@ -203,11 +203,23 @@ func (a *API) suggestSteps(ctx context.Context, in *WeekPath) (*suggestionsOutpu
 	}
 	out := &suggestionsOutput{}
 	out.Body.Suggestions, out.Body.Heard = []SuggestionView{}, len(heard)
-	for _, s := range plan.Suggest(observations(heard), nil) {
+	stuck, err := a.Store.StuckPlayers(ctx, class)
+	if err != nil {
+		return nil, problem(err)
+	}
+	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck)) {
 		s.Item.Key = store.NewID()
 		out.Body.Suggestions = append(out.Body.Suggestions, SuggestionView{viewOf(s.Item), s.Item.Step.Kind.Name, s.Reason, s.Section, s.Players, s.Takes})
 	}
 	return out, nil
+}
+
+func stuckRungs(stuck []store.StuckPlayer) []plan.StuckRung {
+	out := make([]plan.StuckRung, len(stuck))
+	for n, s := range stuck {
+		out[n] = plan.StuckRung{Player: s.PlayerID, Instrument: s.Instrument, Ladder: s.Ladder, Rung: s.Rung, Tries: s.Tries}
+	}
+	return out
 }
 
 func observations(heard []store.Heard) []plan.Observation {

@@ -48,6 +48,8 @@ type PracticeStep struct {
 	Ear      EarRange          `json:"ear" doc:"between which pitches to listen, live"`
 	Takes    []PracticeTake    `json:"takes" nullable:"false" doc:"today's of this step, newest first"`
 	Ticked   []bool            `json:"ticked" nullable:"false" doc:"which items of a ticked step are done today"`
+	Ladder   *LadderView       `json:"ladder,omitempty" doc:"of a step that is a rung"`
+	Best     float64           `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
 	Result   verdict.Result    `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the best of today, once there is one"`
 }
 
@@ -86,8 +88,15 @@ func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, e
 	out := Practice{
 		Player: player.ShortName(), Instrument: i.Name, Day: day.Format(time.DateOnly), Comments: []CommentView{}, StandIns: synth.StandIns(),
 	}
+	player, ladders, err := a.Store.Standing(ctx, player)
+	if err != nil {
+		return nil, problem(err)
+	}
 	if out.Steps, err = a.practiceSteps(ctx, player, day); err != nil {
 		return nil, problem(err)
+	}
+	for n := range out.Steps {
+		out.Steps[n].addStanding(player, i, ladders, day)
 	}
 	if err := a.addDoings(ctx, out.Steps, player, day); err != nil {
 		return nil, problem(err)
@@ -261,6 +270,10 @@ func (a *API) playReference(w http.ResponseWriter, r *http.Request) {
 		fail(w, err)
 		return
 	}
+	if player, _, err = a.Store.Standing(r.Context(), player); err != nil {
+		fail(w, err)
+		return
+	}
 	score, i, err := intake.Score(step, player, player.Class.Day(a.Now()))
 	if err != nil {
 		fail(w, err)
@@ -293,6 +306,9 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 	}
 	step, err := a.Store.StepAsOf(ctx, player.ClassID, in.Body.Step, in.Body.Version)
 	if err != nil {
+		return nil, problem(err)
+	}
+	if player, _, err = a.Store.Standing(ctx, player); err != nil {
 		return nil, problem(err)
 	}
 	score, i, err := intake.Score(step, player, player.Class.Day(a.Now()))

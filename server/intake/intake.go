@@ -101,7 +101,11 @@ func (in Intake) accept(ctx context.Context, h Hand, sound audio.Mono, hash []by
 	if err != nil {
 		return false, err
 	}
-	score, _, err := Score(step, h.Player, h.Player.Class.Day(h.At))
+	player, _, err := in.Store.Standing(ctx, h.Player)
+	if err != nil {
+		return false, err
+	}
+	score, _, err := Score(step, player, h.Player.Class.Day(h.At))
 	if err != nil {
 		return false, err
 	}

@@ -97,6 +97,9 @@ type Player struct {
 	PINHash    string         `gorm:"column:pin_hash"`
 	ExternalID string         // the school's own number
 	LeftAt     *time.Time
+
+	Rungs map[string]int `gorm:"-"` // where the ladders stand, once Standing has been asked
+	Best  float64        `gorm:"-"` // longest hold, in seconds
 }
 
 // As returns the player as the core knows one, on a day.
@@ -112,7 +115,7 @@ func (p Player) As(day time.Time) (exercise.Player, error) {
 	if stage == 0 {
 		stage = p.Class.StageOn(day)
 	}
-	return exercise.Player{Instrument: i, Stage: stage}, nil
+	return exercise.Player{Instrument: i, Stage: stage, Rungs: p.Rungs, Best: p.Best}, nil
 }
 
 // ShortName is how players appear to each other: first name and initial.

@@ -11,6 +11,7 @@ import (
 	"earlychorus/core/contour"
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/instrument"
+	"earlychorus/core/ladder"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/take"
 	"earlychorus/core/verdict"
@@ -64,8 +65,22 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 		return err
 	}
 	word := verdict.Decide(verdict.Case{Instrument: i, Score: t.Score, Analysis: measured, FreeStart: t.FreeStart(), RecentTips: tips, Tips: t.Player.Class.Tips, Air: t.Player.Class.Conventions().Air})
+	if err := w.climb(ctx, t, word); err != nil {
+		return err
+	}
 	return w.Store.SaveAnalysis(ctx, store.Analysis{
 		TakeID: t.ID, Version: Version, CreatedAt: w.Now().UTC(), Result: word.Result, TipKey: word.Tip.Key,
 		Measured: measured, Verdict: word, Ribbon: ribbon.Draw(measured, t.Score, i, SmallRibbon), Contour: packed.Pack(measured.Contour),
+	})
+}
+
+// climb writes a take of a rung into the player's ladder log.
+func (w *AnalyzeTake) climb(ctx context.Context, t store.Take, word verdict.Verdict) error {
+	if t.Score.Ladder == "" {
+		return nil
+	}
+	return w.Store.AddLadderEntry(ctx, store.LadderEntry{
+		PlayerID: t.PlayerID, Ladder: t.Score.Ladder, What: ladder.Tried, Day: t.Day, Rung: t.Score.Rung, Result: word.Result,
+		Hard: word.Result == verdict.Nearly && word.Deciding != nil && word.Deciding.Tried, Seconds: float64(t.DurationMS) / 1000, TakeID: &t.ID, At: w.Now().UTC(),
 	})
 }

@@ -158,6 +158,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/flags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class flags */
+        get: operations["get-classes-by-class-flags"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/flags/{flag}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put classes by class flags by flag seen */
+        put: operations["put-classes-by-class-flags-by-flag-seen"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/plans/{monday}": {
         parameters: {
             query?: never;
@@ -357,6 +391,40 @@ export interface paths {
         get: operations["get-practice"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/practice/flags/{flag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put practice flags by flag */
+        put: operations["put-practice-flags-by-flag"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/practice/ladders/{ladder}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post practice ladders by ladder back */
+        post: operations["post-practice-ladders-by-ladder-back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -967,6 +1035,25 @@ export interface components {
             /** Format: double */
             total_s: number;
         };
+        FlagInputBody: {
+            /** @enum {string} */
+            kind: "hurts" | "dizzy" | "tired" | "question";
+            step?: string;
+            words: string;
+        };
+        FlagView: {
+            id: string;
+            /** @enum {string} */
+            kind: "hurts" | "dizzy" | "tired" | "question";
+            player: string;
+            player_id: string;
+            /** Format: date-time */
+            raised_at: string;
+            words: string;
+        };
+        FlagsOutputBody: {
+            flags: components["schemas"]["FlagView"][];
+        };
         FrontCue: {
             /** Format: double */
             beats: number;
@@ -1062,6 +1149,39 @@ export interface components {
             ticked?: boolean;
             /** @description what it is good for, in one line to a player */
             why: string;
+        };
+        LadderView: {
+            /** @description the day's tries are used up: more is practice, and does not count */
+            capped: boolean;
+            /**
+             * Format: int64
+             * @description clean in a row on the rung
+             */
+            clean: number;
+            key: string;
+            /**
+             * Format: int64
+             * @description a day that count
+             */
+            most_tries: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description clean in a row that it still asks for
+             */
+            needs: number;
+            passed: boolean[];
+            /** @description the goal was reached */
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description the player's, from 1
+             */
+            rung: number;
+            /** @description what each asks, from the first */
+            rungs: string[];
+            /** Format: int64 */
+            tries_today: number;
         };
         Limits: {
             /**
@@ -1375,9 +1495,16 @@ export interface components {
             steps: components["schemas"]["PracticeStep"][];
         };
         PracticeStep: {
+            /**
+             * Format: double
+             * @description the player's longest hold so far, where it matters
+             */
+            best_s?: number;
             /** @description between which pitches to listen, live */
             ear: components["schemas"]["EarRange"];
             id: string;
+            /** @description of a step that is a rung */
+            ladder?: components["schemas"]["LadderView"];
             /** @description the kind's */
             name: string;
             /**
@@ -1519,6 +1646,8 @@ export interface components {
             key_fifths: number;
             /** @description exercise kind, a key of the catalogue */
             kind: string;
+            /** @description key of the ladder it is a rung of */
+            ladder?: string;
             limits: components["schemas"]["Limits"];
             load: components["schemas"]["Load"];
             /** @description blown into an air meter */
@@ -1527,6 +1656,11 @@ export interface components {
             notices: string[];
             /** @description what the step is judged by */
             rules: components["schemas"]["Rule"][];
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            rung?: number;
             segments: components["schemas"]["Segment"][];
             /** Format: int64 */
             stage: number;
@@ -2186,6 +2320,69 @@ export interface operations {
             };
         };
     };
+    "get-classes-by-class-flags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlagsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-classes-by-class-flags-by-flag-seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                flag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlagsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-classes-by-class-plans-by-monday": {
         parameters: {
             query?: never;
@@ -2590,6 +2787,71 @@ export interface operations {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-practice-flags-by-flag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description made by the client, so that it can be sent again */
+                flag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlagInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-practice-ladders-by-ladder-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ladder: string;
+            };
             cookie?: never;
         };
         requestBody?: never;

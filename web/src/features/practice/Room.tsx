@@ -1,10 +1,12 @@
 import { useState } from 'react'
+import { LadderRungs } from './LadderRungs'
 import { OtherWays } from './OtherWays'
 import { Outcome } from './Outcome'
 import type { HandedIn, PracticeStep } from './queries'
 import { RecordTake } from './RecordTake'
 import { Sending } from './Sending'
 import { StepSheet } from './StepSheet'
+import { TellDirector } from './TellDirector'
 
 /** State is where a player is with the step. */
 type State = { at: 'ready' } | { at: 'sending'; take: HandedIn } | { at: 'heard'; takeId: string } | { at: 'done' }
@@ -35,7 +37,9 @@ export function Room({ step, standIns, onNext }: Props) {
   return (
     <>
       <StepSheet step={step} />
+      {step.ladder && <LadderRungs ladder={step.ladder} />}
       <RecordTake step={step} onRecorded={handIn} />
+      <TellDirector stepId={step.id} />
       <OtherWays step={step} standIns={standIns} onFile={handIn} onSimulated={heard} />
     </>
   )

@@ -20,6 +20,11 @@ export function StepSheet({ step }: { step: PracticeStep }) {
         {step.times > 1 && `, ${step.times} times`}.
       </p>
       <Course score={score} />
+      {step.best_s !== undefined && (
+        <p className="mt-2">
+          Your longest so far: <strong className="font-serif text-lg">{step.best_s.toFixed(1)} s</strong>
+        </p>
+      )}
       <ul className="mt-4 grid grid-cols-2 gap-3 sm:grid-cols-3">
         {onceEach(targets).map((t) => (
           <TargetCard key={t.start_beat} target={t} score={score} />

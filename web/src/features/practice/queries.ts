@@ -82,3 +82,27 @@ export function useTick(step: PracticeStep) {
     onError: () => queries.invalidateQueries({ queryKey: key }),
   })
 }
+
+/** useStepBack leads back to the last clean rung. */
+export function useStepBack(ladder: string) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: () => answer(api.POST('/practice/ladders/{ladder}/back', { params: { path: { ladder } } })),
+    onSuccess: (practice) => queries.setQueryData(practiceQuery.queryKey, practice),
+  })
+}
+
+/** useRaiseFlag tells the director; sending the same one again is harmless. */
+export function useRaiseFlag() {
+  return useMutation({
+    mutationFn: ({
+      id,
+      ...body
+    }: {
+      id: string
+      kind: 'hurts' | 'dizzy' | 'tired' | 'question'
+      words: string
+      step: string
+    }) => answer(api.PUT('/practice/flags/{flag}', { params: { path: { flag: id } }, body })),
+  })
+}

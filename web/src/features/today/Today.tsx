@@ -7,6 +7,7 @@ import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
 import { BoardRow, denseFrom } from './BoardRow'
+import { Flags } from './Flags'
 import { todayQuery } from './queries'
 import { StepHead } from './StepHead'
 
@@ -20,6 +21,7 @@ export function Today() {
   return (
     <div className={isPlaceholderData ? 'opacity-60' : ''}>
       <DayHead today={data} />
+      <Flags classId={data.class.id} />
       {data.steps.length === 0 ? (
         <p className="mt-8 border-t border-rule pt-6 text-soft">
           Nothing is planned for this day. Go to another day, or plan one.

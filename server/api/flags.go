@@ -1,0 +1,91 @@
+package api
+
+import (
+	"context"
+	"time"
+
+	"earlychorus/core/exercise"
+	"earlychorus/server/store"
+)
+
+// FlagView is what a player told, as the director sees it.
+type FlagView struct {
+	ID       string         `json:"id"`
+	Player   string         `json:"player"`
+	PlayerID string         `json:"player_id"`
+	Kind     store.FlagKind `json:"kind" enum:"hurts,dizzy,tired,question"`
+	Words    string         `json:"words"`
+	RaisedAt string         `json:"raised_at" format:"date-time"`
+}
+
+type flagInput struct {
+	Flag string `path:"flag" format:"uuid" doc:"made by the client, so that it can be sent again"`
+	Body struct {
+		Kind  store.FlagKind `json:"kind" enum:"hurts,dizzy,tired,question"`
+		Words string         `json:"words" maxLength:"500"`
+		Step  string         `json:"step,omitempty"`
+	}
+}
+
+// raiseFlag tells the director that something hurts, or asks a question.
+func (a *API) raiseFlag(ctx context.Context, in *flagInput) (*struct{}, error) {
+	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if in.Body.Kind == store.Question && in.Body.Words == "" {
+		return nil, problem(exercise.ParameterError{Field: "words", Remedy: "write your question first"})
+	}
+	f := store.Flag{ID: in.Flag, PlayerID: player.ID, Kind: in.Body.Kind, Words: in.Body.Words, RaisedAt: a.Now().UTC()}
+	if in.Body.Step != "" {
+		step, err := a.Store.StepOfClass(ctx, player.ClassID, in.Body.Step)
+		if err != nil {
+			return nil, problem(err)
+		}
+		f.StepID = &step.ID
+	}
+	if err := a.Store.RaiseFlag(ctx, f); err != nil {
+		return nil, problem(err)
+	}
+	return nil, nil
+}
+
+type flagsOutput struct {
+	Body struct {
+		Flags []FlagView `json:"flags" nullable:"false"`
+	}
+}
+
+// listFlags lists what a class's players told and nobody has seen yet.
+func (a *API) listFlags(ctx context.Context, in *ClassPath) (*flagsOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	open, err := a.Store.OpenFlags(ctx, class.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &flagsOutput{}
+	out.Body.Flags = []FlagView{}
+	for _, f := range open {
+		out.Body.Flags = append(out.Body.Flags, FlagView{f.ID, f.Player.FullName(), f.PlayerID, f.Kind, f.Words, f.RaisedAt.UTC().Format(time.RFC3339)})
+	}
+	return out, nil
+}
+
+type flagPath struct {
+	ClassPath
+	Flag string `path:"flag" format:"uuid"`
+}
+
+func (a *API) seeFlag(ctx context.Context, in *flagPath) (*flagsOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err == nil {
+		err = a.Store.SeeFlag(ctx, in.Flag, class.ID, a.Now().UTC())
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	return a.listFlags(ctx, &in.ClassPath)
+}

@@ -1,0 +1,100 @@
+package api_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/exercise"
+	"earlychorus/server/api"
+	"earlychorus/server/store"
+	"earlychorus/server/store/storetest"
+)
+
+// climbing lets a simulated player play the second step and waits for the word.
+func climbing(v visitor, step store.Step, standIn string) api.Practice {
+	id := newID()
+	v.want(201, "POST", "/takes/"+id+"/simulated", map[string]any{"step": step.ID, "version": 1, "stand_in": standIn}, nil)
+	v.heard(id)
+	var practice api.Practice
+	v.want(200, "GET", "/practice", nil, &practice)
+	return practice
+}
+
+func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "REED")
+	step := b.AddStep(t, h.store, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 120}))
+	player := h.player(t, b, 0)
+	var practice api.Practice
+	player.want(200, "GET", "/practice", nil, &practice)
+	require.Len(t, practice.Steps, 2)
+	require.NotNil(t, practice.Steps[1].Ladder)
+	assert.Equal(t, 1, practice.Steps[1].Ladder.Rung)
+	assert.Equal(t, 3, practice.Steps[1].Ladder.Needs)
+	assert.Equal(t, "C4 to G3 and back", practice.Steps[1].Ladder.Rungs[0])
+
+	for n := range 3 {
+		practice = climbing(player, step, "steady")
+		if n < 2 {
+			assert.Equal(t, 2-n, practice.Steps[1].Ladder.Needs)
+		}
+	}
+	assert.Equal(t, 2, practice.Steps[1].Ladder.Rung)
+	assert.Equal(t, 3, practice.Steps[1].Ladder.Tries)
+	assert.True(t, practice.Steps[1].Ladder.Passed[0])
+	assert.Equal(t, 2, practice.Steps[1].Score.Rung, "the step is laid out at the player's own rung")
+	assert.Equal(t, []string{"C4", "G3"}, []string{practice.Steps[1].Score.Targets()[0].WrittenName, practice.Steps[1].Score.Targets()[1].WrittenName})
+
+	player.want(200, "POST", "/practice/ladders/clarinet-break/back", nil, &practice)
+	assert.Equal(t, 1, practice.Steps[1].Ladder.Rung)
+	player.want(404, "POST", "/practice/ladders/to-the-moon/back", nil, nil)
+
+	// Somebody who slipped is suggested the ladder again.
+	var out struct{ Suggestions []api.SuggestionView }
+	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/suggestions", nil, &out)
+	require.Len(t, out.Suggestions, 1)
+	assert.Equal(t, "ladder", out.Suggestions[0].Item.Kind)
+
+	// The other player, on the trombone, has no use for it, and is told so.
+	var other api.Practice
+	h.player(t, b, 1).want(200, "GET", "/practice", nil, &other)
+	assert.Nil(t, other.Steps[1].Ladder)
+	assert.Contains(t, other.Steps[1].Score.Notices[0], "has no use for")
+}
+
+func TestTheBestHoldIsKept(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "REED")
+	step := b.AddStep(t, h.store, exercise.New("long-tone-longest", map[string]any{"cap_s": 10}))
+	practice := climbing(h.player(t, b, 0), step, "steady")
+	assert.InDelta(t, 10, practice.Steps[1].Best, 0.3)
+	for _, r := range practice.Steps[1].Score.Rules {
+		if r.Measure == exercise.HoldTime {
+			assert.InDelta(t, 9, r.Limit, 0.3, "within a tenth of one's own best")
+		}
+	}
+}
+
+func TestWhatHurtsReachesTheDirector(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "REED")
+	director, player := h.director(t, b), h.player(t, b, 0)
+	question, pain := newID(), newID()
+	player.want(204, "PUT", "/practice/flags/"+question, map[string]string{"kind": "question", "words": "Which thumb?", "step": b.Step.ID}, nil)
+	player.want(204, "PUT", "/practice/flags/"+pain, map[string]string{"kind": "hurts", "words": ""}, nil)
+	player.want(204, "PUT", "/practice/flags/"+pain, map[string]string{"kind": "hurts", "words": ""}, nil)
+	player.want(422, "PUT", "/practice/flags/"+newID(), map[string]string{"kind": "question", "words": ""}, nil)
+	var open struct{ Flags []api.FlagView }
+	path := "/classes/" + b.Class.ID + "/flags"
+	director.want(200, "GET", path, nil, &open)
+	require.Len(t, open.Flags, 2)
+	assert.Equal(t, store.Hurts, open.Flags[0].Kind, "pain first")
+	assert.Equal(t, "Which thumb?", open.Flags[1].Words)
+	director.want(200, "PUT", path+"/"+pain+"/seen", nil, &open)
+	assert.Len(t, open.Flags, 1)
+	other := storetest.NewBand(t, h.store, "BRASS")
+	h.director(t, other).want(404, "PUT", path+"/"+question+"/seen", nil, nil)
+}

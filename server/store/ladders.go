@@ -1,0 +1,119 @@
+package store
+
+import (
+	"context"
+	"time"
+
+	"gorm.io/gorm/clause"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/ladder"
+	"earlychorus/core/music"
+	"earlychorus/core/verdict"
+)
+
+// LadderEntry is a line of a player's ladder log.
+type LadderEntry struct {
+	ID       int64 `gorm:"->"`
+	PlayerID string
+	Ladder   string
+	What     ladder.Happening
+	Day      time.Time `gorm:"type:date"`
+	Rung     int
+	Result   verdict.Result
+	Hard     bool
+	Seconds  float64
+	TakeID   *string
+	At       time.Time
+}
+
+// AddLadderEntry adds a line. A take that is heard again adds none.
+func (s *Store) AddLadderEntry(ctx context.Context, e LadderEntry) error {
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Create(&e).Error
+}
+
+// LaddersOf returns where a player stands on every ladder that was ever tried.
+func (s *Store) LaddersOf(ctx context.Context, p Player) (map[string]ladder.State, error) {
+	var log []LadderEntry
+	if err := s.db.WithContext(ctx).Where("player_id = ?", p.ID).Order("id").Find(&log).Error; err != nil {
+		return nil, err
+	}
+	who, err := p.As(p.Class.Day(time.Time{}))
+	if err != nil {
+		return nil, err
+	}
+	entries := map[string][]ladder.Entry{}
+	for _, e := range log {
+		entries[e.Ladder] = append(entries[e.Ladder], ladder.Entry{
+			What: e.What, Day: e.Day.Format(time.DateOnly), Rung: e.Rung, Result: e.Result, Hard: e.Hard, Seconds: music.Seconds(e.Seconds),
+		})
+	}
+	out := map[string]ladder.State{}
+	for key, list := range entries {
+		l, _ := exercise.LadderOf(key)
+		out[key] = ladder.Standard().Replay(len(l.Rungs(who.Instrument)), list)
+	}
+	return out, nil
+}
+
+// BestHold returns a player's longest note, in seconds, of the longest long tones
+// that came out; 0 when there is none.
+func (s *Store) BestHold(ctx context.Context, playerID string) (best float64, err error) {
+	err = s.db.WithContext(ctx).Raw(`
+		SELECT coalesce(max((n->>'sounding_s')::double precision), 0)
+		FROM take t
+		JOIN LATERAL (SELECT result, measured FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON a.result IN ('clean', 'nearly')
+		CROSS JOIN LATERAL jsonb_array_elements(a.measured->'notes') n
+		WHERE t.player_id = ? AND t.score->>'kind' = ?`, playerID, exercise.KindLongToneLongest).Scan(&best).Error
+	return best, err
+}
+
+// Standing adds to a player where the ladders stand and what the best is, which
+// scores are worked out from.
+func (s *Store) Standing(ctx context.Context, p Player) (Player, map[string]ladder.State, error) {
+	states, err := s.LaddersOf(ctx, p)
+	if err != nil {
+		return p, nil, err
+	}
+	p.Rungs = map[string]int{}
+	for key, state := range states {
+		p.Rungs[key] = state.Rung
+	}
+	p.Best, err = s.BestHold(ctx, p.ID)
+	return p, states, err
+}
+
+// StuckPlayers returns whom a class's ladders do not let up.
+func (s *Store) StuckPlayers(ctx context.Context, class Class) (out []StuckPlayer, err error) {
+	var tried []string
+	err = s.db.WithContext(ctx).Model(&LadderEntry{}).Distinct("ladder_entry.player_id").
+		Joins("JOIN player ON player.id = ladder_entry.player_id AND player.class_id = ? AND player.left_at IS NULL", class.ID).Limit(mostPlayers).Pluck("ladder_entry.player_id", &tried).Error
+	if err != nil {
+		return nil, err
+	}
+	for _, id := range tried {
+		p, err := s.Player(ctx, id)
+		if err != nil {
+			return nil, err
+		}
+		states, err := s.LaddersOf(ctx, p)
+		if err != nil {
+			return nil, err
+		}
+		for key, state := range states {
+			if ladder.Standard().Stuck(state) {
+				out = append(out, StuckPlayer{p.ID, p.Instrument, key, state.Rung, state.Tries})
+			}
+		}
+	}
+	return out, nil
+}
+
+// StuckPlayer is a player on a rung that somebody should hear.
+type StuckPlayer struct {
+	PlayerID   string
+	Instrument string
+	Ladder     string
+	Rung       int
+	Tries      int
+}

@@ -1,0 +1,48 @@
+import type { Schemas } from '../../api/client'
+import { Button } from '../../ui/Button'
+import { useStepBack } from './queries'
+
+/** LadderRungs is the ladder in view: the rung one stands on, and what it still asks for. */
+export function LadderRungs({ ladder }: { ladder: Schemas['LadderView'] }) {
+  const back = useStepBack(ladder.key)
+  const near = ladder.rungs
+    .map((text, n) => ({ text, n: n + 1 }))
+    .filter(({ n }) => Math.abs(n - ladder.rung) <= 2)
+    .reverse() // the top is up
+  return (
+    <section aria-label="The ladder" className="mt-4 border-y border-rule py-3">
+      <p className="flex items-baseline justify-between gap-3">
+        <span className="font-serif text-lg">{ladder.name}</span>
+        <span className="text-sm text-soft">
+          rung {ladder.rung} of {ladder.rungs.length}
+        </span>
+      </p>
+      <ol className="mt-2">
+        {near.map(({ text, n }) => (
+          <li
+            key={n}
+            aria-current={n === ladder.rung ? 'step' : undefined}
+            className={`flex items-center gap-3 border-l-4 py-1 pl-3 ${n === ladder.rung ? 'border-warm font-serif text-lg' : 'border-rule text-soft'}`}
+          >
+            <span>{text}</span>
+            {ladder.passed[n - 1] && <span className="text-xs">passed</span>}
+          </li>
+        ))}
+      </ol>
+      <p className="mt-2" aria-live="polite">
+        {ladder.reached && 'You reached the goal. '}
+        {ladder.capped
+          ? 'That is enough of this ladder for today. More is practice, and tomorrow counts again.'
+          : `${ladder.needs} clean in a row ${ladder.needs === 1 ? 'passes' : 'pass'} this rung.`}{' '}
+        <span className="text-sm text-soft">
+          {ladder.tries_today} of {ladder.most_tries} tries today
+        </span>
+      </p>
+      {ladder.rung > 1 && (
+        <Button look="quiet" onClick={() => back.mutate()} disabled={back.isPending}>
+          Step back to the last one that worked
+        </Button>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,96 @@
+import { useState } from 'react'
+import { newId } from '../../api/ids'
+import { Button } from '../../ui/Button'
+import { Dialog } from '../../ui/Dialog'
+import { Problem } from '../../ui/Problem'
+import { useRaiseFlag } from './queries'
+
+type Kind = 'hurts' | 'dizzy' | 'tired' | 'question'
+
+const after: Record<Exclude<Kind, 'question'>, string> = {
+  hurts:
+    'Stop for today. Rest as long as you played, and tell somebody at home. If it still hurts tomorrow, see a doctor before you play.',
+  dizzy:
+    'Stop, sit down and breathe normally. Do not go on until it is over. If it does not pass, tell an adult at once.',
+  tired: 'Rest as long as you played. Stopping in time is part of practising.',
+}
+
+/** TellDirector stops the step when something is wrong, and carries a question to the director. */
+export function TellDirector({ stepId }: { stepId: string }) {
+  const [open, setOpen] = useState<'stop' | 'question'>()
+  const [told, setTold] = useState<Kind>()
+  const [words, setWords] = useState('')
+  const raise = useRaiseFlag()
+  const close = () => {
+    setOpen(undefined)
+    setTold(undefined)
+    setWords('')
+  }
+  const tell = (kind: Kind) =>
+    raise.mutate({ id: newId(), kind, words, step: stepId }, { onSuccess: () => setTold(kind) })
+  return (
+    <p className="mt-6 flex flex-wrap gap-3 border-t border-rule pt-4">
+      <Button onClick={() => setOpen('stop')}>It hurts, or I feel dizzy</Button>
+      <Button onClick={() => setOpen('question')}>Ask your director</Button>
+      {open === 'stop' && (
+        <Dialog
+          open
+          onOpenChange={close}
+          title="Stop here"
+          says="Your director is told what you press, and nobody else."
+        >
+          {!told && (
+            <div className="mt-5 grid gap-3">
+              <Button size="large" onClick={() => tell('hurts')}>
+                My lips, jaw or hands hurt
+              </Button>
+              <Button size="large" onClick={() => tell('dizzy')}>
+                I feel dizzy or tingly
+              </Button>
+              <Button size="large" onClick={() => tell('tired')}>
+                I am just tired
+              </Button>
+            </div>
+          )}
+          {told && told !== 'question' && (
+            <p className="mt-5 border-l-4 border-nearly pl-4 text-lg" role="status">
+              {after[told]} Your director has been told.
+            </p>
+          )}
+          {raise.error && <Problem error={raise.error} />}
+        </Dialog>
+      )}
+      {open === 'question' && (
+        <Dialog open onOpenChange={close} title="Ask your director" says="About this step, in your own words.">
+          {told ? (
+            <p className="mt-5 text-lg" role="status">
+              Sent. Your director sees it on the class’s page.
+            </p>
+          ) : (
+            <form
+              className="mt-5"
+              onSubmit={(e) => {
+                e.preventDefault()
+                tell('question')
+              }}
+            >
+              <textarea
+                aria-label="Your question"
+                required
+                maxLength={500}
+                rows={4}
+                className="w-full rounded-md border border-edge bg-sheet p-3"
+                value={words}
+                onChange={(e) => setWords(e.target.value)}
+              />
+              {raise.error && <Problem error={raise.error} />}
+              <Button type="submit" look="main" size="large" className="mt-3" disabled={raise.isPending}>
+                Send
+              </Button>
+            </form>
+          )}
+        </Dialog>
+      )}
+    </p>
+  )
+}
