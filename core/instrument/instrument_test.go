@@ -281,3 +281,9 @@ func TestOpenNotesAndOvertones(t *testing.T) {
 	assert.Equal(t, music.MIDI(58), i.Written(fingered))
 	assert.Equal(t, []music.MIDI{61, 68, 73, 77}, overtones) // written B♭4 F5 B♭5 D6
 }
+
+func TestTuningAdviceIsSaidInMillimetres(t *testing.T) {
+	assert.Equal(t, "Move the main tuning slide out by about 17 mm, then check again.", get(t, "trombone").TuningAdvice(53, 20, 440))
+	assert.Equal(t, "Move the headjoint in by about 5 mm, then check again.", get(t, "flute").TuningAdvice(69, -20, 440))
+	assert.Empty(t, get(t, "flute").TuningAdvice(69, 2, 440), "less than a millimetre is nobody's matter")
+}

@@ -116,6 +116,20 @@ func (i Instrument) MoveToTune(m music.MIDI, off music.Cents, a4 music.Hertz, ce
 	return Move{part, 1000 * change * travel}
 }
 
+// TuningAdvice says how far to move what, in words; "" when it is not worth it.
+func (i Instrument) TuningAdvice(m music.MIDI, off music.Cents, a4 music.Hertz) string {
+	move := i.MoveToTune(m, off, a4, AirCelsius)
+	mm := math.Round(math.Abs(move.Millimetres))
+	if mm < 1 {
+		return ""
+	}
+	way := "out"
+	if move.Millimetres < 0 {
+		way = "in"
+	}
+	return "Move the " + move.Part + " " + way + " by about " + strconv.Itoa(int(mm)) + " mm, then check again."
+}
+
 // RegisterPair returns the note that the register mechanism gives from a low
 // one, and whether there is one: a twelfth on clarinets, an octave on other
 // woodwinds.

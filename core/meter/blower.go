@@ -50,3 +50,30 @@ func (b Blower) Blow(s exercise.Score) Trace {
 	}
 	return t
 }
+
+// Choice is a simulated blower offered to anyone without a meter.
+type Choice struct {
+	Key   string `json:"key"`
+	Label string `json:"label"`
+}
+
+// StandIns lists them.
+func StandIns() []Choice {
+	return []Choice{{"prompt", "Prompt and still"}, {"late", "Late, and learning"}, {"dancing", "A dancing ball"}}
+}
+
+// NewStandIn returns the blower with the given key; ok is false for an unknown
+// one.
+func NewStandIn(key string, seed uint64) (b Blower, ok bool) {
+	b = Blower{Seed: seed}
+	switch key {
+	case "prompt":
+	case "late":
+		b.Delay, b.Learning = 0.55, 0.2
+	case "dancing":
+		b.Waver = 0.45
+	default:
+		return Blower{}, false
+	}
+	return b, true
+}

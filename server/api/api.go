@@ -124,6 +124,7 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	huma.Get(player, "/practice", a.showPractice)
 	huma.Post(player, "/takes/{take}/simulated", a.simulateTake)
 	huma.Put(player, "/practice/steps/{step}/ticks", a.tickStep)
+	huma.Post(player, "/practice/steps/{step}/blown", a.blowStep)
 	huma.Post(player, "/practice/ladders/{ladder}/back", a.stepBack)
 	huma.Put(player, "/practice/flags/{flag}", a.raiseFlag)
 	plainPlayer.Get("/practice/steps/{step}/reference.wav", a.playReference)

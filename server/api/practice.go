@@ -15,6 +15,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/meter"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/ribbon"
@@ -33,6 +34,7 @@ type Practice struct {
 	Steps      []PracticeStep  `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
 	Comments   []CommentView   `json:"comments" nullable:"false" doc:"the director's latest"`
 	StandIns   []synth.StandIn `json:"stand_ins" nullable:"false" doc:"simulated players that can stand in for the microphone"`
+	Blowers    []meter.Choice `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
 }
 
 // PracticeStep is a step worked out for the player's own instrument.
@@ -86,7 +88,7 @@ func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, e
 	}
 	day := player.Class.Day(a.Now())
 	out := Practice{
-		Player: player.ShortName(), Instrument: i.Name, Day: day.Format(time.DateOnly), Comments: []CommentView{}, StandIns: synth.StandIns(),
+		Player: player.ShortName(), Instrument: i.Name, Day: day.Format(time.DateOnly), Comments: []CommentView{}, StandIns: synth.StandIns(), Blowers: meter.StandIns(),
 	}
 	player, ladders, err := a.Store.Standing(ctx, player)
 	if err != nil {

@@ -98,3 +98,23 @@ func TestTheCatalogueDescribesItsEditors(t *testing.T) {
 	preview(422, "buzz-at-once", map[string]any{"repeats": 99})
 	preview(422, "buzz-at-once", map[string]any{"colour": "red"})
 }
+
+func TestTheAirMeterHasAStandIn(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "REED")
+	step := b.AddStep(t, h.store, exercise.New("air-meter", nil))
+	player := h.player(t, b, 0)
+	path := "/practice/steps/" + step.ID + "/blown"
+	var blown api.Blown
+	player.want(200, "POST", path, map[string]any{"version": 1, "stand_in": "late"}, &blown)
+	assert.Equal(t, verdict.CauseMeterDelay, blown.Verdict.Deciding.Cause)
+	assert.Len(t, blown.Blows, 4)
+	assert.Greater(t, blown.Blows[0].Delay, blown.Blows[3].Delay, "and learning")
+	player.want(200, "POST", path, map[string]any{"version": 1, "stand_in": "prompt"}, &blown)
+	assert.Equal(t, verdict.Clean, blown.Verdict.Result)
+	var practice api.Practice
+	player.want(200, "GET", "/practice", nil, &practice)
+	assert.Equal(t, verdict.Clean, practice.Steps[1].Result)
+	player.want(422, "POST", path, map[string]any{"version": 1, "stand_in": "whale"}, nil)
+	player.want(422, "POST", "/practice/steps/"+b.Step.ID+"/blown", map[string]any{"version": 1, "stand_in": "late"}, nil)
+}

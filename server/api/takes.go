@@ -36,6 +36,7 @@ type TakeDetail struct {
 	Verdict   *verdict.Verdict `json:"verdict,omitempty"`
 	Overruled verdict.Result   `json:"overruled,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's word; the measured one stays beside it"`
 	Ribbon    *ribbon.Ribbon   `json:"ribbon,omitempty"`
+	Tuning    string           `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
 	Recording *take.Recording  `json:"recording,omitempty"`
 	Events    []take.Event     `json:"events" nullable:"false"`
 	Comments  []CommentView    `json:"comments" nullable:"false"`
@@ -117,6 +118,9 @@ func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) erro
 	drawing := ribbon.Draw(a.Measured, t.Score, i, LargeRibbon)
 	t.Ribbon, t.Verdict, t.Recording, t.Events = &drawing, &a.Verdict, &a.Measured.Recording, a.Measured.Events
 	t.Start = float64(a.Measured.Start)
+	if notes := a.Measured.Notes; t.Score.Kind == exercise.KindTuningNote && len(notes) > 0 && notes[0].Trusted && !notes[0].WrongNote {
+		t.Tuning = i.TuningAdvice(notes[0].Target, notes[0].Centre, t.Score.A4Hz)
+	}
 	return nil
 }
 

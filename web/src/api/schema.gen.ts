@@ -431,6 +431,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/practice/steps/{step}/blown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post practice steps by step blown */
+        post: operations["post-practice-steps-by-step-blown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/practice/steps/{step}/ticks": {
         parameters: {
             query?: never;
@@ -654,6 +671,45 @@ export interface components {
         Bar: {
             symbols: components["schemas"]["Symbol"][];
         };
+        Blow: {
+            /**
+             * Format: double
+             * @description from the start of the breath to the ball's top
+             */
+            delay_s: number;
+            heard: boolean;
+            /** Format: double */
+            length_s: number;
+            /** Format: double */
+            onset_s: number;
+            /**
+             * Format: double
+             * @description share by which the ball jumped above where it then stood
+             */
+            overshoot: number;
+            /**
+             * Format: double
+             * @description standard deviation over mean of the height, once up
+             */
+            unsteady: number;
+        };
+        BlowInputBody: {
+            /**
+             * @description a simulated player at a simulated meter
+             * @enum {string}
+             */
+            stand_in: "prompt" | "late" | "dancing";
+            /**
+             * Format: int64
+             * @description of the step, as it was shown
+             */
+            version: number;
+        };
+        Blown: {
+            blows: components["schemas"]["Blow"][];
+            trace: components["schemas"]["Trace"];
+            verdict: components["schemas"]["Verdict"];
+        };
         BoardCell: {
             /** Format: int64 */
             comments: number;
@@ -701,6 +757,10 @@ export interface components {
             based_on_revision: number;
             items: components["schemas"]["PlanItem"][];
             name: string;
+        };
+        Choice: {
+            key: string;
+            label: string;
         };
         ClassCodeBody: {
             code: string;
@@ -1483,6 +1543,8 @@ export interface components {
             player_id: string;
         };
         Practice: {
+            /** @description simulated players at a simulated air meter */
+            blowers: components["schemas"]["Choice"][];
             /** @description the director's latest */
             comments: components["schemas"]["CommentView"][];
             /** Format: date */
@@ -1901,6 +1963,8 @@ export interface components {
             source: "microphone" | "file" | "simulated";
             /** @enum {string} */
             state: "waiting" | "done" | "failed";
+            /** @description of a tuning note: what to move, and how far */
+            tuning?: string;
             verdict?: components["schemas"]["Verdict"];
         };
         Template: {
@@ -1945,6 +2009,11 @@ export interface components {
              * @description the school's date now
              */
             today: string;
+        };
+        Trace: {
+            height: number[] | null;
+            /** Format: double */
+            step_s: number;
         };
         Track: {
             /** Format: double */
@@ -2863,6 +2932,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-practice-steps-by-step-blown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlowInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blown"];
                 };
             };
             /** @description Error */

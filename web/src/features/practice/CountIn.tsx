@@ -19,15 +19,26 @@ export function CountIn({ recording, step }: { recording: Recording; step: Pract
       <p className="text-2xl font-serif" aria-live="assertive">
         {now.text}
       </p>
-      <p
-        key={now.beat}
-        className={`flex size-44 items-center justify-center rounded-full border-4 font-serif text-[5rem] leading-none tabular-nums ${
-          now.playing ? 'border-warm bg-warm text-on-warm' : 'border-edge'
-        } animate-[pulse-beat_0.4s_ease-out]`}
-      >
-        {now.beat}
+      <div className="relative flex size-52 items-center justify-center">
+        <Breath phase={now.phase} share={now.share} />
+        <p
+          key={now.beat}
+          className={`flex size-40 items-center justify-center rounded-full border-4 font-serif text-[5rem] leading-none tabular-nums ${
+            now.playing ? 'border-warm bg-warm text-on-warm' : 'border-edge'
+          } animate-[pulse-beat_0.4s_ease-out]`}
+        >
+          {now.beat}
+        </p>
+      </div>
+      <p className="text-soft">
+        of {now.beats}
+        {now.next && ` · then ${now.next.toLowerCase()}`}
       </p>
-      <LiveRibbon recording={recording} step={step} />
+      {step.score.ears_first ? (
+        <p className="h-28 max-w-lg content-center text-soft">Ears first: you see your note when the take is over.</p>
+      ) : (
+        <LiveRibbon recording={recording} step={step} />
+      )}
       <LevelBar level={level} />
       <p className="text-sm text-soft tabular-nums">{Math.max(0, Math.ceil(step.timeline.total_s - at))} s to go</p>
       <Button onClick={recording.stop}>Stop and throw away</Button>
@@ -49,13 +60,40 @@ function useLive(recording: Recording): { at: number; level: number } {
 }
 
 function nowIn(t: Timeline, at: number) {
-  const cue = t.cues.find((c) => at < c.to_s) ?? t.cues.at(-1)
+  const index = t.cues.findIndex((c) => at < c.to_s)
+  const cue = index < 0 ? t.cues.at(-1) : t.cues[index]
   const click = t.clicks.findLast((c) => c.at_s <= at)
+  const length = cue ? cue.to_s - cue.from_s : 1
   return {
     text: cue?.text ?? '',
+    phase: cue?.phase ?? 'rest',
+    beats: cue?.beats ?? 0,
+    share: cue ? Math.min(1, Math.max(0, (at - cue.from_s) / length)) : 0,
+    next: index >= 0 ? (t.cues[index + 1]?.text ?? '') : '',
     playing: ['play', 'buzz', 'sing', 'out'].includes(cue?.phase ?? ''),
     beat: at < 0 ? '·' : String(click?.beat ?? 1),
   }
+}
+
+/** Breath is the air as a ring: it fills while one breathes in, stays while one holds, empties while one blows or plays. */
+function Breath({ phase, share }: { phase: string; share: number }) {
+  const full =
+    { breathe: share, hold: 1, out: 1 - share, play: 1 - share, buzz: 1 - share, sing: 1 - share }[phase] ?? 0
+  const around = 2 * Math.PI * 47
+  return (
+    <svg viewBox="0 0 100 100" className="absolute inset-0 -rotate-90" aria-hidden>
+      <circle cx="50" cy="50" r="47" fill="none" stroke="var(--band)" strokeWidth="5" />
+      <circle
+        cx="50"
+        cy="50"
+        r="47"
+        fill="none"
+        stroke="var(--cant-tell)"
+        strokeWidth="5"
+        strokeDasharray={`${full * around} ${around}`}
+      />
+    </svg>
+  )
 }
 
 const steps = 24

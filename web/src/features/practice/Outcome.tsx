@@ -33,6 +33,7 @@ export function Outcome({ takeId, onAgain, onDone, done }: Props) {
             <WideRibbon ribbon={take.ribbon} height={190} />
           </div>
           <p className="mt-4 border-l-4 border-warm pl-3 text-lg">{take.verdict.tip.text}</p>
+          {take.tuning && <p className="mt-2 border-l-4 border-rule pl-3">{take.tuning}</p>}
         </>
       )}
       {take && take.state !== 'waiting' && (

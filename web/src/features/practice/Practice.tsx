@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { FromDirector } from './FromDirector'
+import { MeterRoom } from './MeterRoom'
 import { type PracticeStep, practiceQuery } from './queries'
 import { Room } from './Room'
 import { StepList } from './StepList'
@@ -26,7 +27,15 @@ export function Practice() {
       {step?.score.ticked && (
         <TickRoom key={`${step.id}/${step.version}`} step={step} onNext={next && (() => go(next))} />
       )}
-      {step && !step.score.ticked && (
+      {step?.score.metered && (
+        <MeterRoom
+          key={`${step.id}/${step.version}`}
+          step={step}
+          blowers={data.blowers}
+          onNext={next && (() => go(next))}
+        />
+      )}
+      {step && !step.score.ticked && !step.score.metered && (
         <Room
           key={`${step.id}/${step.version}`}
           step={step}

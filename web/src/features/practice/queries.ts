@@ -106,3 +106,18 @@ export function useRaiseFlag() {
     }) => answer(api.PUT('/practice/flags/{flag}', { params: { path: { flag: id } }, body })),
   })
 }
+
+/** useBlow lets a simulated player blow into the simulated meter. */
+export function useBlow(step: PracticeStep) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (standIn: 'prompt' | 'late' | 'dancing') =>
+      answer(
+        api.POST('/practice/steps/{step}/blown', {
+          params: { path: { step: step.id } },
+          body: { version: step.version, stand_in: standIn },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: practiceQuery.queryKey }),
+  })
+}

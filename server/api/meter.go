@@ -1,0 +1,65 @@
+package api
+
+import (
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/meter"
+	"earlychorus/core/verdict"
+	"earlychorus/server/intake"
+	"earlychorus/server/store"
+)
+
+// Blown is what a meter showed, and the word on it.
+type Blown struct {
+	Trace   meter.Trace     `json:"trace"`
+	Blows   []meter.Blow    `json:"blows" nullable:"false"`
+	Verdict verdict.Verdict `json:"verdict"`
+}
+
+type blowInput struct {
+	Step string `path:"step" format:"uuid"`
+	Body struct {
+		Version int    `json:"version" doc:"of the step, as it was shown"`
+		StandIn string `json:"stand_in" enum:"prompt,late,dancing" doc:"a simulated player at a simulated meter"`
+	}
+}
+
+type blowOutput struct{ Body Blown }
+
+// blowStep lets a simulated player blow into the simulated meter, and keeps the
+// word.
+func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) {
+	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	step, err := a.Store.StepAsOf(ctx, player.ClassID, in.Step, in.Body.Version)
+	if err != nil {
+		return nil, problem(err)
+	}
+	day := player.Class.Day(a.Now())
+	score, i, err := intake.Score(step, player, day)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if !score.Metered {
+		return nil, problem(exercise.ParameterError{Field: "step", Remedy: "this step is not blown into a meter"})
+	}
+	blower, ok := meter.NewStandIn(in.Body.StandIn, seedOf(player.ID+a.Now().String()))
+	if !ok {
+		return nil, huma.Error422UnprocessableEntity("There is no such simulated player.")
+	}
+	out := Blown{Trace: blower.Blow(score)}
+	out.Blows = meter.Read(out.Trace, score)
+	out.Verdict = verdict.Decide(verdict.Case{Instrument: i, Score: score, Blows: out.Blows, Tips: player.Class.Tips, Air: player.Class.Conventions().Air})
+	err = a.Store.SaveTick(ctx, store.Tick{
+		PlayerID: player.ID, StepID: step.ID, StepVersion: step.Version, Day: day, Done: []bool{}, Result: out.Verdict.Result, Short: out.Verdict.Short, TickedAt: a.Now().UTC(),
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &blowOutput{out}, nil
+}
