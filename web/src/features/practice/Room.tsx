@@ -36,8 +36,7 @@ export function Room({ step, standIns, onNext }: Props) {
   }
   return (
     <>
-      <StepSheet step={step} />
-      {step.ladder && <LadderRungs ladder={step.ladder} />}
+      <StepSheet step={step}>{step.ladder && <LadderRungs ladder={step.ladder} />}</StepSheet>
       <RecordTake step={step} onRecorded={handIn} />
       <TellDirector stepId={step.id} />
       <OtherWays step={step} standIns={standIns} onFile={handIn} onSimulated={heard} />

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useRef, useState } from 'react'
+import { lazy, type ReactNode, Suspense, useRef, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { targetsOf } from '../../api/score'
 import { Button } from '../../ui/Button'
@@ -9,7 +9,7 @@ import type { PracticeStep } from './queries'
 const Staff = lazy(() => import('../../notation/Staff'))
 
 /** StepSheet is what to play: the course of it, notes on the staff, fingering, and how it sounds. */
-export function StepSheet({ step }: { step: PracticeStep }) {
+export function StepSheet({ step, children }: { step: PracticeStep; children?: ReactNode }) {
   const { score } = step
   const targets = targetsOf(score)
   return (
@@ -20,6 +20,7 @@ export function StepSheet({ step }: { step: PracticeStep }) {
         {step.times > 1 && `, ${step.times} times`}.
       </p>
       <Course score={score} />
+      {children}
       {step.best_s !== undefined && (
         <p className="mt-2">
           Your longest so far: <strong className="font-serif text-lg">{step.best_s.toFixed(1)} s</strong>
