@@ -34,7 +34,7 @@ type Practice struct {
 	Steps      []PracticeStep  `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
 	Comments   []CommentView   `json:"comments" nullable:"false" doc:"the director's latest"`
 	StandIns   []synth.StandIn `json:"stand_ins" nullable:"false" doc:"simulated players that can stand in for the microphone"`
-	Blowers    []meter.Choice `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
+	Blowers    []meter.Choice  `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
 }
 
 // PracticeStep is a step worked out for the player's own instrument.
