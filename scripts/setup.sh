@@ -67,7 +67,7 @@ web_packages() {
 
 # The core's ear for the browser, from the packages the server hears with.
 build_ear() {
-  fresh web/public/ear.wasm core/contour core/dsp core/music core/audio/audio.go wasm go.mod && return
+  fresh web/public/ear.wasm core wasm go.mod && return
   say "Building the ear for the browser …"
   GOOS=wasip1 GOARCH=wasm CGO_ENABLED=0 go build -buildmode=c-shared -trimpath -ldflags='-s -w' -o web/public/ear.wasm ./wasm
 }

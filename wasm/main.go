@@ -3,7 +3,8 @@
 // Command wasm is the core's ear for the browser: this page of glue, and the
 // same packages the server hears with. It is built as a reactor: the page calls
 // _initialize once, then the functions below. Sound and frames pass through
-// linear memory; the page makes its view of it afresh after every call.
+// linear memory; the page makes its view of it afresh after every call. ask.go has
+// what is asked in JSON: verdicts, scores, ladders, rests.
 package main
 
 import (

@@ -30,6 +30,9 @@ type Conventions struct {
 	TuningNote  string       `json:"tuning_note" enum:"Bb,A,F,C,own"`
 	HardNotes   string       `json:"hard_notes" enum:"tried,graded"`
 
+	// TempoGive is how many per cent slower or faster than asked players may go.
+	TempoGive int `json:"tempo_give" doc:"per cent slower or faster that players may choose; 0 to 40"`
+
 	// Tolerances and Hard are the director's own, where they differ from ours.
 	Tolerances map[Stage]Limits        `json:"tolerances,omitempty" doc:"limits by stage"`
 	Hard       map[string][]music.MIDI `json:"hard,omitempty" doc:"sounding hard notes by instrument key, in place of ours"`
@@ -69,6 +72,9 @@ func (c Conventions) Check() error {
 			return err
 		}
 	}
+	if c.TempoGive < 0 || c.TempoGive > mostTempoGive {
+		return ParameterError{"tempo_give", fmt.Sprintf("let players go 0 to %d per cent slower or faster", mostTempoGive)}
+	}
 	for stage, l := range c.Tolerances {
 		if stage < 1 || stage > 4 || !l.usable() {
 			return ParameterError{"tolerances", "give each stage, 1 to 4, a centre of 3 to 100 cents, a waver of 2 to 60, a change of 0.05 to 1 s and a hold of half to all of the beats"}
@@ -82,6 +88,8 @@ func (c Conventions) Check() error {
 	}
 	return nil
 }
+
+const mostTempoGive = 40
 
 // The choices that code asks about.
 const (
@@ -130,7 +138,7 @@ func StandardConventions() Conventions {
 	return Conventions{
 		A4: music.StandardA4, Naming: music.English, Begin: "low", LongTone: "counted", LongTempo: "80", Tuner: "shown", BuzzOn: "mouthpiece",
 		BuzzMove: "slide", Start: Tongued, End: "taper", Air: "speed", EuphoniumC: "1-3", ClarinetRun: "side", ClarinetLow: "alternate",
-		SingFirst: "sing", TuningNote: "Bb", HardNotes: "tried",
+		SingFirst: "sing", TuningNote: "Bb", HardNotes: "tried", TempoGive: 20,
 	}
 }
 

@@ -70,6 +70,7 @@ type Segment struct {
 	Written      *music.Spelling       `json:"written,omitempty"`
 	WrittenName  string                `json:"written_name,omitempty"`
 	Fingering    *instrument.Fingering `json:"fingering,omitempty"`
+	Changes      []int                 `json:"changes,omitempty" doc:"which marks of the fingering's diagram differ from the note before"`
 	Articulation Articulation          `json:"articulation,omitempty" enum:"tongued,breath,slurred"`
 	Dynamic      Dynamic               `json:"dynamic,omitempty" enum:"pp,p,mp,mf,f,ff"`
 	DynamicTo    Dynamic               `json:"dynamic_to,omitempty" enum:"pp,p,mp,mf,f,ff" doc:"grows or fades to this"`

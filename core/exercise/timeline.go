@@ -20,21 +20,40 @@ type Cue struct {
 	Segment int           `json:"segment" doc:"index into the score's segments"`
 }
 
+// Tone is a note that is sounded to the player, who listens.
+type Tone struct {
+	At     music.Seconds `json:"at_s"`
+	Length music.Seconds `json:"length_s"`
+	Pitch  music.Hertz   `json:"pitch_hz"`
+}
+
 // Timeline is a score laid out in seconds from its first click: what a
 // metronome and a recorder need.
 type Timeline struct {
 	Total  music.Seconds `json:"total_s"`
 	Clicks []Click       `json:"clicks" nullable:"false"`
 	Cues   []Cue         `json:"cues" nullable:"false"`
+	Tones  []Tone        `json:"tones" nullable:"false" doc:"sounded where the player listens"`
+	Drone  music.Hertz   `json:"drone_hz,omitempty" doc:"the first note, in a low octave, to sound under the step when asked for"`
 }
+
+// lowestDrone is where the octave of drones begins: low enough to be under the
+// tune, high enough for a small loudspeaker.
+const lowestDrone music.Hertz = 110
 
 // Timeline lays the score out in time.
 func (s Score) Timeline() Timeline {
-	t := Timeline{Total: s.Seconds(), Clicks: []Click{}, Cues: []Cue{}}
+	t := Timeline{Total: s.Seconds(), Clicks: []Click{}, Cues: []Cue{}, Tones: []Tone{}}
+	if targets := s.Targets(); len(targets) > 0 {
+		t.Drone = droneFor(targets[0].Target.Frequency(s.A4Hz))
+	}
 	for n, seg := range s.Segments {
 		from := s.TempoBPM.Seconds(seg.StartBeat)
-		text := seg.Text
-		t.Cues = append(t.Cues, Cue{from, from + s.TempoBPM.Seconds(seg.Beats), seg.Phase, seg.Beats, text, n})
+		length := s.TempoBPM.Seconds(seg.Beats)
+		t.Cues = append(t.Cues, Cue{from, from + length, seg.Phase, seg.Beats, seg.Text, n})
+		if seg.Phase == Listen && seg.Target > 0 {
+			t.Tones = append(t.Tones, Tone{from, length, seg.Target.Frequency(s.A4Hz)})
+		}
 		for beat := range int(seg.Beats) {
 			at := seg.StartBeat + music.Beats(beat)
 			t.Clicks = append(t.Clicks, Click{
@@ -43,4 +62,17 @@ func (s Score) Timeline() Timeline {
 		}
 	}
 	return t
+}
+
+func droneFor(f music.Hertz) music.Hertz {
+	if f <= 0 {
+		return 0
+	}
+	for f >= 2*lowestDrone {
+		f /= 2
+	}
+	for f < lowestDrone {
+		f *= 2
+	}
+	return f
 }

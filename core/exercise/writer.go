@@ -38,7 +38,23 @@ func (w *writer) finish() Score {
 		}
 	}
 	w.s.Load = loadOf(w.s, w.i)
+	w.markChanges()
 	return w.s
+}
+
+// markChanges says at each fingering which fingers move to it.
+func (w *writer) markChanges() {
+	var before *instrument.Fingering
+	for n := range w.s.Segments {
+		f := w.s.Segments[n].Fingering
+		if f == nil {
+			continue
+		}
+		if before != nil {
+			w.s.Segments[n].Changes = f.Diagram.ChangesFrom(before.Diagram)
+		}
+		before = f
+	}
 }
 
 func (w *writer) notice(said string) {

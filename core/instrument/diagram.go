@@ -24,6 +24,22 @@ type Mark struct {
 	Label string  `json:"label,omitempty"`
 }
 
+// ChangesFrom lists the marks that differ from the fingering before, by their
+// place in Marks: the fingers that move.
+func (d Diagram) ChangesFrom(before Diagram) []int {
+	was := map[[2]float64]string{}
+	for _, m := range before.Marks {
+		was[[2]float64{m.X, m.Y}] = m.State
+	}
+	var out []int
+	for n, m := range d.Marks {
+		if was[[2]float64{m.X, m.Y}] != m.State {
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
 const (
 	open   = "open"
 	closed = "closed"

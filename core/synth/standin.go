@@ -63,3 +63,11 @@ func Reference(score exercise.Score, i instrument.Instrument, rate int) audio.Mo
 	sound, _ := Player{Instrument: i, Level: referenceLevel}.Play(score, rate)
 	return sound
 }
+
+// FirstNote returns the first note a score asks for; home where it asks for none.
+func FirstNote(score exercise.Score, i instrument.Instrument) music.MIDI {
+	if targets := score.Targets(); len(targets) > 0 {
+		return targets[0].Target
+	}
+	return i.Home()
+}

@@ -3,9 +3,11 @@ package api
 import (
 	"bytes"
 	"encoding/csv"
-	"encoding/json"
 	"fmt"
+	"math"
 	"net/http"
+	"net/url"
+	"slices"
 	"strconv"
 	"time"
 
@@ -15,6 +17,8 @@ import (
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/exercise"
+	"earlychorus/core/music"
+	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
 )
@@ -32,14 +36,13 @@ func (a *API) uploadTake(w http.ResponseWriter, r *http.Request) {
 		fail(w, err)
 		return
 	}
-	w.Header().Set("Content-Type", "application/json")
-	if accepted {
-		w.WriteHeader(http.StatusCreated)
-	}
-	_ = json.NewEncoder(w).Encode(map[string]string{"id": hand.ID}) // the take is safe even if the asker is gone
+	answerTake(w, hand.ID, accepted)
 }
 
-const latestStart = 60_000 // ms
+const (
+	latestStart = 60_000 // ms
+	mostTempo   = 400
+)
 
 func (a *API) handFrom(r *http.Request) (intake.Hand, error) {
 	player, err := a.Store.Player(r.Context(), a.who(r.Context()).PlayerID)
@@ -51,18 +54,57 @@ func (a *API) handFrom(r *http.Request) (intake.Hand, error) {
 	if !isUUID(h.ID) || !isUUID(h.StepID) {
 		return h, exercise.ParameterError{Field: "take", Remedy: "number takes and steps with UUIDs"}
 	}
-	if h.Source != store.Microphone && h.Source != store.File {
-		return h, exercise.ParameterError{Field: "source", Remedy: "say microphone or file"}
+	if !slices.Contains([]store.Source{store.Microphone, store.File, store.Simulated}, h.Source) {
+		return h, exercise.ParameterError{Field: "source", Remedy: "say microphone, file or simulated"}
 	}
 	if h.StepVersion, err = strconv.Atoi(q.Get("version")); err != nil {
 		return h, exercise.ParameterError{Field: "version", Remedy: "say which version of the step was played"}
 	}
-	if q.Has("start_ms") {
-		if h.StartMS, err = strconv.Atoi(q.Get("start_ms")); err != nil || h.StartMS < -latestStart || h.StartMS > latestStart {
-			return h, exercise.ParameterError{Field: "start_ms", Remedy: "say in whole milliseconds where the first click lies"}
-		}
+	if h.StartMS, err = wholeIn(q, "start_ms", -latestStart, latestStart, "say in whole milliseconds where the first click lies"); err != nil {
+		return h, err
 	}
-	return h, nil
+	return h, a.asRecorded(&h, q)
+}
+
+// asRecorded reads how things stood when a take was recorded, which may be days
+// before it is handed in: on which rung, at what tempo, against which best, and
+// what the device said of it.
+func (a *API) asRecorded(h *intake.Hand, q url.Values) error {
+	ago, err := wholeIn(q, "ago_ms", 0, math.MaxInt32*1000, "say in whole milliseconds how long ago it was recorded")
+	if err != nil {
+		return err
+	}
+	h.PlayedAt = h.At.Add(-time.Duration(ago) * time.Millisecond)
+	if h.Rung, err = wholeIn(q, "rung", 0, 100, "say which rung was played"); err != nil {
+		return err
+	}
+	tempo, err := wholeIn(q, "tempo", 0, mostTempo, "say at what tempo it was played, in beats a minute")
+	if err != nil {
+		return err
+	}
+	h.Tempo = music.Tempo(tempo)
+	best, err := wholeIn(q, "best_ms", 0, 1000*intake.LongestSeconds, "say in whole milliseconds what the best was")
+	if err != nil {
+		return err
+	}
+	h.Best = music.Seconds(best) / 1000
+	h.DeviceResult = verdict.Result(q.Get("heard"))
+	if known := []verdict.Result{"", verdict.Clean, verdict.Nearly, verdict.NotYet, verdict.CantTell}; !slices.Contains(known, h.DeviceResult) {
+		return exercise.ParameterError{Field: "heard", Remedy: "say clean, nearly, not-yet or cant-tell"}
+	}
+	return nil
+}
+
+// wholeIn reads a whole number that may be left out, within bounds.
+func wholeIn(q url.Values, name string, least, most int, remedy string) (int, error) {
+	if !q.Has(name) {
+		return 0, nil
+	}
+	v, err := strconv.Atoi(q.Get(name))
+	if err != nil || v < least || v > most {
+		return 0, exercise.ParameterError{Field: name, Remedy: remedy}
+	}
+	return v, nil
 }
 
 // playTake answers a take's sound as WAV, in parts when asked, so that a
@@ -83,7 +125,7 @@ func (a *API) playTake(w http.ResponseWriter, r *http.Request) {
 
 func serveWAV(w http.ResponseWriter, r *http.Request, sound audio.Mono, changed time.Time) {
 	w.Header().Set("Content-Type", "audio/wav")
-	w.Header().Set("Cache-Control", "private, max-age=3600")
+	w.Header().Set("Cache-Control", "no-store") // on a shared laptop the next player must not find it
 	http.ServeContent(w, r, "take.wav", changed, bytes.NewReader(wav.Encode(sound)))
 }
 

@@ -24,6 +24,7 @@ type flagInput struct {
 		Kind  store.FlagKind `json:"kind" enum:"hurts,dizzy,tired,question"`
 		Words string         `json:"words" maxLength:"500"`
 		Step  string         `json:"step,omitempty"`
+		AgoMS int            `json:"ago_ms,omitempty" minimum:"0" doc:"how long ago it was said, on a device without a network"`
 	}
 }
 
@@ -36,7 +37,7 @@ func (a *API) raiseFlag(ctx context.Context, in *flagInput) (*struct{}, error) {
 	if in.Body.Kind == store.Question && in.Body.Words == "" {
 		return nil, problem(exercise.ParameterError{Field: "words", Remedy: "write your question first"})
 	}
-	f := store.Flag{ID: in.Flag, PlayerID: player.ID, Kind: in.Body.Kind, Words: in.Body.Words, RaisedAt: a.Now().UTC()}
+	f := store.Flag{ID: in.Flag, PlayerID: player.ID, Kind: in.Body.Kind, Words: in.Body.Words, RaisedAt: ago(a.Now(), in.Body.AgoMS).UTC()}
 	if in.Body.Step != "" {
 		step, err := a.Store.StepOfClass(ctx, player.ClassID, in.Body.Step)
 		if err != nil {

@@ -16,55 +16,59 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/meter"
-	"earlychorus/core/music"
 	"earlychorus/core/plan"
+	"earlychorus/core/practice"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
 )
 
-// Practice is what a player has to do today, and how it has gone so far.
+// Practice is what a player has to do today, and how it has gone so far, with
+// all that a device needs to go on by itself.
 type Practice struct {
-	Player     string          `json:"player"`
-	Instrument string          `json:"instrument"`
-	Day        string          `json:"day" format:"date"`
-	Steps      []PracticeStep  `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
-	Comments   []CommentView   `json:"comments" nullable:"false" doc:"the director's latest"`
-	StandIns   []synth.StandIn `json:"stand_ins" nullable:"false" doc:"simulated players that can stand in for the microphone"`
-	Blowers    []meter.Choice  `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
+	PlayerID   string           `json:"player_id"`
+	Player     string           `json:"player"`
+	Instrument string           `json:"instrument"`
+	Day        string           `json:"day" format:"date"`
+	Steps      []PracticeStep   `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
+	Comments   []CommentView    `json:"comments" nullable:"false" doc:"the director's latest"`
+	StandIns   []synth.StandIn  `json:"stand_ins" nullable:"false" doc:"simulated players that can stand in for the microphone"`
+	Blowers    []meter.Choice   `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
+	Setting    practice.Setting `json:"setting" doc:"what scores are worked out from"`
+	Tips       verdict.Book     `json:"tips" doc:"the class's own words"`
 }
 
 // PracticeStep is a step worked out for the player's own instrument.
 type PracticeStep struct {
-	ID       string            `json:"id"`
-	Version  int               `json:"version"`
-	Name     string            `json:"name" doc:"the kind's"`
-	Sentence string            `json:"sentence"`
-	Why      string            `json:"why"`
-	Times    int               `json:"times"`
-	Score    exercise.Score    `json:"score"`
-	Timeline exercise.Timeline `json:"timeline"`
-	Ear      EarRange          `json:"ear" doc:"between which pitches to listen, live"`
-	Takes    []PracticeTake    `json:"takes" nullable:"false" doc:"today's of this step, newest first"`
-	Ticked   []bool            `json:"ticked" nullable:"false" doc:"which items of a ticked step are done today"`
-	Ladder   *LadderView       `json:"ladder,omitempty" doc:"of a step that is a rung"`
-	Best     float64           `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
-	Result   verdict.Result    `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the best of today, once there is one"`
+	practice.Worked
+	ID       string           `json:"id"`
+	Version  int              `json:"version"`
+	Name     string           `json:"name" doc:"the kind's"`
+	Sentence string           `json:"sentence"`
+	Why      string           `json:"why"`
+	Times    int              `json:"times"`
+	Step     AskedStep        `json:"step" doc:"before it was worked out"`
+	Takes    []PracticeTake   `json:"takes" nullable:"false" doc:"today's of this step, newest first"`
+	Ticked   []bool           `json:"ticked" nullable:"false" doc:"which items of a ticked step are done today"`
+	Ladder   *practice.Ladder `json:"ladder,omitempty" doc:"of a step that is a rung"`
+	Best     float64          `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
+	Recent   []string         `json:"recent_tips" nullable:"false" doc:"keys of the tips of the step's latest takes, latest first"`
+	Result   verdict.Result   `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the best of today, once there is one"`
 }
 
-// EarRange is between which pitches an ear listens.
-type EarRange struct {
-	Lowest  music.Hertz `json:"lowest_hz"`
-	Highest music.Hertz `json:"highest_hz"`
+// AskedStep is a step as it was planned, for the core to work out anew.
+type AskedStep struct {
+	Kind       string          `json:"kind"`
+	Parameters exercise.Values `json:"parameters"`
 }
 
 // PracticeTake is one of today's takes, small.
 type PracticeTake struct {
 	ID     string         `json:"id"`
 	State  string         `json:"state" enum:"waiting,done,failed"`
+	Played string         `json:"played_at" format:"date-time"`
 	Result verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
 	Ribbon *ribbon.Ribbon `json:"ribbon,omitempty"`
 }
@@ -87,18 +91,23 @@ func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, e
 		return nil, problem(err)
 	}
 	day := player.Class.Day(a.Now())
-	out := Practice{
-		Player: player.ShortName(), Instrument: i.Name, Day: day.Format(time.DateOnly), Comments: []CommentView{}, StandIns: synth.StandIns(), Blowers: meter.StandIns(),
-	}
 	player, ladders, err := a.Store.Standing(ctx, player)
 	if err != nil {
 		return nil, problem(err)
+	}
+	out := Practice{
+		PlayerID: player.ID, Player: player.ShortName(), Instrument: i.Name, Day: day.Format(time.DateOnly), Comments: []CommentView{},
+		StandIns: synth.StandIns(), Blowers: meter.StandIns(), Setting: intake.Setting(player, day), Tips: player.Class.Tips,
 	}
 	if out.Steps, err = a.practiceSteps(ctx, player, day); err != nil {
 		return nil, problem(err)
 	}
 	for n := range out.Steps {
-		out.Steps[n].addStanding(player, i, ladders, day)
+		s := &out.Steps[n]
+		s.addStanding(player, i, ladders, day)
+		if s.Recent, err = a.Store.LatestTips(ctx, player.ID, s.ID, verdict.AskAfter); err != nil {
+			return nil, problem(err)
+		}
 	}
 	if err := a.addDoings(ctx, out.Steps, player, day); err != nil {
 		return nil, problem(err)
@@ -142,7 +151,7 @@ func (a *API) practiceSteps(ctx context.Context, player store.Player, day time.T
 }
 
 func practiceStep(step store.Step, player store.Player, day time.Time) (PracticeStep, error) {
-	score, i, err := intake.Score(step, player, day)
+	worked, err := intake.Work(step, player, day, 0)
 	if err != nil {
 		return PracticeStep{}, err
 	}
@@ -150,14 +159,13 @@ func practiceStep(step store.Step, player store.Player, day time.Time) (Practice
 	if err != nil {
 		return PracticeStep{}, err
 	}
-	ear := take.EarForScore(i, score)
 	why := step.Why
 	if why == "" {
 		why = x.Kind.Why
 	}
 	return PracticeStep{
-		ID: step.ID, Version: step.Version, Name: x.Kind.Name, Sentence: x.Sentence(), Why: why, Times: step.Times, Score: score,
-		Timeline: score.Timeline(), Ear: EarRange{ear.Lowest, ear.Highest}, Takes: []PracticeTake{}, Ticked: make([]bool, len(score.Items)),
+		Worked: worked, ID: step.ID, Version: step.Version, Name: x.Kind.Name, Sentence: x.Sentence(), Why: why, Times: step.Times, Step: AskedStep{x.Kind.Key, x.Values},
+		Takes: []PracticeTake{}, Ticked: make([]bool, len(worked.Score.Items)), Recent: []string{},
 	}, nil
 }
 
@@ -196,7 +204,7 @@ func (a *API) addDoings(ctx context.Context, steps []PracticeStep, player store.
 }
 
 func (s *PracticeStep) addTake(t store.Take, small map[string]store.Analysis) {
-	view := PracticeTake{ID: t.ID}
+	view := PracticeTake{ID: t.ID, Played: t.PlayedAt.UTC().Format(time.RFC3339)}
 	found, analysed := small[t.ID]
 	view.State = state(t.Failure, analysed)
 	if analysed {
@@ -214,11 +222,73 @@ func better(a, b verdict.Result) bool {
 	return slices.Index(order, a) < slices.Index(order, b)
 }
 
+// PracticeWeek is the days ahead, for a device that will be without a network.
+type PracticeWeek struct {
+	Days []PracticeDay `json:"days" nullable:"false" doc:"from tomorrow on"`
+}
+
+// PracticeDay is a day's steps as they are planned now.
+type PracticeDay struct {
+	Day   string         `json:"day" format:"date"`
+	Steps []PracticeStep `json:"steps" nullable:"false"`
+}
+
+type weekOutput struct{ Body PracticeWeek }
+
+// daysAhead is how far a device looks ahead: over a weekend and a week.
+const daysAhead = 8
+
+func (a *API) showWeekAhead(ctx context.Context, _ *struct{}) (*weekOutput, error) {
+	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	player, ladders, err := a.Store.Standing(ctx, player)
+	if err != nil {
+		return nil, problem(err)
+	}
+	i, err := instrument.Get(player.Instrument)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &weekOutput{PracticeWeek{[]PracticeDay{}}}
+	today := player.Class.Day(a.Now())
+	for ahead := 1; ahead <= daysAhead; ahead++ {
+		day := today.AddDate(0, 0, ahead)
+		steps, err := a.practiceSteps(ctx, player, day)
+		if err != nil {
+			return nil, problem(err)
+		}
+		for n := range steps {
+			steps[n].addStanding(player, i, ladders, day)
+		}
+		out.Body.Days = append(out.Body.Days, PracticeDay{day.Format(time.DateOnly), steps})
+	}
+	return out, nil
+}
+
+type keyOutput struct {
+	Body struct {
+		Key []byte `json:"key" doc:"under which this player's devices keep takes until they are safe here"`
+	}
+}
+
+func (a *API) showKeepKey(ctx context.Context, _ *struct{}) (*keyOutput, error) {
+	key, err := a.Store.KeepKey(ctx, a.who(ctx).PlayerID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &keyOutput{}
+	out.Body.Key = key
+	return out, nil
+}
+
 type tickInput struct {
 	Step string `path:"step" format:"uuid"`
 	Body struct {
 		Version int    `json:"version" doc:"of the step, as it was shown"`
 		Done    []bool `json:"done" nullable:"false" doc:"a truth for each item of the step"`
+		AgoMS   int    `json:"ago_ms,omitempty" minimum:"0" doc:"how long ago it was ticked, on a device without a network"`
 	}
 }
 
@@ -232,7 +302,8 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 	if err != nil {
 		return nil, problem(err)
 	}
-	score, i, err := intake.Score(step, player, player.Class.Day(a.Now()))
+	at := ago(a.Now(), in.Body.AgoMS)
+	score, i, err := intake.Score(step, player, player.Class.Day(at))
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -241,8 +312,8 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 	}
 	word := verdict.Decide(verdict.Case{Instrument: i, Score: score, Ticked: in.Body.Done})
 	err = a.Store.SaveTick(ctx, store.Tick{
-		PlayerID: player.ID, StepID: step.ID, StepVersion: step.Version, Day: player.Class.Day(a.Now()), Done: in.Body.Done, Result: word.Result,
-		Short: word.Short, TickedAt: a.Now().UTC(),
+		PlayerID: player.ID, StepID: step.ID, StepVersion: step.Version, Day: player.Class.Day(at), Done: in.Body.Done, Result: word.Result,
+		Short: word.Short, TickedAt: at.UTC(),
 	})
 	if err != nil {
 		return nil, problem(err)
@@ -317,11 +388,7 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 	if err != nil {
 		return nil, problem(err)
 	}
-	first := i.Home()
-	if targets := score.Targets(); len(targets) > 0 {
-		first = targets[0].Target
-	}
-	standIn, ok := synth.NewStandIn(in.Body.StandIn, i, first, seedOf(in.Take))
+	standIn, ok := synth.NewStandIn(in.Body.StandIn, i, synth.FirstNote(score, i), seedOf(in.Take))
 	if !ok {
 		return nil, huma.Error422UnprocessableEntity("There is no such simulated player.")
 	}

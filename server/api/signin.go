@@ -17,6 +17,7 @@ type Me struct {
 	Role  string `json:"role" enum:"nobody,director,player"`
 	Name  string `json:"name"`
 	Class string `json:"class" doc:"a player's class"`
+	ID    string `json:"id,omitempty" doc:"a player's"`
 }
 
 type meOutput struct{ Body Me }
@@ -40,7 +41,7 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 		} else if err != nil {
 			return nil, problem(err)
 		}
-		out.Body = Me{Role: "player", Name: p.ShortName(), Class: p.Class.Name}
+		out.Body = Me{Role: "player", Name: p.ShortName(), Class: p.Class.Name, ID: p.ID}
 	}
 	return out, nil
 }
@@ -159,5 +160,5 @@ func (a *API) signInPlayer(ctx context.Context, in *playerSignIn) (*meOutput, er
 	if err := a.signIn(ctx, playerKey, p.ID); err != nil {
 		return nil, problem(err)
 	}
-	return &meOutput{Body: Me{Role: "player", Name: p.ShortName(), Class: class.Name}}, nil
+	return &meOutput{Body: Me{Role: "player", Name: p.ShortName(), Class: class.Name, ID: p.ID}}, nil
 }

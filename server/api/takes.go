@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/outcome"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/take"
 	"earlychorus/core/verdict"
@@ -35,6 +36,7 @@ type TakeDetail struct {
 	Start     float64          `json:"score_start_s" doc:"where the score's first click lies in the recording"`
 	Verdict   *verdict.Verdict `json:"verdict,omitempty"`
 	Overruled verdict.Result   `json:"overruled,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's word; the measured one stays beside it"`
+	Device    verdict.Result   `json:"device_result,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"what the player's device said at once"`
 	Ribbon    *ribbon.Ribbon   `json:"ribbon,omitempty"`
 	Tuning    string           `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
 	Recording *take.Recording  `json:"recording,omitempty"`
@@ -81,7 +83,7 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 	out := TakeDetail{
 		ID: t.ID, Player: t.Player.ShortName(), Instrument: i.Name, Class: t.Player.Class.Name, ClassID: t.Player.ClassID,
 		Day: t.Day.Format(time.DateOnly), ReceivedAt: t.ReceivedAt.UTC().Format(time.RFC3339), Source: string(t.Source),
-		Failure: t.Failure, Score: t.Score, Start: float64(t.Start()), Events: []take.Event{}, Comments: []CommentView{},
+		Failure: t.Failure, Score: t.Score, Device: t.DeviceResult, Start: float64(t.Start()), Events: []take.Event{}, Comments: []CommentView{},
 	}
 	if fullName {
 		out.Player = t.Player.FullName()
@@ -118,9 +120,7 @@ func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) erro
 	drawing := ribbon.Draw(a.Measured, t.Score, i, LargeRibbon)
 	t.Ribbon, t.Verdict, t.Recording, t.Events = &drawing, &a.Verdict, &a.Measured.Recording, a.Measured.Events
 	t.Start = float64(a.Measured.Start)
-	if notes := a.Measured.Notes; t.Score.Kind == exercise.KindTuningNote && len(notes) > 0 && notes[0].Trusted && !notes[0].WrongNote {
-		t.Tuning = i.TuningAdvice(notes[0].Target, notes[0].Centre, t.Score.A4Hz)
-	}
+	t.Tuning = outcome.Tuning(a.Measured, t.Score, i)
 	return nil
 }
 

@@ -5,6 +5,7 @@ package house
 import (
 	"context"
 	"io/fs"
+	"log/slog"
 	"net/http"
 	"time"
 
@@ -24,6 +25,27 @@ type House struct {
 
 	now     func() time.Time
 	workers *workers.Pool
+	sweep   context.CancelFunc
+}
+
+// keepParts is how long the parts of an unfinished take are kept; its device has
+// them all.
+const (
+	keepParts  = 7 * 24 * time.Hour
+	sweepEvery = 24 * time.Hour
+)
+
+// sweepParts forgets old parts, now and daily.
+func (h *House) sweepParts(ctx context.Context) {
+	for ctx.Err() == nil {
+		if err := h.Recordings.DropPartsBefore(ctx, h.now().Add(-keepParts)); err != nil && ctx.Err() == nil {
+			slog.Error("old parts could not be swept", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+		case <-time.After(sweepEvery):
+		}
+	}
 }
 
 // Open puts a house together and starts its workers. worker is the name jobs
@@ -39,6 +61,9 @@ func Open(s *store.Store, shelf *recordings.Shelf, worker string, now func() tim
 		return nil, err
 	}
 	h := &House{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, now: now, workers: pool}
+	ctx, cancel := context.WithCancel(context.Background())
+	h.sweep = cancel
+	go h.sweepParts(ctx)
 	return h, pool.Start(context.Background()) // stopped in order by Stop, not by Ctrl-C
 }
 
@@ -50,4 +75,7 @@ func (h *House) Handler(page fs.FS) (handler http.Handler, stop func()) {
 }
 
 // Stop ends the workers; half-done jobs are run again at the next start.
-func (h *House) Stop(ctx context.Context) error { return h.workers.Stop(ctx) }
+func (h *House) Stop(ctx context.Context) error {
+	h.sweep()
+	return h.workers.Stop(ctx)
+}

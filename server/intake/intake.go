@@ -17,7 +17,9 @@ import (
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
-	"earlychorus/core/plan"
+	"earlychorus/core/music"
+	"earlychorus/core/practice"
+	"earlychorus/core/verdict"
 	"earlychorus/server/jobs"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
@@ -39,6 +41,36 @@ type Hand struct {
 	Source      store.Source
 	StartMS     int // where the score's first click lies
 	At          time.Time
+
+	// How things stood when it was recorded, where that is not now.
+	PlayedAt     time.Time      // the zero time: At
+	Rung         int            // of the step's ladder; 0: where the player stands
+	Best         music.Seconds  // the player's own; 0: as it is now
+	Tempo        music.Tempo    // of the player's choice; 0: the step's
+	DeviceResult verdict.Result // what the device told the player at once; "" nothing
+}
+
+// playedAt is when the take was recorded.
+func (h Hand) playedAt() time.Time {
+	if h.PlayedAt.IsZero() || h.PlayedAt.After(h.At) {
+		return h.At
+	}
+	return h.PlayedAt
+}
+
+// asItStood returns the player as of the recording.
+func (h Hand) asItStood(p store.Player, step store.Step) store.Player {
+	if h.Best > 0 {
+		p.Best = float64(h.Best)
+	}
+	x, err := step.Exercise()
+	if err != nil || h.Rung == 0 {
+		return p
+	}
+	if key, is := x.Values["ladder"].(string); is {
+		p.Rungs[key] = h.Rung
+	}
+	return p
 }
 
 // LongestSeconds bounds a recording; the longest step lasts a few minutes.
@@ -53,22 +85,44 @@ type RefusedError struct {
 
 func (e RefusedError) Error() string { return e.Reason }
 
-// Score works a step out for a player as of a day.
-func Score(step store.Step, p store.Player, day time.Time) (exercise.Score, instrument.Instrument, error) {
-	who, err := p.As(day)
-	i := who.Instrument
+// Setting returns a player as of a day in a device's terms. The ladders and the
+// best are there once store.Standing was asked.
+func Setting(p store.Player, day time.Time) practice.Setting {
+	stage := p.Stage
+	if stage == 0 {
+		stage = p.Class.StageOn(day)
+	}
+	return practice.Setting{
+		Instrument: p.Instrument, Variant: p.Variant, Stage: stage, Best: p.Best, Rungs: p.Rungs, Conventions: p.Class.Conventions(),
+	}
+}
+
+// Work works a step out for a player as of a day, at a tempo of the player's
+// choice; 0 is the step's own. Errors: exercise.ErrNotFor; ParameterError.
+func Work(step store.Step, p store.Player, day time.Time, tempo music.Tempo) (practice.Worked, error) {
+	set := Setting(p, day)
+	who, err := set.Player()
 	if err != nil {
-		return exercise.Score{}, i, err
+		return practice.Worked{}, err
 	}
 	item, err := step.Item()
 	if err != nil {
-		return exercise.Score{}, i, err
+		return practice.Worked{}, err
 	}
-	if !item.IsFor(i) {
-		return exercise.Score{}, i, exercise.ErrNotFor
+	if !item.IsFor(who.Instrument) {
+		return practice.Worked{}, exercise.ErrNotFor
 	}
-	s, err := item.Step.Score(who, p.Class.Conventions())
-	return plan.FillRests(s), i, err
+	return practice.Work(set, item.Step, tempo)
+}
+
+// Score is Work for those who want the score and whom it is for alone.
+func Score(step store.Step, p store.Player, day time.Time) (exercise.Score, instrument.Instrument, error) {
+	who, err := Setting(p, day).Player()
+	if err != nil {
+		return exercise.Score{}, who.Instrument, err
+	}
+	w, err := Work(step, p, day, 0)
+	return w.Score, who.Instrument, err
 }
 
 // File accepts a WAV file. Handing in the same bytes under the same number
@@ -105,16 +159,18 @@ func (in Intake) accept(ctx context.Context, h Hand, sound audio.Mono, hash []by
 	if err != nil {
 		return false, err
 	}
-	score, _, err := Score(step, player, h.Player.Class.Day(h.At))
+	day := h.Player.Class.Day(h.playedAt())
+	worked, err := Work(step, h.asItStood(player, step), day, h.Tempo)
 	if err != nil {
 		return false, err
 	}
+	score := worked.Score
 	if score.Ticked || score.Metered {
 		return false, RefusedError{Reason: "This step is not recorded. Tick it, or blow into the meter."}
 	}
 	t := store.Take{
-		ID: h.ID, PlayerID: h.Player.ID, StepID: step.ID, StepVersion: step.Version, Day: h.Player.Class.Day(h.At), Source: h.Source,
-		ReceivedAt: h.At.UTC(), DurationMS: int(1000 * sound.Seconds()), RateHz: sound.Rate, StartMS: h.StartMS, SHA256: hash, Score: score,
+		ID: h.ID, PlayerID: h.Player.ID, StepID: step.ID, StepVersion: step.Version, Day: day, Source: h.Source,
+		ReceivedAt: h.At.UTC(), PlayedAt: h.playedAt().UTC(), DeviceResult: h.DeviceResult, DurationMS: int(1000 * sound.Seconds()), RateHz: sound.Rate, StartMS: h.StartMS, SHA256: hash, Score: score,
 	}
 	if known, err := in.Store.KnownTake(ctx, t); known || err != nil {
 		return false, err // before the sound on the shelf could be overwritten

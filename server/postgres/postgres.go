@@ -203,9 +203,9 @@ func (s *Server) waitReady(ctx context.Context, data, logFile string) error {
 			if strings.Contains(string(said), "could not bind") {
 				return errBind
 			}
-			if strings.Contains(string(said), "postmaster.pid") && strings.Contains(string(said), "already exists") {
+			if stillStopping(string(said)) {
 				time.Sleep(time.Second)
-				return errBind // the last one is still stopping: try again
+				return errBind // try again
 			}
 			return fmt.Errorf("postgres: it stopped at once: %w: %s", err, bytes.TrimSpace(said))
 		case <-time.After(20 * time.Millisecond):
@@ -217,6 +217,13 @@ func (s *Server) waitReady(ctx context.Context, data, logFile string) error {
 		}
 	}
 	return errors.New("postgres: not ready after 30 s; its log is " + logFile)
+}
+
+// stillStopping reports whether the log says that a server before this one, or
+// the children of one that was killed, have not gone yet.
+func stillStopping(said string) bool {
+	return strings.Contains(said, "postmaster.pid") && strings.Contains(said, "already exists") ||
+		strings.Contains(said, "pre-existing shared memory block")
 }
 
 // Stop shuts the server down cleanly and waits for it.

@@ -31,6 +31,16 @@ func (s *Store) RecentTips(ctx context.Context, t Take, most int) (keys []string
 	return keys, err
 }
 
+// LatestTips returns the tips of a player's latest takes of a step, latest first.
+func (s *Store) LatestTips(ctx context.Context, playerID, stepID string, most int) (keys []string, err error) {
+	keys = []string{}
+	err = s.db.WithContext(ctx).Table("take").
+		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true").
+		Where("player_id = ? AND step_id = ?", playerID, stepID).
+		Order("received_at DESC").Limit(most).Pluck("a.tip_key", &keys).Error
+	return keys, err
+}
+
 // SmallAnalyses returns the newest analyses of takes by take, without their
 // contours and measures.
 func (s *Store) SmallAnalyses(ctx context.Context, takeIDs []string) (map[string]Analysis, error) {

@@ -24,7 +24,8 @@ type LadderEntry struct {
 	Hard     bool
 	Seconds  float64
 	TakeID   *string
-	At       time.Time
+	ActID    *string   // of a step back
+	At       time.Time // when it happened, which may be before it was heard of
 }
 
 // AddLadderEntry adds a line. A take that is heard again adds none.
@@ -35,7 +36,7 @@ func (s *Store) AddLadderEntry(ctx context.Context, e LadderEntry) error {
 // LaddersOf returns where a player stands on every ladder that was ever tried.
 func (s *Store) LaddersOf(ctx context.Context, p Player) (map[string]ladder.State, error) {
 	var log []LadderEntry
-	if err := s.db.WithContext(ctx).Where("player_id = ?", p.ID).Order("id").Find(&log).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where("player_id = ?", p.ID).Order("at, id").Find(&log).Error; err != nil {
 		return nil, err
 	}
 	who, err := p.As(p.Class.Day(time.Time{}))

@@ -223,12 +223,15 @@ type Take struct {
 	Day         time.Time `gorm:"type:date"`
 	Source      Source
 	ReceivedAt  time.Time
-	DurationMS  int `gorm:"column:duration_ms"`
+	PlayedAt    time.Time // when it was recorded
+	DurationMS  int       `gorm:"column:duration_ms"`
 	RateHz      int
 	StartMS     int            `gorm:"column:start_ms"`
 	SHA256      []byte         `gorm:"column:sha256"`
 	Score       exercise.Score `gorm:"serializer:json"`
 	Failure     string
+
+	DeviceResult verdict.Result // what the device told the player at once
 }
 
 // Start returns where the score's first click lies in the recording.

@@ -10,9 +10,8 @@ import (
 
 	"earlychorus/core/contour"
 	"earlychorus/core/contour/packed"
-	"earlychorus/core/instrument"
 	"earlychorus/core/ladder"
-	"earlychorus/core/ribbon"
+	"earlychorus/core/outcome"
 	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 	"earlychorus/server/jobs"
@@ -50,27 +49,27 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	if err != nil {
 		return err
 	}
-	i, err := instrument.Get(t.Score.Instrument)
-	if err != nil {
-		return river.JobCancel(err)
-	}
-	measured, err := take.Analyze(ctx, sound, take.Question{
-		Instrument: &i, Score: &t.Score, Alignment: take.Alignment{FirstNote: t.FreeStart(), Start: t.Start()},
-	})
-	if err != nil {
-		return fmt.Errorf("analyze take %s: %w", t.ID, err)
-	}
 	tips, err := w.Store.RecentTips(ctx, t, verdict.AskAfter)
 	if err != nil {
 		return err
 	}
-	word := verdict.Decide(verdict.Case{Instrument: i, Score: t.Score, Analysis: measured, FreeStart: t.FreeStart(), RecentTips: tips, Tips: t.Player.Class.Tips, Air: t.Player.Class.Conventions().Air})
+	came, err := outcome.Of(ctx, sound, outcome.Request{
+		Score: t.Score, Start: t.Start(), FreeStart: t.FreeStart(), RecentTips: tips, Tips: t.Player.Class.Tips, Air: t.Player.Class.Conventions().Air,
+	})
+	if err != nil {
+		return fmt.Errorf("analyze take %s: %w", t.ID, err)
+	}
+	drawing, err := came.Draw(t.Score, SmallRibbon)
+	if err != nil {
+		return err
+	}
+	word := came.Verdict
 	if err := w.climb(ctx, t, word); err != nil {
 		return err
 	}
 	return w.Store.SaveAnalysis(ctx, store.Analysis{
 		TakeID: t.ID, Version: Version, CreatedAt: w.Now().UTC(), Result: word.Result, TipKey: word.Tip.Key,
-		Measured: measured, Verdict: word, Ribbon: ribbon.Draw(measured, t.Score, i, SmallRibbon), Contour: packed.Pack(measured.Contour),
+		Measured: came.Analysis, Verdict: word, Ribbon: drawing, Contour: packed.Pack(came.Analysis.Contour),
 	})
 }
 
@@ -81,6 +80,6 @@ func (w *AnalyzeTake) climb(ctx context.Context, t store.Take, word verdict.Verd
 	}
 	return w.Store.AddLadderEntry(ctx, store.LadderEntry{
 		PlayerID: t.PlayerID, Ladder: t.Score.Ladder, What: ladder.Tried, Day: t.Day, Rung: t.Score.Rung, Result: word.Result,
-		Hard: word.Result == verdict.Nearly && word.Deciding != nil && word.Deciding.Tried, Seconds: float64(t.DurationMS) / 1000, TakeID: &t.ID, At: w.Now().UTC(),
+		Hard: word.Result == verdict.Nearly && word.Deciding != nil && word.Deciding.Tried, Seconds: float64(t.DurationMS) / 1000, TakeID: &t.ID, At: t.PlayedAt,
 	})
 }

@@ -414,7 +414,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/practice/ladders/{ladder}/back": {
+    "/practice/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get practice key */
+        get: operations["get-practice-key"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/practice/ladders/{ladder}/back/{act}": {
         parameters: {
             query?: never;
             header?: never;
@@ -422,9 +439,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
-        /** Post practice ladders by ladder back */
-        post: operations["post-practice-ladders-by-ladder-back"];
+        /** Put practice ladders by ladder back by act */
+        put: operations["put-practice-ladders-by-ladder-back-by-act"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -458,6 +475,23 @@ export interface paths {
         get?: never;
         /** Put practice steps by step ticks */
         put: operations["put-practice-steps-by-step-ticks"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/practice/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get practice week */
+        get: operations["get-practice-week"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -567,6 +601,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/takes/{take}/received": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get takes by take received */
+        get: operations["get-takes-by-take-received"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/takes/{take}/review": {
         parameters: {
             query?: never;
@@ -657,6 +708,19 @@ export interface components {
             /** @description empty answers every register */
             register?: string;
             text: string;
+        };
+        AskedStep: {
+            kind: string;
+            parameters: {
+                [key: string]: unknown;
+            };
+        };
+        BackInputBody: {
+            /**
+             * Format: int64
+             * @description how long ago it was asked for, on a device without a network
+             */
+            ago_ms?: number;
         };
         BandMember: {
             instrument: string;
@@ -867,6 +931,11 @@ export interface components {
             sing_first: "sing" | "play";
             /** @enum {string} */
             start: "tongued" | "breath";
+            /**
+             * Format: int64
+             * @description per cent slower or faster that players may choose; 0 to 40
+             */
+            tempo_give: number;
             /** @description limits by stage */
             tolerances?: {
                 [key: string]: components["schemas"]["Limits"];
@@ -1096,6 +1165,11 @@ export interface components {
             total_s: number;
         };
         FlagInputBody: {
+            /**
+             * Format: int64
+             * @description how long ago it was said, on a device without a network
+             */
+            ago_ms?: number;
             /** @enum {string} */
             kind: "hurts" | "dizzy" | "tired" | "question";
             step?: string;
@@ -1198,6 +1272,10 @@ export interface components {
             /** Format: double */
             to_s: number;
         };
+        KeyOutputBody: {
+            /** @description under which this player's devices keep takes until they are safe here */
+            key: string;
+        };
         Kind: {
             /** @description where the catalogue lists it */
             group: string;
@@ -1210,7 +1288,7 @@ export interface components {
             /** @description what it is good for, in one line to a player */
             why: string;
         };
-        LadderView: {
+        Ladder: {
             /** @description the day's tries are used up: more is practice, and does not count */
             capped: boolean;
             /**
@@ -1240,6 +1318,8 @@ export interface components {
             rung: number;
             /** @description what each asks, from the first */
             rungs: string[];
+            /** @description what the next take leads on from */
+            state: components["schemas"]["State"];
             /** Format: int64 */
             tries_today: number;
         };
@@ -1335,6 +1415,8 @@ export interface components {
         Me: {
             /** @description a player's class */
             class: string;
+            /** @description a player's */
+            id?: string;
             name: string;
             /** @enum {string} */
             role: "nobody" | "director" | "player";
@@ -1551,9 +1633,21 @@ export interface components {
             day: string;
             instrument: string;
             player: string;
+            player_id: string;
+            /** @description what scores are worked out from */
+            setting: components["schemas"]["Setting"];
             /** @description simulated players that can stand in for the microphone */
             stand_ins: components["schemas"]["StandIn"][];
             /** @description today's, in order; none on a day without a plan */
+            steps: components["schemas"]["PracticeStep"][];
+            /** @description the class's own words */
+            tips: {
+                [key: string]: string;
+            };
+        };
+        PracticeDay: {
+            /** Format: date */
+            day: string;
             steps: components["schemas"]["PracticeStep"][];
         };
         PracticeStep: {
@@ -1566,9 +1660,11 @@ export interface components {
             ear: components["schemas"]["EarRange"];
             id: string;
             /** @description of a step that is a rung */
-            ladder?: components["schemas"]["LadderView"];
+            ladder?: components["schemas"]["Ladder"];
             /** @description the kind's */
             name: string;
+            /** @description keys of the tips of the step's latest takes, latest first */
+            recent_tips: string[];
             /**
              * @description the best of today, once there is one
              * @enum {string}
@@ -1576,8 +1672,12 @@ export interface components {
             result?: "clean" | "nearly" | "not-yet" | "cant-tell";
             score: components["schemas"]["Score"];
             sentence: string;
+            /** @description before it was worked out */
+            step: components["schemas"]["AskedStep"];
             /** @description today's of this step, newest first */
             takes: components["schemas"]["PracticeTake"][];
+            /** @description between which the player may choose; absent where there is no choice */
+            tempi?: components["schemas"]["Tempi"];
             /** @description which items of a ticked step are done today */
             ticked: boolean[];
             timeline: components["schemas"]["Timeline"];
@@ -1589,11 +1689,17 @@ export interface components {
         };
         PracticeTake: {
             id: string;
+            /** Format: date-time */
+            played_at: string;
             /** @enum {string} */
             result?: "clean" | "nearly" | "not-yet" | "cant-tell";
             ribbon?: components["schemas"]["Ribbon"];
             /** @enum {string} */
             state: "waiting" | "done" | "failed";
+        };
+        PracticeWeek: {
+            /** @description from tomorrow on */
+            days: components["schemas"]["PracticeDay"][];
         };
         PreviewInputBody: {
             /** @description a key of the catalogue */
@@ -1606,6 +1712,15 @@ export interface components {
             /** @enum {string} */
             field: "first" | "last" | "instrument" | "stage" | "row";
             remedy: string;
+        };
+        Received: {
+            /**
+             * Format: int64
+             * @description without a hole, from the first
+             */
+            received: number;
+            /** @description the whole take was accepted */
+            safe: boolean;
         };
         Recording: {
             /**
@@ -1755,6 +1870,8 @@ export interface components {
              * @description air: how many bursts; 0 is one even stream
              */
             bursts?: number;
+            /** @description which marks of the fingering's diagram differ from the note before */
+            changes?: number[] | null;
             /** @description sounding note's name */
             concert?: string;
             /** @enum {string} */
@@ -1790,6 +1907,25 @@ export interface components {
             text?: string;
             written?: components["schemas"]["Spelling"];
             written_name?: string;
+        };
+        Setting: {
+            /**
+             * Format: double
+             * @description longest hold so far
+             */
+            best_s?: number;
+            conventions: components["schemas"]["Conventions"];
+            instrument: string;
+            /** @description sounding notes known so far; none means all the stage reaches */
+            known?: number[] | null;
+            /** @description where the ladders stand, from 1 */
+            rungs?: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            stage: number;
+            /** @description how the instrument is built; empty is the usual way */
+            variant?: string;
         };
         SettingsInputBody: {
             /** Format: double */
@@ -1835,6 +1971,45 @@ export interface components {
         StandIn: {
             key: string;
             label: string;
+        };
+        State: {
+            /**
+             * Format: int64
+             * @description times led back in all
+             */
+            backs: number;
+            /**
+             * Format: int64
+             * @description clean in a row on it
+             */
+            clean: number;
+            /** @description of the latest entry */
+            day?: string;
+            /** Format: double */
+            day_s: number;
+            /** Format: int64 */
+            day_tries: number;
+            /**
+             * Format: int64
+             * @description not yet in a row on it
+             */
+            fails: number;
+            /** @description by rung */
+            passed: boolean[] | null;
+            /** @description the last rung was passed */
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            rung: number;
+            /** @description led back, and no new rung passed since */
+            slipped: boolean;
+            /**
+             * Format: int64
+             * @description on this rung since it was last come to
+             */
+            tries: number;
         };
         StepDetail: {
             /** @description the notes a step may ask for */
@@ -1939,6 +2114,11 @@ export interface components {
             comments: components["schemas"]["CommentView"][];
             /** Format: date */
             day: string;
+            /**
+             * @description what the player's device said at once
+             * @enum {string}
+             */
+            device_result?: "clean" | "nearly" | "not-yet" | "cant-tell";
             events: components["schemas"]["Event"][];
             failure?: string;
             id: string;
@@ -1967,6 +2147,17 @@ export interface components {
             tuning?: string;
             verdict?: components["schemas"]["Verdict"];
         };
+        Tempi: {
+            /** Format: double */
+            from_bpm: number;
+            /**
+             * Format: double
+             * @description the step's
+             */
+            own_bpm: number;
+            /** Format: double */
+            to_bpm: number;
+        };
         Template: {
             id: string;
             items: components["schemas"]["PlanItem"][];
@@ -1980,6 +2171,11 @@ export interface components {
             templates: components["schemas"]["Template"][];
         };
         TickInputBody: {
+            /**
+             * Format: int64
+             * @description how long ago it was ticked, on a device without a network
+             */
+            ago_ms?: number;
             /** @description a truth for each item of the step */
             done: boolean[];
             /**
@@ -1991,6 +2187,13 @@ export interface components {
         Timeline: {
             clicks: components["schemas"]["Click"][];
             cues: components["schemas"]["Cue"][];
+            /**
+             * Format: double
+             * @description the first note, in a low octave, to sound under the step when asked for
+             */
+            drone_hz?: number;
+            /** @description sounded where the player listens */
+            tones: components["schemas"]["Tone"][];
             /** Format: double */
             total_s: number;
         };
@@ -2009,6 +2212,14 @@ export interface components {
              * @description the school's date now
              */
             today: string;
+        };
+        Tone: {
+            /** Format: double */
+            at_s: number;
+            /** Format: double */
+            length_s: number;
+            /** Format: double */
+            pitch_hz: number;
         };
         Trace: {
             height: number[] | null;
@@ -2914,16 +3125,51 @@ export interface operations {
             };
         };
     };
-    "post-practice-ladders-by-ladder-back": {
+    "get-practice-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-practice-ladders-by-ladder-back-by-act": {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 ladder: string;
+                /** @description made by the device: asking again is harmless */
+                act: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackInputBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -3002,6 +3248,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-practice-week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeWeek"];
                 };
             };
             /** @description Error */
@@ -3194,6 +3469,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeDetail"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-takes-by-take-received": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Received"];
                 };
             };
             /** @description Error */

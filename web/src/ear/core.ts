@@ -24,9 +24,16 @@ type Exports = {
   aim: (midi: number, a4: number) => void
   hear: () => number
   track: (lowest: number, highest: number, rate: number) => number
+  letters: (bytes: number) => number
+  reply: () => number
+  ask: (which: number) => number
 }
 
 const numbersAFrame = 4
+
+/** questions are what the core is asked in JSON, in the order of wasm/ask.go. */
+export const questions = ['judge', 'work', 'climb', 'before', 'perform', 'reference', 'check'] as const
+export type Question = (typeof questions)[number]
 
 /** Ear is the core's own ear, compiled for the browser. */
 export class Ear {
@@ -71,6 +78,25 @@ export class Ear {
     const count = this.core.track(range.lowest, range.highest, rate)
     if (count < 0) throw new Error(`the ear does not hear at ${rate} Hz`)
     return this.read(count)
+  }
+
+  /** ask puts a question in JSON, with sound where it is about some, and returns the answer. */
+  ask(which: Question, about: unknown, samples?: Float32Array): unknown {
+    if (samples) this.write(samples)
+    const text = new TextEncoder().encode(JSON.stringify(about))
+    const at = this.core.letters(text.length)
+    new Uint8Array(this.core.memory.buffer, at, text.length).set(text)
+    const length = this.core.ask(questions.indexOf(which))
+    const said = new TextDecoder().decode(
+      new Uint8Array(this.core.memory.buffer, this.core.reply(), Math.abs(length)),
+    )
+    if (length < 0) throw new Error(said)
+    return JSON.parse(said)
+  }
+
+  /** sound copies so many samples out of the room, after a question that filled it. */
+  sound(samples: number): Float32Array {
+    return new Float32Array(this.core.memory.buffer, this.core.room(samples), samples).slice()
   }
 
   private write(samples: Float32Array) {

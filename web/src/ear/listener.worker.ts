@@ -1,29 +1,45 @@
 /// <reference lib="webworker" />
-import { Ear, type Heard, type Range } from './core'
+import { Ear, type Heard, type Question, type Range } from './core'
 
-/** Asked is what the page asks of the listener. */
+/** Asked is what the page asks of the core. */
 export type Asked =
   | { kind: 'open'; range: Range; rate: number }
   | { kind: 'aim'; midi: number; a4: number }
   | { kind: 'hear'; samples: Float32Array }
-  | { kind: 'track'; samples: Float32Array; range: Range; rate: number }
+  | { kind: 'ask'; id: number; which: Question; about: unknown; samples?: Float32Array }
 
-/** Said is what it answers. */
-export type Said = { kind: 'live' | 'tracked'; heard: Heard[] } | { kind: 'failed'; reason: string }
+/** Said is what it answers; sound is what a question filled the room with. */
+export type Said =
+  | { kind: 'live'; heard: Heard[] }
+  | { kind: 'answer'; id: number; answer: unknown; sound?: Float32Array }
+  | { kind: 'failed'; id?: number; reason: string }
 
 const page = self as unknown as DedicatedWorkerGlobalScope
 const ear = Ear.load(fetch('/ear.wasm'))
 
 page.onmessage = async ({ data }: MessageEvent<Asked>) => {
   try {
-    const e = await ear
-    if (data.kind === 'open') e.open(data.range, data.rate)
-    else if (data.kind === 'aim') e.aim(data.midi, data.a4)
-    else if (data.kind === 'hear') say({ kind: 'live', heard: e.hear(data.samples) })
-    else say({ kind: 'tracked', heard: e.track(data.samples, data.range, data.rate) })
+    answer(await ear, data)
   } catch (error) {
-    say({ kind: 'failed', reason: error instanceof Error ? error.message : String(error) })
+    const reason = error instanceof Error ? error.message : String(error)
+    say({ kind: 'failed', reason, ...(data.kind === 'ask' && { id: data.id }) })
   }
+}
+
+function answer(core: Ear, asked: Asked) {
+  switch (asked.kind) {
+    case 'open':
+      return core.open(asked.range, asked.rate)
+    case 'aim':
+      return core.aim(asked.midi, asked.a4)
+    case 'hear':
+      return say({ kind: 'live', heard: core.hear(asked.samples) })
+  }
+  const said = core.ask(asked.which, asked.about, asked.samples)
+  if (asked.which !== 'perform' && asked.which !== 'reference')
+    return say({ kind: 'answer', id: asked.id, answer: said })
+  const sound = core.sound(said as number)
+  page.postMessage({ kind: 'answer', id: asked.id, answer: said, sound } satisfies Said, [sound.buffer])
 }
 
 function say(said: Said) {

@@ -6,6 +6,7 @@ export function wasi(memory: () => WebAssembly.Memory): WebAssembly.ModuleImport
   const view = () => new DataView(memory().buffer)
   const ok = 0
   const noSuchFile = 8 // badf
+  const notHere = () => noSuchFile
   const nothing = (count: number, size: number) => {
     view().setUint32(count, 0, true)
     view().setUint32(size, 0, true)
@@ -39,12 +40,36 @@ export function wasi(memory: () => WebAssembly.Memory): WebAssembly.ModuleImport
     },
     sched_yield: () => ok,
     poll_oneoff: () => ok,
-    fd_fdstat_get: () => noSuchFile,
-    fd_fdstat_set_flags: () => noSuchFile,
-    fd_prestat_get: () => noSuchFile,
-    fd_prestat_dir_name: () => noSuchFile,
+    // Go's packages name the files they never open.
+    ...Object.fromEntries(files.map((call) => [call, notHere])),
     proc_exit: (code: number) => {
       throw new Error(`the ear stopped with ${code}`)
     },
   }
 }
+
+const files = [
+  'fd_close',
+  'fd_fdstat_get',
+  'fd_fdstat_set_flags',
+  'fd_filestat_get',
+  'fd_filestat_set_size',
+  'fd_pread',
+  'fd_prestat_dir_name',
+  'fd_prestat_get',
+  'fd_pwrite',
+  'fd_read',
+  'fd_readdir',
+  'fd_seek',
+  'fd_sync',
+  'path_create_directory',
+  'path_filestat_get',
+  'path_filestat_set_times',
+  'path_link',
+  'path_open',
+  'path_readlink',
+  'path_remove_directory',
+  'path_rename',
+  'path_symlink',
+  'path_unlink_file',
+]

@@ -1,0 +1,86 @@
+// Package outcome is all that is made of one take: measured, judged, drawn. The
+// server's workers and the browser's ear both come through here, so that they
+// can differ in nothing but what they were given to hear.
+package outcome
+
+import (
+	"context"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+	"earlychorus/core/ribbon"
+	"earlychorus/core/take"
+	"earlychorus/core/verdict"
+)
+
+// Request is a take and what has to be known to judge it.
+type Request struct {
+	Score      exercise.Score `json:"score"`
+	Start      music.Seconds  `json:"start_s"`     // where the score's first click lies in the sound
+	FreeStart  bool           `json:"free_start"`  // the recording was not made to our click
+	RecentTips []string       `json:"recent_tips"` // keys, latest first
+	Tips       verdict.Book   `json:"tips"`        // the class's own words
+	Air        string         `json:"air"`         // the class's school of words for air
+}
+
+// Outcome is what came of a take.
+type Outcome struct {
+	Analysis take.Analysis   `json:"analysis"`
+	Verdict  verdict.Verdict `json:"verdict"`
+	Tuning   string          `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
+}
+
+// Of listens to a take and judges it. Errors: an unknown instrument, ctx's, or
+// contour.ErrRate.
+func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
+	i, err := instrument.Get(r.Score.Instrument)
+	if err != nil {
+		return Outcome{}, err
+	}
+	measured, err := take.Analyze(ctx, sound, take.Question{
+		Instrument: &i, Score: &r.Score, Alignment: take.Alignment{FirstNote: r.FreeStart, Start: r.Start},
+	})
+	if err != nil {
+		return Outcome{}, err
+	}
+	word := verdict.Decide(verdict.Case{
+		Instrument: i, Score: r.Score, Analysis: measured, FreeStart: r.FreeStart, RecentTips: r.RecentTips, Tips: r.Tips, Air: r.Air,
+	})
+	return Outcome{Analysis: measured, Verdict: word, Tuning: Tuning(measured, r.Score, i)}, nil
+}
+
+// Tuning says what to move, and how far, after a tuning note that could be
+// trusted; otherwise it is empty.
+func Tuning(a take.Analysis, s exercise.Score, i instrument.Instrument) string {
+	if s.Kind != exercise.KindTuningNote || len(a.Notes) == 0 {
+		return ""
+	}
+	n := a.Notes[0]
+	if !n.Trusted || n.WrongNote {
+		return ""
+	}
+	return i.TuningAdvice(n.Target, n.Centre, s.A4Hz)
+}
+
+// Draw returns the take's ribbon with about so many points across.
+func (o Outcome) Draw(s exercise.Score, points int) (ribbon.Ribbon, error) {
+	i, err := instrument.Get(s.Instrument)
+	if err != nil {
+		return ribbon.Ribbon{}, err
+	}
+	return ribbon.Draw(o.Analysis, s, i, points), nil
+}
+
+// Longest returns the longest note that sounded, for a step of longest notes
+// that came out; otherwise 0.
+func (o Outcome) Longest() (longest music.Seconds) {
+	if o.Verdict.Result != verdict.Clean && o.Verdict.Result != verdict.Nearly {
+		return 0
+	}
+	for _, n := range o.Analysis.Notes {
+		longest = max(longest, n.Sounding)
+	}
+	return longest
+}
