@@ -136,7 +136,7 @@ func TestTheWholeLoop(t *testing.T) {
 		chromedp.Navigate(base), browser.Type("Class code", "reed"), browser.Press("Find my class"),
 		browser.Press("Ada T."), browser.Type("Your PIN", storetest.PIN), browser.Press("Start"),
 		browser.See("C4: 8 beats each"), browser.See("T 123"), browser.See("Light-headed"),
-		browser.Press("Record"), browser.See("Breathe in"), browser.See("Play C4"),
+		browser.Press("Record"), browser.Press("Not now"), browser.See("Breathe in"), browser.See("Play C4"),
 		chromedp.WaitVisible(`[data-verdict="not-yet"]`), browser.See("the sound stopped"), browser.Press("Done"), browser.See("Done for today"),
 	)
 

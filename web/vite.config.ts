@@ -1,9 +1,39 @@
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
+import { VitePWA } from 'vite-plugin-pwa'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      injectRegister: false, // app/main.tsx does, the policy allows no inline script
+      manifest: {
+        name: 'Early Chorus',
+        short_name: 'Early Chorus',
+        description: 'Daily warm-ups for young wind players',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#faf6ee',
+        theme_color: '#faf6ee',
+        icons: [
+          { src: '/icon.svg', sizes: 'any', type: 'image/svg+xml' },
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+        ],
+      },
+      workbox: {
+        // Everything the practice room uses, and nothing of the server's answers: those
+        // are kept by src/device, which forgets them at sign-out.
+        globPatterns: ['**/*.{js,css,html,svg,png,woff2,wasm}'],
+        globIgnores: ['**/*{cyrillic,greek,vietnamese}*'],
+        maximumFileSizeToCacheInBytes: 8 << 20,
+        navigateFallbackDenylist: [/^\/api\//],
+        runtimeCaching: [],
+      },
+    }),
+  ],
   build: { assetsInlineLimit: 0, emptyOutDir: true },
   server: { proxy: { '/api': 'http://127.0.0.1:8080' } },
   test: { environment: 'jsdom' },

@@ -10,9 +10,11 @@ const queries = new QueryClient({
   defaultOptions: {
     queries: {
       // What the server says plainly (4xx) does not change by asking again.
-      retry: (count, error) => count < 2 && !(error instanceof Failure && error.status < 500),
+      retry: (count, error) => count < 2 && error instanceof Failure && error.status >= 500,
       staleTime: 5_000,
+      networkMode: 'always', // without a network the device answers
     },
+    mutations: { networkMode: 'always' },
   },
 })
 
@@ -25,3 +27,7 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 )
+
+// The page and its sounds open without a network. A newer one waits until every
+// page of this one is closed, so that nothing changes under a take.
+if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js')

@@ -1,12 +1,11 @@
 import { createBrowserRouter } from 'react-router'
 import { Practice } from '../features/practice'
 import { SignIn } from '../features/signin'
-import { TakeView } from '../features/take'
-import { Today } from '../features/today'
 import { Home } from './Home'
 import { NotFound } from './NotFound'
 import { Shell } from './Shell'
 
+// What a player needs comes first; a director's pages come when they are opened.
 const gallery = import.meta.env.DEV
   ? [{ path: 'gallery', lazy: async () => ({ Component: (await import('../features/gallery')).Gallery }) }]
   : []
@@ -17,7 +16,8 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Home /> },
       { path: 'sign-in', element: <SignIn /> },
-      { path: 'class/:classId', element: <Today /> },
+      { path: 'practice', element: <Practice /> },
+      { path: 'class/:classId', lazy: async () => ({ Component: (await import('../features/today')).Today }) },
       {
         path: 'class/:classId/plan/:monday?',
         lazy: async () => ({ Component: (await import('../features/plan')).PlanPage }),
@@ -30,8 +30,7 @@ export const router = createBrowserRouter([
         path: 'class/:classId/front/:monday/:day',
         lazy: async () => ({ Component: (await import('../features/front')).FrontPage }),
       },
-      { path: 'take/:takeId', element: <TakeView /> },
-      { path: 'practice', element: <Practice /> },
+      { path: 'take/:takeId', lazy: async () => ({ Component: (await import('../features/take')).TakeView }) },
       ...gallery,
       { path: '*', element: <NotFound /> },
     ],

@@ -87,9 +87,7 @@ export class Ear {
     const at = this.core.letters(text.length)
     new Uint8Array(this.core.memory.buffer, at, text.length).set(text)
     const length = this.core.ask(questions.indexOf(which))
-    const said = new TextDecoder().decode(
-      new Uint8Array(this.core.memory.buffer, this.core.reply(), Math.abs(length)),
-    )
+    const said = new TextDecoder().decode(new Uint8Array(this.core.memory.buffer, this.core.reply(), Math.abs(length)))
     if (length < 0) throw new Error(said)
     return JSON.parse(said)
   }

@@ -14,11 +14,9 @@ function core(): Worker {
   thread = new Worker(new URL('./listener.worker.ts', import.meta.url), { type: 'module' })
   thread.onmessage = ({ data }: MessageEvent<Said>) => {
     if (data.kind === 'live') return onLive(data.heard)
+    if (data.kind === 'answer') return take(data.id)?.resolve(data)
     if (data.id === undefined) return console.warn(data.reason)
-    const asker = waiting.get(data.id)
-    waiting.delete(data.id)
-    if (data.kind === 'answer') asker?.resolve(data)
-    else asker?.reject(new Error(data.reason))
+    take(data.id)?.reject(new Error(data.reason))
   }
   thread.onerror = () => {
     for (const asker of waiting.values()) asker.reject(new Error('The ear could not be started.'))
@@ -26,6 +24,12 @@ function core(): Worker {
     thread = undefined
   }
   return thread
+}
+
+function take(id: number) {
+  const asker = waiting.get(id)
+  waiting.delete(id)
+  return asker
 }
 
 /** Listener hears live. */

@@ -1,23 +1,53 @@
 import type { Schemas } from '../api/client'
 
-const clickLength = 0.03 // seconds
-const clickGain = 0.25 // moderate: it may be in headphones on young ears
+/** Wanted are the sounds a player wants under a take. Those beyond the count-in want headphones: they would be recorded. */
+export type Wanted = { click: boolean; drone: boolean }
 
-/** scheduleClicks sounds the audible clicks; the returned function silences them. */
-export function scheduleClicks(context: AudioContext, start: number, clicks: Schemas['Click'][]): () => void {
-  const gain = context.createGain()
-  gain.connect(context.destination)
-  for (const click of clicks.filter((c) => c.audible)) {
-    const at = start + click.at_s
-    const tone = context.createOscillator()
-    const shape = context.createGain()
-    tone.type = 'triangle'
-    tone.frequency.value = click.accent ? 1800 : 1400
+// Moderate, all of them: they may be in headphones on young ears.
+const clickLength = 0.03 // seconds
+const clickGain = 0.25
+const toneGain = 0.12
+const fade = 0.05
+
+/** scheduleSounds sounds the clicks, the notes to listen to and the drone; the returned function silences them. */
+export function scheduleSounds(
+  context: AudioContext,
+  start: number,
+  timeline: Schemas['Timeline'],
+  wanted: Wanted,
+): () => void {
+  const out = context.createGain()
+  out.connect(context.destination)
+  for (const click of timeline.clicks) if (click.audible || wanted.click) sound(out, clickOf(click), start + click.at_s)
+  for (const tone of timeline.tones)
+    sound(out, { ...tone, hertz: tone.pitch_hz, long: tone.length_s, held: true }, start + tone.at_s)
+  if (wanted.drone && timeline.drone_hz)
+    sound(out, { hertz: timeline.drone_hz, long: timeline.total_s, held: true }, start)
+  return () => out.disconnect()
+}
+
+type Note = { hertz: number; long: number; held: boolean }
+
+function clickOf(click: Schemas['Click']): Note {
+  return { hertz: click.accent ? 1800 : 1400, long: clickLength, held: false }
+}
+
+function sound(out: GainNode, note: Note, at: number) {
+  const { context } = out
+  const tone = context.createOscillator()
+  const shape = context.createGain()
+  tone.type = 'triangle'
+  tone.frequency.value = note.hertz
+  if (note.held) {
+    shape.gain.setValueAtTime(0, at)
+    shape.gain.linearRampToValueAtTime(toneGain, at + fade)
+    shape.gain.setValueAtTime(toneGain, at + note.long - fade)
+    shape.gain.linearRampToValueAtTime(0, at + note.long)
+  } else {
     shape.gain.setValueAtTime(clickGain, at)
-    shape.gain.exponentialRampToValueAtTime(0.001, at + clickLength)
-    tone.connect(shape).connect(gain)
-    tone.start(at)
-    tone.stop(at + clickLength)
+    shape.gain.exponentialRampToValueAtTime(0.001, at + note.long)
   }
-  return () => gain.disconnect()
+  tone.connect(shape).connect(out)
+  tone.start(at)
+  tone.stop(at + note.long)
 }

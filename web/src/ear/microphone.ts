@@ -1,12 +1,38 @@
-/** Microphone is an open microphone and the context it sounds in. */
-export type Microphone = {
+/** Source is something that is listened to, and the context it sounds in. */
+export type Source = {
   context: AudioContext
-  onBlock: (heard: (at: number, samples: Float32Array) => void) => void
+  /** label names the device, as the browser does */
+  label: string
+  onBlock: (heard: (at: number, samples: Float32Array<ArrayBuffer>) => void) => void
+  /** lost resolves with why, when the source goes away in the middle */
+  lost: Promise<string>
+  /** begin lets a source that plays by itself begin at a moment of the context's clock */
+  begin?: (at: number) => void
   close: () => void
 }
 
+/** Refusal is why there is no microphone. */
+export type Refusal = 'insecure' | 'denied' | 'dismissed' | 'none' | 'busy' | 'unknown'
+
 /** MicrophoneError says, to a player, why there is no microphone and what to do. */
-export class MicrophoneError extends Error {}
+export class MicrophoneError extends Error {
+  readonly refusal: Refusal
+  constructor(refusal: Refusal) {
+    super(helps[refusal])
+    this.refusal = refusal
+  }
+}
+
+const helps: Record<Refusal, string> = {
+  insecure:
+    'This address is not secure, so the browser gives no microphone. Open the page by https, or hand in a WAV file below.',
+  denied:
+    'The browser was not allowed to use the microphone. Press the sign beside the address at the top, set the microphone to "allow", and try again. On a school laptop it may be switched off for everyone: tell your director.',
+  dismissed: 'The question about the microphone was closed. Press Record again, and answer it with "allow".',
+  none: 'No microphone was found. Plug one in, or hand in a WAV file below.',
+  busy: 'The microphone could not be opened: another program has it. Close calls and recorders, then try again.',
+  unknown: 'The microphone could not be opened. Plug it in again or restart the browser, then try again.',
+}
 
 const wantedRate = 48_000
 
@@ -14,37 +40,98 @@ const wantedRate = 48_000
  * openMicrophone asks for raw sound: echo cancellation, noise suppression and
  * gain control would bend level and pitch.
  */
-export async function openMicrophone(): Promise<Microphone> {
-  if (!window.isSecureContext || !navigator.mediaDevices) {
-    throw new MicrophoneError(
-      'This address is not secure, so the browser gives no microphone. Open the page by https, or hand in a WAV file below.',
-    )
-  }
-  const stream = await navigator.mediaDevices
-    .getUserMedia({
-      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 },
-    })
-    .catch((error: unknown) => {
-      throw new MicrophoneError(reason(error))
-    })
+export async function openMicrophone(device = chosenDevice()): Promise<Source> {
+  if (!window.isSecureContext || !navigator.mediaDevices) throw new MicrophoneError('insecure')
+  const stream = await askFor(device)
   const context = newContext()
   try {
-    await context.audioWorklet.addModule('/recorder-worklet.js')
-    const node = new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0, channelCount: 1 })
+    const node = await recorderIn(context)
     context.createMediaStreamSource(stream).connect(node)
     await context.resume()
+    const track = stream.getAudioTracks()[0]
     return {
       context,
-      onBlock: (heard) => {
-        node.port.onmessage = (e: MessageEvent<{ at: number; samples: Float32Array }>) =>
-          heard(e.data.at, e.data.samples)
-      },
+      label: track?.label ?? '',
+      onBlock: (heard) => hearBlocks(node, heard),
+      lost: lossOf(track, context),
       close: () => closeAll(stream, context),
     }
   } catch (error) {
     closeAll(stream, context)
     throw error
   }
+}
+
+function askFor(device: string): Promise<MediaStream> {
+  const raw = { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 }
+  return navigator.mediaDevices
+    .getUserMedia({ audio: device ? { ...raw, deviceId: { exact: device } } : raw })
+    .catch((error: unknown) => {
+      if (device && error instanceof DOMException && error.name === 'OverconstrainedError') return askFor('') // it was unplugged
+      throw new MicrophoneError(refusalOf(error))
+    })
+}
+
+/** playerSource is a simulated player in the microphone's place. */
+export async function playerSource(samples: Float32Array<ArrayBuffer>, rate: number, label: string): Promise<Source> {
+  const context = newContext()
+  try {
+    const node = await recorderIn(context)
+    const sound = context.createBuffer(1, samples.length, rate)
+    sound.copyToChannel(samples, 0)
+    const player = context.createBufferSource()
+    player.buffer = sound
+    player.connect(node)
+    // The recorder hears only while something is connected: silence keeps it awake.
+    const silence = context.createConstantSource()
+    silence.offset.value = 0
+    silence.connect(node)
+    silence.start()
+    await context.resume()
+    return {
+      context,
+      label,
+      onBlock: (heard) => hearBlocks(node, heard),
+      lost: new Promise(() => {}),
+      begin: (at) => player.start(at),
+      close: () => void context.close(),
+    }
+  } catch (error) {
+    void context.close()
+    throw error
+  }
+}
+
+async function recorderIn(context: AudioContext): Promise<AudioWorkletNode> {
+  await context.audioWorklet.addModule('/recorder-worklet.js')
+  return new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0, channelCount: 1 })
+}
+
+function hearBlocks(node: AudioWorkletNode, heard: (at: number, samples: Float32Array<ArrayBuffer>) => void) {
+  node.port.onmessage = (e: MessageEvent<{ at: number; samples: Float32Array<ArrayBuffer> }>) =>
+    heard(e.data.at, e.data.samples)
+}
+
+const muteGrace = 1_500 // milliseconds: a short drop-out is no reason to stop
+
+/** lossOf tells when a microphone goes away: unplugged, taken by a call, or the page put to sleep. */
+function lossOf(track: MediaStreamTrack | undefined, context: AudioContext): Promise<string> {
+  return new Promise((lost) => {
+    track?.addEventListener('ended', () => lost('The microphone was unplugged or switched off.'))
+    track?.addEventListener('mute', () =>
+      setTimeout(() => track.muted && lost('The microphone was taken by a call or another program.'), muteGrace),
+    )
+    context.addEventListener('statechange', () => {
+      if (context.state === 'suspended' || (context.state as string) === 'interrupted')
+        lost('The device went to sleep, or a call came in.')
+    })
+    const hidden = () => {
+      if (document.visibilityState !== 'hidden') return
+      document.removeEventListener('visibilitychange', hidden)
+      lost('The page was put in the background.')
+    }
+    document.addEventListener('visibilitychange', hidden)
+  })
 }
 
 /** newContext runs at 48 kHz where the browser can, and at its own rate where not. */
@@ -61,10 +148,42 @@ function closeAll(stream: MediaStream, context: AudioContext) {
   void context.close()
 }
 
-function reason(error: unknown): string {
+function refusalOf(error: unknown): Refusal {
   const name = error instanceof DOMException ? error.name : ''
-  if (name === 'NotAllowedError')
-    return 'The browser was not allowed to use the microphone. Press the microphone sign beside the address, allow it, and try again.'
-  if (name === 'NotFoundError') return 'No microphone was found. Plug one in, or hand in a WAV file below.'
-  return 'The microphone could not be opened. Another program may be using it: close that, and try again.'
+  const said = error instanceof DOMException ? error.message : ''
+  if (name === 'NotAllowedError') return said.includes('dismissed') ? 'dismissed' : 'denied'
+  if (name === 'NotFoundError') return 'none'
+  if (name === 'NotReadableError') return 'busy'
+  return 'unknown'
+}
+
+const deviceKept = 'microphone'
+const checkedKept = 'microphone-checked'
+
+/** chosenDevice is the microphone the player chose here; empty is the browser's own choice. */
+export function chosenDevice(): string {
+  return localStorage.getItem(deviceKept) ?? ''
+}
+
+export function chooseDevice(id: string) {
+  localStorage.setItem(deviceKept, id)
+}
+
+/** microphones lists the microphones by name; names are there once one was opened. */
+export async function microphones(): Promise<MediaDeviceInfo[]> {
+  const all = await navigator.mediaDevices.enumerateDevices()
+  return all.filter((d) => d.kind === 'audioinput' && d.deviceId !== 'default' && d.deviceId !== 'communications')
+}
+
+/** isChecked reports whether the microphone with this name was checked, or the check was put off for now. */
+export function isChecked(label: string): boolean {
+  return localStorage.getItem(checkedKept) === label || sessionStorage.getItem(checkedKept) !== null
+}
+
+export function rememberCheck(label: string) {
+  localStorage.setItem(checkedKept, label)
+}
+
+export function putCheckOff() {
+  sessionStorage.setItem(checkedKept, 'later')
 }

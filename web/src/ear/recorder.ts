@@ -1,11 +1,11 @@
-import type { Schemas } from '../api/client'
+import type { Worked } from './ask'
 import type { Heard } from './core'
 import { listen } from './listener'
-import { scheduleClicks } from './metronome'
-import { openMicrophone } from './microphone'
-import { encodeWAV } from './wav'
+import { scheduleSounds, type Wanted } from './metronome'
+import type { Source } from './microphone'
+import { encodeWAV, sixteenBit } from './wav'
 
-type Step = Schemas['PracticeStep']
+type Led = Pick<Worked, 'score' | 'timeline' | 'ear'>
 
 /** Recording is a take being recorded. */
 export type Recording = {
@@ -19,56 +19,77 @@ export type Recording = {
   heardFrom: () => number
   /** behind is by how many seconds the ear lags the sound. */
   behind: () => number
-  /** done resolves at the end of the score; it rejects when stopped. */
+  /** done resolves at the end of the score; it rejects when stopped or interrupted. */
   done: Promise<Recorded>
   stop: () => void
 }
 
-/** Recorded is a finished take: its file, and where the first click lies in it. */
-export type Recorded = { file: Blob; startMs: number }
+/** Recorded is a finished take: its sound, its file, and where the first click lies in it. */
+export type Recorded = { file: Blob; samples: Float32Array<ArrayBuffer>; rate: number; startMs: number }
 
 /** StoppedError says that the player stopped the take. */
 export class StoppedError extends Error {}
+
+/** InterruptedError says what ended a take early; what was recorded until then is not lost. */
+export class InterruptedError extends Error {
+  readonly partial: Recorded
+  constructor(why: string, partial: Recorded) {
+    super(why)
+    this.partial = partial
+  }
+}
 
 const beforeFirstClick = 0.6 // seconds, for the microphone to settle and the room to be heard
 const afterTheEnd = 0.3
 const frameSeconds = 0.01 // from one moment heard to the next
 
-/** record opens the microphone, counts in, and records until the score ends. */
-export async function record(step: Step): Promise<Recording> {
-  const { timeline } = step
-  const microphone = await openMicrophone()
-  const { context } = microphone
+/** record counts in and records until the score ends; the source is closed with it. */
+export function record(led: Led, source: Source, wanted: Wanted): Recording {
+  const { timeline } = led
+  const { context } = source
   let firstAt: number | undefined
-  const blocks: Float32Array[] = []
+  const blocks: Float32Array<ArrayBuffer>[] = []
   const heard: Heard[] = []
   let behind = 0
-  const ear = listen({ lowest: step.ear.lowest_hz, highest: step.ear.highest_hz }, context.sampleRate, (more) => {
+  const ear = listen({ lowest: led.ear.lowest_hz, highest: led.ear.highest_hz }, context.sampleRate, (more) => {
     heard.push(...more)
     behind = context.currentTime - (firstAt ?? context.currentTime) - heard.length * frameSeconds
   })
-  const aim = aimer(step, ear.aim)
+  const aim = aimer(led, ear.aim)
   const firstClick = context.currentTime + beforeFirstClick
   let loudness = 0
-  microphone.onBlock((at, samples) => {
+  source.onBlock((at, samples) => {
     firstAt ??= at
     blocks.push(samples)
     loudness = peak(samples)
     aim(at - firstClick)
     ear.hear(samples)
   })
-  const silence = scheduleClicks(context, firstClick, timeline.clicks)
-  const end = firstClick + timeline.total_s + afterTheEnd
-  const stopped = new AbortController()
-  const close = () => {
-    silence()
-    ear.close()
-    microphone.close()
-  }
+  source.begin?.(firstClick)
+  const silence = scheduleSounds(context, firstClick, timeline, wanted)
   const heardFrom = () => (firstAt ?? firstClick) - firstClick - latency(context)
-  const done = reached(context, end, stopped.signal)
-    .then(() => ({ file: encodeWAV(blocks, context.sampleRate), startMs: Math.round(-1000 * heardFrom()) }))
-    .finally(close)
+  const recorded = (): Recorded => ({
+    file: encodeWAV(blocks, context.sampleRate),
+    samples: joined(blocks),
+    rate: context.sampleRate,
+    startMs: Math.round(-1000 * heardFrom()),
+  })
+  const stopped = new AbortController()
+  let lostBy = ''
+  void source.lost.then((why) => {
+    lostBy = why
+    stopped.abort()
+  })
+  const done = reached(context, firstClick + timeline.total_s + afterTheEnd, stopped.signal)
+    .then(recorded)
+    .catch((error) => {
+      throw lostBy ? new InterruptedError(lostBy, recorded()) : error
+    })
+    .finally(() => {
+      silence()
+      ear.close()
+      source.close()
+    })
   return {
     position: () => context.currentTime - firstClick,
     level: () => loudness,
@@ -81,14 +102,14 @@ export async function record(step: Step): Promise<Recording> {
 }
 
 /** aimer points the ear at the note that is due, whenever that changes. */
-function aimer(step: Step, aim: (midi: number, a4: number) => void): (at: number) => void {
+function aimer(led: Led, aim: (midi: number, a4: number) => void): (at: number) => void {
   let last = -1
   return (at) => {
-    const cue = step.timeline.cues.find((c) => at < c.to_s)
-    const midi = (cue && step.score.segments[cue.segment]?.target_midi) ?? 0
+    const cue = led.timeline.cues.find((c) => at < c.to_s)
+    const midi = (cue && led.score.segments[cue.segment]?.target_midi) ?? 0
     if (midi === last) return
     last = midi
-    aim(midi, step.score.a4_hz)
+    aim(midi, led.score.a4_hz)
   }
 }
 
@@ -102,6 +123,14 @@ function peak(samples: Float32Array): number {
   let top = 0
   for (const x of samples) top = Math.max(top, Math.abs(x))
   return top
+}
+
+/** joined is the sound as the file holds it, so that device and server hear the same. */
+function joined(blocks: Float32Array[]): Float32Array<ArrayBuffer> {
+  const all = new Float32Array(blocks.reduce((sum, b) => sum + b.length, 0))
+  let at = 0
+  for (const block of blocks) for (const x of block) all[at++] = sixteenBit(x) / 32768
+  return all
 }
 
 /** reached resolves when the context's clock passes a moment. */

@@ -20,9 +20,14 @@ export function encodeWAV(blocks: Float32Array[], rate: number): Blob {
   let at = 44
   for (const block of blocks) {
     for (const x of block) {
-      view.setInt16(at, Math.max(-32768, Math.min(32767, Math.round(x * 32768))), true)
+      view.setInt16(at, sixteenBit(x), true)
       at += 2
     }
   }
   return new Blob([view], { type: 'audio/wav' })
+}
+
+/** sixteenBit is a ±1 sample as a 16-bit file holds it. */
+export function sixteenBit(x: number): number {
+  return Math.max(-32768, Math.min(32767, Math.round(x * 32768)))
 }

@@ -1,22 +1,24 @@
 import type { Schemas } from '../api/client'
 
 type Mark = Schemas['Mark']
+type Props = { fingering: Schemas['Fingering']; height?: number; changes?: number[] }
 
-/** FingeringDiagram draws a fingering; the core has laid out every mark. */
-export function FingeringDiagram({ fingering, height = 84 }: { fingering: Schemas['Fingering']; height?: number }) {
+/** FingeringDiagram draws a fingering; the core has laid out every mark, and says which of them move from the note before. */
+export function FingeringDiagram({ fingering, height = 84, changes = [] }: Props) {
   const d = fingering.diagram
+  const moves = changes.length > 0 ? `${fingering.text}; ${changes.length} moves` : fingering.text
   return (
-    <svg viewBox={`0 0 ${d.width} ${d.height}`} height={height} role="img" aria-label={fingering.text}>
-      {d.marks.map((m) => (
-        <Drawing key={`${m.shape} ${m.x} ${m.y} ${m.label ?? ''}`} mark={m} />
+    <svg viewBox={`0 0 ${d.width} ${d.height}`} height={height} role="img" aria-label={moves}>
+      {d.marks.map((m, n) => (
+        <Drawing key={`${m.shape} ${m.x} ${m.y} ${m.label ?? ''}`} mark={m} lit={changes.includes(n)} />
       ))}
     </svg>
   )
 }
 
-function Drawing({ mark: m }: { mark: Mark }) {
-  const fill = m.state === 'closed' ? 'currentColor' : 'none'
-  const line = { fill, stroke: 'currentColor', strokeWidth: 1 }
+function Drawing({ mark: m, lit }: { mark: Mark; lit: boolean }) {
+  const colour = lit ? 'var(--warm)' : 'currentColor'
+  const line = { fill: m.state === 'closed' ? colour : 'none', stroke: colour, strokeWidth: lit ? 2 : 1 }
   switch (m.shape) {
     case 'bar':
       return <line x1={m.x - m.size} x2={m.x + m.size} y1={m.y} y2={m.y} stroke="currentColor" strokeWidth={0.8} />
@@ -25,7 +27,7 @@ function Drawing({ mark: m }: { mark: Mark }) {
         <g>
           <rect x={m.x - m.size} y={m.y - m.size / 2} width={2 * m.size} height={m.size} rx={m.size / 2} {...line} />
           {m.label && (
-            <text x={m.x + m.size + 2} y={m.y + 2} fontSize={6} fill="currentColor">
+            <text x={m.x + m.size + 2} y={m.y + 2} fontSize={6} fill={colour}>
               {m.label}
             </text>
           )}
@@ -36,7 +38,7 @@ function Drawing({ mark: m }: { mark: Mark }) {
     <g>
       <circle cx={m.x} cy={m.y} r={m.size} {...line} />
       {m.state === 'half' && (
-        <path d={`M${m.x - m.size} ${m.y}a${m.size} ${m.size} 0 0 0 ${2 * m.size} 0z`} fill="currentColor" />
+        <path d={`M${m.x - m.size} ${m.y}a${m.size} ${m.size} 0 0 0 ${2 * m.size} 0z`} fill={colour} />
       )}
       {m.label && m.shape !== 'hole' && (
         <text
@@ -44,7 +46,7 @@ function Drawing({ mark: m }: { mark: Mark }) {
           y={m.y + 2.5}
           fontSize={7}
           textAnchor="middle"
-          fill={m.state === 'closed' ? 'var(--sheet)' : 'currentColor'}
+          fill={m.state === 'closed' ? 'var(--sheet)' : colour}
         >
           {m.label}
         </text>

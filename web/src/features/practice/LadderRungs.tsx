@@ -1,10 +1,16 @@
+import { useMutation } from '@tanstack/react-query'
 import type { Schemas } from '../../api/client'
+import { newId } from '../../api/ids'
+import { useOutbox } from '../../device/useOutbox'
+import { climb } from '../../ear/ask'
 import { Button } from '../../ui/Button'
-import { useStepBack } from './queries'
+import type { Practice } from './queries'
+
+type Props = { practice: Practice; ladder: Schemas['Ladder'] }
 
 /** LadderRungs is the ladder in view: the rung one stands on, and what it still asks for. */
-export function LadderRungs({ ladder }: { ladder: Schemas['LadderView'] }) {
-  const back = useStepBack(ladder.key)
+export function LadderRungs({ practice, ladder }: Props) {
+  const back = useStepBack(practice, ladder)
   const near = ladder.rungs
     .map((text, n) => ({ text, n: n + 1 }))
     .filter(({ n }) => Math.abs(n - ladder.rung) <= 2)
@@ -45,4 +51,21 @@ export function LadderRungs({ ladder }: { ladder: Schemas['LadderView'] }) {
       )}
     </section>
   )
+}
+
+/** useStepBack leads back to the last clean rung, here at once and at the server when it can be told. */
+function useStepBack(practice: Practice, ladder: Schemas['Ladder']) {
+  const { outbox } = useOutbox()
+  return useMutation({
+    mutationFn: async () => {
+      const next = await climb(practice.setting, ladder, { what: 'stepped-back', day: practice.day, rung: ladder.rung })
+      const act = newId()
+      await outbox.keepTold(act, {
+        method: 'PUT',
+        path: `/practice/ladders/${ladder.key}/back/${act}`,
+        body: {},
+        ladder: next,
+      })
+    },
+  })
 }

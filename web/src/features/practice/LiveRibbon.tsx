@@ -1,9 +1,9 @@
 import { useEffect, useRef } from 'react'
 import type { Heard } from '../../ear/core'
 import type { Recording } from '../../ear/recorder'
-import type { PracticeStep } from './queries'
+import type { RoomStep } from './overlay'
 
-type Props = { recording: Recording; step: PracticeStep }
+type Props = { recording: Recording; step: RoomStep }
 
 const seconds = 6 // in view
 const ahead = 0.25 // share of the strip kept for what comes
@@ -40,7 +40,7 @@ function paint(
   width: number,
   height: number,
   recording: Recording,
-  step: PracticeStep,
+  step: RoomStep,
   ink: Ink,
 ) {
   const now = recording.position()

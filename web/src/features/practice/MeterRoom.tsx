@@ -3,12 +3,13 @@ import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { ResultMark } from '../../ui/ResultMark'
-import { type PracticeStep, useBlow } from './queries'
+import type { RoomStep } from './overlay'
+import { useBlow } from './queries'
 import { AllDone } from './Room'
 import { Cautions } from './StepSheet'
 import { TellDirector } from './TellDirector'
 
-type Props = { step: PracticeStep; blowers: { key: string; label: string }[]; onNext?: () => void }
+type Props = { step: RoomStep; blowers: { key: string; label: string }[]; onNext?: () => void }
 
 /** MeterRoom is a step blown into an air meter. No meter need be there: simulated players blow into a simulated one. */
 export function MeterRoom({ step, blowers, onNext }: Props) {

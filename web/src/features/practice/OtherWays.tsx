@@ -1,12 +1,13 @@
 import type { ChangeEvent } from 'react'
 import type { Schemas } from '../../api/client'
-import { newId } from '../../api/ids'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import { type HandedIn, type PracticeStep, useSimulate } from './queries'
+import { type HandedIn, handedIn } from './handIn'
+import type { RoomStep } from './overlay'
+import { useSimulate } from './queries'
 
 type Props = {
-  step: PracticeStep
+  step: RoomStep
   standIns: { key: string; label: string }[]
   onFile: (take: HandedIn) => void
   onSimulated: (takeId: string) => void
@@ -17,7 +18,7 @@ export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
   const simulate = useSimulate(step)
   function choose(e: ChangeEvent<HTMLInputElement>) {
     const file = e.target.files?.[0]
-    if (file) onFile({ id: newId(), file, source: 'file', startMs: 0 })
+    if (file) onFile(handedIn(file, 'file', 0))
   }
   return (
     <details className="mt-6 border-t border-rule pt-3">
@@ -36,7 +37,7 @@ export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
           />
         </div>
         <div>
-          <p>Let a simulated player play it</p>
+          <p>Let a simulated player hand it in, without waiting for the music</p>
           <div className="mt-2 flex flex-wrap gap-2">
             {standIns.map((s) => (
               <Button

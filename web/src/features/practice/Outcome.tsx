@@ -1,47 +1,59 @@
 import { useQuery } from '@tanstack/react-query'
+import type { Schemas } from '../../api/client'
+import type { Item } from '../../device/outbox'
+import { useOutbox } from '../../device/useOutbox'
 import { WideRibbon } from '../../ribbon/WideRibbon'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import { ResultMark } from '../../ui/ResultMark'
+import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
 import { SoundPlayer } from '../../ui/SoundPlayer'
-import { takeQuery } from '../take'
+import { type TakeDetail, takeQuery } from '../take/queries'
+import { ReadAloud } from './ReadAloud'
+import { Resting } from './Resting'
+import type { Holding } from './useHold'
 
-type Props = { takeId: string; onAgain: () => void; onDone: () => void; done: string }
+type Props = {
+  takeId: string
+  ladder?: Schemas['Ladder'] | undefined
+  hold: Holding | undefined
+  onAgain: () => void
+  onDone: () => void
+  done: string
+}
+
+/** Word is what is told of a take: the device's at once, the server's when it is there. */
+type Word = {
+  verdict: Schemas['Verdict']
+  ribbon: Schemas['Ribbon']
+  result: Result
+  overruled: boolean
+  tuning?: string | undefined
+  /** device is what the device said, where the server says something else */
+  device?: Result | undefined
+}
 
 /** Outcome tells what happened: the ribbon, the verdict, the number that decided, one tip. */
-export function Outcome({ takeId, onAgain, onDone, done }: Props) {
-  const { data: take, error } = useQuery(takeQuery(takeId))
-  if (error) return <Problem error={error} />
+export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) {
+  const { state } = useOutbox()
+  const item = state.items.find((i) => i.id === takeId)
+  const { data: take, error } = useQuery({ ...takeQuery(takeId), enabled: !item || item.state === 'sent' })
+  const word = wordOf(take, item)
+  const failed =
+    take?.state === 'failed' ? new Error(take.failure) : item?.state === 'refused' && new Error(item.problem)
+  if (error && !word) return <Problem error={error} />
   return (
     <section aria-label="How it went" aria-live="polite" className="pt-4">
-      {(!take || take.state === 'waiting') && (
-        <p className="min-h-64 pt-16 text-center font-serif text-xl">Listening …</p>
-      )}
-      {take?.state === 'failed' && <Problem error={new Error(take.failure)} />}
-      {take?.verdict && take.ribbon && (
-        <>
-          <p className="font-serif text-2xl" data-verdict={take.verdict.result}>
-            <ResultMark
-              result={take.overruled ?? take.verdict.result}
-              overruled={Boolean(take.overruled)}
-              withWord
-              size={34}
-            />
-          </p>
-          <p className="mt-1 text-lg">{take.verdict.sentence}</p>
-          <div className="mt-4 border-y border-rule bg-sheet py-2">
-            <WideRibbon ribbon={take.ribbon} height={190} />
-          </div>
-          <p className="mt-4 border-l-4 border-warm pl-3 text-lg">{take.verdict.tip.text}</p>
-          {take.tuning && <p className="mt-2 border-l-4 border-rule pl-3">{take.tuning}</p>}
-        </>
-      )}
-      {take && take.state !== 'waiting' && (
+      {!word && !failed && <Listening here={item?.take?.source !== 'file'} />}
+      {failed && <Problem error={failed} />}
+      {word && <Told word={word} />}
+      {word && ladder && <p className="mt-3 text-soft">{ladderLine(ladder)}</p>}
+      {hold && <Resting hold={hold} />}
+      {(word || failed) && (
         <p className="mt-6 flex flex-wrap gap-3">
-          <Button look="main" size="large" onClick={onAgain}>
+          <Button look="main" size="large" data-key="r" onClick={onAgain}>
             Again
           </Button>
-          <Button size="large" onClick={onDone}>
+          <Button size="large" data-key="n" onClick={onDone}>
             {done}
           </Button>
         </p>
@@ -53,4 +65,58 @@ export function Outcome({ takeId, onAgain, onDone, done }: Props) {
       )}
     </section>
   )
+}
+
+function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | undefined {
+  if (take?.verdict && take.ribbon) {
+    const differs = take.device_result && take.device_result !== take.verdict.result
+    return {
+      verdict: take.verdict,
+      ribbon: take.ribbon,
+      result: take.overruled ?? take.verdict.result,
+      overruled: Boolean(take.overruled),
+      tuning: take.tuning,
+      device: differs ? take.device_result : undefined,
+    }
+  }
+  const heard = item?.take?.heard
+  return heard && { ...heard, result: heard.verdict.result, overruled: false }
+}
+
+function Told({ word }: { word: Word }) {
+  return (
+    <>
+      <p className="font-serif text-2xl" data-verdict={word.result}>
+        <ResultMark result={word.result} overruled={word.overruled} withWord size={34} />
+      </p>
+      <p className="mt-1 text-lg">{word.verdict.sentence}</p>
+      {word.device && (
+        <p className="mt-1 text-sm text-soft" data-testid="differs">
+          This device had heard “{resultWords[word.device]}”. The second listening counts.
+        </p>
+      )}
+      {word.ribbon.tracks.length > 0 && (
+        <div className="mt-4 border-y border-rule bg-sheet py-2">
+          <WideRibbon ribbon={word.ribbon} height={190} />
+        </div>
+      )}
+      <p className="mt-4 border-l-4 border-warm pl-3 text-lg">{word.verdict.tip.text}</p>
+      {word.tuning && <p className="mt-2 border-l-4 border-rule pl-3">{word.tuning}</p>}
+      <ReadAloud texts={[resultWords[word.result], word.verdict.sentence, word.verdict.tip.text, word.tuning ?? '']} />
+    </>
+  )
+}
+
+function Listening({ here }: { here: boolean }) {
+  return (
+    <p className="min-h-64 pt-16 text-center font-serif text-xl">
+      {here ? 'Listening …' : 'Kept. It is listened to when it has gone up.'}
+    </p>
+  )
+}
+
+function ladderLine(l: Schemas['Ladder']): string {
+  if (l.capped) return 'That is enough of this ladder for today.'
+  const needs = l.needs === 1 ? 'one more clean passes it' : `${l.needs} clean in a row pass it`
+  return `Rung ${l.rung}, ${l.rungs[l.rung - 1] ?? ''}: ${needs}.`
 }

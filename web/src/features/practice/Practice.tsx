@@ -1,55 +1,88 @@
 import { useQuery } from '@tanstack/react-query'
+import { useEffect, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
+import { Outbox } from '../../device/outbox'
+import { OutboxContext } from '../../device/useOutbox'
+import { warm } from '../../ear/listener'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { meQuery } from '../signin'
 import { FromDirector } from './FromDirector'
+import { Keeping } from './Keeping'
+import { KeySheet } from './KeySheet'
 import { MeterRoom } from './MeterRoom'
-import { type PracticeStep, practiceQuery } from './queries'
+import type { RoomStep } from './overlay'
 import { Room } from './Room'
 import { StepList } from './StepList'
 import { TickRoom } from './TickRoom'
 import { TodaysTakes } from './TodaysTakes'
+import { useToday } from './useToday'
 
-/** Practice is the player's page: one thing to do, and what came of it. */
+/** Practice is the player's page, with what this device keeps for them behind it. */
 export function Practice() {
-  const { data, error } = useQuery(practiceQuery)
-  const [search, setSearch] = useSearchParams()
+  const { data: me, error } = useQuery(meQuery)
+  const owner = me?.role === 'player' ? (me.id ?? '') : ''
+  const outbox = useMemo(() => new Outbox(owner), [owner])
+  useEffect(() => {
+    if (!owner) return
+    void outbox.open().catch(console.warn) // without a place to keep takes they are sent at once
+    window.addEventListener('online', outbox.send)
+    return () => {
+      window.removeEventListener('online', outbox.send)
+      outbox.close()
+    }
+  }, [outbox, owner])
   if (error) return <Problem error={error} />
-  if (!data) return <Waiting what="Opening your music" />
-  const step = data.steps.find((s) => s.id === search.get('step')) ?? firstOpen(data.steps)
-  const next = step && data.steps[data.steps.indexOf(step) + 1]
-  const go = (to: PracticeStep) => setSearch({ step: to.id })
+  if (!me) return <Waiting what="Opening your music" />
+  return (
+    <OutboxContext value={outbox}>
+      <Steps />
+    </OutboxContext>
+  )
+}
+
+const quiet = 1_500 // milliseconds after the page is there, before the ear is loaded
+
+/** Steps is one thing to do, and what came of it. */
+function Steps() {
+  const { practice, steps, error } = useToday()
+  const [search, setSearch] = useSearchParams()
+  const [first, setFirst] = useState<string>()
+  useEffect(() => {
+    const timer = setTimeout(warm, quiet)
+    return () => clearTimeout(timer)
+  }, [])
+  useEffect(() => setFirst((f) => f ?? firstOpen(steps)?.id), [steps])
+  if (error) return <Problem error={error} />
+  if (!practice) return <Waiting what="Opening your music" />
+  const wanted = search.get('step') ?? first
+  const step = steps.find((s) => s.id === wanted) ?? firstOpen(steps)
+  const next = step && steps[steps.indexOf(step) + 1]
+  const go = (to: RoomStep) => setSearch({ step: to.id })
+  const onward = next ? { onNext: () => go(next) } : {}
   return (
     <div className="mx-auto max-w-2xl">
-      <p className="text-soft">{data.instrument}</p>
-      {data.steps.length > 1 && step && <StepList steps={data.steps} now={step} onGo={go} />}
+      <p className="flex flex-wrap items-baseline justify-between gap-x-4 text-soft">
+        <span>{practice.instrument}</span>
+        <KeySheet />
+      </p>
+      {steps.length > 1 && step && <StepList steps={steps} now={step} onGo={go} />}
       {!step && <p className="mt-6 text-lg">Nothing is set for today. Play something you like.</p>}
-      {step?.score.ticked && (
-        <TickRoom key={`${step.id}/${step.version}`} step={step} onNext={next && (() => go(next))} />
-      )}
+      {step?.score.ticked && <TickRoom key={`${step.id}/${step.version}`} step={step} {...onward} />}
       {step?.score.metered && (
-        <MeterRoom
-          key={`${step.id}/${step.version}`}
-          step={step}
-          blowers={data.blowers}
-          onNext={next && (() => go(next))}
-        />
+        <MeterRoom key={`${step.id}/${step.version}`} step={step} blowers={practice.blowers} {...onward} />
       )}
       {step && !step.score.ticked && !step.score.metered && (
-        <Room
-          key={`${step.id}/${step.version}`}
-          step={step}
-          standIns={data.stand_ins}
-          onNext={next && (() => go(next))}
-        />
+        <Room key={`${step.id}/${step.version}`} practice={practice} step={step} all={steps} {...onward} />
       )}
+      <Keeping />
       {step && <TodaysTakes takes={step.takes} />}
-      <FromDirector comments={data.comments} />
+      <FromDirector comments={practice.comments} />
     </div>
   )
 }
 
 /** firstOpen is the first step that is not clean yet, or the first. */
-function firstOpen(steps: PracticeStep[]): PracticeStep | undefined {
+function firstOpen(steps: RoomStep[]): RoomStep | undefined {
   return steps.find((s) => s.result !== 'clean') ?? steps[0]
 }

@@ -1,31 +1,61 @@
 import { useEffect, useRef, useState } from 'react'
-import { newId } from '../../api/ids'
-import { type Recording, record, StoppedError } from '../../ear/recorder'
+import { perform } from '../../ear/ask'
+import { isChecked, openMicrophone, playerSource, type Source } from '../../ear/microphone'
+import { InterruptedError, type Recorded, type Recording, record, StoppedError } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { MicrophoneCheck } from '../microphone'
 import { CountIn } from './CountIn'
-import type { HandedIn, PracticeStep } from './queries'
+import { type HandedIn, handedIn } from './handIn'
+import { Interrupted } from './Interrupted'
+import type { RoomStep } from './overlay'
+import { Resting } from './Resting'
+import { SoundChoices, useSoundChoices } from './SoundChoices'
+import type { Holding } from './useHold'
 
-type Props = { step: PracticeStep; onRecorded: (take: HandedIn) => void }
+type Props = {
+  step: RoomStep
+  standIns: { key: string; label: string }[]
+  hold: Holding | undefined
+  onRecorded: (take: HandedIn) => void
+}
 
-/** RecordTake records one take through the microphone. */
-export function RecordTake({ step, onRecorded }: Props) {
+const simulatedRate = 48_000
+
+/** RecordTake records one take, through the microphone or from a simulated player. */
+export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
   const [recording, setRecording] = useState<Recording>()
   const [opening, setOpening] = useState(false)
+  const [checking, setChecking] = useState(false)
   const [problem, setProblem] = useState<unknown>()
+  const [cut, setCut] = useState<{ why: string; partial: Recorded }>()
+  const [sounds, setSounds] = useSoundChoices()
   const live = useRef<Recording>(undefined)
   useEffect(() => () => live.current?.stop(), []) // leaving the page closes the microphone
+  const simulated = standIns.find((s) => s.key === sounds.input)
+  const hand = (r: Recorded) =>
+    onRecorded(
+      handedIn(r.file, simulated ? 'simulated' : 'microphone', r.startMs, { samples: r.samples, rate: r.rate }),
+    )
+
   async function begin() {
     setProblem(undefined)
+    setCut(undefined)
     setOpening(true)
     try {
-      const started = await record(step)
+      const source = simulated ? await play(step, simulated) : await openMicrophone()
+      if (!simulated && !isChecked(source.label)) {
+        source.close()
+        setChecking(true)
+        return
+      }
+      const started = record(step, source, sounds)
       live.current = started
       setRecording(started)
-      const { file, startMs } = await started.done
-      onRecorded({ id: newId(), file, source: 'microphone', startMs })
+      hand(await started.done)
     } catch (error) {
-      if (!(error instanceof StoppedError)) setProblem(error)
+      if (error instanceof InterruptedError) setCut({ why: error.message, partial: error.partial })
+      else if (!(error instanceof StoppedError)) setProblem(error)
     } finally {
       live.current = undefined
       setRecording(undefined)
@@ -36,19 +66,43 @@ export function RecordTake({ step, onRecorded }: Props) {
   return (
     <div className="mt-6">
       {problem !== undefined && <Problem error={problem} />}
+      {cut && <Interrupted why={cut.why} partial={cut.partial} onHandIn={() => hand(cut.partial)} />}
+      {hold && <Resting hold={hold} />}
       <Button
         look="main"
         size="large"
         className="mt-2 w-full sm:w-auto"
+        data-key="r"
         onClick={() => void begin()}
-        disabled={opening}
+        disabled={opening || Boolean(hold)}
       >
-        {opening ? 'Opening the microphone …' : 'Record'}
+        {opening ? (simulated ? 'The player gets ready …' : 'Opening the microphone …') : 'Record'}
       </Button>
       <p className="mt-2 text-sm text-soft">
-        Four clicks, then play. Breathe on three and four. It stops by itself after {Math.round(step.timeline.total_s)}{' '}
-        s.
+        Four clicks, then it begins. It stops by itself after {Math.round(step.timeline.total_s)} s.
       </p>
+      <SoundChoices
+        sounds={sounds}
+        onChange={setSounds}
+        standIns={standIns}
+        step={step}
+        onCheck={() => setChecking(true)}
+      />
+      {checking && (
+        <MicrophoneCheck
+          onClose={() => setChecking(false)}
+          onReady={() => {
+            setChecking(false)
+            void begin()
+          }}
+        />
+      )}
     </div>
   )
+}
+
+async function play(step: RoomStep, player: { key: string; label: string }): Promise<Source> {
+  const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1
+  const { samples, rate } = await perform(step.score, player.key, seed, simulatedRate)
+  return playerSource(samples, rate, player.label)
 }

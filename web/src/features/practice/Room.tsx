@@ -1,34 +1,71 @@
 import { useState } from 'react'
+import { isFull } from '../../device/outbox'
+import { useOutbox } from '../../device/useOutbox'
+import { NoKeyError } from '../../device/vault'
+import { Button } from '../../ui/Button'
+import { type HandedIn, handIn, judgeHere } from './handIn'
 import { LadderRungs } from './LadderRungs'
 import { OtherWays } from './OtherWays'
 import { Outcome } from './Outcome'
-import type { HandedIn, PracticeStep } from './queries'
+import type { RoomStep } from './overlay'
+import type { Practice } from './queries'
 import { RecordTake } from './RecordTake'
-import { Sending } from './Sending'
 import { StepSheet } from './StepSheet'
 import { TellDirector } from './TellDirector'
+import { TempoChoice } from './TempoChoice'
+import { Unkept } from './Unkept'
+import { useHold } from './useHold'
+import { useWorked } from './useWorked'
 
 /** State is where a player is with the step. */
-type State = { at: 'ready' } | { at: 'sending'; take: HandedIn } | { at: 'heard'; takeId: string } | { at: 'done' }
+type State =
+  | { at: 'ready' }
+  | { at: 'heard'; takeId: string }
+  | { at: 'unkept'; take: HandedIn; why: string }
+  | { at: 'done' }
 
-type Props = { step: PracticeStep; standIns: { key: string; label: string }[]; onNext?: () => void }
+type Props = { practice: Practice; step: RoomStep; all: RoomStep[]; onNext?: () => void }
 
 /** Room is where one recorded step is read, played and heard. */
-export function Room({ step, standIns, onNext }: Props) {
+export function Room({ practice, step: asked, all, onNext }: Props) {
   const [state, setState] = useState<State>({ at: 'ready' })
-  const handIn = (take: HandedIn) => setState({ at: 'sending', take })
-  const heard = (takeId: string) => setState({ at: 'heard', takeId })
+  const [tempo, setTempo] = useState(0)
+  const { outbox } = useOutbox()
+  const step = useWorked(practice, asked, tempo)
+  const hold = useHold(step, all)
   const again = () => setState({ at: 'ready' })
+  const heard = (takeId: string) => setState({ at: 'heard', takeId })
+  async function take(made: HandedIn) {
+    try {
+      await handIn(outbox, practice, step, made)
+    } catch (error) {
+      setState({ at: 'unkept', take: made, why: whyUnkept(error) })
+      return
+    }
+    heard(made.id)
+    await judgeHere(outbox, practice, step, made)
+  }
   switch (state.at) {
-    case 'sending':
-      return <Sending step={step} take={state.take} onSafe={heard} onDiscard={again} />
     case 'heard':
       return (
         <Outcome
           takeId={state.takeId}
+          ladder={step.ladder}
+          hold={hold}
           onAgain={again}
           onDone={onNext ?? (() => setState({ at: 'done' }))}
           done={onNext ? 'Next step' : 'Done'}
+        />
+      )
+    case 'unkept':
+      return (
+        <Unkept
+          step={step}
+          take={state.take}
+          why={state.why}
+          onSafe={heard}
+          onRetry={() => void take(state.take)}
+          onDiscard={again}
         />
       )
     case 'done':
@@ -36,25 +73,37 @@ export function Room({ step, standIns, onNext }: Props) {
   }
   return (
     <>
-      <StepSheet step={step}>{step.ladder && <LadderRungs ladder={step.ladder} />}</StepSheet>
-      <RecordTake step={step} onRecorded={handIn} />
+      <StepSheet step={step}>{step.ladder && <LadderRungs practice={practice} ladder={step.ladder} />}</StepSheet>
+      <TempoChoice step={step} onChange={setTempo} />
+      <RecordTake step={step} standIns={practice.stand_ins} hold={hold} onRecorded={(made) => void take(made)} />
       <TellDirector stepId={step.id} />
-      <OtherWays step={step} standIns={standIns} onFile={handIn} onSimulated={heard} />
+      <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} onSimulated={heard} />
     </>
   )
 }
 
+function whyUnkept(error: unknown): string {
+  if (isFull(error)) return 'This device is full: the take could not be put on it. Make room, or send it now.'
+  if (error instanceof NoKeyError) return error.message
+  return 'This browser keeps nothing on the device (a private window, perhaps). The take has to go up now.'
+}
+
 export function AllDone({ onAgain }: { onAgain: () => void }) {
+  const { state } = useOutbox()
+  const waits = state.items.some((i) => i.state === 'waiting')
   return (
     <section className="py-8">
       <h1>Done for today.</h1>
       <p className="mt-2">
-        Your takes are safe with your director. Wipe the instrument dry before it goes in its case.
+        {waits
+          ? 'Your takes are kept on this device and go up by themselves.'
+          : 'Your takes are safe with your director.'}{' '}
+        Wipe the instrument dry before it goes in its case.
       </p>
       <p className="mt-4">
-        <button type="button" className="text-warm underline" onClick={onAgain}>
+        <Button look="quiet" onClick={onAgain}>
           Once more
-        </button>
+        </Button>
       </p>
     </section>
   )

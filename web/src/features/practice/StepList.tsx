@@ -1,7 +1,7 @@
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
-import type { PracticeStep } from './queries'
+import type { RoomStep } from './overlay'
 
-type Props = { steps: PracticeStep[]; now: PracticeStep; onGo: (step: PracticeStep) => void }
+type Props = { steps: RoomStep[]; now: RoomStep; onGo: (step: RoomStep) => void }
 
 /** StepList is the day's steps in order, each with how it stands. */
 export function StepList({ steps, now, onGo }: Props) {
@@ -15,7 +15,7 @@ export function StepList({ steps, now, onGo }: Props) {
             <li key={s.id}>
               <button
                 type="button"
-                aria-current={s === now ? 'step' : undefined}
+                aria-current={s.id === now.id ? 'step' : undefined}
                 aria-label={`Step ${n + 1}, ${s.name}: ${resultWords[result]}`}
                 className="flex min-h-11 items-center gap-2 rounded-md border border-edge bg-sheet px-3 aria-[current]:border-2 aria-[current]:border-warm"
                 onClick={() => onGo(s)}

@@ -1,15 +1,16 @@
-import { lazy, type ReactNode, Suspense, useRef, useState } from 'react'
+import { lazy, type ReactNode, Suspense } from 'react'
 import type { Schemas } from '../../api/client'
 import { targetsOf } from '../../api/score'
-import { Button } from '../../ui/Button'
 import { Course } from './Course'
-import type { PracticeStep } from './queries'
+import { Hear } from './Hear'
+import type { RoomStep } from './overlay'
+import { ReadAloud } from './ReadAloud'
 
 /** Notation is large and comes late; the words are there before it. */
 const Staff = lazy(() => import('../../notation/Staff'))
 
 /** StepSheet is what to play: the course of it, notes on the staff, fingering, and how it sounds. */
-export function StepSheet({ step, children }: { step: PracticeStep; children?: ReactNode }) {
+export function StepSheet({ step, children }: { step: RoomStep; children?: ReactNode }) {
   const { score } = step
   const targets = targetsOf(score)
   return (
@@ -42,6 +43,7 @@ export function StepSheet({ step, children }: { step: PracticeStep; children?: R
         </p>
       )}
       <Cautions texts={score.cautions} />
+      <ReadAloud texts={[heading(step, targets), step.why, ...score.notices, ...score.cautions]} />
     </section>
   )
 }
@@ -49,7 +51,7 @@ export function StepSheet({ step, children }: { step: PracticeStep; children?: R
 const few = 2
 
 /** heading names a step of one or two held notes by its notes, any other by its kind. */
-function heading(step: PracticeStep, targets: Schemas['Segment'][]): string {
+function heading(step: RoomStep, targets: Schemas['Segment'][]): string {
   if (targets.length === 0 || targets.length > few) return step.name
   return `${targets.map((t) => t.written_name).join(', then ')}: ${targets[0]?.beats} beats each`
 }
@@ -87,34 +89,5 @@ function TargetCard({ target, score }: { target: Schemas['Segment']; score: Sche
         {target.hard && ' · a hard note: trying counts'}
       </p>
     </li>
-  )
-}
-
-function Hear({ step }: { step: PracticeStep }) {
-  const audio = useRef<HTMLAudioElement>(null)
-  const [playing, setPlaying] = useState(false)
-  function toggle() {
-    const el = audio.current
-    if (!el) return
-    if (playing) {
-      el.pause()
-      return
-    }
-    el.currentTime = 0
-    void el.play()
-  }
-  return (
-    <>
-      <Button onClick={toggle}>{playing ? 'Stop the sound' : 'Hear how it sounds'}</Button>
-      {/* biome-ignore lint/a11y/useMediaCaption: tones without words */}
-      <audio
-        ref={audio}
-        preload="none"
-        src={`/api/practice/steps/${step.id}/reference.wav?version=${step.version}`}
-        onPlay={() => setPlaying(true)}
-        onPause={() => setPlaying(false)}
-        onEnded={() => setPlaying(false)}
-      />
-    </>
   )
 }

@@ -3,7 +3,7 @@ import { newId } from '../../api/ids'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
 import { Problem } from '../../ui/Problem'
-import { useRaiseFlag } from './queries'
+import { useRaiseFlag } from './useRaiseFlag'
 
 type Kind = 'hurts' | 'dizzy' | 'tired' | 'question'
 
@@ -54,7 +54,7 @@ export function TellDirector({ stepId }: { stepId: string }) {
           )}
           {told && told !== 'question' && (
             <p className="mt-5 border-l-4 border-nearly pl-4 text-lg" role="status">
-              {after[told]} Your director has been told.
+              {after[told]} Your director is told.
             </p>
           )}
           {raise.error && <Problem error={raise.error} />}
@@ -64,7 +64,7 @@ export function TellDirector({ stepId }: { stepId: string }) {
         <Dialog open onOpenChange={close} title="Ask your director" says="About this step, in your own words.">
           {told ? (
             <p className="mt-5 text-lg" role="status">
-              Sent. Your director sees it on the class’s page.
+              Kept, and on its way. Your director sees it on the class’s page.
             </p>
           ) : (
             <form

@@ -1,11 +1,13 @@
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import { type PracticeStep, useTick } from './queries'
+import type { RoomStep } from './overlay'
+import { ReadAloud } from './ReadAloud'
 import { AllDone } from './Room'
 import { Cautions } from './StepSheet'
+import { useTick } from './useTick'
 
-type Props = { step: PracticeStep; onNext?: () => void }
+type Props = { step: RoomStep; onNext?: () => void }
 
 /** TickRoom is a step that is done and ticked, not recorded. */
 export function TickRoom({ step, onNext }: Props) {
@@ -35,8 +37,9 @@ export function TickRoom({ step, onNext }: Props) {
       </ul>
       {tick.error && <Problem error={tick.error} />}
       <Cautions texts={step.score.cautions} />
+      <ReadAloud texts={[step.name, step.why, ...step.score.items, ...step.score.cautions]} />
       <p className="mt-6">
-        <Button look={all ? 'main' : 'plain'} size="large" onClick={onNext ?? (() => setFinished(true))}>
+        <Button look={all ? 'main' : 'plain'} size="large" data-key="n" onClick={onNext ?? (() => setFinished(true))}>
           {onNext ? 'Next step' : 'Done'}
         </Button>
       </p>

@@ -1,9 +1,9 @@
-import type { Schemas } from '../../api/client'
 import { Ribbon } from '../../ribbon/Ribbon'
-import { ResultMark } from '../../ui/ResultMark'
+import { type Result, ResultMark } from '../../ui/ResultMark'
+import type { RoomTake } from './overlay'
 
 /** TodaysTakes are the takes played so far today, newest first. */
-export function TodaysTakes({ takes }: { takes: Schemas['PracticeTake'][] }) {
+export function TodaysTakes({ takes }: { takes: RoomTake[] }) {
   if (takes.length === 0) return null
   return (
     <section className="mt-8 border-t border-rule pt-3">
@@ -11,18 +11,21 @@ export function TodaysTakes({ takes }: { takes: Schemas['PracticeTake'][] }) {
       <ol className="mt-2">
         {takes.map((t) => (
           <li key={t.id} className="flex items-center gap-4 py-1">
-            <ResultMark
-              result={t.state === 'done' && t.result ? t.result : t.state === 'failed' ? 'failed' : 'waiting'}
-              withWord
-            />
+            <ResultMark result={resultOf(t)} withWord />
             {t.ribbon && (
               <span className="w-48">
                 <Ribbon ribbon={t.ribbon} width={192} height={32} />
               </span>
             )}
+            {t.state === 'kept' && <span className="text-xs text-soft">on this device</span>}
           </li>
         ))}
       </ol>
     </section>
   )
+}
+
+function resultOf(t: RoomTake): Result {
+  if (t.state === 'failed') return 'failed'
+  return t.result ?? 'waiting'
 }

@@ -1,50 +1,50 @@
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
-import { answer, api, Failure, type Schemas } from '../../api/client'
+import { answer, api, type Schemas } from '../../api/client'
 import { newId } from '../../api/ids'
+import { isOffline, keep, kept, orKept } from '../../device/kept'
 
 export type Practice = Schemas['Practice']
 export type PracticeStep = Schemas['PracticeStep']
 
 export const practiceQuery = queryOptions({
   queryKey: ['practice'],
-  queryFn: () => answer(api.GET('/practice')),
+  queryFn: todaysPractice,
   refetchInterval: (q) => (q.state.data?.steps.some((s) => s.takes.some((t) => t.state === 'waiting')) ? 500 : false), // milliseconds
 })
 
-/** HandedIn is a recording on its way to the server, under a number of its own. */
-export type HandedIn = { id: string; file: Blob; source: 'microphone' | 'file'; startMs: number }
-
-/** useSend uploads a recording; sending the same one again is harmless. */
-export function useSend(step: PracticeStep, onProgress: (share: number) => void) {
-  const queries = useQueryClient()
-  return useMutation({
-    mutationFn: (h: HandedIn) => send(h, step, onProgress),
-    onSuccess: () => queries.invalidateQueries({ queryKey: practiceQuery.queryKey }),
-  })
+/** todaysPractice asks the server, and keeps its answer and the days ahead for when there is no network. */
+async function todaysPractice(): Promise<Practice> {
+  try {
+    const practice = await orKept('practice', () => answer(api.GET('/practice')))
+    const today = localDay(new Date())
+    if (practice.day === today || navigator.onLine) return practice
+    return await anotherDay(practice, today)
+  } catch (error) {
+    if (!isOffline(error)) throw error
+    throw new TypeError('no network, and nothing is kept on this device yet', { cause: error })
+  }
 }
 
-/** send uses XMLHttpRequest, which alone tells how much has gone up. */
-function send(h: HandedIn, step: PracticeStep, onProgress: (share: number) => void): Promise<string> {
-  const query = new URLSearchParams({
-    step: step.id,
-    version: String(step.version),
-    source: h.source,
-    start_ms: String(h.startMs),
-  })
-  return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest()
-    request.open('PUT', `/api/takes/${h.id}?${query}`)
-    request.responseType = 'json'
-    request.upload.onprogress = (e) => onProgress(e.total > 0 ? e.loaded / e.total : 0)
-    request.onload = () =>
-      request.status < 300 ? resolve(h.id) : reject(new Failure(request.status, request.response ?? {}))
-    request.onerror = () => reject(new TypeError('no network'))
-    request.send(h.file)
-  })
+/** keepWeekAhead asks for the days to come, once the page is quiet. */
+export async function keepWeekAhead(): Promise<void> {
+  await keep('week', await answer(api.GET('/practice/week')))
 }
 
-/** useSimulate lets a simulated player make the take. */
-export function useSimulate(step: PracticeStep) {
+/** anotherDay is a kept practice on a day that has begun since. */
+async function anotherDay(practice: Practice, today: string): Promise<Practice> {
+  const week = await kept<Schemas['PracticeWeek']>('week')
+  const day = week?.days.find((d) => d.day === today)
+  return day ? { ...practice, day: day.day, steps: day.steps } : practice
+}
+
+/** localDay is a date as the device's calendar shows it, YYYY-MM-DD. */
+export function localDay(at: Date): string {
+  const two = (n: number) => String(n).padStart(2, '0')
+  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`
+}
+
+/** useSimulate lets a simulated player make the take at once. */
+export function useSimulate(step: Pick<PracticeStep, 'id' | 'version'>) {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: async (standIn: Schemas['SimulateInputBody']['stand_in']) => {
@@ -61,54 +61,8 @@ export function useSimulate(step: PracticeStep) {
   })
 }
 
-/** useTick keeps which items of a step are done. The page shows it before the server has answered. */
-export function useTick(step: PracticeStep) {
-  const queries = useQueryClient()
-  const key = practiceQuery.queryKey
-  return useMutation({
-    mutationFn: (done: boolean[]) =>
-      answer(
-        api.PUT('/practice/steps/{step}/ticks', {
-          params: { path: { step: step.id } },
-          body: { version: step.version, done },
-        }),
-      ),
-    onMutate: (done) => {
-      queries.setQueryData(key, (p) =>
-        p ? { ...p, steps: p.steps.map((s) => (s.id === step.id ? { ...s, ticked: done } : s)) } : p,
-      )
-    },
-    onSuccess: (practice) => queries.setQueryData(key, practice),
-    onError: () => queries.invalidateQueries({ queryKey: key }),
-  })
-}
-
-/** useStepBack leads back to the last clean rung. */
-export function useStepBack(ladder: string) {
-  const queries = useQueryClient()
-  return useMutation({
-    mutationFn: () => answer(api.POST('/practice/ladders/{ladder}/back', { params: { path: { ladder } } })),
-    onSuccess: (practice) => queries.setQueryData(practiceQuery.queryKey, practice),
-  })
-}
-
-/** useRaiseFlag tells the director; sending the same one again is harmless. */
-export function useRaiseFlag() {
-  return useMutation({
-    mutationFn: ({
-      id,
-      ...body
-    }: {
-      id: string
-      kind: 'hurts' | 'dizzy' | 'tired' | 'question'
-      words: string
-      step: string
-    }) => answer(api.PUT('/practice/flags/{flag}', { params: { path: { flag: id } }, body })),
-  })
-}
-
 /** useBlow lets a simulated player blow into the simulated meter. */
-export function useBlow(step: PracticeStep) {
+export function useBlow(step: Pick<PracticeStep, 'id' | 'version'>) {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: (standIn: 'prompt' | 'late' | 'dancing') =>

@@ -1,19 +1,50 @@
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { answer, api, type Schemas } from '../../api/client'
+import { isOffline, orKept } from '../../device/kept'
+import { forgetEveryone, hasKey, keepKey } from '../../device/vault'
+import { oweSignOut, paySignOut, signOutIsOwed } from './owed'
 
-export const meQuery = queryOptions({ queryKey: ['me'], queryFn: () => answer(api.GET('/me')) })
+export type Me = Schemas['Me']
+
+const nobody: Me = { role: 'nobody', name: '', class: '' }
+
+export const meQuery = queryOptions({ queryKey: ['me'], queryFn: whoAmI })
+
+/** whoAmI asks the server; without a network whoever is signed in on this device stays so. */
+async function whoAmI(): Promise<Me> {
+  if (signOutIsOwed() && !(await paySignOut())) return nobody
+  const me = await orKept('me', () => answer(api.GET('/me')))
+  if (me.role === 'player' && me.id) await readyDevice(me.id)
+  return me
+}
+
+/** readyDevice lets this device keep a player's takes until they are safe; where it cannot, takes go up at once or not at all. */
+async function readyDevice(player: string): Promise<void> {
+  try {
+    if (await hasKey(player)) return
+    const { key } = await answer(api.GET('/practice/key'))
+    await keepKey(
+      player,
+      Uint8Array.from(atob(key), (c) => c.charCodeAt(0)),
+    )
+  } catch (error) {
+    console.warn(error)
+  }
+}
 
 export const classesQuery = queryOptions({
   queryKey: ['classes'],
   queryFn: async () => (await answer(api.GET('/classes'))).classes,
 })
 
-/** useEntered forgets whoever was signed in before, and goes home. */
+/** useEntered forgets whoever was signed in before, on the page and on the device, and goes home. */
 function useEntered() {
   const queries = useQueryClient()
   const navigate = useNavigate()
-  return (me: Schemas['Me']) => {
+  return async (me: Me) => {
+    await forgetEveryone().catch(console.warn)
+    if (me.role === 'player' && me.id) await readyDevice(me.id)
     queries.clear()
     queries.setQueryData(meQuery.queryKey, me)
     navigate('/')
@@ -39,10 +70,16 @@ export function usePlayerSignIn() {
   })
 }
 
+/** useSignOut signs out here at once; where there is no network the server is told as soon as there is. */
 export function useSignOut() {
   const entered = useEntered()
   return useMutation({
-    mutationFn: () => answer(api.POST('/sign-out')),
-    onSuccess: () => entered({ role: 'nobody', name: '', class: '' }),
+    mutationFn: async () => {
+      oweSignOut()
+      await paySignOut().catch((error) => {
+        if (!isOffline(error)) throw error
+      })
+    },
+    onSuccess: () => entered(nobody),
   })
 }

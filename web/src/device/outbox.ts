@@ -1,0 +1,259 @@
+import type { Schemas } from '../api/client'
+import { Failure } from '../api/client'
+import { database, type Entry } from './database'
+import { isOffline } from './kept'
+import { tell, upload } from './upload'
+import { seal, sealJSON, unseal, unsealJSON } from './vault'
+
+/** AboutTake is what is known of a take on this device. */
+export type AboutTake = {
+  step: string
+  version: number
+  source: 'microphone' | 'file' | 'simulated'
+  startMs: number
+  tempo?: number
+  rung?: number
+  bestMs?: number
+  day: string
+  /** heard is what the device said at once */
+  heard?: Heard
+  /** ladder is how the take left it */
+  ladder?: Schemas['Ladder']
+}
+
+/** Heard is the core's word on a take, given on this device. */
+export type Heard = {
+  verdict: Schemas['Verdict']
+  ribbon: Schemas['Ribbon']
+  small: Schemas['Ribbon']
+  recording: Schemas['Recording']
+  tuning?: string
+  longest_s: number
+}
+
+/** AboutTold is a small thing to be told: a tick, a flag, a step back. */
+export type AboutTold = {
+  method: 'PUT'
+  path: string
+  body: Record<string, unknown>
+  step?: string
+  /** ladder is how a step back left it */
+  ladder?: Schemas['Ladder']
+  ticked?: boolean[]
+}
+
+/** Item is an entry as the page sees it: opened, without its sound. */
+export type Item = Omit<Entry, 'about' | 'sound'> & { take?: AboutTake; told?: AboutTold }
+
+/** State is what the page shows of the outbox. */
+export type OutboxState = {
+  items: readonly Item[]
+  /** going is the take being sent now */
+  going?: { id: string; sent: number; size: number }
+  /** stopped is why nothing goes up just now */
+  stopped?: 'offline' | 'signed-out'
+}
+
+const firstPause = 2_000 // milliseconds
+const longestPause = 60_000
+
+/**
+ * Outbox holds what a player did until it is safe with the director: on disk
+ * before anything else, sent in order, each once.
+ */
+export class Outbox {
+  private state: OutboxState = { items: [] }
+  private readonly watchers = new Set<() => void>()
+  private running = false
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private pause = firstPause
+  /** judging are takes that wait for the device's own word before they go up; a reload forgets that, and they go without */
+  private readonly judging = new Set<string>()
+  readonly owner: string
+
+  constructor(owner: string) {
+    this.owner = owner
+  }
+
+  /** open reads what is on the device and begins to send. */
+  async open(): Promise<void> {
+    await this.read()
+    void this.send()
+  }
+
+  close() {
+    clearTimeout(this.timer)
+    this.watchers.clear()
+  }
+
+  now = (): OutboxState => this.state
+
+  watch = (changed: () => void): (() => void) => {
+    this.watchers.add(changed)
+    return () => this.watchers.delete(changed)
+  }
+
+  /** keepTake puts a take on the device; when it resolves the take survives a closed page. */
+  async keepTake(id: string, file: Blob, take: AboutTake, judged: boolean): Promise<void> {
+    if (!judged) this.judging.add(id)
+    await this.put({
+      id,
+      owner: this.owner,
+      kind: 'take',
+      madeAt: Date.now(),
+      size: file.size,
+      state: 'waiting',
+      about: await sealJSON(this.owner, take),
+      sound: await seal(this.owner, await file.arrayBuffer()),
+    })
+  }
+
+  /** keepTold puts something small on the device to be told. */
+  async keepTold(id: string, told: AboutTold): Promise<void> {
+    const about = await sealJSON(this.owner, told)
+    await this.put({ id, owner: this.owner, kind: 'told', madeAt: Date.now(), size: 0, state: 'waiting', about })
+  }
+
+  /** addWord adds what the device said of a take that it keeps, and lets it go up. */
+  async addWord(id: string, word: Pick<AboutTake, 'heard' | 'ladder'>): Promise<void> {
+    await this.writeWord(id, word).finally(() => this.judging.delete(id))
+    void this.send()
+  }
+
+  private async writeWord(id: string, word: Pick<AboutTake, 'heard' | 'ladder'>): Promise<void> {
+    const db = await database()
+    const entry = await db.get('entries', id)
+    if (!entry) return
+    const about = await sealJSON(this.owner, { ...(await unsealJSON<AboutTake>(this.owner, entry.about)), ...word })
+    const tx = db.transaction('entries', 'readwrite') // it may have been sent meanwhile
+    const latest = await tx.store.get(id)
+    if (latest) await tx.store.put({ ...latest, about })
+    await tx.done
+    await this.read()
+  }
+
+  /** throwAway drops an entry: one the server refused, or one it has shown. */
+  async throwAway(ids: string[]): Promise<void> {
+    const tx = (await database()).transaction('entries', 'readwrite')
+    await Promise.all([...ids.map((id) => tx.store.delete(id)), tx.done])
+    await this.read()
+  }
+
+  /** send sends what waits, in order, until nothing does or the network is gone. Two pages never send at once. */
+  send = async (): Promise<void> => {
+    clearTimeout(this.timer)
+    if (this.running) return
+    this.running = true
+    try {
+      await alone(() => this.sendAll())
+      this.pause = firstPause
+      this.show({ stopped: undefined, going: undefined })
+    } catch (error) {
+      const signedOut = error instanceof Failure && error.status === 401
+      this.show({ stopped: signedOut ? 'signed-out' : 'offline', going: undefined })
+      this.timer = setTimeout(this.send, this.pause)
+      this.pause = Math.min(2 * this.pause, longestPause)
+    } finally {
+      this.running = false
+    }
+    // What came in while the last one went up.
+    const next = this.state.items.find((i) => i.state === 'waiting')
+    if (!this.state.stopped && next && !this.judging.has(next.id)) void this.send()
+  }
+
+  private async sendAll(): Promise<void> {
+    for (;;) {
+      const next = (await this.mine()).find((e) => e.state === 'waiting')
+      if (!next || this.judging.has(next.id)) return
+      await this.sendOne(next)
+      await this.read()
+    }
+  }
+
+  private async sendOne(entry: Entry): Promise<void> {
+    const db = await database()
+    try {
+      if (entry.kind === 'take') await this.sendTake(entry)
+      else await this.sendTold(entry)
+    } catch (error) {
+      if (isOffline(error) || !(error instanceof Failure) || error.status === 401 || error.status >= 500) throw error
+      await db.put('entries', {
+        ...((await db.get('entries', entry.id)) ?? entry),
+        state: 'refused',
+        problem: error.message,
+      })
+      return
+    }
+    const { sound: _, ...rest } = (await db.get('entries', entry.id)) ?? entry
+    if (entry.kind === 'told') await db.delete('entries', entry.id)
+    else await db.put('entries', { ...rest, state: 'sent' })
+  }
+
+  private async sendTake(entry: Entry): Promise<void> {
+    const about = await unsealJSON<AboutTake>(this.owner, entry.about)
+    if (!entry.sound) return
+    const sound = await unseal(this.owner, entry.sound)
+    await upload(entry.id, queryOf(about, Date.now() - entry.madeAt), sound, (sent, size) =>
+      this.show({ going: { id: entry.id, sent, size }, stopped: undefined }),
+    )
+  }
+
+  private async sendTold(entry: Entry): Promise<void> {
+    const told = await unsealJSON<AboutTold>(this.owner, entry.about)
+    await tell(told.method, told.path, { ...told.body, ago_ms: Math.max(0, Date.now() - entry.madeAt) })
+  }
+
+  private async put(entry: Entry): Promise<void> {
+    const db = await database()
+    const tx = db.transaction('entries', 'readwrite', { durability: 'strict' }) // on disk before it is called kept
+    await Promise.all([tx.store.put(entry), tx.done])
+    await this.read()
+    void this.send()
+  }
+
+  private async mine(): Promise<Entry[]> {
+    const all = await (await database()).getAllFromIndex('entries', 'byOwner', this.owner)
+    return all.sort((a, b) => a.madeAt - b.madeAt)
+  }
+
+  private async read(): Promise<void> {
+    const items = await Promise.all((await this.mine()).map((e) => this.opened(e)))
+    this.show({ items })
+  }
+
+  private async opened({ about, sound: _, ...rest }: Entry): Promise<Item> {
+    const said = await unsealJSON(this.owner, about)
+    return rest.kind === 'take' ? { ...rest, take: said as AboutTake } : { ...rest, told: said as AboutTold }
+  }
+
+  private show(change: Partial<OutboxState>) {
+    this.state = { ...this.state, ...change }
+    for (const changed of this.watchers) changed()
+  }
+}
+
+/** alone runs when no other page of this origin does the same. */
+async function alone(work: () => Promise<void>): Promise<void> {
+  if ('locks' in navigator) await navigator.locks.request('outbox', work)
+  else await work()
+}
+
+function queryOf(t: AboutTake, agoMs: number): URLSearchParams {
+  const query = new URLSearchParams({
+    step: t.step,
+    version: String(t.version),
+    source: t.source,
+    start_ms: String(t.startMs),
+    ago_ms: String(Math.max(0, Math.round(agoMs))),
+  })
+  if (t.tempo) query.set('tempo', String(t.tempo))
+  if (t.rung) query.set('rung', String(t.rung))
+  if (t.bestMs) query.set('best_ms', String(t.bestMs))
+  if (t.heard) query.set('heard', t.heard.verdict.result)
+  return query
+}
+
+/** isFull reports whether a device had no room to keep something. */
+export function isFull(error: unknown): boolean {
+  return error instanceof DOMException && error.name === 'QuotaExceededError'
+}

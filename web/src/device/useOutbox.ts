@@ -1,0 +1,11 @@
+import { createContext, useContext, useSyncExternalStore } from 'react'
+import { Outbox, type OutboxState } from './outbox'
+
+const nobody = new Outbox('')
+export const OutboxContext = createContext<Outbox>(nobody)
+
+/** useOutbox is the signed-in player's outbox and how it stands. */
+export function useOutbox(): { outbox: Outbox; state: OutboxState } {
+  const outbox = useContext(OutboxContext)
+  return { outbox, state: useSyncExternalStore(outbox.watch, outbox.now) }
+}

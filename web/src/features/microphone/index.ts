@@ -1,0 +1,1 @@
+export { MicrophoneCheck } from './MicrophoneCheck'

@@ -1,0 +1,21 @@
+import type { Recorded } from '../../ear/recorder'
+import { Button } from '../../ui/Button'
+
+const worthIt = 2 // seconds
+
+/** Interrupted says what ended a take early, and keeps what there is of it. */
+export function Interrupted({ why, partial, onHandIn }: { why: string; partial: Recorded; onHandIn: () => void }) {
+  const seconds = partial.samples.length / partial.rate
+  return (
+    <div role="alert" className="mb-3 border-l-4 border-nearly pl-4">
+      <p>
+        {why} The take ended after {seconds.toFixed(0)} s. Your earlier takes are as they were.
+      </p>
+      {seconds >= worthIt && (
+        <Button className="mt-2" onClick={onHandIn}>
+          Hand in what there is
+        </Button>
+      )}
+    </div>
+  )
+}

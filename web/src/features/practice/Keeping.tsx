@@ -1,0 +1,66 @@
+import { Link } from 'react-router'
+import type { Item } from '../../device/outbox'
+import { useOutbox } from '../../device/useOutbox'
+import { Button } from '../../ui/Button'
+
+/** Keeping says which takes are safe with the director and which are still on this device. */
+export function Keeping() {
+  const { outbox, state } = useOutbox()
+  const waiting = state.items.filter((i) => i.state === 'waiting' && i.kind === 'take')
+  const told = state.items.filter((i) => i.state === 'waiting' && i.kind === 'told')
+  const refused = state.items.filter((i) => i.state === 'refused')
+  const still = waiting.length + told.length
+  return (
+    <section aria-label="What is safe" className="mt-8 border-t border-rule pt-3 text-sm" data-waiting={still}>
+      <p role="status">
+        {still === 0 && refused.length === 0 && 'Everything you did is safe with your director.'}
+        {still > 0 && `${count(waiting.length, told.length)} on this device. `}
+        {state.going && sending(state.going)}
+        {still > 0 && state.stopped === 'offline' && 'It goes up by itself as soon as there is a network.'}
+        {still > 0 && state.stopped === 'signed-out' && (
+          <>
+            It goes up when you{' '}
+            <Link className="text-warm underline" to="/sign-in">
+              sign in again
+            </Link>
+            .
+          </>
+        )}
+      </p>
+      {still > 0 && state.stopped === 'offline' && (
+        <Button className="mt-2" onClick={() => void outbox.send()}>
+          Try to send now
+        </Button>
+      )}
+      {refused.map((r) => (
+        <Refused key={r.id} item={r} onThrowAway={() => void outbox.throwAway([r.id])} />
+      ))}
+    </section>
+  )
+}
+
+function count(takes: number, told: number): string {
+  const parts = []
+  if (takes > 0) parts.push(takes === 1 ? 'One take is' : `${takes} takes are`)
+  if (told > 0) parts.push(told === 1 ? 'one thing you told is' : `${told} things you told are`)
+  return parts
+    .join(', ')
+    .replace(/^o/, 'O')
+    .replace(/ (is|are), /, ' and ')
+}
+
+function sending({ sent, size }: { sent: number; size: number }): string {
+  return `Sending: ${(sent / 1e6).toFixed(1)} of ${(size / 1e6).toFixed(1)} MB. `
+}
+
+function Refused({ item, onThrowAway }: { item: Item; onThrowAway: () => void }) {
+  return (
+    <p role="alert" className="mt-2 border-l-4 border-not-yet bg-warm-wash px-4 py-3">
+      A take of {new Date(item.madeAt).toLocaleTimeString(undefined, { timeStyle: 'short' })} could not be handed in:{' '}
+      {item.problem}{' '}
+      <Button look="quiet" onClick={onThrowAway}>
+        Throw it away
+      </Button>
+    </p>
+  )
+}

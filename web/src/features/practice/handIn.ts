@@ -1,0 +1,74 @@
+import { newId } from '../../api/ids'
+import type { AboutTake, Heard, Outbox } from '../../device/outbox'
+import { climb, judge, type Sound } from '../../ear/ask'
+import type { RoomStep } from './overlay'
+import type { Practice } from './queries'
+
+/** HandedIn is a recording on its way: on this device first, then to the server, under a number of its own. */
+export type HandedIn = {
+  id: string
+  file: Blob
+  source: AboutTake['source']
+  startMs: number
+  /** sound is what the core judges here; a chosen file goes without */
+  sound?: Sound
+}
+
+export function handedIn(file: Blob, source: AboutTake['source'], startMs: number, sound?: Sound): HandedIn {
+  return { id: newId(), file, source, startMs, ...(sound && { sound }) }
+}
+
+/** handIn puts a take on the device; from then on it cannot be lost. It rejects when the device has no room. */
+export async function handIn(outbox: Outbox, practice: Practice, step: RoomStep, take: HandedIn): Promise<void> {
+  await outbox.keepTake(take.id, take.file, aboutOf(practice, step, take), !take.sound)
+}
+
+/** judgeHere lets the core on this device say at once what the server will say later. */
+export async function judgeHere(outbox: Outbox, practice: Practice, step: RoomStep, take: HandedIn): Promise<void> {
+  if (!take.sound) return
+  const seconds = take.sound.samples.length / take.sound.rate
+  let heard: Heard | undefined
+  try {
+    heard = await judge(
+      {
+        score: step.score,
+        start_s: take.startMs / 1000,
+        free_start: take.source === 'file',
+        recent_tips: step.recent_tips,
+        tips: practice.tips,
+        air: practice.setting.conventions.air,
+      },
+      take.sound,
+    )
+  } catch (error) {
+    console.warn(error) // the server's word comes all the same
+  }
+  const ladder = heard && (await climbed(practice, step, heard, seconds))
+  await outbox.addWord(take.id, { ...(heard && { heard }), ...(ladder && { ladder }) })
+}
+
+async function climbed(practice: Practice, step: RoomStep, heard: Heard, seconds: number) {
+  if (!step.ladder) return undefined
+  const { verdict } = heard
+  return climb(practice.setting, step.ladder, {
+    what: 'tried',
+    day: practice.day,
+    rung: step.score.rung ?? step.ladder.rung,
+    result: verdict.result,
+    hard: verdict.result === 'nearly' && (verdict.deciding?.tried ?? false),
+    seconds,
+  })
+}
+
+function aboutOf(practice: Practice, step: RoomStep, take: HandedIn): AboutTake {
+  return {
+    step: step.id,
+    version: step.version,
+    source: take.source,
+    startMs: take.startMs,
+    day: practice.day,
+    ...(step.tempi && step.score.tempo_bpm !== step.tempi.own_bpm && { tempo: step.score.tempo_bpm }),
+    ...(step.score.rung && { rung: step.score.rung }),
+    ...(step.best_s && { bestMs: Math.round(1000 * step.best_s) }),
+  }
+}

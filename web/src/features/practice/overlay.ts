@@ -1,0 +1,63 @@
+import type { Schemas } from '../../api/client'
+import type { Item } from '../../device/outbox'
+import type { Practice, PracticeStep } from './queries'
+
+export type Result = Schemas['Verdict']['result']
+
+/** RoomTake is a take of today: the server's, or one that is still on this device. */
+export type RoomTake = Omit<Schemas['PracticeTake'], 'state'> & { state: 'waiting' | 'done' | 'failed' | 'kept' }
+
+/** RoomStep is a step as its player sees it now, with what this device knows and the server does not yet. */
+export type RoomStep = Omit<PracticeStep, 'takes'> & { takes: RoomTake[] }
+
+const order: Result[] = ['clean', 'nearly', 'not-yet', 'cant-tell']
+
+/** withDevice lays what is on the device over what the server said. */
+export function withDevice(practice: Practice, items: readonly Item[]): RoomStep[] {
+  return practice.steps.map((step) => items.reduce((s, item) => withItem(s, item, practice.day), step as RoomStep))
+}
+
+function withItem(step: RoomStep, item: Item, day: string): RoomStep {
+  const { take, told } = item
+  if (told?.ladder && told.ladder.key === step.ladder?.key) return { ...step, ladder: told.ladder }
+  if (told?.ticked && told.step === step.id) return { ...step, ticked: told.ticked }
+  if (!take || take.day !== day) return step
+  const served = step.takes.find((t) => t.id === item.id)
+  if (served && served.state !== 'waiting') return step // the server's word is here
+  const ladder = take.ladder && take.ladder.key === step.ladder?.key ? take.ladder : step.ladder
+  if (take.step !== step.id) return { ...step, ...(ladder && { ladder }) }
+  return withTake(step, item, ladder)
+}
+
+function withTake(step: RoomStep, item: Item, ladder: RoomStep['ladder']): RoomStep {
+  const heard = item.take?.heard
+  const shown: RoomTake = {
+    id: item.id,
+    state: 'kept',
+    played_at: new Date(item.madeAt).toISOString(),
+    ...(heard && { result: heard.verdict.result, ribbon: heard.small }),
+  }
+  const best = Math.max(step.best_s ?? 0, step.score.kind === 'long-tone-longest' ? (heard?.longest_s ?? 0) : 0)
+  return {
+    ...step,
+    ...(ladder && { ladder }),
+    ...(best > 0 && { best_s: best }),
+    ...(heard && {
+      result: better(heard.verdict.result, step.result),
+      recent_tips: [heard.verdict.tip.key, ...step.recent_tips],
+    }),
+    takes: [shown, ...step.takes.filter((t) => t.id !== item.id)],
+  }
+}
+
+function better(a: Result, b: Result | undefined): Result {
+  return b === undefined || order.indexOf(a) < order.indexOf(b) ? a : b
+}
+
+/** shown lists what the server's answer shows by now, so that the device need not. */
+export function shown(practice: Practice, items: readonly Item[]): string[] {
+  const done = new Set(practice.steps.flatMap((s) => s.takes.filter((t) => t.state !== 'waiting').map((t) => t.id)))
+  return items
+    .filter((i) => i.state === 'sent' && (done.has(i.id) || (i.take && i.take.day !== practice.day)))
+    .map((i) => i.id)
+}

@@ -1,0 +1,12 @@
+import { useMutation } from '@tanstack/react-query'
+import { useOutbox } from '../../device/useOutbox'
+
+type Flag = { id: string; kind: 'hurts' | 'dizzy' | 'tired' | 'question'; words: string; step: string }
+
+/** useRaiseFlag tells the director: on this device first, so that nothing said is lost. */
+export function useRaiseFlag() {
+  const { outbox } = useOutbox()
+  return useMutation({
+    mutationFn: ({ id, ...body }: Flag) => outbox.keepTold(id, { method: 'PUT', path: `/practice/flags/${id}`, body }),
+  })
+}

@@ -1,0 +1,32 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo } from 'react'
+import { useOutbox } from '../../device/useOutbox'
+import { type RoomStep, shown, withDevice } from './overlay'
+import { keepWeekAhead, type Practice, practiceQuery } from './queries'
+
+/** Today is the practice of today: the server's answer, and what is still on this device. */
+export type Today = { practice?: Practice; steps: RoomStep[]; error: unknown }
+
+export function useToday(): Today {
+  const { data: practice, error } = useQuery(practiceQuery)
+  const { outbox, state } = useOutbox()
+  const queries = useQueryClient()
+  const settled = state.items.filter((i) => i.state !== 'waiting').length
+  const items = state.items.length
+  // What went up changes what the server answers.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: they are what changed
+  useEffect(() => {
+    void queries.invalidateQueries({ queryKey: practiceQuery.queryKey })
+  }, [queries, settled, items])
+  useEffect(() => {
+    const done = practice ? shown(practice, state.items) : []
+    if (done.length > 0) void outbox.throwAway(done)
+  }, [practice, state.items, outbox])
+  const player = practice?.player_id
+  const day = practice?.day
+  useEffect(() => {
+    if (player && day) void keepWeekAhead().catch(() => {}) // asked for again with the next answer
+  }, [player, day])
+  const steps = useMemo(() => (practice ? withDevice(practice, state.items) : []), [practice, state.items])
+  return { ...(practice && { practice }), steps, error: practice ? undefined : error }
+}

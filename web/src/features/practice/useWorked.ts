@@ -1,0 +1,28 @@
+import { useQuery } from '@tanstack/react-query'
+import { work } from '../../ear/ask'
+import type { RoomStep } from './overlay'
+import type { Practice } from './queries'
+
+/**
+ * useWorked works a step out at the player's tempo, rung and best, on this
+ * device. As long as nothing differs from what the server worked out, that stands.
+ */
+export function useWorked(practice: Practice, step: RoomStep, tempo: number): RoomStep {
+  const rung = step.ladder?.rung ?? 0
+  const moved = rung !== 0 && rung !== (step.score.rung ?? 0)
+  const grown = (step.best_s ?? 0) > (practice.setting.best_s ?? 0)
+  const differs = moved || grown || tempo !== 0
+  const setting = {
+    ...practice.setting,
+    ...(step.ladder && { rungs: { ...practice.setting.rungs, [step.ladder.key]: rung } }),
+    ...(grown && { best_s: step.best_s }),
+  }
+  const { data } = useQuery({
+    queryKey: ['worked', step.id, step.version, rung, step.best_s ?? 0, tempo],
+    queryFn: () => work(setting, step.step, tempo),
+    enabled: differs,
+    staleTime: Number.POSITIVE_INFINITY,
+    placeholderData: (before) => before,
+  })
+  return differs && data ? { ...step, ...data } : step
+}

@@ -1,0 +1,25 @@
+import { answer, api } from '../../api/client'
+import { isOffline } from '../../device/kept'
+
+/** A sign-out without a network is owed to the server: until it is paid this device treats nobody as signed in. */
+const owed = 'sign-out-owed'
+
+export function signOutIsOwed(): boolean {
+  return localStorage.getItem(owed) !== null
+}
+
+export function oweSignOut() {
+  localStorage.setItem(owed, 'yes')
+}
+
+/** paySignOut tells the server; false while it cannot be reached. */
+export async function paySignOut(): Promise<boolean> {
+  try {
+    await answer(api.POST('/sign-out'))
+  } catch (error) {
+    if (isOffline(error)) return false
+    throw error
+  }
+  localStorage.removeItem(owed)
+  return true
+}
