@@ -89,7 +89,8 @@ function Result({ found }: { found: Found }) {
         ))}
       </ul>
       <p className="mt-3 text-sm text-soft">
-        Room {Math.round(found.room_db)} dB, note {Math.round(found.note_db)} dB under full scale.
+        The room lies {Math.round(-found.room_db)} dB below the loudest the microphone takes, your note{' '}
+        {Math.round(-found.note_db)} dB.
       </p>
     </>
   )

@@ -37,7 +37,7 @@ export function CountIn({ recording, step }: { recording: Recording; step: RoomS
       </div>
       <p className="text-soft">
         of {now.beats}
-        {now.next && ` · then ${now.next.toLowerCase()}`}
+        {now.next && ` · then ${now.next.charAt(0).toLowerCase()}${now.next.slice(1)}`}
       </p>
       {step.score.ears_first ? (
         <p className="h-28 max-w-lg content-center text-soft">Ears first: you see your note when the take is over.</p>

@@ -67,17 +67,20 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
     <div className="mt-6">
       {problem !== undefined && <Problem error={problem} />}
       {cut && <Interrupted why={cut.why} partial={cut.partial} onHandIn={() => hand(cut.partial)} />}
-      {hold && <Resting hold={hold} />}
-      <Button
-        look="main"
-        size="large"
-        className="mt-2 w-full sm:w-auto"
-        data-key="r"
-        onClick={() => void begin()}
-        disabled={opening || Boolean(hold)}
-      >
-        {opening ? (simulated ? 'The player gets ready …' : 'Opening the microphone …') : 'Record'}
-      </Button>
+      {/* Always in reach: on a phone the sheet is longer than the screen. */}
+      <div className="sticky bottom-0 z-[5] -mx-4 border-t border-rule bg-paper px-4 pt-1 pb-3 sm:static sm:mx-0 sm:border-0 sm:p-0">
+        {hold && <Resting hold={hold} />}
+        <Button
+          look="main"
+          size="large"
+          className="mt-2 w-full sm:w-auto"
+          data-key="r"
+          onClick={() => void begin()}
+          disabled={opening || Boolean(hold)}
+        >
+          {opening ? (simulated ? 'The player gets ready …' : 'Opening the microphone …') : 'Record'}
+        </Button>
+      </div>
       <p className="mt-2 text-sm text-soft">
         Four clicks, then it begins. It stops by itself after {Math.round(step.timeline.total_s)} s.
       </p>

@@ -1,7 +1,7 @@
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { answer, api, type Schemas } from '../../api/client'
-import { isOffline, orKept } from '../../device/kept'
+import { isOffline, keep, orKept } from '../../device/kept'
 import { forgetEveryone, hasKey, keepKey } from '../../device/vault'
 import { oweSignOut, paySignOut, signOutIsOwed } from './owed'
 
@@ -45,6 +45,7 @@ function useEntered() {
   return async (me: Me) => {
     await forgetEveryone().catch(console.warn)
     if (me.role === 'player' && me.id) await readyDevice(me.id)
+    if (me.role !== 'nobody') await keep('me', me).catch(console.warn)
     queries.clear()
     queries.setQueryData(meQuery.queryKey, me)
     navigate('/')

@@ -1,0 +1,227 @@
+package e2e
+
+import (
+	"math/rand/v2"
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/audio/wav"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/practice"
+	"earlychorus/core/synth"
+	"earlychorus/e2e/browser"
+	"earlychorus/server/intake"
+	"earlychorus/server/store"
+	"earlychorus/server/store/storetest"
+)
+
+// toFirstClick is how long after the microphone opens the first click comes: the
+// page's own six tenths, and what Chromium's fake microphone is late.
+const toFirstClick = 0.72
+
+// fakeRoom is a file that a fake microphone plays from its start each time it is
+// opened; what is in it can be changed between two takes.
+type fakeRoom struct {
+	t    *testing.T
+	file string
+}
+
+func newFakeRoom(t *testing.T) fakeRoom {
+	r := fakeRoom{t, filepath.Join(t.TempDir(), "room.wav")}
+	r.play(audio.Mono{Rate: 48000, Samples: make([]float64, 48000)})
+	return r
+}
+
+func (r fakeRoom) play(m audio.Mono) {
+	silence := make([]float64, int(toFirstClick*float64(m.Rate)))
+	chance := rand.New(rand.NewPCG(1, 1))
+	all := append(silence, m.Samples...)
+	all = append(all, make([]float64, 10*m.Rate)...)
+	for n := range all {
+		all[n] += 0.0002 * chance.NormFloat64()
+	}
+	require.NoError(r.t, os.WriteFile(r.file, wav.Encode(audio.Mono{Rate: m.Rate, Samples: all}), 0o600))
+}
+
+// as lets a simulated clarinet play a step of Ada's into the room.
+func (r fakeRoom) as(standIn string, b storetest.Band, step store.Step, rung int) {
+	p := b.Players[0]
+	p.Class = b.Class
+	if rung > 0 {
+		p.Rungs = map[string]int{"clarinet-break": rung}
+	}
+	worked, err := intake.Work(step, p, p.Class.Day(time.Now()), 0)
+	require.NoError(r.t, err)
+	r.sound(standIn, worked)
+}
+
+func (r fakeRoom) sound(standIn string, worked practice.Worked) {
+	i, err := instrument.Get(worked.Score.Instrument)
+	require.NoError(r.t, err)
+	player, ok := synth.NewStandIn(standIn, i, synth.FirstNote(worked.Score, i), 7)
+	require.True(r.t, ok)
+	player.Level = -18
+	m, _ := player.Play(worked.Score, 48000)
+	r.play(m)
+}
+
+// record presses Record and waits for the word on the take.
+func record(result string) chromedp.Action[chromedp.Void] {
+	return chromedp.Steps(
+		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), chromedp.Click(`button[data-key="r"]`),
+		chromedp.WaitVisible(`[data-verdict="`+result+`"]`),
+	)
+}
+
+// safe waits until everything is with the director.
+func safe() chromedp.Action[chromedp.Void] { return chromedp.WaitVisible(`[data-waiting="0"]`) }
+
+// first presses Record for the first time on a device and puts the check off.
+func first(result string) chromedp.Action[chromedp.Void] {
+	return chromedp.Steps(
+		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), browser.Press("Record"), browser.Press("Not now"), chromedp.WaitVisible(`[data-verdict="`+result+`"]`),
+	)
+}
+
+// Three clean takes lead a rung up; two of the wrong notes lead back. The word
+// on each is there at once, and the server's agrees.
+func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "CLIMB")
+	step := b.AddStep(t, s, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 160}))
+	room := newFakeRoom(t)
+	room.as("steady", b, step, 1)
+	base := serve(t, s)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 4*time.Minute)
+	do(t, page, signInPlayer(base, "CLIMB", "Ada T.")...)
+	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), browser.See("3 clean in a row pass this rung"), first("clean"), browser.See("2 clean in a row pass it"))
+	do(t, page, browser.Press("Again"), record("clean"), browser.Press("Again"), record("clean"), browser.See("Rung 2"))
+	room.as("steady", b, store.Step{Kind: exercise.KindLongToneCounted, Parameters: exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{7}, "tempo_bpm": 120}).Parameters()}, 0)
+	do(t, page, browser.Press("Again"), browser.See("C4 to G3, and stay"), record("not-yet"), browser.Press("Again"), record("not-yet"), browser.See("Rung 1"), safe())
+	var word store.DeviceWord
+	require.Eventually(t, func() (all bool) {
+		var err error
+		word, err = s.DeviceWordSince(t.Context(), b.Class.ID, time.Now().Add(-time.Hour))
+		return err == nil && word.Takes == 5
+	}, 20*time.Second, 100*time.Millisecond)
+	assert.Zero(t, word.Differ, "device and server say the same")
+	do(t, page, chromedp.Reload(), chromedp.Click(`button[aria-label^="Step 2"]`), browser.See("rung 1 of 15"), browser.See("5 of 12 tries today"))
+}
+
+// The register key alone: it cracks, then it works.
+func TestARegisterPairFailsThenWorks(t *testing.T) {
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "PAIR")
+	step := b.AddStep(t, s, exercise.New("register-pair", map[string]any{"pairs": 1, "tempo_bpm": 80}))
+	room := newFakeRoom(t)
+	room.as("crack", b, step, 0)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
+	do(t, page, signInPlayer(serve(t, s), "PAIR", "Ada T.")...)
+	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), browser.Press("Record"), browser.Press("Not now"), browser.See("Register key"))
+	lit, err := chromedp.Run(page, chromedp.Evaluate[string](`document.querySelector('section[aria-label="Recording"] figure svg').getAttribute('aria-label')`))
+	require.NoError(t, err)
+	assert.Contains(t, lit, "1 moves", "only the register key is lit")
+	do(t, page, chromedp.WaitVisible(`[data-verdict="not-yet"]`), chromedp.WaitVisible(`[data-testid="resting"]`))
+	room.as("steady", b, step, 0)
+	do(t, page, browser.Press("Again"), record("clean"), safe())
+}
+
+// Bursts of air are counted.
+func TestBreathingBursts(t *testing.T) {
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "BREATH")
+	step := b.AddStep(t, s, exercise.New("breath-pattern", map[string]any{"in": 2, "hold": 0, "out": 4, "rounds": 2, "wait": 2, "tempo_bpm": 80}))
+	room := newFakeRoom(t)
+	room.as("steady", b, step, 0)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
+	do(t, page, signInPlayer(serve(t, s), "BREATH", "Ada T.")...)
+	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), browser.Press("Record"), browser.Press("Not now"),
+		chromedp.WaitVisible(`[aria-label="burst 2 of 4"]`), chromedp.WaitVisible(`[data-verdict="clean"]`), safe())
+}
+
+// Without a network the page opens, the take is heard at once, survives a closed
+// page, and arrives later, once.
+func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
+	t.Parallel()
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "TRAIN")
+	room := newFakeRoom(t)
+	room.as("flat", b, b.Step, 0)
+	base, down := serveOver(t, s)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
+	do(t, page, signInPlayer(base, "TRAIN", "Ada T.")...)
+	do(t, page, browser.See("4 beats each"), chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise))
+	do(t, page, chromedp.Sleep(2*time.Second)) // the week ahead
+	down.Store(true)
+	do(t, page, chromedp.Reload(), browser.See("4 beats each"), first("nearly"), browser.See("cents flat"), browser.See("One take is on this device"))
+	do(t, page, chromedp.Reload(), browser.See("One take is on this device"), browser.See("on this device"), browser.See("as soon as there is a network"))
+	takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, b.Class.Day(time.Now()))
+	require.NoError(t, err)
+	assert.Empty(t, takes)
+	down.Store(false)
+	do(t, page, browser.Press("Try to send now"), safe())
+	do(t, page, chromedp.Reload(), browser.See("Today so far"), safe())
+	takes, err = s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, b.Class.Day(time.Now()))
+	require.NoError(t, err)
+	require.Len(t, takes, 1)
+	assert.Equal(t, "nearly", string(takes[0].DeviceResult))
+	assert.Greater(t, takes[0].ReceivedAt.Sub(takes[0].PlayedAt), time.Second, "it is known when it was played")
+	// Signing out without a network leaves nothing to read.
+	down.Store(true)
+	do(t, page, browser.Press("Sign out"), browser.See("Class code"), chromedp.Reload(), browser.See("Class code"))
+	left, err := chromedp.Run(page, chromedp.Evaluate[string](`(async () => {
+		const db = await new Promise((ok) => { const r = indexedDB.open('earlychorus'); r.onsuccess = () => ok(r.result) })
+		const count = (name) => new Promise((ok) => { const r = db.transaction(name).objectStore(name).count(); r.onsuccess = () => ok(r.result) })
+		return [await count('keys'), await count('kept'), await count('entries')].join(' ')
+	})()`, chromedp.EvalAwaitPromise))
+	require.NoError(t, err)
+	assert.Equal(t, "0 0 0", left)
+}
+
+// A player with no mouse and no sight of the page: everything is reached by
+// keys, and says what it is.
+func TestTheRoomByKeysAndByEar(t *testing.T) {
+	t.Parallel()
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "KEYS")
+	b.AddStep(t, s, exercise.New("set-up", map[string]any{"mirror": false}))
+	room := newFakeRoom(t)
+	room.as("steady", b, b.Step, 0)
+	page := openPageFor(t, browser.Options{Width: 1280, Height: 800, Microphone: room.file}, 2*time.Minute)
+	do(t, page, signInPlayer(serve(t, s), "KEYS", "Ada T.")...)
+	do(t, page, browser.See("4 beats each"), chromedp.KeyEvent("?"), browser.See("this sheet"), chromedp.KeyEvent(kb.Escape), chromedp.WaitNotPresent("[role=dialog]"))
+	do(t, page, chromedp.KeyEvent("r"), browser.See("First, the microphone"), chromedp.KeyEvent(kb.Tab), chromedp.Sleep(100*time.Millisecond))
+	for range 4 { // to the last of the sheet's controls
+		focused, err := chromedp.Run(page, chromedp.Evaluate[string](`document.activeElement.innerText`))
+		require.NoError(t, err)
+		if focused == "Not now" {
+			break
+		}
+		do(t, page, chromedp.KeyEvent(kb.Tab))
+	}
+	do(t, page, chromedp.KeyEvent(kb.Enter), browser.See("Play C4"), chromedp.KeyEvent(kb.Escape), chromedp.WaitVisible(`button[data-key="r"]`))
+	do(t, page, chromedp.KeyEvent("r"), chromedp.WaitVisible("[data-verdict]"), chromedp.KeyEvent("n"), browser.See("Set-up check"))
+
+	// What a screen reader is told of the page: no control without a name, no
+	// drawing without words, one heading to begin with.
+	nameless, err := chromedp.Run(page, chromedp.Evaluate[[]string](`[...document.querySelectorAll('button, a, input, select, textarea, svg[role=img], canvas:not([aria-hidden])')]
+		.filter((e) => !(e.getAttribute('aria-label') || e.labels?.length || e.innerText?.trim() || e.querySelector?.('title')?.textContent || e.closest('[aria-hidden=true]')))
+		.map((e) => e.outerHTML.slice(0, 120))`))
+	require.NoError(t, err)
+	assert.Empty(t, nameless)
+	headings, err := chromedp.Run(page, chromedp.Evaluate[int](`document.querySelectorAll('h1').length`))
+	require.NoError(t, err)
+	assert.Equal(t, 1, headings)
+	live, err := chromedp.Run(page, chromedp.Evaluate[int](`document.querySelectorAll('[role=status], [aria-live]').length`))
+	require.NoError(t, err)
+	assert.Positive(t, live)
+}
