@@ -1,7 +1,26 @@
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { brotliCompressSync, constants } from 'node:zlib'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { VitePWA } from 'vite-plugin-pwa'
 import { defineConfig } from 'vitest/config'
+
+/** squeeze writes each file beside itself in brotli; the server hands that out, so that it compresses nothing while children wait. */
+const squeeze = {
+  name: 'squeeze',
+  apply: 'build' as const,
+  closeBundle: {
+    order: 'post' as const,
+    sequential: true,
+    handler() {
+      const files = readdirSync('dist', { recursive: true, encoding: 'utf8' })
+      for (const file of files.filter((f) => /\.(js|css|wasm|svg|html)$/.test(f))) {
+        const params = { [constants.BROTLI_PARAM_QUALITY]: 9 }
+        writeFileSync(`dist/${file}.br`, brotliCompressSync(readFileSync(`dist/${file}`), { params }))
+      }
+    },
+  },
+}
 
 export default defineConfig({
   plugins: [
@@ -33,6 +52,7 @@ export default defineConfig({
         runtimeCaching: [],
       },
     }),
+    squeeze,
   ],
   build: { assetsInlineLimit: 0, emptyOutDir: true },
   server: { proxy: { '/api': 'http://127.0.0.1:8080' } },

@@ -70,9 +70,12 @@ func Replace(label, text string) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](choose), chromedp.SendKeys(field(label), text))
 }
 
-// Press clicks the button, link, tab or summary with these words on it.
+// Press clicks the button, link, tab or summary with these words on it, once it
+// is away from the bars at the page's edges.
 func Press(words string) chromedp.Action[chromedp.Void] {
-	return chromedp.Click(fmt.Sprintf("//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or @aria-label=%q]", words, words))
+	path := fmt.Sprintf("//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or @aria-label=%q]", words, words)
+	toMiddle := fmt.Sprintf(`document.evaluate(%q, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue?.scrollIntoView({ block: 'center' })`, path)
+	return chromedp.Steps(chromedp.WaitVisible(path), chromedp.Evaluate[chromedp.Void](toMiddle), chromedp.Click(path))
 }
 
 // See waits until the page shows these words; a drawing's title, which is only

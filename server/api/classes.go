@@ -34,6 +34,7 @@ type ClassSetUp struct {
 	Instruments  []InstrumentChoice   `json:"instruments" nullable:"false"`
 	Exceptions   []ExceptionView      `json:"exceptions" nullable:"false" doc:"that are not over"`
 	Today        string               `json:"today" format:"date"`
+	Device       store.DeviceWord     `json:"device_word" doc:"takes of the last month that the player's device judged too, and how many it judged otherwise"`
 }
 
 // StageLimits are the tolerances of one stage.
@@ -119,6 +120,9 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	}
 	for _, i := range instrument.All() {
 		out.Instruments = append(out.Instruments, InstrumentChoice{i.Key, i.Name, append([]instrument.Variant{}, i.Variants...), notesOf(i, out.Conventions)})
+	}
+	if out.Device, err = a.Store.DeviceWordSince(ctx, class.ID, a.Now().AddDate(0, -1, 0)); err != nil {
+		return nil, problem(err)
 	}
 	if out.Players, err = a.playersSetUp(ctx, class); err != nil {
 		return nil, problem(err)

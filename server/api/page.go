@@ -2,6 +2,7 @@ package api
 
 import (
 	"io/fs"
+	"mime"
 	"net/http"
 	"path"
 	"strings"
@@ -21,7 +22,23 @@ func servePage(web fs.FS) http.HandlerFunc {
 		}
 		if strings.HasPrefix(name, "assets/") {
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+		} else {
+			w.Header().Set("Cache-Control", "no-cache") // the page of today wants the ear of today
+		}
+		if _, err := fs.Stat(web, name+squeezed); err == nil && strings.Contains(r.Header.Get("Accept-Encoding"), "br") {
+			serveSqueezed(w, r, web, name)
+			return
 		}
 		files.ServeHTTP(w, r)
 	}
+}
+
+// squeezed is the end of a file's name that was compressed when the page was built.
+const squeezed = ".br"
+
+func serveSqueezed(w http.ResponseWriter, r *http.Request, web fs.FS, name string) {
+	w.Header().Set("Content-Encoding", "br")
+	w.Header().Set("Content-Type", mime.TypeByExtension(path.Ext(name)))
+	w.Header().Add("Vary", "Accept-Encoding")
+	http.ServeFileFS(w, r, web, name+squeezed)
 }

@@ -841,6 +841,8 @@ export interface components {
             /** Format: double */
             class_minutes: number;
             conventions: components["schemas"]["Conventions"];
+            /** @description takes of the last month that the player's device judged too, and how many it judged otherwise */
+            device_word: components["schemas"]["DeviceWord"];
             /** @description who directs the class, by name */
             directors: string[];
             /** @description that are not over */
@@ -998,6 +1000,12 @@ export interface components {
              * @description of whoever takes longest
              */
             total_s: number;
+        };
+        DeviceWord: {
+            /** Format: int64 */
+            differ: number;
+            /** Format: int64 */
+            takes: number;
         };
         Diagram: {
             /** Format: double */

@@ -1,12 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, Outlet } from 'react-router'
-import { meQuery, useSignOut } from '../features/signin'
-import { Button } from '../ui/Button'
+import { meQuery, SignOut } from '../features/signin'
 
 /** Shell is the page's head and the room below it. */
 export function Shell() {
   const { data: me } = useQuery(meQuery)
-  const signOut = useSignOut()
   const signedIn = me && me.role !== 'nobody'
   return (
     <div className="mx-auto max-w-[86rem] px-4 pb-16 sm:px-8">
@@ -23,9 +21,7 @@ export function Shell() {
               {me.name}
               {me.class && ` · ${me.class}`}
             </span>
-            <Button look="quiet" onClick={() => signOut.mutate()} disabled={signOut.isPending}>
-              Sign out
-            </Button>
+            <SignOut player={me.role === 'player' ? me.id : undefined} />
           </p>
         )}
       </header>

@@ -116,6 +116,9 @@ export class Outbox {
 
   /** addWord adds what the device said of a take that it keeps, and lets it go up. */
   async addWord(id: string, word: Pick<AboutTake, 'heard' | 'ladder'>): Promise<void> {
+    // Shown before it is written: a player is waiting.
+    const told = (i: Item) => (i.id === id && i.take ? { ...i, take: { ...i.take, ...word } } : i)
+    this.show({ items: this.state.items.map(told) })
     await this.writeWord(id, word).finally(() => this.judging.delete(id))
     void this.send()
   }

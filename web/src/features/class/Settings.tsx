@@ -68,6 +68,15 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
             value={Number.isNaN(form.conventions.a4_hz) ? '' : form.conventions.a4_hz}
             onChange={(e) => set({ a4_hz: e.target.valueAsNumber })}
           />
+          <Field
+            label="How far players may change a tempo, %"
+            type="number"
+            min={0}
+            max={40}
+            hint="Slower or faster than you ask; 0 keeps them to yours."
+            value={Number.isNaN(form.conventions.tempo_give) ? '' : form.conventions.tempo_give}
+            onChange={(e) => set({ tempo_give: e.target.valueAsNumber })}
+          />
           <Choice
             label="Names of notes"
             value={form.conventions.naming}
@@ -90,6 +99,7 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
         </div>
         <Tolerances setUp={setUp} conventions={form.conventions} onChange={(tolerances) => set({ tolerances })} />
         <HardNotes setUp={setUp} conventions={form.conventions} onChange={(hard) => set({ hard })} />
+        <DeviceWord word={setUp.device_word} />
         {save.error && <Problem error={save.error} />}
         <p className="mt-5 flex items-center gap-4">
           <Button type="submit" look="main" disabled={save.isPending}>
@@ -102,6 +112,17 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
       </div>
       <Example classId={classId} setUp={setUp} conventions={form.conventions} />
     </form>
+  )
+}
+
+/** DeviceWord says how often players were told one thing at once and another after the second listening. */
+function DeviceWord({ word }: { word: SetUp['device_word'] }) {
+  if (word.takes === 0) return null
+  return (
+    <p className="mt-5 text-sm text-soft">
+      In the last month players’ own devices judged {word.takes} takes at once; the second listening said otherwise on{' '}
+      {word.differ}.
+    </p>
   )
 }
 

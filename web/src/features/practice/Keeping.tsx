@@ -1,5 +1,7 @@
+import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { Item } from '../../device/outbox'
+import { isTight } from '../../device/room'
 import { useOutbox } from '../../device/useOutbox'
 import { Button } from '../../ui/Button'
 
@@ -10,6 +12,7 @@ export function Keeping() {
   const told = state.items.filter((i) => i.state === 'waiting' && i.kind === 'told')
   const refused = state.items.filter((i) => i.state === 'refused')
   const still = waiting.length + told.length
+  const { data: tight } = useQuery({ queryKey: ['room', still], queryFn: isTight })
   return (
     <section aria-label="What is safe" className="mt-8 border-t border-rule pt-3 text-sm" data-waiting={still}>
       <p role="status">
@@ -31,6 +34,11 @@ export function Keeping() {
         <Button className="mt-2" onClick={() => void outbox.send()}>
           Try to send now
         </Button>
+      )}
+      {tight && (
+        <p role="alert" className="mt-2 border-l-4 border-nearly pl-3">
+          This device is nearly full. Make room before you record without a network.
+        </p>
       )}
       {refused.map((r) => (
         <Refused key={r.id} item={r} onThrowAway={() => void outbox.throwAway([r.id])} />

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { useEffect } from 'react'
 import type { Schemas } from '../../api/client'
 import type { Item } from '../../device/outbox'
 import { useOutbox } from '../../device/useOutbox'
@@ -84,6 +85,7 @@ function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | un
 }
 
 function Told({ word }: { word: Word }) {
+  useEffect(() => void performance.mark('take-told'), []) // for benches/room
   return (
     <>
       <p className="font-serif text-2xl" data-verdict={word.result}>

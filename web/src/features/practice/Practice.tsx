@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { Outbox } from '../../device/outbox'
+import { askToStay } from '../../device/room'
 import { OutboxContext } from '../../device/useOutbox'
 import { warm } from '../../ear/listener'
 import { Problem } from '../../ui/Problem'
@@ -25,6 +26,7 @@ export function Practice() {
   const outbox = useMemo(() => new Outbox(owner), [owner])
   useEffect(() => {
     if (!owner) return
+    askToStay()
     void outbox.open().catch(console.warn) // without a place to keep takes they are sent at once
     window.addEventListener('online', outbox.send)
     return () => {
@@ -61,7 +63,7 @@ function Steps() {
   const go = (to: RoomStep) => setSearch({ step: to.id })
   const onward = next ? { onNext: () => go(next) } : {}
   return (
-    <div className="mx-auto max-w-2xl">
+    <div className="mx-auto max-w-2xl pb-20 sm:pb-0">
       <p className="flex flex-wrap items-baseline justify-between gap-x-4 text-soft">
         <span>{practice.instrument}</span>
         <KeySheet />

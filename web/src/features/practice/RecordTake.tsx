@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import { perform } from '../../ear/ask'
+import { perform, rehearse } from '../../ear/ask'
 import { isChecked, openMicrophone, playerSource, type Source } from '../../ear/microphone'
 import { InterruptedError, type Recorded, type Recording, record, StoppedError } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
@@ -51,6 +51,7 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
       }
       const started = record(step, source, sounds)
       live.current = started
+      void rehearse(step.score, source.context.sampleRate).catch(() => {})
       setRecording(started)
       hand(await started.done)
     } catch (error) {
@@ -68,7 +69,7 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
       {problem !== undefined && <Problem error={problem} />}
       {cut && <Interrupted why={cut.why} partial={cut.partial} onHandIn={() => hand(cut.partial)} />}
       {/* Always in reach: on a phone the sheet is longer than the screen. */}
-      <div className="sticky bottom-0 z-[5] -mx-4 border-t border-rule bg-paper px-4 pt-1 pb-3 sm:static sm:mx-0 sm:border-0 sm:p-0">
+      <div className="fixed inset-x-0 bottom-0 z-[5] border-t border-rule bg-paper px-4 pt-1 pb-3 sm:static sm:border-0 sm:p-0">
         {hold && <Resting hold={hold} />}
         <Button
           look="main"

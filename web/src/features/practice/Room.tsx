@@ -36,6 +36,8 @@ export function Room({ practice, step: asked, all, onNext }: Props) {
   const again = () => setState({ at: 'ready' })
   const heard = (takeId: string) => setState({ at: 'heard', takeId })
   async function take(made: HandedIn) {
+    performance.mark('take-ended') // benches/room reads how long the word takes
+    const word = judgeHere(practice, step, made) // meanwhile
     try {
       await handIn(outbox, practice, step, made)
     } catch (error) {
@@ -43,7 +45,7 @@ export function Room({ practice, step: asked, all, onNext }: Props) {
       return
     }
     heard(made.id)
-    await judgeHere(outbox, practice, step, made)
+    await outbox.addWord(made.id, await word)
   }
   switch (state.at) {
     case 'heard':
@@ -73,8 +75,9 @@ export function Room({ practice, step: asked, all, onNext }: Props) {
   }
   return (
     <>
-      <StepSheet step={step}>{step.ladder && <LadderRungs practice={practice} ladder={step.ladder} />}</StepSheet>
-      <TempoChoice step={step} onChange={setTempo} />
+      <StepSheet step={step} beside={<TempoChoice step={step} onChange={setTempo} />}>
+        {step.ladder && <LadderRungs practice={practice} ladder={step.ladder} />}
+      </StepSheet>
       <RecordTake step={step} standIns={practice.stand_ins} hold={hold} onRecorded={(made) => void take(made)} />
       <TellDirector stepId={step.id} />
       <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} onSimulated={heard} />

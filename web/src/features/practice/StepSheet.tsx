@@ -9,8 +9,10 @@ import { ReadAloud } from './ReadAloud'
 /** Notation is large and comes late; the words are there before it. */
 const Staff = lazy(() => import('../../notation/Staff'))
 
-/** StepSheet is what to play: the course of it, notes on the staff, fingering, and how it sounds. */
-export function StepSheet({ step, children }: { step: RoomStep; children?: ReactNode }) {
+type Props = { step: RoomStep; beside?: ReactNode; children?: ReactNode }
+
+/** StepSheet is what to play: the course of it, notes on the staff, fingering, and how it sounds; beside lies next to the way to hear it. */
+export function StepSheet({ step, beside, children }: Props) {
   const { score } = step
   const targets = targetsOf(score)
   return (
@@ -37,11 +39,10 @@ export function StepSheet({ step, children }: { step: RoomStep; children?: React
           {n}
         </p>
       ))}
-      {targets.length > 0 && (
-        <p className="mt-4 flex flex-wrap items-center gap-3">
-          <Hear step={step} />
-        </p>
-      )}
+      <div className="mt-4 flex flex-wrap items-center gap-x-6 gap-y-3">
+        {targets.length > 0 && <Hear step={step} />}
+        {beside}
+      </div>
       <Cautions texts={score.cautions} />
       <ReadAloud texts={[heading(step, targets), step.why, ...score.notices, ...score.cautions]} />
     </section>
@@ -52,7 +53,8 @@ const few = 2
 
 /** heading names a step of one or two held notes by its notes, any other by its kind. */
 function heading(step: RoomStep, targets: Schemas['Segment'][]): string {
-  if (targets.length === 0 || targets.length > few) return step.name
+  const held = targets.every((t) => t.phase === 'play' && !t.glide_to_midi && t.beats === targets[0]?.beats)
+  if (targets.length === 0 || targets.length > few || !held || step.ladder) return step.name
   return `${targets.map((t) => t.written_name).join(', then ')}: ${targets[0]?.beats} beats each`
 }
 

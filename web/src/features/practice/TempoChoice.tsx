@@ -10,7 +10,7 @@ export function TempoChoice({ step, onChange }: { step: RoomStep; onChange: (tem
   const now = score.tempo_bpm
   const set = (tempo: number) => onChange(tempo === tempi.own_bpm ? 0 : tempo)
   return (
-    <fieldset className="mt-5 flex flex-wrap items-center gap-3">
+    <fieldset className="flex flex-wrap items-center gap-3">
       <legend className="sr-only">Tempo</legend>
       <Button
         aria-label="Slower"
@@ -20,7 +20,7 @@ export function TempoChoice({ step, onChange }: { step: RoomStep; onChange: (tem
         slower
       </Button>
       <output className="font-serif text-lg tabular-nums" aria-live="polite">
-        {now} <span className="text-sm text-soft">beats a minute</span>
+        {now} <span className="text-sm text-soft">a minute</span>
       </output>
       <Button aria-label="Faster" disabled={now >= tempi.to_bpm} onClick={() => set(Math.min(tempi.to_bpm, now + by))}>
         faster

@@ -23,13 +23,12 @@ export async function handIn(outbox: Outbox, practice: Practice, step: RoomStep,
   await outbox.keepTake(take.id, take.file, aboutOf(practice, step, take), !take.sound)
 }
 
-/** judgeHere lets the core on this device say at once what the server will say later. */
-export async function judgeHere(outbox: Outbox, practice: Practice, step: RoomStep, take: HandedIn): Promise<void> {
-  if (!take.sound) return
+/** judgeHere lets the core on this device say at once what the server will say later; nothing where it cannot. */
+export async function judgeHere(practice: Practice, step: RoomStep, take: HandedIn): Promise<Word> {
+  if (!take.sound) return {}
   const seconds = take.sound.samples.length / take.sound.rate
-  let heard: Heard | undefined
   try {
-    heard = await judge(
+    const heard = await judge(
       {
         score: step.score,
         start_s: take.startMs / 1000,
@@ -40,12 +39,17 @@ export async function judgeHere(outbox: Outbox, practice: Practice, step: RoomSt
       },
       take.sound,
     )
+    performance.mark('take-judged')
+    const ladder = await climbed(practice, step, heard, seconds)
+    return { heard, ...(ladder && { ladder }) }
   } catch (error) {
     console.warn(error) // the server's word comes all the same
+    return {}
   }
-  const ladder = heard && (await climbed(practice, step, heard, seconds))
-  await outbox.addWord(take.id, { ...(heard && { heard }), ...(ladder && { ladder }) })
 }
+
+/** Word is what this device says of a take, and where it leaves the ladder. */
+type Word = Pick<AboutTake, 'heard' | 'ladder'>
 
 async function climbed(practice: Practice, step: RoomStep, heard: Heard, seconds: number) {
   if (!step.ladder) return undefined

@@ -1,2 +1,3 @@
-export { classesQuery, meQuery, useSignOut } from './queries'
+export { classesQuery, meQuery } from './queries'
 export { SignIn } from './SignIn'
+export { SignOut } from './SignOut'

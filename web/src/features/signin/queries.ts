@@ -46,7 +46,7 @@ function useEntered() {
     await forgetEveryone().catch(console.warn)
     if (me.role === 'player' && me.id) await readyDevice(me.id)
     if (me.role !== 'nobody') await keep('me', me).catch(console.warn)
-    queries.clear()
+    queries.removeQueries({ predicate: (q) => q.queryKey[0] !== meQuery.queryKey[0] })
     queries.setQueryData(meQuery.queryKey, me)
     navigate('/')
   }
