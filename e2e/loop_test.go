@@ -80,7 +80,7 @@ func openPageFor(t *testing.T, o browser.Options, longest time.Duration) context
 }
 
 // longestStep is the patience with one step; the longest is a whole recording.
-const longestStep = 20 * time.Second
+const longestStep = 30 * time.Second
 
 func do(t *testing.T, page context.Context, steps ...chromedp.Action[chromedp.Void]) {
 	t.Helper()

@@ -79,11 +79,17 @@ func (r fakeRoom) sound(standIn string, worked practice.Worked) {
 
 // record presses Record and waits for the word on the take.
 func record(result string) chromedp.Action[chromedp.Void] {
-	return chromedp.Steps(
-		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), chromedp.Click(`button[data-key="r"]`),
-		chromedp.WaitVisible(`[data-verdict="`+result+`"]`),
-	)
+	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](pressUntilRecording, chromedp.EvalAwaitPromise), chromedp.WaitVisible(`[data-verdict="`+result+`"]`))
 }
+
+// pressUntilRecording presses Record as soon as the rest is over, as a player
+// would.
+const pressUntilRecording = `(async () => {
+	while (!document.querySelector('section[aria-label="Recording"]')) {
+		document.querySelector('section[aria-label="Your step"] ~ div button[data-key="r"]:not(:disabled)')?.click()
+		await new Promise((r) => setTimeout(r, 300))
+	}
+})()`
 
 // safe waits until everything is with the director.
 func safe() chromedp.Action[chromedp.Void] { return chromedp.WaitVisible(`[data-waiting="0"]`) }
