@@ -37,6 +37,7 @@ var allowed = map[string][]string{
 	"ladder":         {"music", "verdict"},
 	"plan":           {"music", "instrument", "exercise", "ladder", "verdict"},
 	"practice":       {"music", "instrument", "exercise", "take", "ladder", "plan"},
+	"progress":       {"dsp", "music", "take", "verdict"},
 	"engrave":        {"music", "exercise", "notation"},
 	"roster":         {"instrument"},
 	"notation":       {"music", "instrument", "exercise", "plan"},

@@ -1,0 +1,139 @@
+package progress
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"earlychorus/core/verdict"
+)
+
+// Common is something several players share, as a sentence with its counts and
+// the takes behind it.
+type Common struct {
+	Section  string        `json:"section" doc:"empty for the whole class"`
+	Step     string        `json:"step"`
+	Cause    verdict.Cause `json:"cause"`
+	Players  int           `json:"players"`
+	Of       int           `json:"of" doc:"who played the step"`
+	Sentence string        `json:"sentence"`
+	Takes    []string      `json:"takes" nullable:"false" doc:"each player's latest"`
+}
+
+// shared is how many players make something common, and which share of those who
+// played.
+const (
+	fewestSharing = 2
+	leastShare    = 0.4
+	mostCommon    = 8
+)
+
+// does says a cause of several players, after their count: "stay …".
+var does = map[verdict.Cause]string{
+	verdict.CauseRecording: "could not be heard well enough", verdict.CauseWrongInstrument: "played as another instrument reads", verdict.CauseNotDone: "left something out",
+	verdict.CauseWrongNote: "played another note", verdict.CauseBreak: "jumped to another partial", verdict.CauseUndertone: "had a lower note under the start",
+	verdict.CauseNoResponse: "had a note that did not speak", verdict.CauseGap: "let the sound stop", verdict.CauseSlide: "had a dead spot in the slide",
+	verdict.CausePlateaus: "missed a note of the buzzed scale", verdict.CauseApart: "kept high and low too close", verdict.CauseSung: "sang beside the note",
+	verdict.CauseLanding: "landed beside the note", verdict.CauseCentre: "lay beside the pitch", verdict.CauseSteadiness: "wavered",
+	verdict.CauseDrift: "drifted", verdict.CauseHeld: "did not hold it long enough", verdict.CauseScoop: "scooped into the note", verdict.CauseEnding: "let the end sag",
+	verdict.CauseLate: "began late", verdict.CauseChange: "hesitated at the change", verdict.CauseTiming: "were off the beat", verdict.CauseTempo: "changed the tempo",
+	verdict.CauseEvenness: "played unevenly", verdict.CauseTongue: "tongued where it slurs", verdict.CauseSwell: "swelled too little", verdict.CausePitchShift: "bent the pitch with the loudness",
+	verdict.CausePulse: "lost the pulse of the air", verdict.CauseBursts: "blew another number of bursts", verdict.CauseAirEven: "blew unevenly",
+	verdict.CauseAirLength: "blew too short or too long", verdict.CauseMeterDelay: "were slow to move the ball", verdict.CauseMeterSteady: "let the ball dance",
+}
+
+// Commons finds what sections, and the class, have in common on a day: the
+// latest take of each player and step counts. names says a step's name. Where
+// most sections share it, it is said of the class once. The most players first.
+func Commons(takes []Take, names map[string]string) []Common {
+	latest := latestOf(takes)
+	out := []Common{}
+	class := map[[2]string]bool{}
+	for _, c := range grouped(latest, names, func(Take) string { return "" }) {
+		if sections(latest, c) >= 3 {
+			class[[2]string{c.Step, string(c.Cause)}] = true
+			out = append(out, c)
+		}
+	}
+	for _, c := range grouped(latest, names, func(t Take) string { return t.Section }) {
+		if !class[[2]string{c.Step, string(c.Cause)}] {
+			out = append(out, c)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Common) int {
+		return cmp.Or(cmp.Compare(b.Players, a.Players), cmp.Compare(a.Of, b.Of), cmp.Compare(a.Section, b.Section), cmp.Compare(a.Step, b.Step), cmp.Compare(a.Cause, b.Cause))
+	})
+	return out[:min(len(out), mostCommon)]
+}
+
+// latestOf keeps the last take of each player and step; takes come in the order
+// they were made.
+func latestOf(takes []Take) []Take {
+	at := map[[2]string]int{}
+	var out []Take
+	for _, t := range takes {
+		key := [2]string{t.Player, t.Step}
+		if n, seen := at[key]; seen {
+			out[n] = t
+			continue
+		}
+		at[key] = len(out)
+		out = append(out, t)
+	}
+	return out
+}
+
+func grouped(takes []Take, names map[string]string, by func(Take) string) []Common {
+	type group struct{ section, step string }
+	played := map[group]int{}
+	sharing := map[group]map[verdict.Cause][]Take{}
+	for _, t := range takes {
+		g := group{by(t), t.Step}
+		played[g]++
+		if t.Result == verdict.Clean || t.Cause == "" {
+			continue
+		}
+		if sharing[g] == nil {
+			sharing[g] = map[verdict.Cause][]Take{}
+		}
+		sharing[g][t.Cause] = append(sharing[g][t.Cause], t)
+	}
+	var out []Common
+	for g, causes := range sharing {
+		for cause, list := range causes {
+			if len(list) < fewestSharing || float64(len(list)) < leastShare*float64(played[g]) {
+				continue
+			}
+			c := Common{Section: g.section, Step: g.step, Cause: cause, Players: len(list), Of: played[g]}
+			for _, t := range list {
+				c.Takes = append(c.Takes, t.ID)
+			}
+			c.Sentence = c.say(list, names[g.step])
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+func (c Common) say(list []Take, step string) string {
+	who := "players"
+	if c.Section != "" {
+		who = strings.ToLower(c.Section[:1]) + c.Section[1:]
+	}
+	notes := ""
+	if n := list[0].Notes; n != "" && !slices.ContainsFunc(list, func(t Take) bool { return t.Notes != n }) {
+		notes = " at " + n
+	}
+	return fmt.Sprintf("%d of %d %s %s%s: %s.", c.Players, c.Of, who, does[c.Cause], notes, step)
+}
+
+func sections(takes []Take, c Common) int {
+	seen := map[string]bool{}
+	for _, t := range takes {
+		if slices.Contains(c.Takes, t.ID) {
+			seen[t.Section] = true
+		}
+	}
+	return len(seen)
+}
