@@ -246,3 +246,28 @@ func TimeFor(list []Excerpt) (all music.Seconds) {
 	}
 	return all
 }
+
+// Weightiest returns the candidates with a reason, the weightiest first, so many
+// at most: only they need to be looked into.
+func Weightiest(all []Candidate, w Weights, most int) []Candidate {
+	weigh := func(c Candidate) (sum int) {
+		for _, y := range c.reasons(w) {
+			sum += y.Weight
+		}
+		return sum
+	}
+	out := slices.DeleteFunc(slices.Clone(all), func(c Candidate) bool { return weigh(c) == 0 })
+	slices.SortStableFunc(out, func(a, b Candidate) int { return cmp.Or(weigh(b)-weigh(a), cmp.Compare(a.Take, b.Take)) })
+	return out[:min(len(out), most)]
+}
+
+// SchoolDays counts the days from Monday to Friday after one day up to another,
+// both counted from any Monday.
+func SchoolDays(after, to int) (days int) {
+	for d := after + 1; d <= to; d++ {
+		if ((d%7)+7)%7 < 5 {
+			days++
+		}
+	}
+	return days
+}

@@ -273,3 +273,12 @@ func (v Verdict) say(s exercise.Score) string {
 	}
 	return about + "."
 }
+
+// Good reports whether a note kept every limit it was judged by, in a take that
+// could be judged.
+func (v Verdict) Good(note int) bool {
+	if v.Result == CantTell {
+		return false
+	}
+	return !slices.ContainsFunc(v.Measures, func(m Measure) bool { return m.Note == note && m.Judged && !m.Within })
+}

@@ -14,6 +14,7 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
+	"earlychorus/server/events"
 	"earlychorus/server/intake"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
@@ -24,6 +25,7 @@ type API struct {
 	Store      *store.Store
 	Recordings *recordings.Shelf
 	Intake     intake.Intake
+	Events     *events.Hub
 	Now        func() time.Time
 	Web        fs.FS // the built interface; nil serves the API alone
 
@@ -119,6 +121,18 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	huma.Delete(director, "/templates/{template}", a.deleteTemplate)
 	huma.Post(director, "/takes/{take}/comments", a.addComment)
 	huma.Put(director, "/takes/{take}/review", a.overrule)
+	huma.Put(director, "/takes/{take}/acts/{act}", a.actOnTake)
+	huma.Delete(director, "/takes/{take}/acts/{act}", a.undoAct)
+	huma.Delete(director, "/phrases/{phrase}", a.dropPhrase)
+	huma.Get(director, "/classes/{class}/listening", a.showListening)
+	huma.Put(director, "/classes/{class}/listening", a.keepPlace)
+	huma.Put(director, "/classes/{class}/weights", a.weighReasons)
+	huma.Get(director, "/classes/{class}/tomorrow", a.showTomorrow)
+	huma.Post(director, "/classes/{class}/tomorrow", a.planTomorrow)
+	huma.Get(director, "/classes/{class}/sections/{section}", a.showSection)
+	huma.Get(director, "/classes/{class}/players/{player}/growth", a.showGrowth)
+	plainDirector.Get("/classes/{class}/progress.{format:csv|json}", a.takeOutProgress)
+	plainDirector.Get("/classes/{class}/events", a.streamChanges)
 
 	plainPlayer, player := group(a.requirePlayer)
 	huma.Get(player, "/practice", a.showPractice)

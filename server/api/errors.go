@@ -50,6 +50,14 @@ func problem(err error) huma.StatusError {
 	return huma.Error500InternalServerError("Something went wrong on our side. Nothing of yours was lost; please try again.")
 }
 
+// problemOrNil is problem for what may have gone well.
+func problemOrNil(err error) error {
+	if err == nil {
+		return nil
+	}
+	return problem(err)
+}
+
 // fail answers a plain handler's error in the same shape as problem's.
 func fail(w http.ResponseWriter, err error) {
 	p := problem(err)

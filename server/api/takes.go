@@ -46,10 +46,13 @@ type TakeDetail struct {
 
 // CommentView is a director's comment on a take.
 type CommentView struct {
-	By        string `json:"by"`
-	Body      string `json:"body"`
-	WrittenAt string `json:"written_at" format:"date-time"`
-	TakeID    string `json:"take_id"`
+	ID        string   `json:"id"`
+	Kind      string   `json:"kind" enum:"comment,praise,again,voice"`
+	At        *float64 `json:"at_s,omitempty" doc:"where in the recording it is pinned"`
+	By        string   `json:"by"`
+	Body      string   `json:"body"`
+	WrittenAt string   `json:"written_at" format:"date-time"`
+	TakeID    string   `json:"take_id"`
 }
 
 // TakePath names a take. It is exported because embedded parameters must be.
@@ -125,7 +128,7 @@ func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) erro
 }
 
 func commentView(c store.Comment) CommentView {
-	return CommentView{By: c.Director.Name, Body: c.Body, WrittenAt: c.WrittenAt.UTC().Format(time.RFC3339), TakeID: c.TakeID}
+	return CommentView{ID: c.ID, Kind: c.Kind, At: c.AtS, By: c.Director.Name, Body: c.Body, WrittenAt: c.WrittenAt.UTC().Format(time.RFC3339), TakeID: c.TakeID}
 }
 
 type commentInput struct {
@@ -144,7 +147,7 @@ func (a *API) addComment(ctx context.Context, in *commentInput) (*takeOutput, er
 	if body == "" {
 		return nil, huma.Error422UnprocessableEntity("Write something first.", &huma.ErrorDetail{Location: "body.body", Message: "write something first"})
 	}
-	c := store.Comment{ID: uuid.NewString(), TakeID: t.ID, DirectorID: a.who(ctx).DirectorID, Body: body, WrittenAt: a.Now().UTC()}
+	c := store.Comment{ID: uuid.NewString(), TakeID: t.ID, DirectorID: a.who(ctx).DirectorID, Body: body, WrittenAt: a.Now().UTC(), Kind: "comment"}
 	if err := a.Store.AddComment(ctx, c); err != nil {
 		return nil, problem(err)
 	}
@@ -167,7 +170,7 @@ func (a *API) overrule(ctx context.Context, in *reviewInput) (*takeOutput, error
 		err = a.Store.TakeBackReview(ctx, t.ID)
 	} else {
 		err = a.Store.Overrule(ctx, store.Review{
-			TakeID: t.ID, DirectorID: a.who(ctx).DirectorID, Result: in.Body.Result, ReviewedAt: a.Now().UTC(),
+			ID: store.NewID(), TakeID: t.ID, DirectorID: a.who(ctx).DirectorID, Result: in.Body.Result, ReviewedAt: a.Now().UTC(),
 		})
 	}
 	if err != nil {

@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/plan"
+	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
@@ -45,11 +46,12 @@ func (a *API) listClasses(ctx context.Context, _ *struct{}) (*classesOutput, err
 
 // Today is the board: a class's players by section, the day's steps across.
 type Today struct {
-	Class    ClassName     `json:"class"`
-	Day      string        `json:"day" format:"date"`
-	Today    string        `json:"today" format:"date" doc:"the school's date now"`
-	Steps    []BoardStep   `json:"steps" nullable:"false"`
-	Sections []SectionRows `json:"sections" nullable:"false"`
+	Class    ClassName         `json:"class"`
+	Day      string            `json:"day" format:"date"`
+	Today    string            `json:"today" format:"date" doc:"the school's date now"`
+	Steps    []BoardStep       `json:"steps" nullable:"false"`
+	Sections []SectionRows     `json:"sections" nullable:"false"`
+	Common   []progress.Common `json:"common" nullable:"false" doc:"what sections and the class have in common, with the takes behind it"`
 }
 
 // BoardStep heads a column.
@@ -142,7 +144,33 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 		out.Steps = append(out.Steps, head)
 	}
 	out.Sections = b.rows()
+	if out.Common, err = a.commonOn(ctx, class, day, out.Steps); err != nil {
+		return nil, problem(err)
+	}
 	return &todayOutput{out}, nil
+}
+
+// commonOn says what a day's takes have in common.
+func (a *API) commonOn(ctx context.Context, class store.Class, day time.Time, steps []BoardStep) ([]progress.Common, error) {
+	rows, err := a.Store.TakesOfDay(ctx, class.ID, day)
+	if err != nil {
+		return nil, err
+	}
+	names := map[string]string{}
+	for _, s := range steps {
+		names[s.ID] = s.Sentence
+	}
+	var takes []progress.Take
+	for _, r := range rows {
+		i, err := instrument.Get(r.Instrument)
+		if err != nil || names[r.StepID] == "" {
+			continue // the step was taken off the plan since
+		}
+		takes = append(takes, progress.Take{
+			ID: r.TakeID, Player: r.PlayerID, Instrument: i.Name, Section: i.Section, Step: r.StepID, Result: r.Result, Cause: r.Cause, Notes: r.Written,
+		})
+	}
+	return progress.Commons(takes, names), nil
 }
 
 // board is Today being put together.

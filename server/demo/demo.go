@@ -347,12 +347,12 @@ func (s Seeder) reviews(ctx context.Context) error {
 	} {
 		day := firstDay(begun(class))[c.day]
 		takeID := takeID(take{c.person, c.day, 0}, stepID("long", store.Monday(day)))
-		comment := store.Comment{ID: id("comment/%d", n), TakeID: takeID, DirectorID: id("director"), Body: c.body, WrittenAt: s.Now().UTC()}
+		comment := store.Comment{ID: id("comment/%d", n), TakeID: takeID, DirectorID: id("director"), Body: c.body, WrittenAt: s.Now().UTC(), Kind: "comment"}
 		if err := s.Store.AddCommentOnce(ctx, comment); err != nil {
 			return err
 		}
 		if c.overrule != "" {
-			r := store.Review{TakeID: takeID, DirectorID: id("director"), Result: c.overrule, ReviewedAt: s.Now().UTC()}
+			r := store.Review{ID: id("review/%d", n), TakeID: takeID, DirectorID: id("director"), Result: c.overrule, ReviewedAt: s.Now().UTC()}
 			if err := s.Store.Overrule(ctx, r); err != nil {
 				return err
 			}

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"earlychorus/server/api"
+	"earlychorus/server/events"
 	"earlychorus/server/intake"
 	"earlychorus/server/jobs"
 	"earlychorus/server/recordings"
@@ -25,7 +26,8 @@ type House struct {
 
 	now     func() time.Time
 	workers *workers.Pool
-	sweep   context.CancelFunc
+	upkeep  context.CancelFunc
+	events  *events.Hub
 }
 
 // keepParts is how long the parts of an unfinished take are kept; its device has
@@ -60,22 +62,23 @@ func Open(s *store.Store, shelf *recordings.Shelf, worker string, now func() tim
 	if err != nil {
 		return nil, err
 	}
-	h := &House{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, now: now, workers: pool}
+	h := &House{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, now: now, workers: pool, events: events.NewHub()}
 	ctx, cancel := context.WithCancel(context.Background())
-	h.sweep = cancel
+	h.upkeep = cancel
 	go h.sweepParts(ctx)
+	go h.events.Run(ctx, s.DSN())
 	return h, pool.Start(context.Background()) // stopped in order by Stop, not by Ctrl-C
 }
 
 // Handler returns everything the house answers: the API and, unless it is nil,
 // the built page. stop ends the handler's upkeep.
 func (h *House) Handler(page fs.FS) (handler http.Handler, stop func()) {
-	a := &api.API{Store: h.Store, Recordings: h.Recordings, Intake: h.Intake, Now: h.now, Web: page}
+	a := &api.API{Store: h.Store, Recordings: h.Recordings, Intake: h.Intake, Events: h.events, Now: h.now, Web: page}
 	return a.Handler()
 }
 
 // Stop ends the workers; half-done jobs are run again at the next start.
 func (h *House) Stop(ctx context.Context) error {
-	h.sweep()
+	h.upkeep()
 	return h.workers.Stop(ctx)
 }

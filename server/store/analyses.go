@@ -3,16 +3,41 @@ package store
 import (
 	"context"
 
+	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+
+	"earlychorus/core/verdict"
 )
 
-// SaveAnalysis remembers what was measured. Saving the same version again
-// replaces it, so a job may run twice.
-func (s *Store) SaveAnalysis(ctx context.Context, a Analysis) error {
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{
-		Columns:   []clause.Column{{Name: "take_id"}, {Name: "version"}},
-		UpdateAll: true,
-	}).Create(&a).Error
+// SaveAnalysis remembers what was measured, the notes it counts for, and the word
+// on the take itself, all or nothing. Saving the same version again replaces it,
+// so a job may run twice. Whoever watches the class is told.
+func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		err := tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "take_id"}, {Name: "version"}}, UpdateAll: true}).Create(&a).Error
+		if err != nil {
+			return err
+		}
+		if err := tx.Where("take_id = ?", a.TakeID).Delete(&TakeNote{}).Error; err != nil {
+			return err
+		}
+		if len(notes) > 0 {
+			if err := tx.Create(&notes).Error; err != nil {
+				return err
+			}
+		}
+		cause := ""
+		if a.Verdict.Deciding != nil && a.Result != verdict.Clean {
+			cause = string(a.Verdict.Deciding.Cause)
+		} else if a.Result == verdict.CantTell {
+			cause = string(verdict.CauseRecording)
+		}
+		err = tx.Model(&Take{}).Where("id = ?", a.TakeID).Updates(map[string]any{"result": a.Result, "cause": cause, "short": a.Verdict.Short}).Error
+		if err != nil {
+			return err
+		}
+		return tellWatchers(tx, a.TakeID)
+	})
 }
 
 // AnalysisOf returns the newest analysis of a take, or ErrNotFound while there is none.

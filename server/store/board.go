@@ -33,6 +33,6 @@ func (s *Store) Board(ctx context.Context, stepID string, day time.Time) (out []
 			FROM take WHERE step_id = ? AND day = ? ORDER BY player_id, received_at DESC
 		) t
 		LEFT JOIN LATERAL (SELECT * FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
-		LEFT JOIN review r ON r.take_id = t.id`, stepID, day).Scan(&out).Error
+		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true`, stepID, day).Scan(&out).Error
 	return out, err
 }

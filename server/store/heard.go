@@ -24,12 +24,11 @@ type Heard struct {
 // first; mostHeard at most.
 func (s *Store) HeardBetween(ctx context.Context, classID string, from, to time.Time) (out []Heard, err error) {
 	err = s.db.WithContext(ctx).Raw(`
-		SELECT t.player_id, p.instrument, coalesce(r.result, a.result) AS result, coalesce(a.verdict->'deciding'->>'cause', '') AS cause
+		SELECT t.player_id, p.instrument, coalesce(r.result, t.result) AS result, t.cause
 		FROM take t
 		JOIN player p ON p.id = t.player_id AND p.class_id = ? AND p.left_at IS NULL
-		JOIN LATERAL (SELECT result, verdict FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
-		LEFT JOIN review r ON r.take_id = t.id
-		WHERE t.day BETWEEN ? AND ? ORDER BY t.received_at DESC LIMIT ?`, classID, from, to, mostHeard).Scan(&out).Error
+		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true
+		WHERE t.result <> '' AND t.day BETWEEN ? AND ? ORDER BY t.received_at DESC LIMIT ?`, classID, from, to, mostHeard).Scan(&out).Error
 	return out, err
 }
 

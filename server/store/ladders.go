@@ -45,9 +45,7 @@ func (s *Store) LaddersOf(ctx context.Context, p Player) (map[string]ladder.Stat
 	}
 	entries := map[string][]ladder.Entry{}
 	for _, e := range log {
-		entries[e.Ladder] = append(entries[e.Ladder], ladder.Entry{
-			What: e.What, Day: e.Day.Format(time.DateOnly), Rung: e.Rung, Result: e.Result, Hard: e.Hard, Seconds: music.Seconds(e.Seconds),
-		})
+		entries[e.Ladder] = append(entries[e.Ladder], e.entry())
 	}
 	out := map[string]ladder.State{}
 	for key, list := range entries {
@@ -84,30 +82,59 @@ func (s *Store) Standing(ctx context.Context, p Player) (Player, map[string]ladd
 	return p, states, err
 }
 
-// StuckPlayers returns whom a class's ladders do not let up.
-func (s *Store) StuckPlayers(ctx context.Context, class Class) (out []StuckPlayer, err error) {
-	var tried []string
-	err = s.db.WithContext(ctx).Model(&LadderEntry{}).Distinct("ladder_entry.player_id").
-		Joins("JOIN player ON player.id = ladder_entry.player_id AND player.class_id = ? AND player.left_at IS NULL", class.ID).Limit(mostPlayers).Pluck("ladder_entry.player_id", &tried).Error
+// LaddersOfClass returns where a class's players stand, by player and ladder.
+func (s *Store) LaddersOfClass(ctx context.Context, class Class) (map[string]map[string]ladder.State, error) {
+	var log []struct {
+		LadderEntry
+		Instrument string
+		Variant    string
+	}
+	err := s.db.WithContext(ctx).Raw(`SELECT e.*, p.instrument, p.variant FROM ladder_entry e JOIN player p ON p.id = e.player_id
+		WHERE p.class_id = ? AND p.left_at IS NULL ORDER BY e.at, e.id`, class.ID).Scan(&log).Error
 	if err != nil {
 		return nil, err
 	}
-	for _, id := range tried {
-		p, err := s.Player(ctx, id)
-		if err != nil {
-			return nil, err
+	out := map[string]map[string]ladder.State{}
+	for _, e := range log {
+		if out[e.PlayerID] == nil {
+			out[e.PlayerID] = map[string]ladder.State{}
 		}
-		states, err := s.LaddersOf(ctx, p)
-		if err != nil {
-			return nil, err
+		state, tried := out[e.PlayerID][e.Ladder]
+		if !tried {
+			who, err := Player{Instrument: e.Instrument, Variant: e.Variant, Stage: 1}.As(time.Time{})
+			if err != nil {
+				return nil, err
+			}
+			l, _ := exercise.LadderOf(e.Ladder)
+			state = ladder.Start(len(l.Rungs(who.Instrument)))
 		}
-		for key, state := range states {
+		out[e.PlayerID][e.Ladder], _ = ladder.Standard().Next(state, e.entry())
+	}
+	return out, nil
+}
+
+// entry is the line in the ladder's own terms.
+func (e LadderEntry) entry() ladder.Entry {
+	return ladder.Entry{
+		What: e.What, Day: e.Day.Format(time.DateOnly), Rung: e.Rung, Result: e.Result, Hard: e.Hard, Seconds: music.Seconds(e.Seconds),
+	}
+}
+
+// StuckPlayers returns whom a class's ladders do not let up.
+func (s *Store) StuckPlayers(ctx context.Context, class Class) (out []StuckPlayer, err error) {
+	states, err := s.LaddersOfClass(ctx, class)
+	if err != nil {
+		return nil, err
+	}
+	players, err := s.Players(ctx, class.ID)
+	for _, p := range players {
+		for key, state := range states[p.ID] {
 			if ladder.Standard().Stuck(state) {
 				out = append(out, StuckPlayer{p.ID, p.Instrument, key, state.Rung, state.Tries})
 			}
 		}
 	}
-	return out, nil
+	return out, err
 }
 
 // StuckPlayer is a player on a rung that somebody should hear.

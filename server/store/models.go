@@ -8,6 +8,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
+	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/take"
 	"earlychorus/core/verdict"
@@ -38,8 +39,10 @@ type Class struct {
 	Tips         verdict.Book    `gorm:"serializer:json"`
 	FirstLesson  *time.Time      `gorm:"type:date"`
 	ClassMinutes float64
-	HomeMinutes  float64 // 0 is the stage's usual
-	FeedToken    string  `gorm:"default:gen_random_uuid()"`
+	HomeMinutes  float64          // 0 is the stage's usual
+	FeedToken    string           `gorm:"default:gen_random_uuid()"`
+	Weights      progress.Weights `gorm:"serializer:json"` // of the reasons to hear somebody, where they are the director's own
+	KeepDays     int              `gorm:"default:365"`     // how long recordings are kept
 	ArchivedAt   *time.Time
 }
 
@@ -231,6 +234,11 @@ type Take struct {
 	Score       exercise.Score `gorm:"serializer:json"`
 	Failure     string
 
+	Result      verdict.Result // measured; "" while it waits
+	Cause       verdict.Cause
+	Short       string
+	SoundGoneAt *time.Time // the recording was let go of
+
 	DeviceResult verdict.Result // what the device told the player at once
 }
 
@@ -265,6 +273,7 @@ type Tick struct {
 }
 
 type Review struct {
+	ID         string
 	TakeID     string
 	DirectorID string
 	Result     verdict.Result
@@ -278,4 +287,6 @@ type Comment struct {
 	Director   Director
 	Body       string
 	WrittenAt  time.Time
+	Kind       string   `gorm:"default:comment"`
+	AtS        *float64 `gorm:"column:at_s"` // where in the recording it is pinned
 }

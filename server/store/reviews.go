@@ -9,11 +9,10 @@ import (
 	"earlychorus/core/verdict"
 )
 
-// Overrule sets the director's word on a take.
+// Overrule adds the director's word on a take; adding the same one again is
+// harmless.
 func (s *Store) Overrule(ctx context.Context, r Review) error {
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{
-		Columns: []clause.Column{{Name: "take_id"}}, UpdateAll: true,
-	}).Create(&r).Error
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Create(&r).Error
 }
 
 // TakeBackReview lets the measured verdict stand again.
@@ -21,19 +20,36 @@ func (s *Store) TakeBackReview(ctx context.Context, takeID string) error {
 	return s.db.WithContext(ctx).Where("take_id = ?", takeID).Delete(&Review{}).Error
 }
 
-// ReviewOf returns the director's word on a take; ok is false when there is none.
+// ReviewOf returns the director's latest word on a take; ok is false when there
+// is none.
 func (s *Store) ReviewOf(ctx context.Context, takeID string) (result verdict.Result, ok bool, err error) {
 	var rows []Review
-	err = s.db.WithContext(ctx).Where("take_id = ?", takeID).Find(&rows).Error
+	err = s.db.WithContext(ctx).Where("take_id = ?", takeID).Order("reviewed_at DESC").Limit(1).Find(&rows).Error
 	if len(rows) == 0 {
 		return "", false, err
 	}
 	return rows[0].Result, true, err
 }
 
-// AddComment remembers a comment.
+// AddComment remembers a comment; adding the same one again is harmless.
 func (s *Store) AddComment(ctx context.Context, c Comment) error {
-	return s.db.WithContext(ctx).Omit("Director").Create(&c).Error
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Omit("Director").Create(&c).Error
+}
+
+// TakeBackAct undoes one of a director's own acts on a take: a word or a
+// comment. ErrNotFound when it is neither, or somebody else's.
+func (s *Store) TakeBackAct(ctx context.Context, takeID, actID, directorID string) error {
+	db := s.db.WithContext(ctx)
+	mine := "id = ? AND take_id = ? AND director_id = ?"
+	word := db.Where(mine, actID, takeID, directorID).Delete(&Review{})
+	if word.Error != nil || word.RowsAffected > 0 {
+		return word.Error
+	}
+	comment := db.Where(mine, actID, takeID, directorID).Delete(&Comment{})
+	if comment.Error == nil && comment.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return comment.Error
 }
 
 // CommentsOf returns the comments on takes, oldest first; mostComments at most.
@@ -43,7 +59,7 @@ func (s *Store) CommentsOf(ctx context.Context, takeIDs ...string) (out []Commen
 	return out, err
 }
 
-const mostComments = 200
+const mostComments = 1000
 
 // CommentsForPlayer returns the latest comments on a player's takes since a
 // moment, newest first.

@@ -22,8 +22,12 @@ import (
 
 // Store answers questions about what is remembered.
 type Store struct {
-	db *gorm.DB
+	db  *gorm.DB
+	dsn string
 }
+
+// DSN returns what the store was opened with.
+func (s *Store) DSN() string { return s.dsn }
 
 // ErrNotFound reports that there is no such thing, or none the asker may know of.
 var ErrNotFound = errors.New("not found")
@@ -46,7 +50,7 @@ func Open(dsn string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("store: %w", err)
 	}
-	s := &Store{db}
+	s := &Store{db, dsn}
 	s.SQL().SetMaxOpenConns(connections)
 	return s, nil
 }

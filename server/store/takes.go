@@ -20,6 +20,9 @@ func (s *Store) AcceptTake(ctx context.Context, t Take, queue func(*gorm.DB) err
 			return created.Error
 		}
 		if accepted = created.RowsAffected == 1; accepted {
+			if err := tellWatchers(tx, t.ID); err != nil {
+				return err
+			}
 			return queue(tx)
 		}
 		_, err := sameTake(tx, t)

@@ -10,6 +10,7 @@ import (
 
 	"earlychorus/core/contour"
 	"earlychorus/core/contour/packed"
+	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
 	"earlychorus/core/outcome"
 	"earlychorus/core/take"
@@ -70,7 +71,7 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	return w.Store.SaveAnalysis(ctx, store.Analysis{
 		TakeID: t.ID, Version: Version, CreatedAt: w.Now().UTC(), Result: word.Result, TipKey: word.Tip.Key,
 		Measured: came.Analysis, Verdict: word, Ribbon: drawing, Contour: packed.Pack(came.Analysis.Contour),
-	})
+	}, notesOf(t, came))
 }
 
 // climb writes a take of a rung into the player's ladder log.
@@ -82,4 +83,20 @@ func (w *AnalyzeTake) climb(ctx context.Context, t store.Take, word verdict.Verd
 		PlayerID: t.PlayerID, Ladder: t.Score.Ladder, What: ladder.Tried, Day: t.Day, Rung: t.Score.Rung, Result: word.Result,
 		Hard: word.Result == verdict.Nearly && word.Deciding != nil && word.Deciding.Tried, Seconds: float64(t.DurationMS) / 1000, TakeID: &t.ID, At: t.PlayedAt,
 	})
+}
+
+// notesOf is a take's notes as maps and growth count them. Sung and buzzed ones
+// are not the instrument's.
+func notesOf(t store.Take, came outcome.Outcome) []store.TakeNote {
+	var out []store.TakeNote
+	for n, note := range came.Analysis.Notes {
+		if note.Phase != exercise.Play || n >= len(t.Score.Targets()) {
+			continue
+		}
+		out = append(out, store.TakeNote{
+			TakeID: t.ID, Number: n, PlayerID: t.PlayerID, Day: t.Day, Sounding: int(note.Target), Good: came.Verdict.Good(n), Trusted: note.Trusted && !note.WrongNote && note.Played,
+			Centre: float64(note.Centre), Steadiness: float64(note.Steadiness), Held: float64(note.Sounding),
+		})
+	}
+	return out
 }

@@ -192,6 +192,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/listening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class listening */
+        get: operations["get-classes-by-class-listening"];
+        /** Put classes by class listening */
+        put: operations["put-classes-by-class-listening"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/plans/{monday}": {
         parameters: {
             query?: never;
@@ -244,6 +262,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/players/{player}/growth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class players by player growth */
+        get: operations["get-classes-by-class-players-by-player-growth"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/roster": {
         parameters: {
             query?: never;
@@ -273,6 +308,23 @@ export interface paths {
         post?: never;
         /** Delete classes by class roster by player */
         delete: operations["delete-classes-by-class-roster-by-player"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/sections/{section}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class sections by section */
+        get: operations["get-classes-by-class-sections-by-section"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -363,6 +415,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/tomorrow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class tomorrow */
+        get: operations["get-classes-by-class-tomorrow"];
+        put?: never;
+        /** Post classes by class tomorrow */
+        post: operations["post-classes-by-class-tomorrow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/weights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put classes by class weights */
+        put: operations["put-classes-by-class-weights"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/me": {
         parameters: {
             query?: never;
@@ -375,6 +462,23 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/phrases/{phrase}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete phrases by phrase */
+        delete: operations["delete-phrases-by-phrase"];
         options?: never;
         head?: never;
         patch?: never;
@@ -584,6 +688,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/takes/{take}/acts/{act}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put takes by take acts by act */
+        put: operations["put-takes-by-take-acts-by-act"];
+        post?: never;
+        /** Delete takes by take acts by act */
+        delete: operations["delete-takes-by-take-acts-by-act"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/takes/{take}/comments": {
         parameters: {
             query?: never;
@@ -691,6 +813,24 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        ActInputBody: {
+            /**
+             * Format: double
+             * @description where in the recording a comment is pinned
+             */
+            at_s?: number;
+            /** @enum {string} */
+            kind: "accept" | "overrule" | "comment" | "praise" | "again";
+            /** @description keep the words among the director's own phrases */
+            phrase?: boolean;
+            /**
+             * @description of overrule
+             * @enum {string}
+             */
+            result?: "clean" | "nearly" | "not-yet" | "cant-tell";
+            /** @description of comment, praise and again */
+            words?: string;
+        };
         Advice: {
             cause: string;
             /**
@@ -892,11 +1032,35 @@ export interface components {
             body: string;
         };
         CommentView: {
+            /**
+             * Format: double
+             * @description where in the recording it is pinned
+             */
+            at_s?: number;
             body: string;
             by: string;
+            id: string;
+            /** @enum {string} */
+            kind: "comment" | "praise" | "again" | "voice";
             take_id: string;
             /** Format: date-time */
             written_at: string;
+        };
+        Common: {
+            cause: string;
+            /**
+             * Format: int64
+             * @description who played the step
+             */
+            of: number;
+            /** Format: int64 */
+            players: number;
+            /** @description empty for the whole class */
+            section: string;
+            sentence: string;
+            step: string;
+            /** @description each player's latest */
+            takes: string[];
         };
         Conventions: {
             /** Format: double */
@@ -1159,6 +1323,36 @@ export interface components {
             to: string;
             why: string;
         };
+        ExcerptView: {
+            /** @description what the excerpt is about */
+            at: string;
+            comments: components["schemas"]["CommentView"][];
+            /** Format: date */
+            day: string;
+            /**
+             * Format: double
+             * @description in the recording
+             */
+            from_s: number;
+            has_sound: boolean;
+            instrument: string;
+            name: string;
+            player: string;
+            ribbon: components["schemas"]["Ribbon"];
+            /** Format: int64 */
+            score: number;
+            /** Format: double */
+            score_start_s: number;
+            take: string;
+            title: string;
+            /** Format: double */
+            to_s: number;
+            verdict: components["schemas"]["Verdict"];
+            /** @description the weightiest first */
+            why: components["schemas"]["Why"][];
+            /** @description the director's, once there is one */
+            word?: string;
+        };
         Fingering: {
             alternates?: string[] | null;
             diagram: components["schemas"]["Diagram"];
@@ -1250,12 +1444,62 @@ export interface components {
             day: string;
             steps: components["schemas"]["FrontStep"][];
         };
+        GrowthView: {
+            centre: components["schemas"]["Line"];
+            class: components["schemas"]["ClassName"];
+            comments: components["schemas"]["CommentView"][];
+            /** @description days played */
+            days: string[];
+            hold: components["schemas"]["Line"];
+            instrument: string;
+            ladders: components["schemas"]["Ladder"][];
+            player: components["schemas"]["NamedPlayer"];
+            section: string;
+            steadiness: components["schemas"]["Line"];
+            weeks: components["schemas"]["GrowthWeek"][];
+        };
+        GrowthWeek: {
+            /** Format: double */
+            best_hold_s: number;
+            /**
+             * Format: double
+             * @description median distance from the target, either way
+             */
+            centre_cents: number;
+            /**
+             * Format: int64
+             * @description days played
+             */
+            days: number;
+            /**
+             * Format: int64
+             * @description the week's first day, in the days of the notes
+             */
+            from_day: number;
+            /** Format: date */
+            monday: string;
+            /**
+             * Format: int64
+             * @description that could be measured
+             */
+            notes: number;
+            /**
+             * Format: double
+             * @description median
+             */
+            steadiness_cents: number;
+            takes: string[];
+        };
         InstrumentChoice: {
             key: string;
             name: string;
             /** @description of the beginner range, from low to high */
             notes: components["schemas"]["NoteHardness"][];
             variants: components["schemas"]["Variant"][];
+        };
+        InstrumentMap: {
+            instrument: string;
+            notes: components["schemas"]["MapNote"][];
         };
         ItemWork: {
             cautions: string[];
@@ -1331,6 +1575,12 @@ export interface components {
             /** Format: int64 */
             tries_today: number;
         };
+        LadderStanding: {
+            name: string;
+            /** @description from the top; only rungs on which somebody stands */
+            on: components["schemas"]["StandingRung"][];
+            rungs: string[];
+        };
         Limits: {
             /**
              * Format: double
@@ -1362,6 +1612,34 @@ export interface components {
              * @description half the 5–95 % range of the detrended pitch
              */
             waver_cents: number;
+        };
+        Line: {
+            says: string;
+            trend?: components["schemas"]["Trend"];
+        };
+        ListeningView: {
+            class: components["schemas"]["ClassName"];
+            excerpts: components["schemas"]["ExcerptView"][];
+            /**
+             * Format: int64
+             * @description takes with a reason that did not fit into the time
+             */
+            left: number;
+            /** Format: int64 */
+            minutes: number;
+            /** @description the director's own, most used first */
+            phrases: components["schemas"]["PhraseView"][];
+            /**
+             * Format: int64
+             * @description which excerpt is next, from 0
+             */
+            place: number;
+            /** Format: double */
+            spent_s: number;
+            /** @description how much each reason counts, the director's own in place of ours */
+            weights: {
+                [key: string]: number;
+            };
         };
         Load: {
             /**
@@ -1406,6 +1684,26 @@ export interface components {
              * @description playing, buzzing and singing
              */
             sound_s: number;
+        };
+        MapNote: {
+            centre_cents: components["schemas"]["Spread"];
+            concert: string;
+            /** Format: int64 */
+            good: number;
+            hard: boolean;
+            /**
+             * Format: int64
+             * @description who tried it
+             */
+            players: number;
+            /** Format: int64 */
+            sounding_midi: number;
+            steadiness_cents: components["schemas"]["Spread"];
+            /** Format: int64 */
+            takes: number;
+            /** @description the class's next wall: the lowest share that comes out, of the notes tried often enough */
+            wall: boolean;
+            written: string;
         };
         Mark: {
             label?: string;
@@ -1463,6 +1761,11 @@ export interface components {
             /** @description the limit in words */
             wanted: string;
             within: boolean;
+        };
+        NamedPlayer: {
+            id: string;
+            name: string;
+            stuck: boolean;
         };
         Names: {
             class: string;
@@ -1531,11 +1834,23 @@ export interface components {
             type: "number" | "choice" | "switch" | "notes" | "melody" | "words";
             unit?: string;
         };
+        PhraseView: {
+            id: string;
+            words: string;
+        };
         PickedName: {
             id: string;
             instrument: string;
             /** @description first name and initial */
             name: string;
+        };
+        PlaceInputBody: {
+            /** @description the take that was listened to */
+            listened?: string;
+            /** Format: int64 */
+            place: number;
+            /** Format: double */
+            spent_s: number;
         };
         PlanChangeView: {
             /** Format: date-time */
@@ -1861,6 +2176,21 @@ export interface components {
             played: number;
             players: components["schemas"]["PlayerRow"][];
         };
+        SectionView: {
+            class: components["schemas"]["ClassName"];
+            /**
+             * Format: int64
+             * @description that are looked back on
+             */
+            days: number;
+            ladders: components["schemas"]["LadderStanding"][];
+            /** @description one for each instrument of the section */
+            maps: components["schemas"]["InstrumentMap"][];
+            players: components["schemas"]["NamedPlayer"][];
+            section: string;
+            /** @description of the class, to go on to */
+            sections: string[];
+        };
         SectionWork: {
             load: components["schemas"]["Effort"];
             over: components["schemas"]["Over"][];
@@ -1971,6 +2301,25 @@ export interface components {
             /** @enum {string} */
             step: "C" | "D" | "E" | "F" | "G" | "A" | "B";
         };
+        Spread: {
+            /**
+             * Format: double
+             * @description a quarter lie above
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description a quarter of the players lie below
+             */
+            low: number;
+            /** Format: double */
+            middle: number;
+            /**
+             * Format: int64
+             * @description players it is taken from
+             */
+            of: number;
+        };
         StageLimits: {
             limits: components["schemas"]["Limits"];
             /** Format: int64 */
@@ -1979,6 +2328,12 @@ export interface components {
         StandIn: {
             key: string;
             label: string;
+        };
+        StandingRung: {
+            players: components["schemas"]["NamedPlayer"][];
+            /** Format: int64 */
+            rung: number;
+            text: string;
         };
         State: {
             /**
@@ -2211,6 +2566,8 @@ export interface components {
         };
         Today: {
             class: components["schemas"]["ClassName"];
+            /** @description what sections and the class have in common, with the takes behind it */
+            common: components["schemas"]["Common"][];
             /** Format: date */
             day: string;
             sections: components["schemas"]["SectionRows"][];
@@ -2220,6 +2577,24 @@ export interface components {
              * @description the school's date now
              */
             today: string;
+        };
+        Tomorrow: {
+            /** Format: date */
+            day: string;
+            /** @description planned for the day, and left out to make room */
+            left_out: string[];
+            /** Format: double */
+            minutes: number;
+            steps: components["schemas"]["TomorrowStep"][];
+            /** Format: double */
+            total_s: number;
+        };
+        TomorrowStep: {
+            name: string;
+            /** @description proposed, not planned yet */
+            new: boolean;
+            reason: string;
+            sentence: string;
         };
         Tone: {
             /** Format: double */
@@ -2244,6 +2619,24 @@ export interface components {
             to_s: number;
             written: string;
         };
+        Trend: {
+            /** @description the interval lies on one side of nothing */
+            clear: boolean;
+            /** Format: double */
+            high: number;
+            /**
+             * Format: double
+             * @description of the interval that holds the true slope 19 times in 20
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Theil–Sen slope
+             */
+            per_week: number;
+            /** Format: int64 */
+            points: number;
+        };
         Variant: {
             /** @description empty for the usual one */
             key: string;
@@ -2265,6 +2658,17 @@ export interface components {
             ungraded?: boolean;
             /** Format: int64 */
             version: number;
+        };
+        WeightsInputBody: {
+            weights: {
+                [key: string]: number;
+            };
+        };
+        Why: {
+            reason: string;
+            text: string;
+            /** Format: int64 */
+            weight: number;
         };
         WrittenStep: {
             instrument: string;
@@ -2671,6 +3075,74 @@ export interface operations {
             };
         };
     };
+    "get-classes-by-class-listening": {
+        parameters: {
+            query?: {
+                minutes?: number;
+                /** @description choose anew, even when a listening of today is under way */
+                afresh?: boolean;
+            };
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListeningView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-classes-by-class-listening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-classes-by-class-plans-by-monday": {
         parameters: {
             query?: never;
@@ -2804,6 +3276,40 @@ export interface operations {
             };
         };
     };
+    "get-classes-by-class-players-by-player-growth": {
+        parameters: {
+            query?: {
+                weeks?: number;
+            };
+            header?: never;
+            path: {
+                class: string;
+                player: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GrowthView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-classes-by-class-roster": {
         parameters: {
             query?: never;
@@ -2858,6 +3364,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-sections-by-section": {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path: {
+                class: string;
+                section: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionView"];
                 };
             };
             /** @description Error */
@@ -3041,6 +3581,101 @@ export interface operations {
             };
         };
     };
+    "get-classes-by-class-tomorrow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tomorrow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-tomorrow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tomorrow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-classes-by-class-weights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeightsInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-me": {
         parameters: {
             query?: never;
@@ -3058,6 +3693,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Me"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-phrases-by-phrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                phrase: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -3430,6 +4094,75 @@ export interface operations {
             header?: never;
             path: {
                 take: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeDetail"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-takes-by-take-acts-by-act": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take: string;
+                /** @description made by the page, so that it can be sent again and undone */
+                act: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeDetail"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-takes-by-take-acts-by-act": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take: string;
+                act: string;
             };
             cookie?: never;
         };

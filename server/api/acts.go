@@ -1,0 +1,86 @@
+package api
+
+import (
+	"context"
+	"strings"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/verdict"
+	"earlychorus/server/store"
+)
+
+type actInput struct {
+	TakePath
+	Act  string `path:"act" format:"uuid" doc:"made by the page, so that it can be sent again and undone"`
+	Body struct {
+		Kind   string         `json:"kind" enum:"accept,overrule,comment,praise,again"`
+		Result verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"of overrule"`
+		Words  string         `json:"words,omitempty" maxLength:"1000" doc:"of comment, praise and again"`
+		At     *float64       `json:"at_s,omitempty" doc:"where in the recording a comment is pinned"`
+		Phrase bool           `json:"phrase,omitempty" doc:"keep the words among the director's own phrases"`
+	}
+}
+
+// usualWords are what praise and another try say when nothing else is written.
+var usualWords = map[string]string{"praise": "Well done. I heard it.", "again": "Please record this one once more for me."}
+
+// actOnTake is a director's answer to a take: accept the measured word, give
+// another, say something. Every act has a number and can be undone.
+func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) {
+	t, err := a.takeFor(ctx, in.Take)
+	if err != nil {
+		return nil, problem(err)
+	}
+	director, now := a.who(ctx).DirectorID, a.Now().UTC()
+	switch in.Body.Kind {
+	case "accept", "overrule":
+		word := in.Body.Result
+		if in.Body.Kind == "accept" {
+			word = t.Result
+		}
+		if word == "" {
+			return nil, problem(exercise.ParameterError{Field: "result", Remedy: "say clean, nearly, not-yet or cant-tell; a take that is not heard yet cannot be accepted"})
+		}
+		err = a.Store.Overrule(ctx, store.Review{ID: in.Act, TakeID: t.ID, DirectorID: director, Result: word, ReviewedAt: now})
+	default:
+		words := strings.TrimSpace(in.Body.Words)
+		if words == "" {
+			words = usualWords[in.Body.Kind]
+		}
+		if words == "" {
+			return nil, problem(exercise.ParameterError{Field: "words", Remedy: "write the comment first"})
+		}
+		err = a.Store.AddComment(ctx, store.Comment{ID: in.Act, TakeID: t.ID, DirectorID: director, Body: words, WrittenAt: now, Kind: in.Body.Kind, AtS: in.Body.At})
+		if err == nil && in.Body.Phrase {
+			err = a.Store.UsePhrase(ctx, director, words)
+		}
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	return a.showTake(ctx, &in.TakePath)
+}
+
+type undoInput struct {
+	TakePath
+	Act string `path:"act" format:"uuid"`
+}
+
+func (a *API) undoAct(ctx context.Context, in *undoInput) (*takeOutput, error) {
+	t, err := a.takeFor(ctx, in.Take)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if err := a.Store.TakeBackAct(ctx, t.ID, in.Act, a.who(ctx).DirectorID); err != nil {
+		return nil, problem(err)
+	}
+	return a.showTake(ctx, &in.TakePath)
+}
+
+type phrasePath struct {
+	Phrase string `path:"phrase" format:"uuid"`
+}
+
+func (a *API) dropPhrase(ctx context.Context, in *phrasePath) (*struct{}, error) {
+	return nil, problemOrNil(a.Store.DropPhrase(ctx, in.Phrase, a.who(ctx).DirectorID))
+}

@@ -1,0 +1,206 @@
+package api_test
+
+import (
+	"bufio"
+	"encoding/csv"
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/progress"
+	"earlychorus/core/synth"
+	"earlychorus/core/verdict"
+	"earlychorus/server/api"
+	"earlychorus/server/store"
+	"earlychorus/server/store/storetest"
+)
+
+// playedAs hands a take of the band's step in and waits until it was heard.
+func (v visitor) playedAs(b storetest.Band, p synth.Player) api.TakeDetail {
+	v.t.Helper()
+	id := newID()
+	status, answer := v.upload(b, id, "microphone", 1, played(v.t.(*testing.T), p))
+	require.Equal(v.t, 201, status, answer)
+	return v.heard(id)
+}
+
+func TestAMorningOfListening(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "LISTEN")
+	director, ada := h.director(t, b), h.player(t, b, 0)
+	bad := ada.playedAs(b, synth.Player{Offset: -70})
+	ada.want(204, "PUT", "/practice/flags/"+newID(), map[string]any{"kind": "question", "words": "Is it me?"}, nil)
+
+	path := "/classes/" + b.Class.ID + "/listening"
+	var l api.ListeningView
+	director.want(200, "GET", path+"?minutes=5", nil, &l)
+	require.Len(t, l.Excerpts, 1)
+	e := l.Excerpts[0]
+	assert.Equal(t, bad.ID, e.Take)
+	assert.Equal(t, "Ada Testerly", e.Name)
+	assert.Equal(t, progress.Question, e.Why[0].Reason)
+	assert.Equal(t, "asks: Is it me?", e.Why[0].Text)
+	assert.Less(t, float64(e.From), float64(e.To))
+
+	// Every act is undone by its number, and sent twice it counts once.
+	act := newID()
+	var take api.TakeDetail
+	for range 2 {
+		director.want(200, "PUT", "/takes/"+bad.ID+"/acts/"+act, map[string]any{"kind": "overrule", "result": "nearly"}, &take)
+	}
+	assert.Equal(t, verdict.Nearly, take.Overruled)
+	accept := newID()
+	director.want(200, "PUT", "/takes/"+bad.ID+"/acts/"+accept, map[string]any{"kind": "accept"}, &take)
+	assert.Equal(t, take.Verdict.Result, take.Overruled)
+	director.want(200, "DELETE", "/takes/"+bad.ID+"/acts/"+accept, nil, &take)
+	assert.Equal(t, verdict.Nearly, take.Overruled, "the word before stands again")
+	var undone api.TakeDetail
+	director.want(200, "DELETE", "/takes/"+bad.ID+"/acts/"+act, nil, &undone)
+	assert.Empty(t, undone.Overruled)
+	director.want(404, "DELETE", "/takes/"+bad.ID+"/acts/"+act, nil, nil)
+
+	at := 3.5
+	praise, again := newID(), newID()
+	director.want(200, "PUT", "/takes/"+bad.ID+"/acts/"+praise, map[string]any{"kind": "praise"}, nil)
+	director.want(200, "PUT", "/takes/"+bad.ID+"/acts/"+again, map[string]any{"kind": "again"}, nil)
+	director.want(200, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "comment", "words": "Air here.", "at_s": at, "phrase": true}, &take)
+	director.want(422, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "comment", "words": "  "}, nil)
+	director.want(422, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "overrule"}, nil)
+	require.Len(t, take.Comments, 3)
+	assert.Equal(t, at, *take.Comments[2].At)
+	var practice api.Practice
+	ada.want(200, "GET", "/practice", nil, &practice)
+	require.Len(t, practice.Comments, 3, "they reach the player")
+	director.want(200, "DELETE", "/takes/"+bad.ID+"/acts/"+praise, nil, nil)
+	ada.want(200, "GET", "/practice", nil, &practice)
+	assert.Len(t, practice.Comments, 2)
+
+	// The place is kept, for every device; what was listened to does not come again.
+	director.want(204, "PUT", path, map[string]any{"place": 1, "spent_s": 12.5, "listened": bad.ID}, nil)
+	h.director(t, b).want(200, "GET", path, nil, &l)
+	assert.Equal(t, 1, l.Place)
+	assert.InDelta(t, 12.5, l.Spent, 1e-9)
+	require.Len(t, l.Phrases, 1)
+	assert.Equal(t, "Air here.", l.Phrases[0].Words)
+	director.want(200, "GET", path+"?minutes=5&afresh=true", nil, &l)
+	assert.Empty(t, l.Excerpts)
+	director.want(204, "DELETE", "/phrases/"+l.Phrases[0].ID, nil, nil)
+
+	director.want(204, "PUT", "/classes/"+b.Class.ID+"/weights", map[string]any{"weights": map[string]int{"pain": 0}}, nil)
+	director.want(200, "GET", path, nil, &l)
+	assert.Zero(t, l.Weights[progress.Pain])
+	assert.Equal(t, 60, l.Weights[progress.Question])
+	director.want(422, "PUT", "/classes/"+b.Class.ID+"/weights", map[string]any{"weights": map[string]int{"loudest": 9}}, nil)
+	other := h.director(t, storetest.NewBand(t, h.store, "OTHER"))
+	other.want(404, "GET", path, nil, nil)
+	other.want(404, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "praise"}, nil)
+}
+
+// The counts of the note map are the database's, and so is growth; both go out as
+// CSV and JSON.
+func TestNoteMapAndGrowth(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "MAP")
+	director, ada := h.director(t, b), h.player(t, b, 0)
+	ada.playedAs(b, synth.Player{})
+	ada.playedAs(b, synth.Player{Offset: -70})
+	ada.playedAs(b, synth.Player{})
+
+	var s api.SectionView
+	director.want(200, "GET", "/classes/"+b.Class.ID+"/sections/Clarinets", nil, &s)
+	require.Len(t, s.Maps, 1)
+	require.Len(t, s.Maps[0].Notes, 1)
+	note := s.Maps[0].Notes[0]
+	assert.Equal(t, "C4", note.Written)
+	assert.Equal(t, "B♭3", note.Concert)
+	var inDatabase struct{ Takes, Good int }
+	row := h.store.SQL().QueryRow(`SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1`, b.Players[0].ID)
+	require.NoError(t, row.Scan(&inDatabase.Takes, &inDatabase.Good))
+	assert.Equal(t, inDatabase.Takes, note.Takes)
+	assert.Equal(t, inDatabase.Good, note.Good)
+	assert.Equal(t, [2]int{3, 2}, [2]int{note.Takes, note.Good})
+	assert.False(t, note.Wall, "three takes are no wall")
+	assert.Equal(t, []string{"Clarinets", "Trombones"}, s.Sections)
+	director.want(404, "GET", "/classes/"+b.Class.ID+"/sections/Kazoos", nil, nil)
+
+	var g api.GrowthView
+	director.want(200, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/growth", nil, &g)
+	require.Len(t, g.Weeks, 1)
+	assert.Len(t, g.Weeks[0].Takes, 3)
+	assert.Equal(t, store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly), g.Weeks[0].Monday)
+	assert.Equal(t, "1 days so far: too few to say.", g.Hold.Says)
+	assert.Len(t, g.Days, 1)
+	director.want(404, "GET", "/classes/"+b.Class.ID+"/players/"+newID()+"/growth", nil, nil)
+
+	_, raw := director.ask("GET", "/classes/"+b.Class.ID+"/progress.csv", nil)
+	rows, err := csv.NewReader(strings.NewReader(string(raw))).ReadAll()
+	require.NoError(t, err)
+	require.Len(t, rows, 4)
+	assert.Equal(t, "day", rows[0][0])
+	assert.Equal(t, exercise.KindLongToneCounted, rows[1][5])
+	_, raw = director.ask("GET", "/classes/"+b.Class.ID+"/progress.json", nil)
+	assert.Equal(t, 3, strings.Count(string(raw), "\n"))
+	ada.want(404, "GET", "/classes/"+b.Class.ID+"/progress.csv", nil, nil)
+}
+
+func TestTomorrowIsProposedAndPlanned(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "NEXT")
+	director, ada, bo := h.director(t, b), h.player(t, b, 0), h.player(t, b, 1)
+	for range 3 {
+		ada.playedAs(b, synth.Player{WaverDepth: 60, WaverHz: 3})
+	}
+	_ = bo
+	var tomorrow api.Tomorrow
+	director.want(200, "GET", "/classes/"+b.Class.ID+"/tomorrow", nil, &tomorrow)
+	assert.NotEmpty(t, tomorrow.Day)
+	assert.LessOrEqual(t, float64(tomorrow.Total), 60*tomorrow.Minutes)
+	for _, s := range tomorrow.Steps {
+		assert.NotEmpty(t, s.Name)
+		if s.New {
+			assert.NotEmpty(t, s.Reason)
+		}
+	}
+	var after api.Tomorrow
+	director.want(200, "POST", "/classes/"+b.Class.ID+"/tomorrow", nil, &after)
+	for _, s := range after.Steps {
+		assert.False(t, s.New, "all of it is planned now: %s", s.Name)
+	}
+	assert.Len(t, after.Steps, len(tomorrow.Steps))
+}
+
+// A page that watches a class is told when a take arrives and when it was heard.
+func TestThePageIsTold(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "LIVE")
+	director := h.director(t, b)
+	req, err := http.NewRequestWithContext(t.Context(), "GET", director.base+"/classes/"+b.Class.ID+"/events", nil)
+	require.NoError(t, err)
+	res, err := director.client.Do(req)
+	require.NoError(t, err)
+	defer res.Body.Close() //nolint:errcheck // a stream
+	require.Equal(t, "text/event-stream", res.Header.Get("Content-Type"))
+	told := make(chan string, 100)
+	go func() {
+		for lines := bufio.NewScanner(res.Body); lines.Scan(); {
+			told <- lines.Text()
+		}
+	}()
+	require.Equal(t, ": open", <-told)
+	h.player(t, b, 0).playedAs(b, synth.Player{})
+	require.Eventually(t, func() bool {
+		select {
+		case line := <-told:
+			return line == "event: changed"
+		default:
+			return false
+		}
+	}, 10*time.Second, 10*time.Millisecond)
+	other := h.director(t, storetest.NewBand(t, h.store, "QUIET"))
+	other.want(404, "GET", "/classes/"+b.Class.ID+"/events", nil, nil)
+}
