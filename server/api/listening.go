@@ -35,7 +35,7 @@ type ExcerptView struct {
 	Day        string          `json:"day" format:"date"`
 	Start      float64         `json:"score_start_s"`
 	Verdict    verdict.Verdict `json:"verdict"`
-	Word       verdict.Result  `json:"word,omitempty" doc:"the director's, once there is one"`
+	Word       verdict.Result  `json:"word,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's, once there is one"`
 	Ribbon     ribbon.Ribbon   `json:"ribbon"`
 	Comments   []CommentView   `json:"comments" nullable:"false"`
 	HasSound   bool            `json:"has_sound"`

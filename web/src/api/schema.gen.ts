@@ -1350,8 +1350,11 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** @description the weightiest first */
             why: components["schemas"]["Why"][];
-            /** @description the director's, once there is one */
-            word?: string;
+            /**
+             * @description the director's, once there is one
+             * @enum {string}
+             */
+            word?: "clean" | "nearly" | "not-yet" | "cant-tell";
         };
         Fingering: {
             alternates?: string[] | null;

@@ -19,6 +19,18 @@ export const router = createBrowserRouter([
       { path: 'practice', element: <Practice /> },
       { path: 'class/:classId', lazy: async () => ({ Component: (await import('../features/today')).Today }) },
       {
+        path: 'class/:classId/listen',
+        lazy: async () => ({ Component: (await import('../features/listen')).ListenPage }),
+      },
+      {
+        path: 'class/:classId/section/:section',
+        lazy: async () => ({ Component: (await import('../features/section')).SectionPage }),
+      },
+      {
+        path: 'class/:classId/player/:playerId',
+        lazy: async () => ({ Component: (await import('../features/player')).PlayerPage }),
+      },
+      {
         path: 'class/:classId/plan/:monday?',
         lazy: async () => ({ Component: (await import('../features/plan')).PlanPage }),
       },

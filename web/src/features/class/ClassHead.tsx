@@ -1,9 +1,10 @@
 import { Link } from 'react-router'
 
-type Props = { classId: string; name: string; school?: string; at: 'today' | 'plan' | 'class' }
+type Props = { classId: string; name: string; school?: string; at: 'today' | 'listen' | 'plan' | 'class' | 'none' }
 
 const rooms = [
   { key: 'today', label: 'Today', path: '' },
+  { key: 'listen', label: 'Listen', path: '/listen' },
   { key: 'plan', label: 'Plan', path: '/plan' },
   { key: 'class', label: 'Class', path: '/set-up' },
 ] as const

@@ -1,19 +1,27 @@
+import { memo } from 'react'
 import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { Ribbon } from '../../ribbon/Ribbon'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
 
 type Cell = Schemas['BoardCell']
+type Props = { player: Schemas['PlayerRow']; classId: string }
 
 /** From this many steps on, a cell keeps to its ribbon and its mark. */
 export const denseFrom = 3
 
-export function BoardRow({ player }: { player: Schemas['PlayerRow'] }) {
+/** BoardRow is a player's line; it is drawn again only when it changed. */
+export const BoardRow = memo(function BoardRow({ player, classId }: Props) {
   const dense = player.cells.length >= denseFrom
   return (
     <tr className="border-b border-rule">
       <th scope="row" className="h-10 pr-4 text-left font-normal whitespace-nowrap">
-        {player.name}
+        <Link
+          className="decoration-edge underline-offset-4 hover:underline"
+          to={`/class/${classId}/player/${player.id}`}
+        >
+          {player.name}
+        </Link>
       </th>
       {player.cells.map((cell, n) => (
         // Cells stand in the order of the steps and have no name of their own.
@@ -24,7 +32,7 @@ export function BoardRow({ player }: { player: Schemas['PlayerRow'] }) {
       ))}
     </tr>
   )
-}
+})
 
 function CellView({ cell, player, dense }: { cell: Cell; player: string; dense: boolean }) {
   if (cell.state === 'excused') return <span className="text-sm text-soft">excused</span>

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useParams, useSearchParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { Button } from '../../ui/Button'
@@ -7,14 +7,28 @@ import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
 import { BoardRow, denseFrom } from './BoardRow'
+import { Common } from './Common'
+import { Filters } from './Filters'
 import { Flags } from './Flags'
 import { todayQuery } from './queries'
 import { StepHead } from './StepHead'
+import { Tomorrow } from './Tomorrow'
+import { useLive } from './useLive'
+import { shownOf, type View, viewOf } from './view'
 
 /** Today is the class at a glance: players by section, the day's steps across. */
 export function Today() {
   const { classId = '' } = useParams()
-  const [search] = useSearchParams()
+  const [search, setSearch] = useSearchParams()
+  const view = viewOf(search)
+  const change = (key: keyof View, value: string | null) =>
+    setSearch((now) => {
+      const next = new URLSearchParams(now)
+      if (value) next.set(key, value)
+      else next.delete(key)
+      return next
+    })
+  useLive(classId)
   const { data, error, isPlaceholderData } = useQuery(todayQuery(classId, search.get('day') ?? undefined))
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Opening the board" />
@@ -27,7 +41,14 @@ export function Today() {
           Nothing is planned for this day. Go to another day, or plan one.
         </p>
       ) : (
-        <Board today={data} />
+        <>
+          <div className="grid gap-x-10 gap-y-3 border-t border-rule py-3 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+            <Common common={data.common} chosen={view.common} onChoose={(key) => change('common', key)} />
+            {data.day === data.today && <Tomorrow classId={data.class.id} />}
+          </div>
+          <Filters today={data} view={view} onChange={change} />
+          <Board today={data} view={view} />
+        </>
       )}
       <details className="no-print mt-8 border-t border-rule pt-3">
         <summary className="cursor-pointer text-sm text-soft">How to read a ribbon</summary>
@@ -78,7 +99,8 @@ function shifted(day: string, by: number): string {
   return at.toISOString().slice(0, 10)
 }
 
-function Board({ today }: { today: Schemas['Today'] }) {
+function Board({ today, view }: { today: Schemas['Today']; view: View }) {
+  const shown = shownOf(today, view)
   return (
     <table className="w-full border-collapse">
       <caption className="sr-only">Players by section, with each one’s latest take of every step</caption>
@@ -100,7 +122,7 @@ function Board({ today }: { today: Schemas['Today'] }) {
           ))}
         </tr>
       </thead>
-      {today.sections.map((section) => (
+      {shown.map((section) => (
         <tbody key={section.name}>
           <tr>
             <th
@@ -108,19 +130,37 @@ function Board({ today }: { today: Schemas['Today'] }) {
               colSpan={1 + today.steps.length}
               className="pt-4 pb-1 text-left font-serif text-lg font-normal"
             >
-              {section.name}{' '}
+              <Link
+                className="decoration-edge underline-offset-4 hover:underline"
+                to={`/class/${today.class.id}/section/${encodeURIComponent(section.name)}`}
+              >
+                {section.name}
+              </Link>{' '}
               <span className="font-sans text-sm text-soft">
-                {section.played} of {section.players.length} played
+                {section.played} of {countOf(today, section.name)} played
               </span>
             </th>
           </tr>
           {section.players.map((p) => (
-            <BoardRow key={p.id} player={p} />
+            <BoardRow key={p.id} player={p} classId={today.class.id} />
           ))}
         </tbody>
       ))}
+      {shown.length === 0 && (
+        <tbody>
+          <tr>
+            <td colSpan={1 + today.steps.length} className="py-6 text-soft">
+              Nobody fits this choice. Show all sections and any result to see everybody.
+            </td>
+          </tr>
+        </tbody>
+      )}
     </table>
   )
+}
+
+function countOf(today: Schemas['Today'], section: string): number {
+  return today.sections.find((s) => s.name === section)?.players.length ?? 0
 }
 
 function countPlayers(today: Schemas['Today']): number {

@@ -1,0 +1,113 @@
+import { type RefObject, useRef, useState } from 'react'
+import { Link } from 'react-router'
+import type { Schemas } from '../../api/client'
+import { WideRibbon } from '../../ribbon/WideRibbon'
+import { Problem } from '../../ui/Problem'
+import { ResultMark, resultWords } from '../../ui/ResultMark'
+import { Answers } from './Answers'
+import { CommentBox } from './CommentBox'
+import type { Excerpt } from './queries'
+import { useExcerptSound } from './useExcerptSound'
+import type { Session } from './useListening'
+
+type Props = { excerpt: Excerpt; session: Session; phrases: Schemas['PhraseView'][] }
+
+/** ExcerptView is one excerpt: who, why, the drawing with the part that is played, and every answer to it. */
+export function ExcerptView({ excerpt: e, session, phrases }: Props) {
+  const audio = useRef<HTMLAudioElement>(null)
+  const sound = useExcerptSound(audio, e)
+  const [writing, setWriting] = useState(false)
+  return (
+    <article aria-label={`${e.name}, ${e.title}`}>
+      <header className="flex flex-wrap items-baseline justify-between gap-x-6">
+        <h2 className="text-xl">{e.name}</h2>
+        <p className="text-sm text-soft">
+          {e.instrument} ·{' '}
+          {new Date(`${e.day}T12:00`).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })}{' '}
+          ·{' '}
+          <Link className="underline" to={`/take/${e.take}`}>
+            the whole take
+          </Link>
+        </p>
+      </header>
+      <p className="font-serif">{e.title}</p>
+      <ul aria-label="Why" className="mt-2 border-l-4 border-warm pl-3">
+        {e.why.map((w) => (
+          <li key={w.reason}>
+            {w.text} <span className="text-xs text-soft">{w.weight}</span>
+          </li>
+        ))}
+      </ul>
+      <Drawing excerpt={e} at={sound.at} />
+      {/* biome-ignore lint/a11y/useMediaCaption: a long tone has no words; the ribbon's text says what sounds */}
+      <audio ref={audio} src={`/api/takes/${e.take}/audio.wav`} preload="auto" />
+      <p className="mt-3 flex flex-wrap items-center gap-x-3 font-serif text-lg" data-word={e.word ?? e.verdict.result}>
+        <ResultMark result={e.word ?? e.verdict.result} overruled={Boolean(e.word)} withWord size={22} />
+        <span className="font-sans text-base">{e.verdict.sentence}</span>
+      </p>
+      {e.word && <p className="text-sm text-soft">Measured: {resultWords[e.verdict.result]}.</p>}
+      <Said comments={e.comments} />
+      {session.problem !== null && session.problem !== undefined && <Problem error={session.problem} />}
+      <Answers session={session} sound={sound} onWrite={() => setWriting(true)} quiet={writing} />
+      {writing && (
+        <CommentBox
+          phrases={phrases}
+          at={() => audioTime(audio)}
+          onSend={(words, at, phrase) => {
+            session.act({ kind: 'comment', words, phrase, ...(at !== undefined && { at_s: at }) }, 'the comment')
+            setWriting(false)
+          }}
+          onClose={() => setWriting(false)}
+        />
+      )}
+    </article>
+  )
+}
+
+function audioTime(audio: RefObject<HTMLAudioElement | null>): number {
+  return audio.current?.currentTime ?? 0
+}
+
+const height = 150
+
+/** Drawing is the whole take's ribbon with the excerpt marked on it. */
+function Drawing({ excerpt: e, at }: { excerpt: Excerpt; at: number }) {
+  const start = e.score_start_s
+  return (
+    <div className="mt-3 border-y border-rule bg-sheet py-2">
+      <WideRibbon ribbon={e.ribbon} height={height}>
+        {(x) => (
+          <>
+            <path
+              d={`M${x(e.from_s - start)} ${height - 3}H${x(e.to_s - start)}`}
+              stroke="var(--warm)"
+              strokeWidth="4"
+              data-testid="span"
+            />
+            {at > 0 && <path d={`M${x(at - start)} 0V${height}`} stroke="var(--warm)" strokeWidth="1.5" />}
+          </>
+        )}
+      </WideRibbon>
+      <p className="px-3 pt-1 text-xs text-soft">
+        Played: {(e.to_s - e.from_s).toFixed(1)} s, {e.at}.{!e.has_sound && ' The recording is no longer kept.'}
+      </p>
+    </div>
+  )
+}
+
+function Said({ comments }: { comments: Schemas['CommentView'][] }) {
+  if (comments.length === 0) return null
+  return (
+    <ul aria-label="Said" className="mt-3 space-y-1">
+      {comments.map((c) => (
+        <li key={c.id} className="border-l-2 border-warm pl-3 text-sm">
+          <span className="font-serif text-base">{c.body}</span>{' '}
+          <span className="text-soft">
+            {c.by}
+            {c.at_s !== undefined && `, at ${c.at_s.toFixed(1)} s`}
+          </span>
+        </li>
+      ))}
+    </ul>
+  )
+}

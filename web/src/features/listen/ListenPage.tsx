@@ -1,0 +1,51 @@
+import { useQuery } from '@tanstack/react-query'
+import { useParams } from 'react-router'
+import { Problem } from '../../ui/Problem'
+import { Waiting } from '../../ui/Waiting'
+import { ClassHead } from '../class'
+import { ExcerptView } from './ExcerptView'
+import { Minutes } from './Minutes'
+import { Queue } from './Queue'
+import { listeningQuery } from './queries'
+import { useListening } from './useListening'
+
+/** ListenPage is "I have five minutes": the excerpts that answer most, one after the other, by keys alone. */
+export function ListenPage() {
+  const { classId = '' } = useParams()
+  const { data, error } = useQuery(listeningQuery(classId))
+  if (error) return <Problem error={error} />
+  if (!data) return <Waiting what="Choosing what to hear" />
+  return (
+    <>
+      <ClassHead classId={classId} name={data.class.name} at="listen" />
+      <Session key={`${data.minutes} ${data.excerpts.map((e) => e.take).join()}`} classId={classId} />
+    </>
+  )
+}
+
+function Session({ classId }: { classId: string }) {
+  const session = useListening(classId)
+  const { listening, place, excerpt } = session
+  return (
+    <div className="border-t border-ink pt-4 lg:grid lg:grid-cols-[17rem_minmax(0,1fr)] lg:gap-8">
+      <aside>
+        <Minutes classId={classId} session={session} />
+        <Queue excerpts={listening.excerpts} place={place} onGo={session.go} />
+      </aside>
+      <div className="mt-6 min-w-0 lg:mt-0">
+        {listening.excerpts.length === 0 && (
+          <p className="py-10 text-lg">
+            Nobody needs an ear just now. Everything that was played has been listened to, or says nothing new.
+          </p>
+        )}
+        {listening.excerpts.length > 0 && !excerpt && (
+          <p className="py-10 text-lg" data-testid="all-heard">
+            That was all for these minutes. {listening.left > 0 && `${listening.left} more takes have a reason. `}
+            Choose more minutes to go on, or go back to the board.
+          </p>
+        )}
+        {excerpt && <ExcerptView key={excerpt.take} excerpt={excerpt} session={session} phrases={listening.phrases} />}
+      </div>
+    </div>
+  )
+}

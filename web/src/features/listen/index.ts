@@ -1,0 +1,1 @@
+export { ListenPage } from './ListenPage'

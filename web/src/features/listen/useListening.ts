@@ -1,0 +1,81 @@
+import { useSuspenseQuery } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
+import {
+  type Act,
+  type Done,
+  type Excerpt,
+  type Listening,
+  listeningQuery,
+  useAct,
+  useKeepPlace,
+  useUndo,
+} from './queries'
+
+/** Session is a listening under way. */
+export type Session = {
+  listening: Listening
+  place: number
+  excerpt: Excerpt | undefined
+  /** spent is how many seconds of the minutes are used */
+  spent: number
+  go: (place: number) => void
+  act: (act: Act, says: string) => void
+  undo: () => void
+  /** last is the latest act that can be undone */
+  last: Done | undefined
+  problem: unknown
+}
+
+const keepEvery = 5 // seconds
+
+/** useListening goes through the excerpts, keeps the place and the time, and remembers what can be undone. */
+export function useListening(classId: string): Session {
+  const { data: listening } = useSuspenseQuery(listeningQuery(classId))
+  const [place, setPlace] = useState(Math.min(listening.place, listening.excerpts.length))
+  const [spent, setSpent] = useState(listening.spent_s)
+  const [done, setDone] = useState<Done[]>([])
+  const { mutate: keep } = useKeepPlace(classId)
+  const act = useAct(classId)
+  const undo = useUndo(classId)
+  const excerpt = listening.excerpts[place]
+  const now = useRef({ place, spent })
+  now.current = { place, spent }
+
+  // The time runs while somebody is here to listen.
+  useEffect(() => {
+    if (!excerpt) return
+    const timer = setInterval(() => {
+      if (document.visibilityState !== 'visible') return
+      setSpent((s) => s + 1)
+      if (Math.round(now.current.spent) % keepEvery === 0)
+        keep({ place: now.current.place, spent_s: now.current.spent })
+    }, 1000)
+    return () => clearInterval(timer)
+  }, [excerpt, keep])
+
+  const go = (to: number) => {
+    const next = Math.max(0, Math.min(listening.excerpts.length, to))
+    keep({ place: next, spent_s: spent, ...(excerpt && { listened: excerpt.take }) })
+    setPlace(next)
+  }
+  return {
+    listening,
+    place,
+    excerpt,
+    spent,
+    go,
+    act: (what, says) => {
+      if (!excerpt) return
+      act.mutate(
+        { take: excerpt.take, act: what },
+        { onSuccess: ({ id }) => setDone((d) => [...d, { id, take: excerpt.take, says }]) },
+      )
+    },
+    undo: () => {
+      const last = done.at(-1)
+      if (last) undo.mutate(last, { onSuccess: () => setDone((d) => d.slice(0, -1)) })
+    },
+    last: done.at(-1),
+    problem: act.error ?? undo.error,
+  }
+}

@@ -1,0 +1,84 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+
+type Dot = { monday: string; value: number; takes: string[] }
+type Props = { title: string; unit: string; says: string; points: Dot[] }
+
+const width = 340
+const height = 130
+const edge = 14
+const mostListed = 12
+
+/** GrowthLine is one value by week. A dot opens the takes behind it. */
+export function GrowthLine({ title, unit, says, points }: Props) {
+  const [open, setOpen] = useState<number>()
+  const top = Math.max(1, ...points.map((p) => p.value)) * 1.15
+  const x = (n: number) => (points.length < 2 ? width / 2 : edge + (n * (width - 2 * edge)) / (points.length - 1))
+  const y = (v: number) => height - 4 - (v / top) * (height - 20)
+  const shown = open === undefined ? undefined : points[open]
+  return (
+    <section>
+      <h3 className="text-lg">
+        {title} <span className="font-sans text-sm text-soft">{unit}</span>
+      </h3>
+      <p className="min-h-12 text-sm">{says}</p>
+      {points.length > 0 && (
+        <svg
+          viewBox={`0 0 ${width} ${height}`}
+          className="mt-1 w-full border-b border-edge"
+          role="img"
+          aria-label={spoken(title, unit, points)}
+        >
+          <polyline
+            points={points.map((p, n) => `${x(n)},${y(p.value)}`).join(' ')}
+            fill="none"
+            stroke="var(--edge)"
+            strokeWidth="1.5"
+          />
+          {points.map((p, n) => (
+            <g key={p.monday}>
+              <circle
+                cx={x(n)}
+                cy={y(p.value)}
+                r={n === open ? 7 : 5}
+                fill={n === open ? 'var(--warm)' : 'var(--ink)'}
+              />
+              <text x={x(n)} y={y(p.value) - 9} fontSize="11" textAnchor="middle" fill="var(--soft)">
+                {p.value.toFixed(p.value < 10 ? 1 : 0)}
+              </text>
+            </g>
+          ))}
+        </svg>
+      )}
+      <div className="mt-1 flex flex-wrap gap-1">
+        {points.map((p, n) => (
+          <button
+            key={p.monday}
+            type="button"
+            aria-expanded={n === open}
+            onClick={() => setOpen(n === open ? undefined : n)}
+            className="min-h-8 rounded px-1.5 text-xs text-soft underline decoration-edge aria-expanded:text-ink"
+          >
+            {new Date(`${p.monday}T12:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })}
+          </button>
+        ))}
+      </div>
+      {shown && (
+        <ol className="mt-1 flex flex-wrap gap-x-3 text-sm" aria-label="The takes of the week">
+          {shown.takes.slice(0, mostListed).map((t, n) => (
+            <li key={t}>
+              <Link className="underline decoration-edge" to={`/take/${t}`}>
+                take {n + 1}
+              </Link>
+            </li>
+          ))}
+          {shown.takes.length > mostListed && <li className="text-soft">and {shown.takes.length - mostListed} more</li>}
+        </ol>
+      )}
+    </section>
+  )
+}
+
+function spoken(title: string, unit: string, points: Dot[]): string {
+  return `${title} by week: ${points.map((p) => `${p.monday}, ${p.value.toFixed(1)} ${unit}`).join('; ')}`
+}

@@ -1,0 +1,158 @@
+import { queryOptions, useQuery } from '@tanstack/react-query'
+import { Link, useParams } from 'react-router'
+import { answer, api, type Schemas } from '../../api/client'
+import { Problem } from '../../ui/Problem'
+import { Waiting } from '../../ui/Waiting'
+import { ClassHead } from '../class'
+import { GrowthLine } from './GrowthLine'
+
+const growthQuery = (classId: string, player: string) =>
+  queryOptions({
+    queryKey: ['growth', classId, player],
+    queryFn: () =>
+      answer(api.GET('/classes/{class}/players/{player}/growth', { params: { path: { class: classId, player } } })),
+  })
+
+/** PlayerPage is how one player has grown: by week, with the takes behind every dot. */
+export function PlayerPage() {
+  const { classId = '', playerId = '' } = useParams()
+  const { data, error } = useQuery(growthQuery(classId, playerId))
+  if (error) return <Problem error={error} />
+  if (!data) return <Waiting what="Looking back" />
+  const dots = (value: (w: Schemas['GrowthWeek']) => number, has: (w: Schemas['GrowthWeek']) => boolean) =>
+    data.weeks.filter(has).map((w) => ({ monday: w.monday, value: value(w), takes: w.takes }))
+  return (
+    <>
+      <ClassHead classId={classId} name={data.class.name} at="none" />
+      <header className="border-t border-ink pt-4">
+        <h2 className="text-2xl">{data.player.name}</h2>
+        <p className="text-soft">
+          {data.instrument} ·{' '}
+          <Link className="underline" to={`/class/${classId}/section/${encodeURIComponent(data.section)}`}>
+            {data.section}
+          </Link>{' '}
+          · played on {data.days.length} {data.days.length === 1 ? 'day' : 'days'} of these weeks
+        </p>
+      </header>
+      <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-3">
+        <GrowthLine
+          title="Longest hold"
+          unit="s"
+          says={data.hold.says}
+          points={dots(
+            (w) => w.best_hold_s,
+            (w) => w.best_hold_s > 0,
+          )}
+        />
+        <GrowthLine
+          title="From the middle of the note"
+          unit="cents"
+          says={data.centre.says}
+          points={dots(
+            (w) => w.centre_cents,
+            (w) => w.notes > 0,
+          )}
+        />
+        <GrowthLine
+          title="Waver"
+          unit="± cents"
+          says={data.steadiness.says}
+          points={dots(
+            (w) => w.steadiness_cents,
+            (w) => w.notes > 0,
+          )}
+        />
+      </div>
+      <Days days={data.days} />
+      <div className="mt-8 grid gap-10 lg:grid-cols-2">
+        <Ladders ladders={data.ladders} />
+        <Comments comments={data.comments} />
+      </div>
+    </>
+  )
+}
+
+/** Days is a row for each week, a mark for each day played. */
+function Days({ days }: { days: string[] }) {
+  if (days.length === 0) return null
+  const played = new Set(days)
+  const first = mondayBefore(days[0] ?? '')
+  const last = days.at(-1) ?? ''
+  const weeks: string[][] = []
+  for (let at = first; at <= last; at = plus(at, 7)) weeks.push([0, 1, 2, 3, 4, 5, 6].map((n) => plus(at, n)))
+  return (
+    <section className="mt-8">
+      <h2>Days played</h2>
+      <ol className="mt-2 flex flex-wrap gap-3" aria-label={`${days.length} days`}>
+        {weeks.map((week) => (
+          <li key={week[0]} className="flex gap-0.5" title={week[0]}>
+            {week.map((d) => (
+              <span key={d} className={`block h-6 w-2 ${played.has(d) ? 'bg-ink' : 'bg-band'}`}>
+                <span className="sr-only">{played.has(d) && d}</span>
+              </span>
+            ))}
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}
+
+function mondayBefore(day: string): string {
+  const at = new Date(`${day}T00:00Z`)
+  return plus(day, -((at.getUTCDay() + 6) % 7))
+}
+
+function plus(day: string, days: number): string {
+  const at = new Date(`${day}T00:00Z`)
+  at.setUTCDate(at.getUTCDate() + days)
+  return at.toISOString().slice(0, 10)
+}
+
+function Ladders({ ladders }: { ladders: Schemas['Ladder'][] }) {
+  return (
+    <section>
+      <h2>Ladders</h2>
+      {ladders.length === 0 && <p className="mt-2 text-soft">None was tried yet.</p>}
+      {ladders.map((l) => (
+        <div key={l.key} className="mt-3">
+          <p className="flex justify-between gap-4">
+            <span>{l.name}</span>
+            <span className="text-soft">
+              rung {l.rung} of {l.rungs.length}: {l.rungs[l.rung - 1]}
+            </span>
+          </p>
+          <div className="mt-1 flex gap-0.5" aria-hidden>
+            {l.rungs.map((r, n) => (
+              <span
+                key={r}
+                className={`h-3 flex-1 ${l.passed[n] ? 'bg-ink' : n + 1 === l.rung ? 'bg-warm' : 'bg-band'}`}
+              />
+            ))}
+          </div>
+        </div>
+      ))}
+    </section>
+  )
+}
+
+function Comments({ comments }: { comments: Schemas['CommentView'][] }) {
+  return (
+    <section>
+      <h2>Said</h2>
+      {comments.length === 0 && <p className="mt-2 text-soft">Nothing yet.</p>}
+      <ul className="mt-2 space-y-2">
+        {comments.map((c) => (
+          <li key={c.id} className="border-l-2 border-warm pl-3">
+            <Link to={`/take/${c.take_id}`} className="font-serif">
+              {c.body}
+            </Link>
+            <p className="text-xs text-soft">
+              {c.by}, {new Date(c.written_at).toLocaleDateString(undefined, { dateStyle: 'medium' })}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

@@ -1,0 +1,1 @@
+export { PlayerPage } from './PlayerPage'

@@ -1,0 +1,110 @@
+import { queryOptions, useQuery } from '@tanstack/react-query'
+import { Link, useParams, useSearchParams } from 'react-router'
+import { answer, api, type Schemas } from '../../api/client'
+import { Problem } from '../../ui/Problem'
+import { Waiting } from '../../ui/Waiting'
+import { ClassHead } from '../class'
+import { NoteMap } from './NoteMap'
+
+const sectionQuery = (classId: string, section: string, days: number) =>
+  queryOptions({
+    queryKey: ['section', classId, section, days],
+    queryFn: () =>
+      answer(
+        api.GET('/classes/{class}/sections/{section}', {
+          params: { path: { class: classId, section }, query: { days } },
+        }),
+      ),
+    placeholderData: (before) => before,
+  })
+
+const spans = [7, 14, 30, 90]
+
+/** SectionPage is a section's notes in order, and who stands on which rung. */
+export function SectionPage() {
+  const { classId = '', section = '' } = useParams()
+  const [search, setSearch] = useSearchParams()
+  const days = Number(search.get('days') ?? 14)
+  const { data, error } = useQuery(sectionQuery(classId, section, days))
+  if (error) return <Problem error={error} />
+  if (!data) return <Waiting what="Counting the notes" />
+  return (
+    <>
+      <ClassHead classId={classId} name={data.class.name} at="none" />
+      <nav aria-label="Sections" className="flex flex-wrap gap-x-5 gap-y-1 border-t border-ink pt-3">
+        {data.sections.map((s) => (
+          <Link
+            key={s}
+            to={`/class/${classId}/section/${encodeURIComponent(s)}?days=${days}`}
+            aria-current={s === data.section ? 'page' : undefined}
+            className="border-b-2 border-transparent font-serif text-lg aria-[current]:border-warm"
+          >
+            {s}
+          </Link>
+        ))}
+        <label className="ml-auto text-sm text-soft">
+          the last{' '}
+          <select
+            className="min-h-9 rounded-md border border-edge bg-sheet px-2 text-ink"
+            value={days}
+            onChange={(e) => setSearch({ days: e.target.value })}
+          >
+            {spans.map((d) => (
+              <option key={d} value={d}>
+                {d} days
+              </option>
+            ))}
+          </select>
+        </label>
+      </nav>
+      {data.maps.map((m) => (
+        <NoteMap key={m.instrument} map={m} />
+      ))}
+      {data.ladders.map((l) => (
+        <Rungs key={l.name} ladder={l} classId={classId} />
+      ))}
+      <section className="mt-8">
+        <h2>Players</h2>
+        <ul className="mt-2 flex flex-wrap gap-x-6 gap-y-1">
+          {data.players.map((p) => (
+            <li key={p.id}>
+              <Link
+                className="inline-flex min-h-9 items-center underline decoration-edge"
+                to={`/class/${classId}/player/${p.id}`}
+              >
+                {p.name}
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </>
+  )
+}
+
+/** Rungs is who stands where on a ladder, the top up. */
+function Rungs({ ladder, classId }: { ladder: Schemas['LadderStanding']; classId: string }) {
+  return (
+    <section className="mt-8">
+      <h2>{ladder.name}</h2>
+      <ol className="mt-2 max-w-3xl border-l-2 border-edge">
+        {ladder.on.map((r) => (
+          <li key={r.rung} className="flex gap-4 border-b border-rule py-1.5 pl-3">
+            <span className="w-52 shrink-0">
+              <span className="font-serif">{r.rung}</span> <span className="text-soft">{r.text}</span>
+            </span>
+            <span className="flex flex-wrap gap-x-4">
+              {r.players.map((p) => (
+                <Link key={p.id} className="underline decoration-edge" to={`/class/${classId}/player/${p.id}`}>
+                  {p.name}
+                  {p.stuck && <span className="text-not-yet"> · stuck</span>}
+                </Link>
+              ))}
+            </span>
+          </li>
+        ))}
+      </ol>
+      <p className="mt-1 text-sm text-soft">of {ladder.rungs.length} rungs</p>
+    </section>
+  )
+}

@@ -1,0 +1,1 @@
+export { SectionPage } from './SectionPage'

@@ -1,0 +1,65 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link } from 'react-router'
+import { answer, api } from '../../api/client'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
+import { mondayOf } from '../plan/weeks'
+
+/** Tomorrow is the next school day's minutes in class as they could be, with reasons; one press plans them. */
+export function Tomorrow({ classId }: { classId: string }) {
+  const queries = useQueryClient()
+  const path = { class: classId }
+  const key = ['tomorrow', classId]
+  const { data } = useQuery({
+    queryKey: key,
+    queryFn: () => answer(api.GET('/classes/{class}/tomorrow', { params: { path } })),
+    staleTime: 60_000,
+  })
+  const plan = useMutation({
+    mutationFn: () => answer(api.POST('/classes/{class}/tomorrow', { params: { path } })),
+    onSuccess: (planned) => {
+      queries.setQueryData(key, planned)
+      void queries.invalidateQueries({ queryKey: ['plan'] })
+    },
+  })
+  if (!data) return null
+  const fresh = data.steps.filter((s) => s.new)
+  const day = new Date(`${data.day}T12:00`).toLocaleDateString(undefined, { weekday: 'long' })
+  return (
+    <details className="no-print" open={fresh.length > 0}>
+      <summary className="min-h-9 cursor-pointer font-serif text-lg">
+        {day}: {clock(data.total_s)} of {data.minutes} minutes{' '}
+        <span className="font-sans text-sm text-soft">
+          {fresh.length === 0 ? 'as planned' : `${fresh.length} of ${data.steps.length} steps proposed`}
+        </span>
+      </summary>
+      <ol className="mt-1 text-sm">
+        {data.steps.map((s) => (
+          <li key={s.sentence} className={`border-l-4 pl-2 ${s.new ? 'border-warm' : 'border-rule text-soft'}`}>
+            {s.name}
+            {s.new && <span className="text-soft">. {s.reason}</span>}
+          </li>
+        ))}
+      </ol>
+      {data.left_out.length > 0 && (
+        <p className="mt-1 text-sm text-soft">Left out to make room: {data.left_out.join(', ')}.</p>
+      )}
+      {plan.error && <Problem error={plan.error} />}
+      <p className="mt-2 flex flex-wrap items-center gap-4">
+        {fresh.length > 0 && (
+          <Button look="main" disabled={plan.isPending} onClick={() => plan.mutate()}>
+            Put it into the plan
+          </Button>
+        )}
+        <Link className="text-sm underline" to={`/class/${classId}/plan/${mondayOf(data.day)}`}>
+          Open the plan
+        </Link>
+      </p>
+    </details>
+  )
+}
+
+function clock(seconds: number): string {
+  const s = Math.round(seconds)
+  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
+}
