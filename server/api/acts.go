@@ -74,6 +74,9 @@ func (a *API) undoAct(ctx context.Context, in *undoInput) (*takeOutput, error) {
 	if err := a.Store.TakeBackAct(ctx, t.ID, in.Act, a.who(ctx).DirectorID); err != nil {
 		return nil, problem(err)
 	}
+	if err := a.Recordings.Delete(ctx, voiceKey(in.Act)); err != nil { // of a voice note; nothing otherwise
+		return nil, problem(err)
+	}
 	return a.showTake(ctx, &in.TakePath)
 }
 

@@ -24,6 +24,7 @@ type ClassSetUp struct {
 	Stage        exercise.Stage       `json:"stage" doc:"by the weeks since the first lesson"`
 	ClassMinutes float64              `json:"class_minutes"`
 	HomeMinutes  float64              `json:"home_minutes" doc:"0: the stage's usual"`
+	KeepDays     int                  `json:"keep_days" doc:"how long recordings are kept; measures stay"`
 	Conventions  exercise.Conventions `json:"conventions"`
 	Schools      []exercise.School    `json:"schools" nullable:"false"`
 	Usual        []StageLimits        `json:"usual" nullable:"false" doc:"our tolerances by stage"`
@@ -106,7 +107,7 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	day := class.Day(a.Now())
 	out := ClassSetUp{
 		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code}, Archived: class.ArchivedAt != nil, Stage: class.StageOn(day),
-		ClassMinutes: class.ClassMinutes, HomeMinutes: class.HomeMinutes, Conventions: class.Conventions(), Schools: exercise.Schools(), Usual: []StageLimits{},
+		ClassMinutes: class.ClassMinutes, HomeMinutes: class.HomeMinutes, KeepDays: class.KeepDays, Conventions: class.Conventions(), Schools: exercise.Schools(), Usual: []StageLimits{},
 		Tips: class.Tips.Advices(), OwnTips: class.Tips, Players: []PlayerSetUp{}, Instruments: []InstrumentChoice{}, Exceptions: []ExceptionView{}, Today: day.Format(time.DateOnly),
 	}
 	if out.OwnTips == nil {
@@ -250,6 +251,7 @@ type settingsInput struct {
 		FirstLesson  string               `json:"first_lesson" doc:"date; empty when it is not known"`
 		ClassMinutes float64              `json:"class_minutes" minimum:"1" maximum:"60"`
 		HomeMinutes  float64              `json:"home_minutes" minimum:"0" maximum:"60"`
+		KeepDays     int                  `json:"keep_days,omitempty" minimum:"7" maximum:"3650" doc:"left out: as it was"`
 		Conventions  exercise.Conventions `json:"conventions"`
 		Tips         verdict.Book         `json:"tips"`
 	}
@@ -283,6 +285,9 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 		return nil, problem(err)
 	}
 	class.Name, class.Tips, class.ClassMinutes, class.HomeMinutes = in.Body.Name, in.Body.Tips, in.Body.ClassMinutes, in.Body.HomeMinutes
+	if in.Body.KeepDays > 0 {
+		class.KeepDays = in.Body.KeepDays
+	}
 	if err := a.Store.SaveSettings(ctx, class); err != nil {
 		return nil, problem(err)
 	}

@@ -30,6 +30,7 @@ import (
 type testHouse struct {
 	*httptest.Server
 	store  *store.Store
+	house  *house.House
 	folder string
 }
 
@@ -48,7 +49,7 @@ func newHouse(t testing.TB) *testHouse {
 		stop()
 		require.NoError(t, open.Stop(context.Background()))
 	})
-	return &testHouse{server, s, folder}
+	return &testHouse{server, s, open, folder}
 }
 
 // visitor is somebody with a browser.

@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"encoding/csv"
 	"net/http"
+	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -203,4 +204,85 @@ func TestThePageIsTold(t *testing.T) {
 	}, 10*time.Second, 10*time.Millisecond)
 	other := h.director(t, storetest.NewBand(t, h.store, "QUIET"))
 	other.want(404, "GET", "/classes/"+b.Class.ID+"/events", nil, nil)
+}
+
+func TestATakeIsLaidBesideOthers(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "BESIDE")
+	director, ada := h.director(t, b), h.player(t, b, 0)
+	best := ada.playedAs(b, synth.Player{})
+	before := ada.playedAs(b, synth.Player{Offset: -70})
+	take := ada.playedAs(b, synth.Player{Offset: -30})
+	var o api.Others
+	director.want(200, "GET", "/takes/"+take.ID+"/others", nil, &o)
+	require.NotNil(t, o.Previous)
+	assert.Equal(t, before.ID, o.Previous.ID)
+	assert.Equal(t, best.ID, o.Best.ID)
+	assert.Empty(t, o.Mates, "nobody else plays the clarinet")
+
+	var s struct {
+		Bins   int
+		Points []byte
+		Hop    float64 `json:"hop_s"`
+	}
+	director.want(200, "GET", "/takes/"+take.ID+"/spectrogram", nil, &s)
+	assert.Greater(t, len(s.Points), 100*s.Bins)
+	var m struct{ Verdict, Analysis, Score map[string]any }
+	director.want(200, "GET", "/takes/"+take.ID+"/measures.json", nil, &m)
+	assert.Equal(t, string(take.Verdict.Result), m.Verdict["result"])
+	assert.NotEmpty(t, m.Analysis["notes"])
+}
+
+func TestAVoiceNoteReachesThePlayerAndIsTakenBack(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "VOICE")
+	director, ada := h.director(t, b), h.player(t, b, 0)
+	take := ada.playedAs(b, synth.Player{})
+	act := newID()
+	path := "/takes/" + take.ID + "/voice/" + act
+	director.want(204, "PUT", path, played(t, synth.Player{}), nil)
+	director.want(415, "PUT", "/takes/"+take.ID+"/voice/"+newID(), []byte("nothing to hear"), nil)
+	director.want(422, "PUT", "/takes/"+take.ID+"/voice/nonsense", played(t, synth.Player{}), nil)
+	var practice api.Practice
+	ada.want(200, "GET", "/practice", nil, &practice)
+	require.Len(t, practice.Comments, 1)
+	assert.Equal(t, "voice", practice.Comments[0].Kind)
+	ada.want(200, "GET", path+".wav", nil, nil)
+	h.player(t, b, 1).want(404, "GET", path+".wav", nil, nil)
+	director.want(200, "DELETE", "/takes/"+take.ID+"/acts/"+act, nil, nil)
+	ada.want(404, "GET", path+".wav", nil, nil)
+}
+
+// The sound goes when the class says, the measures stay; deleting a player leaves
+// neither.
+func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "KEEP")
+	director, ada := h.director(t, b), h.player(t, b, 0)
+	old, young := ada.playedAs(b, synth.Player{}), ada.playedAs(b, synth.Player{})
+	voice := newID()
+	director.want(204, "PUT", "/takes/"+young.ID+"/voice/"+voice, played(t, synth.Player{}), nil)
+	_, err := h.store.SQL().Exec("UPDATE take SET received_at = now() - interval '400 days' WHERE id = $1", old.ID)
+	require.NoError(t, err)
+	require.NoError(t, h.house.LetSoundsGo(t.Context()))
+	var take api.TakeDetail
+	director.want(200, "GET", "/takes/"+old.ID, nil, &take)
+	assert.True(t, take.SoundGone)
+	assert.Equal(t, old.Verdict.Sentence, take.Verdict.Sentence, "what was measured stays")
+	director.want(200, "GET", "/takes/"+young.ID+"/audio.wav", nil, nil)
+	sounds := func() int {
+		found, err := filepath.Glob(filepath.Join(h.folder, "*.flac"))
+		require.NoError(t, err)
+		return len(found)
+	}
+	assert.Equal(t, 2, sounds(), "the young take's and the voice note")
+
+	h.director(t, storetest.NewBand(t, h.store, "OTHER")).want(404, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)
+	director.want(200, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)
+	assert.Zero(t, sounds())
+	for _, table := range []string{"take", "analysis", "take_note", "comment", "ladder_entry", "flag"} {
+		var left int
+		require.NoError(t, h.store.SQL().QueryRow("SELECT count(*) FROM "+table+" WHERE "+map[string]string{"take": "player_id = $1", "take_note": "player_id = $1", "ladder_entry": "player_id = $1", "flag": "player_id = $1", "analysis": "take_id IN (SELECT id FROM take WHERE player_id = $1)", "comment": "take_id IN (SELECT id FROM take WHERE player_id = $1)"}[table], b.Players[0].ID).Scan(&left))
+		assert.Zero(t, left, table)
+	}
 }

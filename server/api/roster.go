@@ -166,3 +166,27 @@ func (a *API) takeOffRoster(ctx context.Context, in *playerPath) (*setUpOutput, 
 	}
 	return a.showSetUp(ctx, &in.ClassPath)
 }
+
+// forgetPlayer deletes a player for good: every row, every recording, every voice
+// note. The rows go first: what is left of the sounds is nobody's.
+func (a *API) forgetPlayer(ctx context.Context, in *playerPath) (*setUpOutput, error) {
+	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	everything, err := a.Store.ForgetPlayer(ctx, class.ID, in.Player)
+	if err != nil {
+		return nil, problem(err)
+	}
+	for _, id := range everything.Takes {
+		if err := a.Recordings.Delete(ctx, id); err != nil {
+			return nil, problem(err)
+		}
+	}
+	for _, id := range everything.Voices {
+		if err := a.Recordings.Delete(ctx, voiceKey(id)); err != nil {
+			return nil, problem(err)
+		}
+	}
+	return a.showSetUp(ctx, &in.ClassPath)
+}

@@ -32,6 +32,7 @@ type TakeDetail struct {
 	State      string `json:"state" enum:"waiting,done,failed"`
 	Failure    string `json:"failure,omitempty"`
 
+	SoundGone bool             `json:"sound_gone" doc:"the recording was let go of; what was measured stays"`
 	Score     exercise.Score   `json:"score"`
 	Start     float64          `json:"score_start_s" doc:"where the score's first click lies in the recording"`
 	Verdict   *verdict.Verdict `json:"verdict,omitempty"`
@@ -86,7 +87,7 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 	out := TakeDetail{
 		ID: t.ID, Player: t.Player.ShortName(), Instrument: i.Name, Class: t.Player.Class.Name, ClassID: t.Player.ClassID,
 		Day: t.Day.Format(time.DateOnly), ReceivedAt: t.ReceivedAt.UTC().Format(time.RFC3339), Source: string(t.Source),
-		Failure: t.Failure, Score: t.Score, Device: t.DeviceResult, Start: float64(t.Start()), Events: []take.Event{}, Comments: []CommentView{},
+		Failure: t.Failure, SoundGone: t.SoundGoneAt != nil, Score: t.Score, Device: t.DeviceResult, Start: float64(t.Start()), Events: []take.Event{}, Comments: []CommentView{},
 	}
 	if fullName {
 		out.Player = t.Player.FullName()

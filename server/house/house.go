@@ -37,11 +37,15 @@ const (
 	sweepEvery = 24 * time.Hour
 )
 
-// sweepParts forgets old parts, now and daily.
-func (h *House) sweepParts(ctx context.Context) {
+// letGo forgets, now and daily, the parts of takes that never came whole, and
+// recordings that were kept as long as their class wants.
+func (h *House) letGo(ctx context.Context) {
 	for ctx.Err() == nil {
 		if err := h.Recordings.DropPartsBefore(ctx, h.now().Add(-keepParts)); err != nil && ctx.Err() == nil {
 			slog.Error("old parts could not be swept", "error", err)
+		}
+		if err := h.LetSoundsGo(ctx); err != nil && ctx.Err() == nil {
+			slog.Error("old recordings could not be let go of", "error", err)
 		}
 		select {
 		case <-ctx.Done():
@@ -65,7 +69,7 @@ func Open(s *store.Store, shelf *recordings.Shelf, worker string, now func() tim
 	h := &House{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, now: now, workers: pool, events: events.NewHub()}
 	ctx, cancel := context.WithCancel(context.Background())
 	h.upkeep = cancel
-	go h.sweepParts(ctx)
+	go h.letGo(ctx)
 	go h.events.Run(ctx, s.DSN())
 	return h, pool.Start(context.Background()) // stopped in order by Stop, not by Ctrl-C
 }
@@ -81,4 +85,25 @@ func (h *House) Handler(page fs.FS) (handler http.Handler, stop func()) {
 func (h *House) Stop(ctx context.Context) error {
 	h.upkeep()
 	return h.workers.Stop(ctx)
+}
+
+const soundsAtOnce = 200
+
+// LetSoundsGo deletes the recordings that were kept as long as their class wants.
+// The sound goes first: a run that dies in between deletes it again.
+func (h *House) LetSoundsGo(ctx context.Context) error {
+	for {
+		ids, err := h.Store.SoundsToLetGo(ctx, h.now(), soundsAtOnce)
+		if err != nil || len(ids) == 0 {
+			return err
+		}
+		for _, id := range ids {
+			if err := h.Recordings.Delete(ctx, id); err != nil {
+				return err
+			}
+			if err := h.Store.SoundGone(ctx, id, h.now().UTC()); err != nil {
+				return err
+			}
+		}
+	}
 }

@@ -50,6 +50,15 @@ func (s *Shelf) Put(ctx context.Context, takeID string, sound audio.Mono) error 
 	return nil
 }
 
+// Delete lets a take's sound go; one that is gone already is no error.
+func (s *Shelf) Delete(ctx context.Context, takeID string) error {
+	err := s.bucket.Delete(ctx, key(takeID))
+	if err != nil && gcerrors.Code(err) != gcerrors.NotFound {
+		return fmt.Errorf("recordings: let go of %s: %w", takeID, err)
+	}
+	return nil
+}
+
 // Get returns a take's sound; missing tells that it was never kept.
 func (s *Shelf) Get(ctx context.Context, takeID string) (sound audio.Mono, missing bool, err error) {
 	file, missing, err := s.File(ctx, takeID)

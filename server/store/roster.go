@@ -51,7 +51,7 @@ func (s *Store) CodeTaken(ctx context.Context, code string) (bool, error) {
 
 // SaveSettings keeps what a class follows.
 func (s *Store) SaveSettings(ctx context.Context, c Class) error {
-	return s.db.WithContext(ctx).Model(&c).Select("Name", "Said", "Tips", "FirstLesson", "ClassMinutes", "HomeMinutes").Updates(&c).Error
+	return s.db.WithContext(ctx).Model(&c).Select("Name", "Said", "Tips", "FirstLesson", "ClassMinutes", "HomeMinutes", "KeepDays").Updates(&c).Error
 }
 
 // ArchiveClass closes a class: its takes and plans stay, nobody plays for it.

@@ -262,6 +262,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/players/{player}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete classes by class players by player */
+        delete: operations["delete-classes-by-class-players-by-player"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/players/{player}/growth": {
         parameters: {
             query?: never;
@@ -723,6 +740,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/takes/{take}/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get takes by take others */
+        get: operations["get-takes-by-take-others"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/takes/{take}/received": {
         parameters: {
             query?: never;
@@ -768,6 +802,23 @@ export interface paths {
         put?: never;
         /** Post takes by take simulated */
         post: operations["post-takes-by-take-simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/takes/{take}/spectrogram": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get takes by take spectrogram */
+        get: operations["get-takes-by-take-spectrogram"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -995,6 +1046,11 @@ export interface components {
              */
             home_minutes: number;
             instruments: components["schemas"]["InstrumentChoice"][];
+            /**
+             * Format: int64
+             * @description how long recordings are kept; measures stay
+             */
+            keep_days: number;
             /** @description the class's own words by key */
             own_tips: {
                 [key: string]: string;
@@ -1811,6 +1867,22 @@ export interface components {
             key: string;
             label: string;
         };
+        OtherTake: {
+            /** Format: date */
+            day: string;
+            id: string;
+            name: string;
+            /** @enum {string} */
+            result: "clean" | "nearly" | "not-yet" | "cant-tell";
+        };
+        Others: {
+            /** @description the player's own that came out best */
+            best?: components["schemas"]["OtherTake"];
+            /** @description of the same step on the same instrument; names are told when asked for */
+            mates: components["schemas"]["OtherTake"][];
+            /** @description the player's own before it */
+            previous?: components["schemas"]["OtherTake"];
+        };
         Over: {
             /** @enum {string} */
             budget: "total" | "break" | "buzz" | "lip" | "high" | "rounds";
@@ -2276,6 +2348,11 @@ export interface components {
             first_lesson: string;
             /** Format: double */
             home_minutes: number;
+            /**
+             * Format: int64
+             * @description left out: as it was
+             */
+            keep_days?: number;
             name: string;
             tips: {
                 [key: string]: string;
@@ -2295,6 +2372,19 @@ export interface components {
         };
         SimulateOutputBody: {
             id: string;
+        };
+        Spectrogram: {
+            /** Format: double */
+            bin_hz: number;
+            /**
+             * Format: int64
+             * @description of one moment, from 0 Hz up
+             */
+            bins: number;
+            /** Format: double */
+            hop_s: number;
+            /** @description moment after moment */
+            points: string;
         };
         Spelling: {
             /** Format: int64 */
@@ -2505,6 +2595,8 @@ export interface components {
              * @description where the score's first click lies in the recording
              */
             score_start_s: number;
+            /** @description the recording was let go of; what was measured stays */
+            sound_gone: boolean;
             /** @enum {string} */
             source: "microphone" | "file" | "simulated";
             /** @enum {string} */
@@ -3266,6 +3358,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SuggestionsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-classes-by-class-players-by-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                player: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
                 };
             };
             /** @description Error */
@@ -4226,6 +4350,37 @@ export interface operations {
             };
         };
     };
+    "get-takes-by-take-others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Others"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-takes-by-take-received": {
         parameters: {
             query?: never;
@@ -4314,6 +4469,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SimulateOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-takes-by-take-spectrogram": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Spectrogram"];
                 };
             };
             /** @description Error */

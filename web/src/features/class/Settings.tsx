@@ -17,6 +17,7 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
     first_lesson: setUp.first_lesson,
     class_minutes: setUp.class_minutes,
     home_minutes: setUp.home_minutes,
+    keep_days: setUp.keep_days,
     conventions: setUp.conventions,
     tips: setUp.own_tips,
   })
@@ -59,6 +60,15 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
           />
           {number('class_minutes', 'Minutes for the warm-up in class')}
           {number('home_minutes', 'Minutes at home', '0 is the stage’s usual: 10, 15, then 20.')}
+          <Field
+            label="Days recordings are kept"
+            type="number"
+            min={7}
+            max={3650}
+            hint="Then the sound is deleted; what was measured stays."
+            value={Number.isNaN(form.keep_days ?? Number.NaN) ? '' : form.keep_days}
+            onChange={(e) => setForm({ ...form, keep_days: e.target.valueAsNumber })}
+          />
           <Field
             label="A in Hz"
             type="number"

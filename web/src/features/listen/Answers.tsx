@@ -5,7 +5,7 @@ import { type Result, ResultMark } from '../../ui/ResultMark'
 import type { ExcerptSound } from './useExcerptSound'
 import type { Session } from './useListening'
 
-type Props = { session: Session; sound: ExcerptSound; onWrite: () => void; quiet: boolean }
+type Props = { session: Session; sound: ExcerptSound; onWrite: () => void; onSpeak: () => void; quiet: boolean }
 
 type Answer = { key: string; label: ReactNode; says: string; does: () => void }
 
@@ -17,7 +17,7 @@ const words: { key: string; result: Exclude<Result, 'missing' | 'waiting' | 'fai
 ]
 
 /** Answers are everything a director can do about an excerpt, each with its key. */
-export function Answers({ session, sound, onWrite, quiet }: Props) {
+export function Answers({ session, sound, onWrite, onSpeak, quiet }: Props) {
   const next = () => session.go(session.place + 1)
   const answers: Answer[] = [
     { key: ' ', label: sound.playing ? 'Stop' : 'Play again', says: 'play again, or stop', does: sound.again },
@@ -36,6 +36,7 @@ export function Answers({ session, sound, onWrite, quiet }: Props) {
     },
     { key: 'p', label: 'Praise', says: 'praise', does: () => session.act({ kind: 'praise' }, 'the praise') },
     { key: 'c', label: 'Comment', says: 'write a comment', does: onWrite },
+    { key: 'v', label: 'Voice note', says: 'speak a comment', does: onSpeak },
     { key: 'n', label: 'Next', says: 'next', does: next },
     { key: 'b', label: 'Back', says: 'back', does: () => session.go(session.place - 1) },
   ]

@@ -4,11 +4,13 @@ import type { Schemas } from '../../api/client'
 import { WideRibbon } from '../../ribbon/WideRibbon'
 import { Problem } from '../../ui/Problem'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
+import { SoundPlayer } from '../../ui/SoundPlayer'
 import { Answers } from './Answers'
 import { CommentBox } from './CommentBox'
 import type { Excerpt } from './queries'
 import { useExcerptSound } from './useExcerptSound'
 import type { Session } from './useListening'
+import { VoiceNote } from './VoiceNote'
 
 type Props = { excerpt: Excerpt; session: Session; phrases: Schemas['PhraseView'][] }
 
@@ -16,7 +18,8 @@ type Props = { excerpt: Excerpt; session: Session; phrases: Schemas['PhraseView'
 export function ExcerptView({ excerpt: e, session, phrases }: Props) {
   const audio = useRef<HTMLAudioElement>(null)
   const sound = useExcerptSound(audio, e)
-  const [writing, setWriting] = useState(false)
+  const [saying, setSaying] = useState<'words' | 'voice'>()
+  const stop = () => setSaying(undefined)
   return (
     <article aria-label={`${e.name}, ${e.title}`}>
       <header className="flex flex-wrap items-baseline justify-between gap-x-6">
@@ -48,16 +51,32 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
       {e.word && <p className="text-sm text-soft">Measured: {resultWords[e.verdict.result]}.</p>}
       <Said comments={e.comments} />
       {session.problem !== null && session.problem !== undefined && <Problem error={session.problem} />}
-      <Answers session={session} sound={sound} onWrite={() => setWriting(true)} quiet={writing} />
-      {writing && (
+      <Answers
+        session={session}
+        sound={sound}
+        onWrite={() => setSaying('words')}
+        onSpeak={() => setSaying('voice')}
+        quiet={saying !== undefined}
+      />
+      {saying === 'voice' && (
+        <VoiceNote
+          take={e.take}
+          onClose={stop}
+          onKept={(id) => {
+            session.said({ id, take: e.take, says: 'the voice note' })
+            stop()
+          }}
+        />
+      )}
+      {saying === 'words' && (
         <CommentBox
           phrases={phrases}
           at={() => audioTime(audio)}
           onSend={(words, at, phrase) => {
             session.act({ kind: 'comment', words, phrase, ...(at !== undefined && { at_s: at }) }, 'the comment')
-            setWriting(false)
+            stop()
           }}
-          onClose={() => setWriting(false)}
+          onClose={stop}
         />
       )}
     </article>
@@ -106,6 +125,9 @@ function Said({ comments }: { comments: Schemas['CommentView'][] }) {
             {c.by}
             {c.at_s !== undefined && `, at ${c.at_s.toFixed(1)} s`}
           </span>
+          {c.kind === 'voice' && (
+            <SoundPlayer src={`/api/takes/${c.take_id}/voice/${c.id}.wav`} label="Voice note" preload="none" />
+          )}
         </li>
       ))}
     </ul>

@@ -66,7 +66,7 @@ export function useUndo(classId: string) {
 }
 
 /** useTakeKept puts an answered take where the listening shows it. */
-function useTakeKept(classId: string) {
+export function useTakeKept(classId: string) {
   const queries = useQueryClient()
   return (take: Schemas['TakeDetail']) => {
     queries.setQueryData(takeQuery(take.id).queryKey, take)

@@ -1,5 +1,6 @@
-import { useSuspenseQuery } from '@tanstack/react-query'
+import { useQueryClient, useSuspenseQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
+import { takeQuery } from '../take/queries'
 import {
   type Act,
   type Done,
@@ -8,6 +9,7 @@ import {
   listeningQuery,
   useAct,
   useKeepPlace,
+  useTakeKept,
   useUndo,
 } from './queries'
 
@@ -21,6 +23,8 @@ export type Session = {
   go: (place: number) => void
   act: (act: Act, says: string) => void
   undo: () => void
+  /** said remembers an act that was done elsewhere, and shows it */
+  said: (done: Done) => void
   /** last is the latest act that can be undone */
   last: Done | undefined
   problem: unknown
@@ -37,6 +41,8 @@ export function useListening(classId: string): Session {
   const { mutate: keep } = useKeepPlace(classId)
   const act = useAct(classId)
   const undo = useUndo(classId)
+  const kept = useTakeKept(classId)
+  const queries = useQueryClient()
   const excerpt = listening.excerpts[place]
   const now = useRef({ place, spent })
   now.current = { place, spent }
@@ -74,6 +80,10 @@ export function useListening(classId: string): Session {
     undo: () => {
       const last = done.at(-1)
       if (last) undo.mutate(last, { onSuccess: () => setDone((d) => d.slice(0, -1)) })
+    },
+    said: (what) => {
+      setDone((d) => [...d, what])
+      void queries.fetchQuery({ ...takeQuery(what.take), staleTime: 0 }).then(kept)
     },
     last: done.at(-1),
     problem: act.error ?? undo.error,

@@ -4,6 +4,7 @@ import { answer, api, type Schemas } from '../../api/client'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
+import { ForgetPlayer } from './ForgetPlayer'
 import { GrowthLine } from './GrowthLine'
 
 const growthQuery = (classId: string, player: string) =>
@@ -68,6 +69,7 @@ export function PlayerPage() {
         <Ladders ladders={data.ladders} />
         <Comments comments={data.comments} />
       </div>
+      <ForgetPlayer classId={classId} playerId={playerId} name={data.player.name} />
     </>
   )
 }

@@ -1,4 +1,5 @@
 import type { Schemas } from '../../api/client'
+import { SoundPlayer } from '../../ui/SoundPlayer'
 
 /** FromDirector are the director's latest comments. */
 export function FromDirector({ comments }: { comments: Schemas['CommentView'][] }) {
@@ -8,8 +9,11 @@ export function FromDirector({ comments }: { comments: Schemas['CommentView'][] 
       <h2>From your director</h2>
       <ul className="mt-2 space-y-3">
         {comments.map((c) => (
-          <li key={c.written_at + c.body} className="border-l-2 border-warm pl-3">
+          <li key={c.id} className="border-l-2 border-warm pl-3">
             <p className="font-serif">{c.body}</p>
+            {c.kind === 'voice' && (
+              <SoundPlayer src={`/api/takes/${c.take_id}/voice/${c.id}.wav`} label="Voice note" preload="none" />
+            )}
             <p className="text-xs text-soft">
               {c.by},{' '}
               {new Date(c.written_at).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })}

@@ -5,6 +5,7 @@ import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { buttonClass } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { Beside } from './Beside'
 import { Comments } from './Comments'
 import { EventList } from './EventList'
 import { Measures } from './Measures'
@@ -55,6 +56,9 @@ function TakeHead({ take }: { take: TakeDetail }) {
         <a className={buttonClass()} href={`/api/takes/${take.id}/contour.csv`}>
           Contour CSV
         </a>
+        <a className={buttonClass()} href={`/api/takes/${take.id}/measures.json`}>
+          Measures JSON
+        </a>
       </p>
     </header>
   )
@@ -77,7 +81,8 @@ function Heard({ take }: { take: TakeDetail }) {
           <EventList take={take} onSeek={seek} />
         </div>
         <div className="space-y-8">
-          <Comments take={take} />
+          <Comments take={take} now={() => audio.current?.currentTime ?? 0} onSeek={seek} />
+          <Beside take={take} />
           <section>
             <h2>Reading the ribbon</h2>
             <div className="mt-2">

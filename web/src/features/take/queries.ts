@@ -1,5 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { answer, api, type Schemas } from '../../api/client'
+import { newId } from '../../api/ids'
 
 export type TakeDetail = Schemas['TakeDetail']
 
@@ -22,13 +23,29 @@ function useKept() {
   }
 }
 
+export type Act = Schemas['ActInputBody']
+
+/** useComment says something of a take, under a number of its own, so that sending it twice says it once. */
 export function useComment(takeId: string) {
   return useMutation({
-    mutationFn: (body: string) =>
-      answer(api.POST('/takes/{take}/comments', { params: { path: { take: takeId } }, body: { body } })),
+    mutationFn: (act: Act) =>
+      answer(api.PUT('/takes/{take}/acts/{act}', { params: { path: { take: takeId, act: newId() } }, body: act })),
     onSuccess: useKept(),
   })
 }
+
+export const othersQuery = (takeId: string) =>
+  queryOptions({
+    queryKey: ['others', takeId],
+    queryFn: () => answer(api.GET('/takes/{take}/others', { params: { path: { take: takeId } } })),
+  })
+
+export const spectrogramQuery = (takeId: string) =>
+  queryOptions({
+    queryKey: ['spectrogram', takeId],
+    queryFn: () => answer(api.GET('/takes/{take}/spectrogram', { params: { path: { take: takeId } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  })
 
 export type Word = Schemas['ReviewInputBody']['result']
 

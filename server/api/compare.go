@@ -1,0 +1,93 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"net/http"
+
+	"github.com/go-chi/chi/v5"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/verdict"
+	"earlychorus/server/store"
+)
+
+// Others are takes to compare one with.
+type Others struct {
+	Previous *OtherTake  `json:"previous,omitempty" doc:"the player's own before it"`
+	Best     *OtherTake  `json:"best,omitempty" doc:"the player's own that came out best"`
+	Mates    []OtherTake `json:"mates" nullable:"false" doc:"of the same step on the same instrument; names are told when asked for"`
+}
+
+// OtherTake names a take.
+type OtherTake struct {
+	ID     string         `json:"id"`
+	Name   string         `json:"name"`
+	Day    string         `json:"day" format:"date"`
+	Result verdict.Result `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
+}
+
+type othersOutput struct{ Body Others }
+
+const mostMates = 8
+
+// showOthers lists what a director may lay beside a take.
+func (a *API) showOthers(ctx context.Context, in *TakePath) (*othersOutput, error) {
+	t, err := a.takeFor(ctx, in.Take)
+	if err != nil {
+		return nil, problem(err)
+	}
+	rows, err := a.Store.TakesBeside(ctx, t, mostMates)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &othersOutput{Others{Mates: []OtherTake{}}}
+	for _, r := range rows {
+		one := OtherTake{r.TakeID, store.Player{FirstName: r.FirstName, LastName: r.LastName}.FullName(), r.Day.Format("2006-01-02"), r.Result}
+		switch r.Kind {
+		case "previous":
+			out.Body.Previous = &one
+		case "best":
+			out.Body.Best = &one
+		default:
+			out.Body.Mates = append(out.Body.Mates, one)
+		}
+	}
+	return out, nil
+}
+
+type spectrogramOutput struct{ Body contour.Spectrogram }
+
+func (a *API) showSpectrogram(ctx context.Context, in *TakePath) (*spectrogramOutput, error) {
+	t, err := a.takeFor(ctx, in.Take)
+	if err != nil {
+		return nil, problem(err)
+	}
+	sound, missing, err := a.Recordings.Get(ctx, t.ID)
+	if missing {
+		err = store.ErrNotFound
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &spectrogramOutput{contour.SpectrogramOf(sound)}, nil
+}
+
+// downloadMeasures answers everything measured in a take as JSON, in the words of
+// docs/formats.md.
+func (a *API) downloadMeasures(w http.ResponseWriter, r *http.Request) {
+	t, err := a.takeFor(r.Context(), chi.URLParam(r, "take"))
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	found, err := a.Store.AnalysisOf(r.Context(), t.ID)
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	attach(w, "application/json", t.ID+".json")
+	out := json.NewEncoder(w)
+	out.SetIndent("", "  ")
+	_ = out.Encode(map[string]any{"take": t.ID, "version": found.Version, "score": t.Score, "analysis": found.Measured, "verdict": found.Verdict}) // the asker may be gone
+}
