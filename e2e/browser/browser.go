@@ -79,8 +79,8 @@ func Press(words string) chromedp.Action[chromedp.Void] {
 }
 
 // See waits until the page shows these words; a drawing's title, which is only
-// read aloud, does not count.
+// read aloud, does not count, nor does a choice that is folded away.
 func See(words string) chromedp.Action[chromedp.Void] {
-	says := fmt.Sprintf("local-name() != 'title' and contains(normalize-space(.), %q)", words)
+	says := fmt.Sprintf("local-name() != 'title' and local-name() != 'option' and contains(normalize-space(.), %q)", words)
 	return chromedp.WaitVisible(fmt.Sprintf("//body//*[%s][not(*[%s])]", says, says))
 }

@@ -158,7 +158,7 @@ func (a *API) commonOn(ctx context.Context, class store.Class, day time.Time, st
 	}
 	names := map[string]string{}
 	for _, s := range steps {
-		names[s.ID] = s.Sentence
+		names[s.ID] = s.Name
 	}
 	var takes []progress.Take
 	for _, r := range rows {

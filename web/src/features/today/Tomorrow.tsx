@@ -26,7 +26,7 @@ export function Tomorrow({ classId }: { classId: string }) {
   const fresh = data.steps.filter((s) => s.new)
   const day = new Date(`${data.day}T12:00`).toLocaleDateString(undefined, { weekday: 'long' })
   return (
-    <details className="no-print" open={fresh.length > 0}>
+    <details className="no-print">
       <summary className="min-h-9 cursor-pointer font-serif text-lg">
         {day}: {clock(data.total_s)} of {data.minutes} minutes{' '}
         <span className="font-sans text-sm text-soft">
@@ -34,13 +34,20 @@ export function Tomorrow({ classId }: { classId: string }) {
         </span>
       </summary>
       <ol className="mt-1 text-sm">
-        {data.steps.map((s) => (
-          <li key={s.sentence} className={`border-l-4 pl-2 ${s.new ? 'border-warm' : 'border-rule text-soft'}`}>
-            {s.name}
-            {s.new && <span className="text-soft">. {s.reason}</span>}
+        {fresh.map((s) => (
+          <li key={s.sentence} className="border-l-4 border-warm pl-2" title={s.sentence}>
+            {s.name} <span className="text-soft">{s.reason}</span>
           </li>
         ))}
       </ol>
+      <p className="mt-1 text-sm text-soft">
+        With what is planned:{' '}
+        {data.steps
+          .filter((s) => !s.new)
+          .map((s) => s.name)
+          .join(', ') || 'nothing yet'}
+        .
+      </p>
       {data.left_out.length > 0 && (
         <p className="mt-1 text-sm text-soft">Left out to make room: {data.left_out.join(', ')}.</p>
       )}

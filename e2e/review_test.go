@@ -1,0 +1,67 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/e2e/browser"
+	"earlychorus/server/store/storetest"
+)
+
+// A morning's review, by keys alone: the board tells what came in while it is
+// open; the excerpt is heard, judged, judged otherwise, undone, praised, spoken to;
+// what was said reaches the player; the note map counts what the database holds.
+func TestAMorningsReviewByKeys(t *testing.T) {
+	t.Parallel()
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "DAWN")
+	base := serve(t, s)
+	director := openPageFor(t, browser.Options{Width: 1280, Height: 800}, 3*time.Minute)
+	do(t, director, signInDirector(b, base)...)
+	do(t, director, browser.See("not played"))
+
+	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
+	do(t, player, signInPlayer(base, "DAWN", "Ada T.")...)
+	do(t, player, browser.Press("No microphone?"), browser.Press("Player who cracks"), chromedp.WaitVisible(`[data-verdict="not-yet"]`))
+	do(t, director, chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`)) // without a reload
+
+	word := func(result string) chromedp.Action[chromedp.Void] {
+		return chromedp.WaitVisible(fmt.Sprintf(`[data-word="%s"]`, result))
+	}
+	key := func(k string) chromedp.Action[chromedp.Void] { return chromedp.KeyEvent(k) }
+	do(t, director,
+		browser.Press("Listen"), browser.See("not yet: "), word("not-yet"), browser.See("left"),
+		key("1"), word("clean"), browser.See("Measured: not yet."), browser.See("Undo your word"),
+		key("u"), chromedp.WaitNotPresent(`[data-word="clean"]`), word("not-yet"),
+		key("2"), word("nearly"),
+		key("p"), browser.See("Well done. I heard it."),
+		key("c"), chromedp.WaitVisible("#words"), chromedp.SendKeys("#words", "The jump is a leak."), chromedp.KeyEvent(kb.Enter, chromedp.KeyModifiers(2)), browser.See("The jump is a leak."),
+		key("p"), chromedp.Sleep(300*time.Millisecond), key("u"),
+		chromedp.Sleep(time.Second),
+	)
+	praised, err := chromedp.Run(director, chromedp.Evaluate[int](`[...document.querySelectorAll('ul[aria-label="Said"] li')].filter((l) => l.innerText.includes('Well done')).length`))
+	require.NoError(t, err)
+	assert.Equal(t, 1, praised, "the second praise was taken back")
+	do(t, director, key("n"), browser.See("That was all for these minutes"))
+	// Another device goes on where this one stopped.
+	other := openPage(t, browser.Options{Width: 1280, Height: 800})
+	do(t, other, signInDirector(b, base)...)
+	do(t, other, browser.Press("Listen"), browser.See("That was all for these minutes"))
+
+	do(t, player, chromedp.Reload(), browser.See("The jump is a leak."), browser.See("Well done. I heard it."))
+
+	do(t, director, browser.Press("Today"), chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="nearly"]`),
+		chromedp.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`), chromedp.WaitVisible(`tr[data-note="C4"]`))
+	counted, err := chromedp.Run(director, chromedp.Evaluate[string](`document.querySelector('tr[data-note="C4"] [data-testid="count"]').innerText`))
+	require.NoError(t, err)
+	var takes, good int
+	require.NoError(t, s.SQL().QueryRow("SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1 AND sounding = 58", b.Players[0].ID).Scan(&takes, &good))
+	assert.Equal(t, fmt.Sprintf("%d of %d", good, takes), counted)
+	do(t, director, browser.Press("Ada Testerly"), browser.See("Longest hold"), browser.See("The jump is a leak."))
+}
