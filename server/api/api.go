@@ -134,6 +134,7 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	huma.Post(director, "/classes/{class}/tomorrow", a.planTomorrow)
 	huma.Get(director, "/classes/{class}/sections/{section}", a.showSection)
 	huma.Get(director, "/classes/{class}/players/{player}/growth", a.showGrowth)
+	plainDirector.Get("/classes/{class}/players/{player}/report.pdf", a.printReport)
 	plainDirector.Get("/classes/{class}/progress.{format:csv|json}", a.takeOutProgress)
 	plainDirector.Get("/classes/{class}/events", a.streamChanges)
 

@@ -138,6 +138,11 @@ func TestNoteMapAndGrowth(t *testing.T) {
 	assert.Len(t, g.Days, 1)
 	director.want(404, "GET", "/classes/"+b.Class.ID+"/players/"+newID()+"/growth", nil, nil)
 
+	res, report := director.ask("GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/report.pdf", nil)
+	assert.Equal(t, "application/pdf", res.Header.Get("Content-Type"))
+	assert.Equal(t, "%PDF", string(report[:4]))
+	h.director(t, storetest.NewBand(t, h.store, "OTHER")).want(404, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/report.pdf", nil, nil)
+
 	_, raw := director.ask("GET", "/classes/"+b.Class.ID+"/progress.csv", nil)
 	rows, err := csv.NewReader(strings.NewReader(string(raw))).ReadAll()
 	require.NoError(t, err)

@@ -75,3 +75,34 @@ func BenchmarkSheets(b *testing.B) {
 		}
 	}
 }
+
+// The page for home is one page whatever is on it, and can be read back.
+func TestThePageForHome(t *testing.T) {
+	r := print.Report{
+		School: "Quillmarsh Island School", Class: "Ferry Bell Winds", Player: "Maro Quenby", Instrument: "B♭ clarinet", Span: "5 October to 26 November", Played: "Played on 31 of these days.",
+		Words: "These are the player's own numbers.",
+	}
+	for _, title := range []string{"Longest hold", "From the middle of the note", "Waver"} {
+		l := print.ReportLine{Title: title, Says: "No clear change yet, over 31 days.", Unit: " s"}
+		for n := range 10 {
+			l.Weeks, l.Values = append(l.Weeks, "5 Oct"), append(l.Values, float64(n))
+		}
+		r.Lines = append(r.Lines, l)
+	}
+	for range 20 {
+		r.Ladders = append(r.Ladders, "Over the clarinet's break: rung 3 of 15, G3 alone")
+		r.Comments = append(r.Comments, "“Press the third finger flat and try again.”")
+	}
+	var out bytes.Buffer
+	require.NoError(t, print.HomeReport(&out, r))
+	assert.Len(t, pageMark.FindAll(out.Bytes(), -1), 1)
+	file := filepath.Join(t.TempDir(), "report.pdf")
+	require.NoError(t, os.WriteFile(file, out.Bytes(), 0o600))
+	text, err := exec.Command("pdftotext", "-layout", file, "-").Output()
+	require.NoError(t, err)
+	for _, says := range []string{"Maro Quenby", "B♭ clarinet", "No clear change yet, over 31 days.", "third finger"} {
+		assert.Contains(t, string(text), says)
+	}
+	out.Reset()
+	require.NoError(t, print.HomeReport(&out, print.Report{Player: "Nobody Yet"}), "nothing was played yet")
+}

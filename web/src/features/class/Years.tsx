@@ -26,6 +26,17 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
           </li>
         ))}
       </ul>
+      <p className="mt-4 text-sm">
+        Everything measured in this class:{' '}
+        <a className="underline" href={`/api/classes/${classId}/progress.csv`}>
+          CSV
+        </a>
+        ,{' '}
+        <a className="underline" href={`/api/classes/${classId}/progress.json`}>
+          JSON
+        </a>
+        . The columns are described in docs/formats.md.
+      </p>
       <form
         className="mt-6"
         onSubmit={(e) => {

@@ -8,6 +8,7 @@ import { Minutes } from './Minutes'
 import { Queue } from './Queue'
 import { listeningQuery } from './queries'
 import { useListening } from './useListening'
+import { Weights } from './Weights'
 
 /** ListenPage is "I have five minutes": the excerpts that answer most, one after the other, by keys alone. */
 export function ListenPage() {
@@ -31,6 +32,7 @@ function Session({ classId }: { classId: string }) {
       <aside>
         <Minutes classId={classId} session={session} />
         <Queue excerpts={listening.excerpts} place={place} onGo={session.go} />
+        <Weights classId={classId} listening={listening} />
       </aside>
       <div className="mt-6 min-w-0 lg:mt-0">
         {listening.excerpts.length === 0 && (

@@ -1,6 +1,7 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
 import { answer, api, type Schemas } from '../../api/client'
+import { buttonClass } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
@@ -26,6 +27,14 @@ export function PlayerPage() {
     <>
       <ClassHead classId={classId} name={data.class.name} at="none" />
       <header className="border-t border-ink pt-4">
+        <a
+          className={`${buttonClass()} no-print float-right`}
+          href={`/api/classes/${classId}/players/${playerId}/report.pdf`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          A page for home (PDF)
+        </a>
         <h2 className="text-2xl">{data.player.name}</h2>
         <p className="text-soft">
           {data.instrument} ·{' '}

@@ -1,0 +1,78 @@
+package api
+
+import (
+	"bytes"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/go-chi/chi/v5"
+
+	"earlychorus/server/print"
+	"earlychorus/server/store"
+)
+
+const (
+	reportWeeks = 10
+	reportWords = "Longest hold: one breath, one note, as long as it stays beautiful. From the middle: how far a note lies from where it should, in hundredths of a half step; nearer is better. " +
+		"Waver: how far a note moves to and fro. A harder step makes each of them worse for a while. These are the player's own numbers, compared with nobody else's."
+)
+
+// printReport answers a page for a player's home.
+func (a *API) printReport(w http.ResponseWriter, r *http.Request) {
+	if !isUUID(chi.URLParam(r, "class")) || !isUUID(chi.URLParam(r, "player")) {
+		fail(w, store.ErrNotFound)
+		return
+	}
+	class, err := a.Store.ClassOfDirector(r.Context(), chi.URLParam(r, "class"), a.who(r.Context()).DirectorID)
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	g, err := a.growthOf(r.Context(), class, chi.URLParam(r, "player"), reportWeeks)
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	var out bytes.Buffer
+	if err := print.HomeReport(&out, reportOf(g, class, class.Day(a.Now()))); err != nil {
+		fail(w, err)
+		return
+	}
+	servePDF(w, out.Bytes(), "report.pdf")
+}
+
+func reportOf(g GrowthView, class store.Class, today time.Time) print.Report {
+	from := store.Monday(today).AddDate(0, 0, -7*(reportWeeks-1))
+	r := print.Report{
+		School: class.School.Name, Class: class.Name, Player: g.Player.Name, Instrument: g.Instrument, Words: reportWords,
+		Span:   from.Format("2 January") + " to " + today.Format("2 January 2006"),
+		Played: fmt.Sprintf("Played on %d of these days.", len(g.Days)),
+	}
+	hold := print.ReportLine{Title: "Longest hold", Says: g.Hold.Says, Unit: " s"}
+	centre := print.ReportLine{Title: "From the middle of the note", Says: g.Centre.Says, Unit: " c"}
+	steady := print.ReportLine{Title: "Waver", Says: g.Steadiness.Says, Unit: " c"}
+	for _, week := range g.Weeks {
+		monday, _ := time.Parse(time.DateOnly, week.Monday)
+		label := monday.Format("2 Jan")
+		hold.Weeks, hold.Values = append(hold.Weeks, label), append(hold.Values, week.BestHold)
+		if week.Notes > 0 {
+			centre.Weeks, centre.Values = append(centre.Weeks, label), append(centre.Values, week.Centre)
+			steady.Weeks, steady.Values = append(steady.Weeks, label), append(steady.Values, week.Steadiness)
+		}
+	}
+	for _, l := range []print.ReportLine{hold, centre, steady} {
+		if len(l.Values) > 0 {
+			r.Lines = append(r.Lines, l)
+		}
+	}
+	for _, l := range g.Ladders {
+		r.Ladders = append(r.Ladders, fmt.Sprintf("%s: rung %d of %d, %s", l.Name, l.Rung, len(l.Rungs), l.Rungs[l.Rung-1]))
+	}
+	for _, c := range g.Comments {
+		if c.Kind != "voice" {
+			r.Comments = append(r.Comments, "“"+c.Body+"”")
+		}
+	}
+	return r
+}

@@ -1,0 +1,116 @@
+package print
+
+import (
+	"fmt"
+	"io"
+)
+
+// Report is a page for home: how a player has grown, in words a family reads.
+type Report struct {
+	School     string
+	Class      string
+	Player     string
+	Instrument string
+	Span       string // "5 October to 26 November"
+	Played     string // "on 31 days"
+	Lines      []ReportLine
+	Ladders    []string
+	Comments   []string
+	Words      string // what the drawings mean
+}
+
+// ReportLine is one value by week.
+type ReportLine struct {
+	Title  string
+	Says   string
+	Unit   string
+	Weeks  []string
+	Values []float64
+}
+
+const (
+	chartHigh    = 30.
+	mostLadders  = 5
+	mostComments = 6
+	lineHigh     = 5.2
+)
+
+// HomeReport writes the page.
+func HomeReport(out io.Writer, r Report) error {
+	p := newDocument(r.Player)
+	p.AddPage()
+	p.SetFont("serif", "B", 20)
+	p.Text(margin, margin+8, p.cut(r.Player, bodyWide))
+	p.SetFont("sans", "", 10)
+	p.grey()
+	p.Text(margin, margin+15, fmt.Sprintf("%s · %s, %s · %s", r.Instrument, r.Class, r.School, r.Span))
+	p.black()
+	p.SetFont("serif", "", 11)
+	p.SetXY(margin, margin+20)
+	p.MultiCell(bodyWide, lineHigh, r.Played, "", "L", false)
+	y := p.GetY() + 4
+	for _, l := range r.Lines {
+		y = p.reportLine(l, y)
+	}
+	y = p.reportList("Ladders", r.Ladders, mostLadders, y)
+	y = p.reportList("From the director", r.Comments, mostComments, y)
+	p.SetFont("sans", "", 8.5)
+	p.grey()
+	p.SetXY(margin, y+2)
+	p.MultiCell(bodyWide, 4, r.Words, "", "L", false)
+	return p.finish(out)
+}
+
+// reportLine writes a value's name, what may be said of it, and its weeks as a line
+// of dots; it returns where it ends.
+func (p page) reportLine(l ReportLine, y float64) float64 {
+	p.SetFont("serif", "B", 12)
+	p.Text(margin, y+4, l.Title)
+	p.SetFont("serif", "", 10.5)
+	p.SetXY(margin, y+6)
+	p.MultiCell(bodyWide, lineHigh, l.Says, "", "L", false)
+	top := p.GetY() + 3
+	bottom := top + chartHigh
+	p.SetDrawColor(150, 150, 150)
+	p.SetLineWidth(0.2)
+	p.Line(margin, bottom, margin+bodyWide, bottom)
+	most := 1e-9
+	for _, v := range l.Values {
+		most = max(most, v)
+	}
+	x := func(n int) float64 {
+		if len(l.Values) < 2 {
+			return margin + bodyWide/2
+		}
+		return margin + 8 + (bodyWide-16)*float64(n)/float64(len(l.Values)-1)
+	}
+	at := func(v float64) float64 { return bottom - (chartHigh-8)*v/most }
+	p.SetFillColor(0, 0, 0)
+	p.SetFont("sans", "", 8)
+	for n, v := range l.Values {
+		if n > 0 {
+			p.Line(x(n-1), at(l.Values[n-1]), x(n), at(v))
+		}
+		p.Circle(x(n), at(v), 1, "F")
+		p.Text(x(n)-3, at(v)-2.2, fmt.Sprintf("%.0f%s", v, l.Unit))
+		p.grey()
+		p.Text(x(n)-5, bottom+3.6, l.Weeks[n])
+		p.black()
+	}
+	return bottom + 10
+}
+
+func (p page) reportList(title string, lines []string, most int, y float64) float64 {
+	if len(lines) == 0 {
+		return y
+	}
+	p.SetFont("serif", "B", 12)
+	p.Text(margin, y+4, title)
+	p.SetFont("serif", "", 10.5)
+	p.SetXY(margin, y+6)
+	for _, l := range lines[:min(most, len(lines))] {
+		p.SetX(margin)
+		p.MultiCell(bodyWide, lineHigh, l, "", "L", false)
+	}
+	return p.GetY() + 4
+}
