@@ -59,11 +59,9 @@ func (s *Store) LaddersOf(ctx context.Context, p Player) (map[string]ladder.Stat
 // that came out; 0 when there is none.
 func (s *Store) BestHold(ctx context.Context, playerID string) (best float64, err error) {
 	err = s.db.WithContext(ctx).Raw(`
-		SELECT coalesce(max((n->>'sounding_s')::double precision), 0)
-		FROM take t
-		JOIN LATERAL (SELECT result, measured FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON a.result IN ('clean', 'nearly')
-		CROSS JOIN LATERAL jsonb_array_elements(a.measured->'notes') n
-		WHERE t.player_id = ? AND t.score->>'kind' = ?`, playerID, exercise.KindLongToneLongest).Scan(&best).Error
+		SELECT coalesce(max(n.held), 0)
+		FROM take_note n JOIN take t ON t.id = n.take_id AND t.result IN ('clean', 'nearly') JOIN step s ON s.id = t.step_id AND s.kind = ?
+		WHERE n.player_id = ?`, exercise.KindLongToneLongest, playerID).Scan(&best).Error
 	return best, err
 }
 

@@ -120,7 +120,7 @@ func (s *Store) AnalysesOf(ctx context.Context, takeIDs []string) (map[string]An
 // TakesByID returns takes with their players.
 func (s *Store) TakesByID(ctx context.Context, ids []string) (map[string]Take, error) {
 	var rows []Take
-	err := s.db.WithContext(ctx).Preload("Player").Where("id IN ?", ids).Find(&rows).Error
+	err := s.db.WithContext(ctx).Preload("Player").Preload("Sheet").Where("id IN ?", ids).Find(&rows).Error
 	out := map[string]Take{}
 	for _, t := range rows {
 		out[t.ID] = t

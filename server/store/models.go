@@ -4,6 +4,8 @@ import (
 	"encoding/json"
 	"time"
 
+	"gorm.io/gorm"
+
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
@@ -231,7 +233,9 @@ type Take struct {
 	RateHz      int
 	StartMS     int            `gorm:"column:start_ms"`
 	SHA256      []byte         `gorm:"column:sha256"`
-	Score       exercise.Score `gorm:"serializer:json"`
+	ScoreID     []byte         // of the sheet below
+	Sheet       ScoreSheet     `gorm:"foreignKey:ScoreID"`
+	Score       exercise.Score `gorm:"-"` // the sheet's, where it was asked for
 	Failure     string
 
 	Result      verdict.Result // measured; "" while it waits
@@ -247,6 +251,21 @@ func (t Take) Start() music.Seconds { return music.Seconds(t.StartMS) / 1000 }
 
 // FreeStart reports whether the take was recorded without our click.
 func (t Take) FreeStart() bool { return t.Source == File }
+
+// ScoreSheet is a score as it is kept: once, for all the takes that were played
+// from it.
+type ScoreSheet struct {
+	ID   []byte
+	Body exercise.Score `gorm:"serializer:json"`
+}
+
+func (ScoreSheet) TableName() string { return "score" }
+
+// AfterFind puts the sheet's score where it is used.
+func (t *Take) AfterFind(*gorm.DB) error {
+	t.Score = t.Sheet.Body
+	return nil
+}
 
 type Analysis struct {
 	TakeID    string

@@ -55,8 +55,8 @@ type DayTake struct {
 func (s *Store) TakesOfDay(ctx context.Context, classID string, day time.Time) (out []DayTake, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		SELECT t.id AS take_id, t.player_id, p.instrument, t.step_id, coalesce(r.result, t.result) AS result, t.cause,
-			coalesce((SELECT string_agg(seg->>'written_name', ' ') FROM jsonb_array_elements(t.score->'segments') seg WHERE seg->>'phase' IN ('play', 'buzz', 'sing')), '') AS written
-		FROM take t JOIN player p ON p.id = t.player_id AND p.class_id = ? AND p.left_at IS NULL
+			coalesce((SELECT string_agg(seg->>'written_name', ' ') FROM jsonb_array_elements(s.body->'segments') seg WHERE seg->>'phase' IN ('play', 'buzz', 'sing')), '') AS written
+		FROM take t JOIN player p ON p.id = t.player_id AND p.class_id = ? AND p.left_at IS NULL JOIN score s ON s.id = t.score_id
 		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true
 		WHERE t.day = ? AND t.result <> '' ORDER BY t.received_at LIMIT ?`, classID, day, mostOfDay).Scan(&out).Error
 	return out, err
@@ -96,10 +96,10 @@ type Progress struct {
 func (s *Store) EachProgress(ctx context.Context, classID string, visit func(Progress) error) error {
 	db := s.db.WithContext(ctx)
 	rows, err := db.Raw(`
-		SELECT t.day, t.player_id, p.first_name, p.last_name, p.instrument, t.score->>'kind' AS kind, t.step_id, t.id AS take_id, t.result,
+		SELECT t.day, t.player_id, p.first_name, p.last_name, p.instrument, s.kind, t.step_id, t.id AS take_id, t.result,
 			coalesce((SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1), '') AS word,
 			n.number, n.sounding, n.good, n.trusted, n.centre, n.steadiness, n.held
-		FROM player p JOIN take t ON t.player_id = p.id JOIN take_note n ON n.take_id = t.id
+		FROM player p JOIN take t ON t.player_id = p.id JOIN step s ON s.id = t.step_id JOIN take_note n ON n.take_id = t.id
 		WHERE p.class_id = ? ORDER BY t.day, t.received_at, n.number`, classID).Rows()
 	if err != nil {
 		return err

@@ -3,10 +3,14 @@ package store
 import (
 	"bytes"
 	"context"
+	"crypto/sha256"
+	"encoding/json"
 	"time"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+
+	"earlychorus/core/exercise"
 )
 
 // AcceptTake remembers a take and runs queue in the same transaction, so that
@@ -15,7 +19,15 @@ import (
 // same, and a ConflictError tells when they differ or it is another player's.
 func (s *Store) AcceptTake(ctx context.Context, t Take, queue func(*gorm.DB) error) (accepted bool, err error) {
 	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		created := tx.Clauses(clause.OnConflict{DoNothing: true}).Omit("Player").Create(&t)
+		sheet, err := sheetOf(t.Score)
+		if err != nil {
+			return err
+		}
+		if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&sheet).Error; err != nil {
+			return err
+		}
+		t.ScoreID = sheet.ID
+		created := tx.Clauses(clause.OnConflict{DoNothing: true}).Omit("Player", "Sheet").Create(&t)
 		if created.Error != nil {
 			return created.Error
 		}
@@ -25,10 +37,20 @@ func (s *Store) AcceptTake(ctx context.Context, t Take, queue func(*gorm.DB) err
 			}
 			return queue(tx)
 		}
-		_, err := sameTake(tx, t)
+		_, err = sameTake(tx, t)
 		return err
 	})
 	return accepted, err
+}
+
+// sheetOf is a score as it is kept.
+func sheetOf(s exercise.Score) (ScoreSheet, error) {
+	body, err := json.Marshal(s)
+	if err != nil {
+		return ScoreSheet{}, err
+	}
+	id := sha256.Sum256(body)
+	return ScoreSheet{ID: id[:], Body: s}, nil
 }
 
 // KnownTake reports whether the take was accepted before; a ConflictError tells
@@ -50,13 +72,13 @@ func sameTake(db *gorm.DB, t Take) (known bool, err error) {
 
 // TakeOfPlayer returns a player's own take, or ErrNotFound.
 func (s *Store) TakeOfPlayer(ctx context.Context, takeID, playerID string) (t Take, err error) {
-	err = s.db.WithContext(ctx).Preload("Player.Class.School").Where("id = ? AND player_id = ?", takeID, playerID).Take(&t).Error
+	err = s.db.WithContext(ctx).Preload("Player.Class.School").Preload("Sheet").Where("id = ? AND player_id = ?", takeID, playerID).Take(&t).Error
 	return t, found(err)
 }
 
 // TakeOfDirector returns a take of one of the director's classes, or ErrNotFound.
 func (s *Store) TakeOfDirector(ctx context.Context, takeID, directorID string) (t Take, err error) {
-	err = s.db.WithContext(ctx).Preload("Player.Class.School").
+	err = s.db.WithContext(ctx).Preload("Player.Class.School").Preload("Sheet").
 		Joins("JOIN player p ON p.id = take.player_id").
 		Joins("JOIN class_director cd ON cd.class_id = p.class_id AND cd.director_id = ?", directorID).
 		Where("take.id = ?", takeID).Take(&t).Error
@@ -65,7 +87,7 @@ func (s *Store) TakeOfDirector(ctx context.Context, takeID, directorID string) (
 
 // Take returns any take with its player; for workers, who ask on nobody's behalf.
 func (s *Store) Take(ctx context.Context, takeID string) (t Take, err error) {
-	return t, found(s.db.WithContext(ctx).Preload("Player.Class").Where("id = ?", takeID).Take(&t).Error)
+	return t, found(s.db.WithContext(ctx).Preload("Player.Class").Preload("Sheet").Where("id = ?", takeID).Take(&t).Error)
 }
 
 // TakesOfPlayerOn returns a player's takes of a day, newest first; mostTakes at most.
