@@ -27,6 +27,6 @@ func rootCommand() *cobra.Command {
 		Use: "earlychorus", Short: "Daily warm-ups for beginning bands: assigned, recorded, heard",
 		SilenceUsage: true, SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), pitchCommand(), analyzeCommand(), sheetCommand(), catalogueCommand(), docsCommand(), openAPICommand(), testDatabaseCommand())
+	root.AddCommand(serveCommand(), demoCommand(), seedDistrictCommand(), migrateCommand(), pitchCommand(), analyzeCommand(), sheetCommand(), catalogueCommand(), docsCommand(), openAPICommand(), testDatabaseCommand())
 	return root
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"slices"
 	"time"
 
@@ -209,6 +210,9 @@ func sectionsOf(players []store.Player, steps int) (out []section) {
 	return out
 }
 
+// notAsked stands for notes that a player is not asked for.
+const notAsked = "not asked"
+
 // fill writes one step's column and returns its head.
 func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []store.Tick) (BoardStep, error) {
 	x, err := step.Exercise()
@@ -224,19 +228,30 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 	for _, c := range cells {
 		byPlayer[c.PlayerID] = c
 	}
+	written := map[string]string{} // by what scores are worked out from: most of a section reads the same
 	for _, s := range b.sections {
 		for _, m := range s.members {
 			p := m.player
 			p.Class = b.class
-			score, _, err := intake.Score(step, p, b.day)
-			if errors.Is(err, exercise.ErrNotFor) {
+			key := fmt.Sprint(p.Instrument, p.Variant, p.Stage)
+			notes, known := written[key]
+			if !known {
+				score, _, err := intake.Score(step, p, b.day)
+				switch {
+				case errors.Is(err, exercise.ErrNotFor):
+					notes = notAsked
+				case err != nil:
+					return BoardStep{}, err
+				default:
+					notes = writtenNotes(score)
+				}
+				written[key] = notes
+			}
+			if notes == notAsked {
 				m.cells[column] = BoardCell{State: "not-asked"}
 				continue
 			}
-			if err != nil {
-				return BoardStep{}, err
-			}
-			cell := BoardCell{State: "missing", Written: writtenNotes(score)}
+			cell := BoardCell{State: "missing", Written: notes}
 			if c, played := byPlayer[p.ID]; played {
 				if cell, err = boardCell(c, step, cell.Written); err != nil {
 					return BoardStep{}, err

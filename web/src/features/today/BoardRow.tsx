@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { Ribbon } from '../../ribbon/Ribbon'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
+import { useNear } from '../../ui/useNear'
 
 type Cell = Schemas['BoardCell']
 type Props = { player: Schemas['PlayerRow']; classId: string }
@@ -13,8 +14,9 @@ export const denseFrom = 3
 /** BoardRow is a player's line; it is drawn again only when it changed. */
 export const BoardRow = memo(function BoardRow({ player, classId }: Props) {
   const dense = player.cells.length >= denseFrom
+  const [row, near] = useNear<HTMLTableRowElement>()
   return (
-    <tr className="border-b border-rule">
+    <tr ref={row} className="border-b border-rule">
       <th scope="row" className="h-10 pr-4 text-left font-normal whitespace-nowrap">
         <Link
           className="decoration-edge underline-offset-4 hover:underline"
@@ -27,14 +29,16 @@ export const BoardRow = memo(function BoardRow({ player, classId }: Props) {
         // Cells stand in the order of the steps and have no name of their own.
         // biome-ignore lint/suspicious/noArrayIndexKey: see above
         <td key={n} className={dense ? 'p-0 pr-3' : 'p-0'}>
-          <CellView cell={cell} player={player.name} dense={dense} />
+          <CellView cell={cell} player={player.name} dense={dense} drawn={near} />
         </td>
       ))}
     </tr>
   )
 })
 
-function CellView({ cell, player, dense }: { cell: Cell; player: string; dense: boolean }) {
+type CellProps = { cell: Cell; player: string; dense: boolean; drawn: boolean }
+
+function CellView({ cell, player, dense, drawn }: CellProps) {
   if (cell.state === 'excused') return <span className="text-sm text-soft">excused</span>
   if (cell.state === 'not-asked') {
     return <span className="text-sm text-soft">{dense ? '' : 'not for this instrument'}</span>
@@ -43,13 +47,15 @@ function CellView({ cell, player, dense }: { cell: Cell; player: string; dense: 
   const inside = dense ? (
     <>
       <ResultMark result={result} overruled={cell.overruled} size={16} />
-      <span className="w-24 shrink-0">{cell.ribbon && <Ribbon ribbon={cell.ribbon} width={96} height={24} />}</span>
+      <span className="w-24 shrink-0">
+        {drawn && cell.ribbon && <Ribbon ribbon={cell.ribbon} width={96} height={24} />}
+      </span>
     </>
   ) : (
     <>
       <span className="w-16 shrink-0 font-serif text-sm text-soft">{cell.written}</span>
       <span className="w-32 shrink-0 sm:w-[26rem]">
-        {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={416} height={38} />}
+        {drawn && cell.ribbon && <Ribbon ribbon={cell.ribbon} width={416} height={38} />}
       </span>
       <ResultMark result={result} overruled={cell.overruled} />
       <span className="min-w-0 truncate text-sm">{words(cell)}</span>

@@ -1,0 +1,181 @@
+// Command district measures how fast a full district's pages answer at the server:
+//
+//	bin/earlychorus seed-district --folder /tmp/district
+//	go run ./benches/district /tmp/district
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"math/rand/v2"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"slices"
+	"time"
+
+	"earlychorus/server/district"
+	"earlychorus/server/house"
+	"earlychorus/server/postgres"
+	"earlychorus/server/recordings"
+	"earlychorus/server/store"
+)
+
+const (
+	asks    = 200
+	warmUps = 10
+)
+
+func main() {
+	folder := "district"
+	if len(os.Args) > 1 {
+		folder = os.Args[1]
+	}
+	if err := measure(folder); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+}
+
+func measure(folder string) error {
+	ctx := context.Background()
+	server, err := postgres.Start(ctx, postgres.Options{Folder: folder})
+	if err != nil {
+		return err
+	}
+	defer server.Stop()
+	s, err := store.Open(server.DSN)
+	if err != nil {
+		return err
+	}
+	defer s.Close() //nolint:errcheck // ending
+	sounds, err := os.MkdirTemp("", "district")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(sounds) //nolint:errcheck // ending
+	shelf, err := recordings.InFolder(filepath.Join(sounds, "recordings"))
+	if err != nil {
+		return err
+	}
+	open, err := house.Open(s, shelf, "bench", time.Now)
+	if err != nil {
+		return err
+	}
+	defer open.Stop(ctx) //nolint:errcheck // ending
+	handler, stop := open.Handler(nil)
+	defer stop()
+	web := httptest.NewTLSServer(handler)
+	defer web.Close()
+	jar, err := cookiejar.New(nil)
+	if err != nil {
+		return err
+	}
+	v := visitor{base: web.URL + "/api", client: &http.Client{Transport: web.Client().Transport, Jar: jar}}
+	if err := v.signIn(); err != nil {
+		return err
+	}
+	if err := count(ctx, s); err != nil {
+		return err
+	}
+	return v.all()
+}
+
+func count(ctx context.Context, s *store.Store) error {
+	var takes, notes, perTake float64
+	var size string
+	for q, to := range map[string]any{
+		"SELECT reltuples FROM pg_class WHERE relname = 'take'":                      &takes,
+		"SELECT reltuples FROM pg_class WHERE relname = 'take_note'":                 &notes,
+		"SELECT avg(length(contour)) FROM (SELECT contour FROM analysis LIMIT 5000)": &perTake,
+		"SELECT pg_size_pretty(pg_database_size(current_database()))":                &size,
+	} {
+		if err := s.SQL().QueryRowContext(ctx, q).Scan(to); err != nil {
+			return err
+		}
+	}
+	fmt.Printf("%.1f million takes, %.1f million notes, %s; a contour takes %.0f bytes\n\n", takes/1e6, notes/1e6, size, perTake)
+	return nil
+}
+
+type visitor struct {
+	base   string
+	client *http.Client
+}
+
+func (v visitor) signIn() error {
+	body, err := json.Marshal(map[string]string{"email": district.Email, "password": district.Password})
+	if err != nil {
+		return err
+	}
+	res, err := v.client.Post(v.base+"/sign-in/director", "application/json", bytes.NewReader(body))
+	if err != nil {
+		return err
+	}
+	defer res.Body.Close() //nolint:errcheck // read only
+	if res.StatusCode != http.StatusOK {
+		return fmt.Errorf("sign-in: %s", res.Status)
+	}
+	return nil
+}
+
+func (v visitor) all() error {
+	chance := rand.New(rand.NewPCG(1, 2))
+	class := func() int { return chance.IntN(district.Year.Classes) }
+	lastDay := time.Now().UTC()
+	for lastDay.Weekday() == time.Saturday || lastDay.Weekday() == time.Sunday {
+		lastDay = lastDay.AddDate(0, 0, -1)
+	}
+	pages := []struct {
+		name string
+		path func() string
+	}{
+		{"Today", func() string {
+			return "/classes/" + district.ClassID(class()) + "/today?day=" + lastDay.Format(time.DateOnly)
+		}},
+		{"Listen, chosen anew", func() string {
+			return "/classes/" + district.ClassID(class()) + "/listening?minutes=5&afresh=true"
+		}},
+		{"Listen, gone on with", func() string { return "/classes/" + district.ClassID(0) + "/listening" }},
+		{"Section, a fortnight", func() string { return "/classes/" + district.ClassID(class()) + "/sections/Clarinets?days=14" }},
+		{"Section, a year", func() string { return "/classes/" + district.ClassID(class()) + "/sections/Clarinets?days=370" }},
+		{"Player, twelve weeks", func() string {
+			c := class()
+			return "/classes/" + district.ClassID(c) + "/players/" + district.Year.PlayerID(c, chance.IntN(district.Year.Players)) + "/growth"
+		}},
+	}
+	fmt.Println("| page | p50 ms | p95 ms | worst ms | kB |")
+	fmt.Println("| --- | ---: | ---: | ---: | ---: |")
+	for _, p := range pages {
+		var took []float64
+		size := 0
+		for n := range asks + warmUps {
+			path := p.path()
+			began := time.Now()
+			res, err := v.client.Get(v.base + path)
+			if err != nil {
+				return err
+			}
+			got, err := io.Copy(io.Discard, res.Body)
+			_ = res.Body.Close()
+			if err != nil {
+				return err
+			}
+			if res.StatusCode != http.StatusOK {
+				return fmt.Errorf("%s: %s", path, res.Status)
+			}
+			if n >= warmUps {
+				took = append(took, float64(time.Since(began).Microseconds())/1000)
+				size += int(got)
+			}
+		}
+		slices.Sort(took)
+		fmt.Printf("| %s | %.1f | %.1f | %.1f | %d |\n", p.name, took[len(took)/2], took[len(took)*95/100], took[len(took)-1], size/asks/1000)
+	}
+	return nil
+}

@@ -1,0 +1,101 @@
+package district
+
+import (
+	"context"
+	"encoding/json"
+
+	"golang.org/x/sync/errgroup"
+
+	"earlychorus/core/contour/packed"
+	"earlychorus/core/exercise"
+	"earlychorus/core/outcome"
+	"earlychorus/core/synth"
+)
+
+const (
+	rate       = 16000 // enough for a drawing
+	smallSheet = 96    // points of the board's drawing
+)
+
+// players are whose takes stand for everybody's.
+var players = []string{"steady", "wavering", "flat"}
+
+// makeSheets works every step out for every place in the band, and lets a few
+// simulated players play it.
+func makeSheets(ctx context.Context, say func(string, ...any)) ([][]sheet, error) {
+	say("simulated players play %d takes", len(steps)*len(distinct())*len(players))
+	byKey := make([]map[string]*sheet, len(steps))
+	work, ctx := errgroup.WithContext(ctx)
+	work.SetLimit(2)
+	for n, step := range steps {
+		byKey[n] = map[string]*sheet{}
+		for _, key := range distinct() {
+			sh := &sheet{}
+			byKey[n][key] = sh
+			work.Go(func() error {
+				score, i, err := scoreOf(step, key)
+				if err != nil {
+					return err
+				}
+				if sh.body, err = json.Marshal(score); err != nil {
+					return err
+				}
+				sh.id, sh.ms = sumOf(sh.body), int(1000*score.Seconds())
+				sh.note = int(synth.FirstNote(score, i))
+				for seed, who := range players {
+					p, _ := synth.NewStandIn(who, i, synth.FirstNote(score, i), uint64(seed+1))
+					sound, _ := p.Play(score, rate)
+					came, err := outcome.Of(ctx, sound, outcome.Request{Score: score})
+					if err != nil {
+						return err
+					}
+					if err := sh.add(came, score); err != nil {
+						return err
+					}
+				}
+				return nil
+			})
+		}
+	}
+	if err := work.Wait(); err != nil {
+		return nil, err
+	}
+	out := make([][]sheet, len(steps))
+	for n := range steps {
+		for _, key := range band {
+			out[n] = append(out[n], *byKey[n][key])
+		}
+	}
+	return out, nil
+}
+
+func distinct() (keys []string) {
+	seen := map[string]bool{}
+	for _, key := range band {
+		if !seen[key] {
+			seen[key] = true
+			keys = append(keys, key)
+		}
+	}
+	return keys
+}
+
+// add keeps a take as the database does.
+func (s *sheet) add(came outcome.Outcome, score exercise.Score) error {
+	drawing, err := came.Draw(score, smallSheet)
+	if err != nil {
+		return err
+	}
+	h := heard{tip: came.Verdict.Tip.Key, contour: packed.Pack(came.Analysis.Contour)}
+	for _, part := range []struct {
+		to   *json.RawMessage
+		what any
+	}{{&h.measured, came.Analysis}, {&h.verdict, came.Verdict}, {&h.ribbon, drawing}} {
+		if *part.to, err = json.Marshal(part.what); err != nil {
+			return err
+		}
+	}
+	s.short = came.Verdict.Short
+	s.heard = append(s.heard, h)
+	return nil
+}

@@ -1,0 +1,40 @@
+import { type RefObject, useEffect, useRef, useState } from 'react'
+
+const ahead = '600px' // of scrolling, so that nothing is seen to appear
+
+type Told = () => void
+const waiting = new Map<Element, Told>()
+let watcher: IntersectionObserver | undefined
+
+/** watch tells once when an element comes near the screen; one observer serves them all. */
+function watch(el: Element, told: Told): () => void {
+  watcher ??= new IntersectionObserver(
+    (entries) => {
+      for (const e of entries) if (e.isIntersecting) waiting.get(e.target)?.()
+    },
+    { rootMargin: ahead },
+  )
+  waiting.set(el, told)
+  watcher.observe(el)
+  return () => {
+    waiting.delete(el)
+    watcher?.unobserve(el)
+  }
+}
+
+/** useNear is false until the element has come near the screen, or the page is printed. What is costly to draw waits for it; what is read aloud must not. */
+export function useNear<E extends Element>(): [RefObject<E | null>, boolean] {
+  const ref = useRef<E>(null)
+  const [near, setNear] = useState(typeof IntersectionObserver === 'undefined')
+  useEffect(() => {
+    if (near || !ref.current) return
+    const told = () => setNear(true)
+    const unwatch = watch(ref.current, told)
+    window.addEventListener('beforeprint', told)
+    return () => {
+      unwatch()
+      window.removeEventListener('beforeprint', told)
+    }
+  }, [near])
+  return [ref, near]
+}
