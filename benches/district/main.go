@@ -90,10 +90,10 @@ func count(ctx context.Context, s *store.Store) error {
 	var takes, notes, perTake float64
 	var size string
 	for q, to := range map[string]any{
-		"SELECT reltuples FROM pg_class WHERE relname = 'take'":                      &takes,
-		"SELECT reltuples FROM pg_class WHERE relname = 'take_note'":                 &notes,
-		"SELECT avg(length(contour)) FROM (SELECT contour FROM analysis LIMIT 5000)": &perTake,
-		"SELECT pg_size_pretty(pg_database_size(current_database()))":                &size,
+		"SELECT reltuples FROM pg_class WHERE relname = 'take'":                        &takes,
+		"SELECT reltuples FROM pg_class WHERE relname = 'take_note'":                   &notes,
+		"SELECT avg(length(contour)) FROM (SELECT contour FROM analysis LIMIT 5000) c": &perTake,
+		"SELECT pg_size_pretty(pg_database_size(current_database()))":                  &size,
 	} {
 		if err := s.SQL().QueryRowContext(ctx, q).Scan(to); err != nil {
 			return err

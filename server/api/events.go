@@ -4,10 +4,6 @@ import (
 	"fmt"
 	"net/http"
 	"time"
-
-	"github.com/go-chi/chi/v5"
-
-	"earlychorus/server/store"
 )
 
 const (
@@ -20,12 +16,7 @@ const (
 // streamChanges tells a director's page when something happens in the class, as
 // server-sent events.
 func (a *API) streamChanges(w http.ResponseWriter, r *http.Request) {
-	id := chi.URLParam(r, "class")
-	if !isUUID(id) {
-		fail(w, store.ErrNotFound)
-		return
-	}
-	class, err := a.Store.ClassOfDirector(r.Context(), id, a.who(r.Context()).DirectorID)
+	class, err := a.classAsked(r)
 	if err != nil {
 		fail(w, err)
 		return

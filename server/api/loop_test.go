@@ -53,8 +53,8 @@ func TestFromTheStepToTheDirectorsWord(t *testing.T) {
 	assert.Equal(t, "Ada Testerly", today.Sections[0].Players[0].Name)
 	assert.Equal(t, verdict.Nearly, cell.Result)
 	assert.True(t, cell.Overruled)
-	assert.Contains(t, cell.Ribbon.Text, "18 cents flat")
-	assert.Contains(t, cell.Ribbon.Text, "gap of 0.")
+	assert.Contains(t, string(cell.Ribbon), "18 cents flat")
+	assert.Contains(t, string(cell.Ribbon), "gap of 0.")
 	assert.Equal(t, map[string]int{"nearly": 1, "missing": 1}, today.Steps[0].Results)
 	assert.Equal(t, "missing", today.Sections[1].Players[0].Cells[0].State)
 

@@ -17,6 +17,16 @@ import (
 	"earlychorus/server/store"
 )
 
+// classAsked returns the class a plain handler's path names, when it is one of the
+// director's.
+func (a *API) classAsked(r *http.Request) (store.Class, error) {
+	id := chi.URLParam(r, "class")
+	if !isUUID(id) {
+		return store.Class{}, store.ErrNotFound
+	}
+	return a.Store.ClassOfDirector(r.Context(), id, a.who(r.Context()).DirectorID)
+}
+
 // printDay answers a day of a plan as PDF, a page a section.
 func (a *API) printDay(w http.ResponseWriter, r *http.Request) {
 	class, p, day, at, err := a.dayAsked(r)
@@ -61,11 +71,7 @@ func servePDF(w http.ResponseWriter, pdf []byte, name string) {
 // printCards gives players new PINs and answers the cards to sign in with. PINs
 // are kept as hashes only, so old cards cannot be printed again.
 func (a *API) printCards(w http.ResponseWriter, r *http.Request) {
-	if !isUUID(chi.URLParam(r, "class")) {
-		fail(w, store.ErrNotFound)
-		return
-	}
-	class, err := a.Store.ClassOfDirector(r.Context(), chi.URLParam(r, "class"), a.who(r.Context()).DirectorID)
+	class, err := a.classAsked(r)
 	if err != nil {
 		fail(w, err)
 		return

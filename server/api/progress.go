@@ -309,12 +309,7 @@ func (a *API) growthOf(ctx context.Context, class store.Class, playerID string, 
 // takeOutProgress answers everything measured in a class as CSV or JSON, a line a
 // note; docs/formats.md says what the columns are.
 func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) {
-	id := chi.URLParam(r, "class")
-	if !isUUID(id) {
-		fail(w, store.ErrNotFound)
-		return
-	}
-	class, err := a.Store.ClassOfDirector(r.Context(), id, a.who(r.Context()).DirectorID)
+	class, err := a.classAsked(r)
 	if err != nil {
 		fail(w, err)
 		return

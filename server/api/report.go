@@ -20,11 +20,10 @@ const (
 
 // printReport answers a page for a player's home.
 func (a *API) printReport(w http.ResponseWriter, r *http.Request) {
-	if !isUUID(chi.URLParam(r, "class")) || !isUUID(chi.URLParam(r, "player")) {
-		fail(w, store.ErrNotFound)
-		return
+	class, err := a.classAsked(r)
+	if err == nil && !isUUID(chi.URLParam(r, "player")) {
+		err = store.ErrNotFound
 	}
-	class, err := a.Store.ClassOfDirector(r.Context(), chi.URLParam(r, "class"), a.who(r.Context()).DirectorID)
 	if err != nil {
 		fail(w, err)
 		return

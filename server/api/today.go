@@ -5,8 +5,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"reflect"
 	"slices"
 	"time"
+
+	"github.com/danielgtaylor/huma/v2"
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
@@ -87,7 +90,7 @@ type BoardCell struct {
 	Result    verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
 	Overruled bool           `json:"overruled"`
 	Deciding  string         `json:"deciding,omitempty" doc:"the deciding measure in words"`
-	Ribbon    *ribbon.Ribbon `json:"ribbon,omitempty"`
+	Ribbon    Drawn          `json:"ribbon,omitempty"`
 	Takes     int            `json:"takes"`
 	Comments  int            `json:"comments"`
 	Earlier   bool           `json:"earlier" doc:"played before the step was last changed"`
@@ -276,25 +279,39 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 
 func boardCell(c store.Cell, step store.Step, written string) (BoardCell, error) {
 	cell := BoardCell{
-		Written: written, TakeID: c.TakeID, State: state(c.Failure, len(c.Verdict) > 0), Result: c.Result, Takes: c.Takes,
+		Written: written, TakeID: c.TakeID, State: state(c.Failure, c.Result != ""), Result: c.Result, Takes: c.Takes,
 		Comments: c.Comments, Earlier: c.StepVersion != step.Version,
 	}
 	if c.Overruled != "" {
 		cell.Result, cell.Overruled = c.Overruled, true
 	}
-	if cell.State != "done" {
-		return cell, nil
+	if cell.State == "done" {
+		cell.Deciding, cell.Ribbon = c.Short, Drawn(c.Ribbon)
 	}
-	var v verdict.Verdict
-	cell.Ribbon = &ribbon.Ribbon{}
-	if err := json.Unmarshal(c.Ribbon, cell.Ribbon); err != nil {
-		return cell, err
-	}
-	if err := json.Unmarshal(c.Verdict, &v); err != nil {
-		return cell, err
-	}
-	cell.Deciding = v.Short
 	return cell, nil
+}
+
+// Drawn is a ribbon as the database keeps it. A board has hundreds, and reads none
+// of them: they go through as they are.
+type Drawn json.RawMessage
+
+// MarshalJSON passes the drawing on.
+func (d Drawn) MarshalJSON() ([]byte, error) {
+	if len(d) == 0 {
+		return []byte("null"), nil
+	}
+	return d, nil
+}
+
+// UnmarshalJSON keeps the drawing as it comes.
+func (d *Drawn) UnmarshalJSON(raw []byte) error {
+	*d = append((*d)[:0], raw...)
+	return nil
+}
+
+// Schema says that it is a ribbon.
+func (Drawn) Schema(r huma.Registry) *huma.Schema {
+	return r.Schema(reflect.TypeFor[ribbon.Ribbon](), true, "")
 }
 
 // state tells how far a take has come.

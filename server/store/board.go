@@ -18,21 +18,21 @@ type Cell struct {
 	Failure     string
 	Result      verdict.Result  // measured; "" while it waits
 	Overruled   verdict.Result  // the director's word, or ""
-	Verdict     json.RawMessage // null while it waits
-	Ribbon      json.RawMessage
+	Short       string          // what decided, in a few words
+	Ribbon      json.RawMessage // null while it waits
 }
 
 // Board returns who has played a step on a day: one cell for each player who has.
 func (s *Store) Board(ctx context.Context, stepID string, day time.Time) (out []Cell, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		SELECT t.id AS take_id, t.player_id, t.step_version, t.takes, t.failure,
-		       coalesce(a.result, '') AS result, coalesce(r.result, '') AS overruled, a.verdict, a.ribbon,
+		       t.result, t.short, coalesce(r.result, '') AS overruled, a.ribbon,
 		       (SELECT count(*) FROM comment WHERE comment.take_id = t.id) AS comments
 		FROM (
 			SELECT DISTINCT ON (player_id) *, count(*) OVER (PARTITION BY player_id) AS takes
 			FROM take WHERE step_id = ? AND day = ? ORDER BY player_id, received_at DESC
 		) t
-		LEFT JOIN LATERAL (SELECT * FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
+		LEFT JOIN LATERAL (SELECT ribbon FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
 		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true`, stepID, day).Scan(&out).Error
 	return out, err
 }

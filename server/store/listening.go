@@ -52,7 +52,7 @@ func (s *Store) KeepPlace(ctx context.Context, l Listening, listenedTo string, a
 		if listenedTo == "" {
 			return nil
 		}
-		return tx.Exec(`INSERT INTO listened (take_id, director_id, at) SELECT id, ?, ? FROM take WHERE id = ? ON CONFLICT DO NOTHING`, l.DirectorID, at, listenedTo).Error
+		return tx.Exec(`INSERT INTO listened (take_id, director_id, at, player_id) SELECT id, ?, ?, player_id FROM take WHERE id = ? ON CONFLICT DO NOTHING`, l.DirectorID, at, listenedTo).Error
 	})
 }
 
@@ -91,7 +91,7 @@ func (s *Store) TakesToHear(ctx context.Context, classID string, since time.Time
 			l.result NOT IN ('clean', 'cant-tell') AND coalesce((
 				SELECT e.result = 'clean' FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.day < l.day
 				ORDER BY e.received_at DESC LIMIT 1), false) AS was_clean,
-			(SELECT max(h.at) FROM listened h JOIN take ht ON ht.id = h.take_id WHERE ht.player_id = l.player_id) AS last_heard,
+			(SELECT max(h.at) FROM listened h WHERE h.player_id = l.player_id) AS last_heard,
 			(SELECT min(e.day) FROM take e WHERE e.player_id = l.player_id) AS played_from
 		FROM latest l
 		LEFT JOIN LATERAL (
