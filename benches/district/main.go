@@ -27,7 +27,7 @@ import (
 )
 
 const (
-	asks    = 200
+	asks    = 100
 	warmUps = 10
 )
 
@@ -54,6 +54,9 @@ func measure(folder string) error {
 		return err
 	}
 	defer s.Close() //nolint:errcheck // ending
+	if err := s.Migrate(ctx); err != nil {
+		return err
+	}
 	sounds, err := os.MkdirTemp("", "district")
 	if err != nil {
 		return err

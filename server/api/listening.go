@@ -50,8 +50,9 @@ type PhraseView struct {
 const (
 	// listenBack is how many days back takes are still worth hearing.
 	listenBack = 4
-	// mostWeighed is how many takes are looked into for what matters in them.
-	mostWeighed = 200
+	// weighedAMinute is how many takes are looked into for each minute there is: more
+	// than twice what can be heard in it.
+	weighedAMinute = 20
 )
 
 type listenInput struct {
@@ -107,12 +108,12 @@ func (a *API) chooseToHear(ctx context.Context, class store.Class, day time.Time
 		tries[s.PlayerID] = max(tries[s.PlayerID], s.Tries)
 	}
 	weights := progress.StandardWeights().With(class.Weights)
-	candidates := progress.Weightiest(candidatesOf(takes, tries, day), weights, mostWeighed)
+	candidates := progress.Weightiest(candidatesOf(takes, tries, day), weights, weighedAMinute*minutes)
 	ids := make([]string, len(candidates))
 	for n, c := range candidates {
 		ids[n] = c.Take
 	}
-	analyses, err := a.Store.AnalysesOf(ctx, ids)
+	analyses, err := a.Store.MeasuredOf(ctx, ids)
 	if err != nil {
 		return nil, 0, err
 	}
@@ -120,8 +121,8 @@ func (a *API) chooseToHear(ctx context.Context, class store.Class, day time.Time
 		c := &candidates[n]
 		found := analyses[c.Take]
 		c.Analysis, c.Deciding = found.Measured, verdict.WholeStep
-		if d := found.Verdict.Deciding; d != nil {
-			c.Deciding = d.Note
+		if found.Deciding != nil {
+			c.Deciding = *found.Deciding
 		}
 	}
 	chosen := progress.ListenIn(candidates, music.Seconds(60*minutes), weights)

@@ -218,11 +218,11 @@ const notAsked = "not asked"
 
 // fill writes one step's column and returns its head.
 func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []store.Tick) (BoardStep, error) {
-	x, err := step.Exercise()
+	item, err := step.Item()
 	if err != nil {
 		return BoardStep{}, err
 	}
-	head := BoardStep{ID: step.ID, Version: step.Version, Name: x.Kind.Name, Sentence: x.Sentence(), Results: map[string]int{}}
+	head := BoardStep{ID: step.ID, Version: step.Version, Name: item.Step.Kind.Name, Sentence: item.Step.Sentence(), Results: map[string]int{}}
 	ticked := map[string]store.Tick{}
 	for _, t := range ticks {
 		ticked[t.PlayerID] = t
@@ -239,7 +239,7 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 			key := fmt.Sprint(p.Instrument, p.Variant, p.Stage)
 			notes, known := written[key]
 			if !known {
-				score, _, err := intake.Score(step, p, b.day)
+				score, err := intake.Notes(item, p, b.day)
 				switch {
 				case errors.Is(err, exercise.ErrNotFor):
 					notes = notAsked

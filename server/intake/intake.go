@@ -18,6 +18,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/plan"
 	"earlychorus/core/practice"
 	"earlychorus/core/verdict"
 	"earlychorus/server/jobs"
@@ -113,6 +114,20 @@ func Work(step store.Step, p store.Player, day time.Time, tempo music.Tempo) (pr
 		return practice.Worked{}, exercise.ErrNotFor
 	}
 	return practice.Work(set, item.Step, tempo)
+}
+
+// Notes works out what a player reads of an item, for lists of many: neither
+// tempi nor loads. Errors: exercise.ErrNotFor.
+func Notes(item plan.Item, p store.Player, day time.Time) (exercise.Score, error) {
+	set := Setting(p, day)
+	who, err := set.Player()
+	if err != nil {
+		return exercise.Score{}, err
+	}
+	if !item.IsFor(who.Instrument) {
+		return exercise.Score{}, exercise.ErrNotFor
+	}
+	return item.Step.Score(who, set.Conventions)
 }
 
 // Score is Work for those who want the score and whom it is for alone.

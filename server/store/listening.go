@@ -8,6 +8,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"earlychorus/core/progress"
+	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 )
 
@@ -113,6 +114,25 @@ func (s *Store) AnalysesOf(ctx context.Context, takeIDs []string) (map[string]An
 	out := map[string]Analysis{}
 	for _, a := range rows {
 		out[a.TakeID] = a
+	}
+	return out, err
+}
+
+// Measured is what was heard in a take, and which of its notes decided.
+type Measured struct {
+	TakeID   string
+	Measured take.Analysis `gorm:"serializer:json"`
+	Deciding *int
+}
+
+// MeasuredOf returns what was heard in takes.
+func (s *Store) MeasuredOf(ctx context.Context, takeIDs []string) (map[string]Measured, error) {
+	var rows []Measured
+	err := s.db.WithContext(ctx).Table("analysis").Select("DISTINCT ON (take_id) take_id, measured, (verdict->'deciding'->>'note')::int AS deciding").
+		Where("take_id IN ?", takeIDs).Order("take_id, version DESC").Find(&rows).Error
+	out := map[string]Measured{}
+	for _, m := range rows {
+		out[m.TakeID] = m
 	}
 	return out, err
 }
