@@ -132,16 +132,27 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code},
 		Day:   day.Format(time.DateOnly), Today: today.Format(time.DateOnly), Steps: []BoardStep{},
 	}
+	ids := make([]string, len(steps))
 	for n, step := range steps {
-		cells, err := a.Store.Board(ctx, step.ID, day)
-		if err != nil {
-			return nil, problem(err)
-		}
-		ticks, err := a.Store.TicksOfStep(ctx, step.ID, day)
-		if err != nil {
-			return nil, problem(err)
-		}
-		head, err := b.fill(n, step, cells, ticks)
+		ids[n] = step.ID
+	}
+	played, err := a.Store.Board(ctx, ids, day)
+	if err != nil {
+		return nil, problem(err)
+	}
+	allTicks, err := a.Store.TicksOfSteps(ctx, ids, day)
+	if err != nil {
+		return nil, problem(err)
+	}
+	cellsOf, ticksOf := map[string][]store.Cell{}, map[string][]store.Tick{}
+	for _, c := range played {
+		cellsOf[c.StepID] = append(cellsOf[c.StepID], c)
+	}
+	for _, t := range allTicks {
+		ticksOf[t.StepID] = append(ticksOf[t.StepID], t)
+	}
+	for n, step := range steps {
+		head, err := b.fill(n, step, cellsOf[step.ID], ticksOf[step.ID])
 		if err != nil {
 			return nil, problem(err)
 		}

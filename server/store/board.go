@@ -11,6 +11,7 @@ import (
 // Cell is a player's latest take of a step on a day, as the board shows it.
 type Cell struct {
 	TakeID      string
+	StepID      string
 	PlayerID    string
 	StepVersion int
 	Takes       int // how many the player made
@@ -22,17 +23,18 @@ type Cell struct {
 	Ribbon      json.RawMessage // null while it waits
 }
 
-// Board returns who has played a step on a day: one cell for each player who has.
-func (s *Store) Board(ctx context.Context, stepID string, day time.Time) (out []Cell, err error) {
+// Board returns who has played some steps on a day: one cell for each step and
+// player who has.
+func (s *Store) Board(ctx context.Context, stepIDs []string, day time.Time) (out []Cell, err error) {
 	err = s.db.WithContext(ctx).Raw(`
-		SELECT t.id AS take_id, t.player_id, t.step_version, t.takes, t.failure,
+		SELECT t.id AS take_id, t.step_id, t.player_id, t.step_version, t.takes, t.failure,
 		       t.result, t.short, coalesce(r.result, '') AS overruled, a.ribbon,
 		       (SELECT count(*) FROM comment WHERE comment.take_id = t.id) AS comments
 		FROM (
-			SELECT DISTINCT ON (player_id) *, count(*) OVER (PARTITION BY player_id) AS takes
-			FROM take WHERE step_id = ? AND day = ? ORDER BY player_id, received_at DESC
+			SELECT DISTINCT ON (step_id, player_id) *, count(*) OVER (PARTITION BY step_id, player_id) AS takes
+			FROM take WHERE step_id IN ? AND day = ? ORDER BY step_id, player_id, received_at DESC
 		) t
 		LEFT JOIN LATERAL (SELECT ribbon FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
-		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true`, stepID, day).Scan(&out).Error
+		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true`, stepIDs, day).Scan(&out).Error
 	return out, err
 }

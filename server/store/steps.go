@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"slices"
 	"time"
 
 	"gorm.io/gorm"
@@ -15,12 +16,25 @@ func (s *Store) StepsOn(ctx context.Context, classID string, day time.Time, at p
 	weekday := 1 << ((int(day.Weekday()) + 6) % 7) // from Monday
 	err = s.db.WithContext(ctx).Where("class_id = ? AND NOT removed AND ? BETWEEN first_day AND last_day AND days & ? <> 0 AND place IN (?, ?)", classID, day, weekday, at, plan.Both).
 		Order("position").Limit(mostSteps).Find(&out).Error
-	for n := range out {
-		if err == nil {
-			err = s.newest(s.db.WithContext(ctx), &out[n])
-		}
+	if err != nil || len(out) == 0 {
+		return out, err
 	}
-	return out, err
+	return out, s.newestOf(ctx, out)
+}
+
+// newestOf adds to steps what their newest versions ask for.
+func (s *Store) newestOf(ctx context.Context, steps []Step) error {
+	ids := make([]string, len(steps))
+	for n, step := range steps {
+		ids[n] = step.ID
+	}
+	var versions []StepVersion
+	err := s.db.WithContext(ctx).Select("DISTINCT ON (step_id) *").Where("step_id IN ?", ids).Order("step_id, version DESC").Find(&versions).Error
+	for _, v := range versions {
+		n := slices.Index(ids, v.StepID)
+		steps[n].Version, steps[n].Parameters = v.Version, v.Parameters
+	}
+	return err
 }
 
 const mostSteps = 40

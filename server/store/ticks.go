@@ -21,8 +21,8 @@ func (s *Store) TicksOfPlayer(ctx context.Context, playerID string, day time.Tim
 	return out, err
 }
 
-// TicksOfStep returns who ticked a step on a day.
-func (s *Store) TicksOfStep(ctx context.Context, stepID string, day time.Time) (out []Tick, err error) {
-	err = s.db.WithContext(ctx).Where("step_id = ? AND day = ?", stepID, day).Limit(mostPlayers).Find(&out).Error
+// TicksOfSteps returns who ticked some steps on a day.
+func (s *Store) TicksOfSteps(ctx context.Context, stepIDs []string, day time.Time) (out []Tick, err error) {
+	err = s.db.WithContext(ctx).Where("step_id IN ? AND day = ?", stepIDs, day).Limit(mostPlayers * mostSteps).Find(&out).Error
 	return out, err
 }
