@@ -16,9 +16,8 @@ var airOff = Kind{
 	Lay: func(w *writer, v Values) {
 		thing := airThings[v.choice("with")]
 		for n := range v.count("rounds") {
-			item := fmt.Sprintf("Round %d: %s with %s air, then rest", n+1, thing, []string{"fast", "slow"}[n%2])
-			w.s.Items = append(w.s.Items, item)
-			w.add(Segment{Phase: Out, Beats: 8, Text: item})
+			text := fmt.Sprintf("Round %d: %s with %s air, then rest", n+1, thing, []string{"fast", "slow"}[n%2])
+			w.tick(PictureAir, text, Out, 8)
 			w.add(Segment{Phase: Rest, Beats: 16, Text: "Breathe normally."})
 		}
 		w.judge(TickedItems, 0)

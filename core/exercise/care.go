@@ -13,45 +13,49 @@ var care = Kind{
 		return map[string]string{"daily": "after playing", "weekly": "this week's", "monthly": "this month's", "termly": "this term's"}[v.choice("when")]
 	},
 	Lay: func(w *writer, v Values) {
-		w.s.Items = append(w.s.Items, CareItems(w.i, v.choice("when"))...)
-		for _, item := range w.s.Items {
-			w.add(Segment{Phase: Ready, Beats: 8, Text: item})
+		for _, item := range careItems(w.i, v.choice("when")) {
+			w.tick(item.picture, item.text, Ready, 8)
 		}
 		w.judge(TickedItems, 0)
 	},
 }
 
-// CareItems lists what an instrument needs: daily, weekly, monthly or termly
+type careItem struct {
+	picture Picture
+	text    string
+}
+
+// careItems lists what an instrument needs: daily, weekly, monthly or termly
 // (common practice, no published source).
-func CareItems(i instrument.Instrument, when string) []string {
+func careItems(i instrument.Instrument, when string) []careItem {
 	brass := i.Family == instrument.Brass
 	slide := i.Key == "trombone"
 	reed := i.Family == instrument.Clarinets || i.Family == instrument.Saxophones || i.Family == instrument.DoubleReeds
-	var out []string
-	add := func(on bool, text string) {
+	var out []careItem
+	add := func(on bool, picture Picture, text string) {
 		if on {
-			out = append(out, text)
+			out = append(out, careItem{picture, text})
 		}
 	}
 	switch when {
 	case "daily":
-		add(true, "Wipe it dry, inside and out, before it goes in its case")
-		add(reed, "Take the reed off and let it dry flat")
-		add(brass, "Empty the water from every key")
-		add(slide, "Wipe the slide and wet it again; lock it")
+		add(true, PictureDry, "Wipe it dry, inside and out, before it goes in its case")
+		add(reed, PictureReed, "Take the reed off and let it dry flat")
+		add(brass, PictureWater, "Empty the water from every key")
+		add(slide, PictureDry, "Wipe the slide and wet it again; lock it")
 	case "weekly":
-		add(brass, "Brush the mouthpiece in warm water")
-		add(i.Family == instrument.Clarinets || i.Family == instrument.Saxophones, "Rinse the mouthpiece in lukewarm water, no brush on its tip")
-		add(brass && !slide, "A few drops of oil on each valve")
-		add(!brass, "Look over the pads for anything sticky or torn")
+		add(brass, PictureBrush, "Brush the mouthpiece in warm water")
+		add(i.Family == instrument.Clarinets || i.Family == instrument.Saxophones, PictureWater, "Rinse the mouthpiece in lukewarm water, no brush on its tip")
+		add(brass && !slide, PictureOil, "A few drops of oil on each valve")
+		add(!brass, PictureLook, "Look over the pads for anything sticky or torn")
 	case "monthly":
-		add(slide, "Brush the inside of the slide and clean it")
-		add(brass, "Brush the tubes you can reach; never force the brush round a bend")
-		add(reed, "Grease the corks a little")
-		add(i.Family == instrument.Flutes || i.Family == instrument.Recorders, "Wipe the joints clean")
+		add(slide, PictureBrush, "Brush the inside of the slide and clean it")
+		add(brass, PictureBrush, "Brush the tubes you can reach; never force the brush round a bend")
+		add(reed, PictureOil, "Grease the corks a little")
+		add(i.Family == instrument.Flutes || i.Family == instrument.Recorders, PictureDry, "Wipe the joints clean")
 	default:
-		add(brass, "Wipe the tuning slides, grease them and move each one")
-		add(true, "Ask your director whether it needs a technician")
+		add(brass, PictureOil, "Wipe the tuning slides, grease them and move each one")
+		add(true, PictureAsk, "Ask your director whether it needs a technician")
 	}
 	return out
 }

@@ -167,6 +167,7 @@ func wholesome(t require.TestingT, s exercise.Score, i instrument.Instrument) {
 	require.True(t, asked || s.Ticked || s.Metered || len(s.Rules) > 0 || s.Kind == exercise.KindMakeATune, "%s: there is something to be told", where)
 	if s.Ticked {
 		require.NotEmpty(t, s.Items, where)
+		require.Len(t, s.Pictures, len(s.Items), where)
 	}
 	for n := range s.Targets() {
 		one := s.Isolated(n, n)

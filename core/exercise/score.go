@@ -45,6 +45,7 @@ type Score struct {
 	Segments   []Segment   `json:"segments" nullable:"false"`
 	Rules      []Rule      `json:"rules" nullable:"false" doc:"what the step is judged by"`
 	Items      []string    `json:"items" nullable:"false" doc:"what is ticked in a step that is not recorded"`
+	Pictures   []Picture   `json:"pictures" nullable:"false" doc:"what is drawn beside each item"`
 	Ticked     bool        `json:"ticked,omitempty" doc:"done and ticked, not recorded"`
 	Metered    bool        `json:"metered,omitempty" doc:"blown into an air meter"`
 	Crossing   bool        `json:"crossing,omitempty" doc:"it crosses the register break"`

@@ -1,6 +1,9 @@
 package exercise
 
-import "earlychorus/core/instrument"
+import (
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+)
 
 // Set-up check: sitting, feet, hold, hands, the mouth in a mirror; ticked.
 var setUp = Kind{
@@ -9,13 +12,13 @@ var setUp = Kind{
 	Parts: []Param{onOff("mirror", "With a mirror", true)},
 	Says:  func(Values) string { return "sit, feet, hold, hands, mouth" },
 	Lay: func(w *writer, v Values) {
-		w.s.Items = append(w.s.Items, "Sit tall at the front of the chair", "Both feet flat on the floor", "Shoulders low, elbows free")
-		w.s.Items = append(w.s.Items, holds[w.i.Family])
+		const each music.Beats = 6
+		w.tick(PictureSit, "Sit tall at the front of the chair", Ready, each)
+		w.tick(PictureFeet, "Both feet flat on the floor", Ready, each)
+		w.tick(PictureShoulders, "Shoulders low, elbows free", Ready, each)
+		w.tick(PictureHold, holds[w.i.Family], Ready, each)
 		if v.on("mirror") {
-			w.s.Items = append(w.s.Items, mouths[w.i.Family])
-		}
-		for _, item := range w.s.Items {
-			w.add(Segment{Phase: Ready, Beats: 6, Text: item})
+			w.tick(PictureMouth, mouths[w.i.Family], Ready, each)
 		}
 		w.judge(TickedItems, 0)
 	},

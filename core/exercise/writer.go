@@ -23,7 +23,7 @@ func newWriter(step Step, p Player, c Conventions) *writer {
 	w := &writer{i: i, c: c, stage: p.Stage, player: p, hands: c.Hands(p.Repeat)}
 	w.s = Score{
 		Kind: step.Kind.Key, Title: step.Sentence(), Instrument: i.Key, TempoBPM: 60, A4Hz: c.A4, Stage: p.Stage,
-		Clef: string(i.Clef), KeyFifths: WrittenKey(i), Limits: c.LimitsOf(p.Stage), HardLimits: c.LimitsOf(p.Stage.Easier()), Segments: []Segment{}, Rules: []Rule{}, Items: []string{},
+		Clef: string(i.Clef), KeyFifths: WrittenKey(i), Limits: c.LimitsOf(p.Stage), HardLimits: c.LimitsOf(p.Stage.Easier()), Segments: []Segment{}, Rules: []Rule{}, Items: []string{}, Pictures: []Picture{},
 		Notices: []string{}, Cautions: cautionsFor(step.Kind, i, p.Stage), Ticked: step.Kind.Ticked, Metered: step.Kind.Metered,
 		EarsFirst: c.EarsFirst(),
 	}

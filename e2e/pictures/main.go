@@ -77,6 +77,7 @@ var pictures = []picture{
 	{name: "practice", width: 1280, height: 800, way: player(31)},
 	{name: "ladder-phone", width: 390, height: 844, way: then(player(6), chromedp.Click(`button[aria-label*="Ladder"]`), browser.See("pass this rung"))},
 	{name: "recording-phone", width: 390, height: 844, plays: "clarinet", way: then(player(5), browser.Press("Record"), browser.Press("Not now"), browser.See("Play C4"), chromedp.Sleep(3*time.Second))},
+	{name: "care-phone", width: 390, height: 844, way: then(player(20), chromedp.Click(`button[aria-label*="Care"]`), browser.See("Wipe it dry"))},
 	{name: "microphone-phone", width: 390, height: 844, plays: "clarinet", way: then(player(5), browser.Press("Record"), browser.Press("Begin the check"), browser.See("loudest the microphone takes"))},
 	{name: "outcome-phone", width: 390, height: 844, way: then(player(20), browser.Press("No microphone?"), browser.Press("Player who cracks"), browser.See("Again"))},
 }

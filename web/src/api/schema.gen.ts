@@ -2229,6 +2229,8 @@ export interface components {
             metered?: boolean;
             /** @description what was put in another octave or on another note, and why */
             notices: string[];
+            /** @description what is drawn beside each item */
+            pictures: string[];
             /** @description what the step is judged by */
             rules: components["schemas"]["Rule"][];
             /**

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import type { RoomStep } from './overlay'
+import { Picture } from './Picture'
 import { ReadAloud } from './ReadAloud'
 import { AllDone } from './Room'
 import { Cautions } from './StepSheet'
@@ -30,6 +31,7 @@ export function TickRoom({ step, onNext }: Props) {
                 checked={step.ticked[n] ?? false}
                 onChange={() => toggle(n)}
               />
+              <Picture name={step.score.pictures[n]} />
               {item}
             </label>
           </li>

@@ -1,0 +1,35 @@
+package exercise
+
+import "earlychorus/core/music"
+
+// Picture names a small drawing beside something to tick; the page draws it.
+type Picture string
+
+const (
+	PictureSit       Picture = "sit"
+	PictureFeet      Picture = "feet"
+	PictureShoulders Picture = "shoulders"
+	PictureHold      Picture = "hold"
+	PictureMouth     Picture = "mouth"
+	PictureAir       Picture = "air"
+	PictureDry       Picture = "dry"
+	PictureReed      Picture = "reed"
+	PictureWater     Picture = "water"
+	PictureOil       Picture = "oil"
+	PictureBrush     Picture = "brush"
+	PictureLook      Picture = "look"
+	PictureAsk       Picture = "ask"
+)
+
+// Pictures lists them all.
+func Pictures() []Picture {
+	return []Picture{
+		PictureSit, PictureFeet, PictureShoulders, PictureHold, PictureMouth, PictureAir, PictureDry, PictureReed, PictureWater, PictureOil, PictureBrush, PictureLook, PictureAsk,
+	}
+}
+
+// tick adds something to tick with its picture, and the beats it takes.
+func (w *writer) tick(picture Picture, text string, phase Phase, beats music.Beats) {
+	w.s.Items, w.s.Pictures = append(w.s.Items, text), append(w.s.Pictures, picture)
+	w.add(Segment{Phase: phase, Beats: beats, Text: text})
+}
