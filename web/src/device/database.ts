@@ -14,6 +14,8 @@ export type Entry = {
   /** size of a take's file, in bytes */
   size: number
   state: 'waiting' | 'sent' | 'refused'
+  /** sentAt is when the server had it, by the device's clock */
+  sentAt?: number
   /** problem is why the server would not have it */
   problem?: string
   about: Sealed

@@ -188,8 +188,7 @@ export class Outbox {
       return
     }
     const { sound: _, ...rest } = (await db.get('entries', entry.id)) ?? entry
-    if (entry.kind === 'told') await db.delete('entries', entry.id)
-    else await db.put('entries', { ...rest, state: 'sent' })
+    await db.put('entries', { ...rest, state: 'sent', sentAt: Date.now() })
   }
 
   private async sendTake(entry: Entry): Promise<void> {

@@ -61,6 +61,19 @@ it('lets the server have the last word, and yesterday its own day', () => {
   const heard = { ...take('1', 'a', 'clean'), state: 'sent' } as Item
   const [a] = withDevice(served as unknown as Practice, [heard])
   expect(a?.result).toBe('nearly')
-  expect(shown(served as unknown as Practice, [heard])).toEqual(['1'])
+  expect(shown(served as unknown as Practice, [heard], 0)).toEqual(['1'])
   expect(withDevice(practice, [take('1', 'a', 'clean', { day: '2026-11-25' })])[0]?.takes).toEqual([])
+})
+
+it('keeps a tick in view until an answer was asked for after it was sent', () => {
+  const tick = {
+    id: 't',
+    kind: 'told',
+    state: 'sent',
+    sentAt: 100,
+    told: { step: 'b', ticked: [true] },
+  } as unknown as Item
+  expect(withDevice(practice, [tick])[1]?.ticked).toEqual([true])
+  expect(shown(practice, [tick], 90)).toEqual([])
+  expect(shown(practice, [tick], 110)).toEqual(['t'])
 })

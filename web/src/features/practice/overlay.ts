@@ -54,10 +54,10 @@ function better(a: Result, b: Result | undefined): Result {
   return b === undefined || order.indexOf(a) < order.indexOf(b) ? a : b
 }
 
-/** shown lists what the server's answer shows by now, so that the device need not. */
-export function shown(practice: Practice, items: readonly Item[]): string[] {
+/** shown lists what the server's answer of a moment shows by now, so that the device need not. */
+export function shown(practice: Practice, items: readonly Item[], answeredAt: number): string[] {
   const done = new Set(practice.steps.flatMap((s) => s.takes.filter((t) => t.state !== 'waiting').map((t) => t.id)))
-  return items
-    .filter((i) => i.state === 'sent' && (done.has(i.id) || (i.take && i.take.day !== practice.day)))
-    .map((i) => i.id)
+  const isShown = (i: Item) =>
+    i.told ? (i.sentAt ?? 0) < answeredAt : done.has(i.id) || (i.take && i.take.day !== practice.day)
+  return items.filter((i) => i.state === 'sent' && isShown(i)).map((i) => i.id)
 }

@@ -1,7 +1,7 @@
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { answer, api, type Schemas } from '../../api/client'
 import { newId } from '../../api/ids'
-import { isOffline, keep, kept, orKept } from '../../device/kept'
+import { isOffline, keep, kept } from '../../device/kept'
 
 export type Practice = Schemas['Practice']
 export type PracticeStep = Schemas['PracticeStep']
@@ -12,16 +12,18 @@ export const practiceQuery = queryOptions({
   refetchInterval: (q) => (q.state.data?.steps.some((s) => s.takes.some((t) => t.state === 'waiting')) ? 500 : false), // milliseconds
 })
 
-/** todaysPractice asks the server, and keeps its answer and the days ahead for when there is no network. */
+/** todaysPractice asks the server, and keeps its answer; without a network what is kept is put on today's date. */
 async function todaysPractice(): Promise<Practice> {
   try {
-    const practice = await orKept('practice', () => answer(api.GET('/practice')))
-    const today = localDay(new Date())
-    if (practice.day === today || navigator.onLine) return practice
-    return await anotherDay(practice, today)
+    const fresh = await answer(api.GET('/practice'))
+    void keep('practice', fresh).catch(() => {}) // a full device still shows what it got
+    return fresh
   } catch (error) {
     if (!isOffline(error)) throw error
-    throw new TypeError('no network, and nothing is kept on this device yet', { cause: error })
+    const last = await kept<Practice>('practice').catch(() => undefined)
+    if (!last) throw new TypeError('no network, and nothing is kept on this device yet', { cause: error })
+    const today = localDay(new Date())
+    return last.day === today ? last : anotherDay(last, today)
   }
 }
 

@@ -8,7 +8,7 @@ import { keepWeekAhead, type Practice, practiceQuery } from './queries'
 export type Today = { practice?: Practice; steps: RoomStep[]; error: unknown }
 
 export function useToday(): Today {
-  const { data: practice, error } = useQuery(practiceQuery)
+  const { data: practice, error, dataUpdatedAt } = useQuery(practiceQuery)
   const { outbox, state } = useOutbox()
   const queries = useQueryClient()
   const settled = state.items.filter((i) => i.state !== 'waiting').length
@@ -19,9 +19,9 @@ export function useToday(): Today {
     void queries.invalidateQueries({ queryKey: practiceQuery.queryKey })
   }, [queries, settled, items])
   useEffect(() => {
-    const done = practice ? shown(practice, state.items) : []
+    const done = practice ? shown(practice, state.items, dataUpdatedAt) : []
     if (done.length > 0) void outbox.throwAway(done)
-  }, [practice, state.items, outbox])
+  }, [practice, state.items, outbox, dataUpdatedAt])
   const player = practice?.player_id
   const day = practice?.day
   useEffect(() => {

@@ -12,6 +12,11 @@ export function oweSignOut() {
   localStorage.setItem(owed, 'yes')
 }
 
+/** forgiveSignOut drops the debt: signing in has put another session in the old one's place. */
+export function forgiveSignOut() {
+  localStorage.removeItem(owed)
+}
+
 /** paySignOut tells the server; false while it cannot be reached. */
 export async function paySignOut(): Promise<boolean> {
   try {
@@ -20,6 +25,6 @@ export async function paySignOut(): Promise<boolean> {
     if (isOffline(error)) return false
     throw error
   }
-  localStorage.removeItem(owed)
+  forgiveSignOut()
   return true
 }

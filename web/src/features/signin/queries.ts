@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router'
 import { answer, api, type Schemas } from '../../api/client'
 import { isOffline, keep, orKept } from '../../device/kept'
 import { forgetEveryone, hasKey, keepKey } from '../../device/vault'
-import { oweSignOut, paySignOut, signOutIsOwed } from './owed'
+import { forgiveSignOut, oweSignOut, paySignOut, signOutIsOwed } from './owed'
 
 export type Me = Schemas['Me']
 
@@ -45,7 +45,10 @@ function useEntered() {
   return async (me: Me) => {
     await forgetEveryone().catch(console.warn)
     if (me.role === 'player' && me.id) await readyDevice(me.id)
-    if (me.role !== 'nobody') await keep('me', me).catch(console.warn)
+    if (me.role !== 'nobody') {
+      forgiveSignOut()
+      await keep('me', me).catch(console.warn)
+    }
     queries.removeQueries({ predicate: (q) => q.queryKey[0] !== meQuery.queryKey[0] })
     queries.setQueryData(meQuery.queryKey, me)
     navigate('/')
