@@ -27,21 +27,29 @@ func (s Score) LongestBreath() music.Seconds {
 	return s.TempoBPM.Seconds(longest)
 }
 
-// checkBreath refuses a step that asks for more than one breath holds, on any
-// instrument it is for.
-func (s Step) checkBreath() error {
-	most := s.Kind.Breath
-	if most == 0 {
-		most = oneBreath
-	}
+// longestBreath returns the step's longest breath on any instrument it is for.
+func (s Step) longestBreath() (longest music.Seconds) {
 	for _, i := range instrument.All() {
 		score, err := s.Score(Player{Instrument: i, Stage: 4}, StandardConventions())
-		if err != nil {
-			continue // not for this one
+		if err == nil { // otherwise not for this one
+			longest = max(longest, score.LongestBreath())
 		}
-		if l := score.LongestBreath(); l > most+0.001 {
-			return ParameterError{s.breathField(), fmt.Sprintf("one breath would last %.0f s; keep it within %.0f s: ask for less at a time, or go faster", l, most)}
-		}
+	}
+	return longest
+}
+
+// mostBreath is the longest breath that the step's kind may ask for.
+func (s Step) mostBreath() music.Seconds {
+	if s.Kind.Breath > 0 {
+		return s.Kind.Breath
+	}
+	return oneBreath
+}
+
+// checkBreath refuses a step that asks for more than one breath holds.
+func (s Step) checkBreath() error {
+	if s.longest > s.mostBreath()+0.001 {
+		return ParameterError{s.breathField(), fmt.Sprintf("one breath would last %.0f s; keep it within %.0f s: ask for less at a time, or go faster", s.longest, s.mostBreath())}
 	}
 	return nil
 }

@@ -51,6 +51,8 @@ const (
 type Step struct {
 	Kind   *Kind
 	Values Values
+
+	longest music.Seconds // stretch between two breaths on any instrument, as Parse found it
 }
 
 // Parse reads a step from its kind's key and parameters as JSON. Parameters left
@@ -75,7 +77,8 @@ func Parse(kind string, parameters []byte) (Step, error) {
 			return Step{}, err
 		}
 	}
-	s := Step{k, v}
+	s := Step{Kind: k, Values: v}
+	s.longest = s.longestBreath()
 	return s, s.checkBreath()
 }
 

@@ -26,13 +26,13 @@ func (s Step) Tempi(give int) (t Tempi, free bool) {
 	}
 	share := float64(give) / 100
 	t = Tempi{From: music.Tempo(math.Ceil(own * (1 - share))), To: music.Tempo(math.Floor(own * (1 + share))), Own: music.Tempo(own)}
-	const step = 4 // beats a minute: fine enough to practise by
-	for t.From < t.Own && !s.allows(t.From) {
-		t.From = min(t.Own, t.From+step)
+	// A breath lasts as much longer as the tempo is slower.
+	t.From = max(t.From, music.SlowestTempo, music.Tempo(math.Ceil(own*float64(s.longest/s.mostBreath()))))
+	t.To = min(t.To, music.FastestTempo)
+	if s.Kind.Check != nil && !s.allows(t.From) {
+		t.From = t.Own // the kind has its own reason against slower
 	}
-	for t.To > t.Own && !s.allows(t.To) {
-		t.To = max(t.Own, t.To-step)
-	}
+	t.From, t.To = min(t.From, t.Own), max(t.To, t.Own)
 	return t, t.From < t.To
 }
 
