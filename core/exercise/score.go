@@ -5,6 +5,8 @@
 package exercise
 
 import (
+	"strings"
+
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 )
@@ -140,4 +142,13 @@ func (s Score) Targets() []Segment {
 		}
 	}
 	return out
+}
+
+// Reads lists the notes of the score as the player reads them: "C4 G4".
+func (s Score) Reads() string {
+	var names []string
+	for _, seg := range s.Targets() {
+		names = append(names, seg.WrittenName)
+	}
+	return strings.Join(names, " ")
 }

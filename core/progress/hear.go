@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"earlychorus/core/music"
-	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 )
 
@@ -60,13 +59,12 @@ func (w Weights) With(own Weights) Weights {
 
 // Candidate is a take that may be worth hearing, with what is known around it.
 type Candidate struct {
-	Take     string
-	Player   string
-	Step     string
-	Result   verdict.Result
-	Analysis take.Analysis
-	Deciding int // index of the note that decided; verdict.WholeStep for the whole
-	Words    string
+	Take   string
+	Player string
+	Step   string
+	Result verdict.Result
+	Words  string // what decided
+	Cut    Cut
 
 	Flag        Reason // Pain, Question or ""
 	FlagWords   string
@@ -85,13 +83,11 @@ type Why struct {
 
 // Excerpt is what to listen to, and why.
 type Excerpt struct {
-	Take   string        `json:"take"`
-	Player string        `json:"player"`
-	From   music.Seconds `json:"from_s" doc:"in the recording"`
-	To     music.Seconds `json:"to_s"`
-	Why    []Why         `json:"why" nullable:"false" doc:"the weightiest first"`
-	Score  int           `json:"score"`
-	At     string        `json:"at" doc:"what the excerpt is about"`
+	Take   string `json:"take"`
+	Player string `json:"player"`
+	Cut
+	Why   []Why `json:"why" nullable:"false" doc:"the weightiest first"`
+	Score int   `json:"score"`
 }
 
 // reasons lists why a candidate is worth hearing, the weightiest first.
@@ -132,47 +128,6 @@ func (c Candidate) reasons(w Weights) []Why {
 
 const longUnheard = 5 // school days
 
-// Times of an excerpt.
-const (
-	before    music.Seconds = 1   // of music ahead of what matters
-	after     music.Seconds = 1.5 // behind it
-	longest   music.Seconds = 10
-	shortest  music.Seconds = 3
-	deciding  music.Seconds = 4 // what a director needs to decide and press a key
-	praiseFor music.Seconds = 6 // of a good take
-)
-
-// span cuts out what matters: the event in the note that decided, that note's
-// start, or the beginning of the first note.
-func (c Candidate) span() (from, to music.Seconds, at string) {
-	a := c.Analysis
-	from, to, at = 0, longest, "the beginning"
-	if n := slices.IndexFunc(a.Notes, func(n take.Note) bool { return n.Played }); n >= 0 {
-		from, to = a.Notes[n].Onset-before, a.Notes[n].Onset+praiseFor
-	}
-	if c.Deciding >= 0 && c.Deciding < len(a.Notes) && a.Notes[c.Deciding].Played {
-		n := a.Notes[c.Deciding]
-		from, to, at = n.Onset-before, min(n.Release, n.Onset+longest-before-after)+after, "the note that decided"
-		for _, e := range a.Events {
-			if e.Note == c.Deciding && telling(e.Kind) {
-				from, to, at = e.At-before-0.5, e.At+e.Duration+after, "where it happened"
-				break
-			}
-		}
-	}
-	from = max(0, from)
-	to = min(max(to, from+shortest), from+longest, max(a.Seconds, from+shortest))
-	return from, to, at
-}
-
-func telling(k take.EventKind) bool {
-	switch k {
-	case take.Gap, take.Break, take.Undertone, take.WrongNote, take.Chirp, take.Scoop, take.Sag:
-		return true
-	}
-	return false
-}
-
 // ListenIn chooses what to listen to in so many seconds: of each player at most
 // two takes, the sum of the scores as large as the time allows, exactly. Time is
 // counted in tenths of a second with deciding added to each excerpt. The
@@ -212,8 +167,10 @@ func bestOfEach(candidates []Candidate, w Weights) []Excerpt {
 		if len(why) == 0 {
 			continue
 		}
-		e := Excerpt{Take: c.Take, Player: c.Player, Why: why}
-		e.From, e.To, e.At = c.span()
+		e := Excerpt{Take: c.Take, Player: c.Player, Cut: c.Cut, Why: why}
+		if e.To <= e.From {
+			e.Cut = beginning
+		}
 		for _, y := range why {
 			e.Score += y.Weight
 		}
@@ -247,18 +204,14 @@ func TimeFor(list []Excerpt) (all music.Seconds) {
 	return all
 }
 
-// Weightiest returns the candidates with a reason, the weightiest first, so many
-// at most: only they need to be looked into.
-func Weightiest(all []Candidate, w Weights, most int) []Candidate {
-	weigh := func(c Candidate) (sum int) {
-		for _, y := range c.reasons(w) {
-			sum += y.Weight
+// WithReason counts the candidates that have a reason to be heard.
+func WithReason(all []Candidate, w Weights) (count int) {
+	for _, c := range all {
+		if len(c.reasons(w)) > 0 {
+			count++
 		}
-		return sum
 	}
-	out := slices.DeleteFunc(slices.Clone(all), func(c Candidate) bool { return weigh(c) == 0 })
-	slices.SortStableFunc(out, func(a, b Candidate) int { return cmp.Or(weigh(b)-weigh(a), cmp.Compare(a.Take, b.Take)) })
-	return out[:min(len(out), most)]
+	return count
 }
 
 // SchoolDays counts the days from Monday to Friday after one day up to another,

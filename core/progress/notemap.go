@@ -32,11 +32,21 @@ type Spread struct {
 // practice, no published source).
 const wallBelow = 0.7
 
+// Tally is what one player's takes of one note come to.
+type Tally struct {
+	Player     string
+	Sounding   music.MIDI
+	Takes      int
+	Good       int
+	Centres    []float64 // in cents, of the takes whose pitch can be trusted
+	Steadiness []float64 // in cents, of the same takes
+}
+
 // NoteMap counts notes across a section's players, from low to high.
-func NoteMap(notes []Note) []MapNote {
-	byNote := map[music.MIDI][]Note{}
-	for _, n := range notes {
-		byNote[n.Sounding] = append(byNote[n.Sounding], n)
+func NoteMap(tallies []Tally) []MapNote {
+	byNote := map[music.MIDI][]Tally{}
+	for _, t := range tallies {
+		byNote[t.Sounding] = append(byNote[t.Sounding], t)
 	}
 	out := []MapNote{}
 	for m, list := range byNote {
@@ -47,29 +57,22 @@ func NoteMap(notes []Note) []MapNote {
 	return out
 }
 
-func mapNote(m music.MIDI, list []Note) MapNote {
-	out := MapNote{Sounding: m, Takes: len(list)}
-	centre, steady := map[string][]float64{}, map[string][]float64{}
-	players := map[string]bool{}
-	for _, n := range list {
-		players[n.Player] = true
-		if n.Good {
-			out.Good++
-		}
-		if n.Trusted {
-			centre[n.Player] = append(centre[n.Player], float64(n.Centre))
-			steady[n.Player] = append(steady[n.Player], float64(n.Steadiness))
+// mapNote joins a note's tallies, one of each player.
+func mapNote(m music.MIDI, list []Tally) MapNote {
+	out := MapNote{Sounding: m, Players: len(list)}
+	var centres, steady []float64
+	for _, t := range list {
+		out.Takes += t.Takes
+		out.Good += t.Good
+		if len(t.Centres) > 0 {
+			centres, steady = append(centres, dsp.Median(t.Centres)), append(steady, dsp.Median(t.Steadiness))
 		}
 	}
-	out.Players, out.Centre, out.Steadiness = len(players), spreadOf(centre), spreadOf(steady)
+	out.Centre, out.Steadiness = spreadOf(centres), spreadOf(steady)
 	return out
 }
 
-func spreadOf(byPlayer map[string][]float64) Spread {
-	var each []float64
-	for _, values := range byPlayer {
-		each = append(each, dsp.Median(values))
-	}
+func spreadOf(each []float64) Spread {
 	if len(each) == 0 {
 		return Spread{}
 	}

@@ -60,21 +60,30 @@ func TestATrendNeedsEnough(t *testing.T) {
 }
 
 func TestTheNoteMapCountsAndFindsTheWall(t *testing.T) {
-	var notes []progress.Note
-	add := func(m music.MIDI, player string, good bool, centre float64) {
-		notes = append(notes, progress.Note{Player: player, Sounding: m, Good: good, Trusted: true, Centre: music.Cents(centre), Steadiness: 5})
+	tally := func(m music.MIDI, player string, takes, good int, centre float64) progress.Tally {
+		all := slices.Repeat([]float64{centre}, takes)
+		return progress.Tally{Player: player, Sounding: m, Takes: takes, Good: good, Centres: all, Steadiness: all}
 	}
+	var tallies []progress.Tally
 	for n := range 6 {
-		add(58, fmt.Sprint(n), true, 2)
-		add(60, fmt.Sprint(n), n < 2, 10)
+		player := fmt.Sprint(n)
+		tallies = append(tallies, tally(58, player, 1, 1, 2))
+		switch {
+		case n == 0: // one who tries often counts once in the spread
+			tallies = append(tallies, tally(60, player, 21, 1, 60))
+		case n == 1:
+			tallies = append(tallies, tally(60, player, 1, 1, 10))
+		default:
+			tallies = append(tallies, tally(60, player, 1, 0, 10))
+		}
 	}
-	add(72, "0", false, 90) // tried once: a count, no wall
-	for range 20 {
-		add(60, "0", false, 60) // one who tries often counts once in the spread
-	}
-	got := progress.NoteMap(notes)
+	tallies = append(tallies, tally(72, "0", 1, 0, 90)) // tried once: a count, no wall
+	tallies[0].Centres = nil                            // nothing to be trusted: no place in the spread
+	got := progress.NoteMap(tallies)
 	require.Len(t, got, 3)
 	assert.Equal(t, []music.MIDI{58, 60, 72}, []music.MIDI{got[0].Sounding, got[1].Sounding, got[2].Sounding})
+	assert.Equal(t, 6, got[0].Players)
+	assert.Equal(t, 5, got[0].Centre.Of)
 	assert.Equal(t, 26, got[1].Takes)
 	assert.Equal(t, 2, got[1].Good)
 	assert.Equal(t, 6, got[1].Centre.Of)
@@ -123,7 +132,7 @@ func TestEveryCauseCanBeSaidOfASection(t *testing.T) {
 func heard(id, player string, result verdict.Result, onset music.Seconds, events ...take.Event) progress.Candidate {
 	return progress.Candidate{
 		Take: id, Player: player, Result: result, Words: "C4 jumps",
-		Analysis: take.Analysis{Seconds: 30, Notes: []take.Note{{Played: true, Onset: onset, Release: onset + 8}}, Events: events},
+		Cut: progress.CutOf(take.Analysis{Seconds: 30, Notes: []take.Note{{Played: true, Onset: onset, Release: onset + 8}}, Events: events}, 0),
 	}
 }
 
@@ -138,6 +147,34 @@ func TestAnExcerptIsCutAroundWhatMatters(t *testing.T) {
 
 	none := progress.ListenIn([]progress.Candidate{heard("t", "p", verdict.Clean, 5)}, 60, progress.StandardWeights())
 	assert.Empty(t, none, "a clean take that is nothing new need not be heard")
+}
+
+// Of takes that were heard before cuts were kept, the beginning is played.
+func TestWithoutACutTheBeginningIsHeard(t *testing.T) {
+	got := progress.ListenIn([]progress.Candidate{{Take: "t", Player: "p", Result: verdict.CantTell}}, 60, progress.StandardWeights())
+	require.Len(t, got, 1)
+	assert.Equal(t, progress.Cut{From: 0, To: 10, At: "the beginning"}, got[0].Cut)
+}
+
+// A cut lies within the recording where that is long enough, and is neither too
+// short to hear nor longer than ten seconds, whatever was measured.
+func TestACutCanAlwaysBePlayed(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		a := take.Analysis{Seconds: music.Seconds(rapid.Float64Range(3, 60).Draw(t, "seconds"))}
+		for n := range rapid.IntRange(0, 4).Draw(t, "notes") {
+			at := rapid.Float64Range(0, float64(a.Seconds)).Draw(t, "onset")
+			long := rapid.Float64Range(0, float64(a.Seconds)-at).Draw(t, "long")
+			a.Notes = append(a.Notes, take.Note{Played: rapid.Bool().Draw(t, "played"), Onset: music.Seconds(at), Release: music.Seconds(at + long)})
+			if rapid.Bool().Draw(t, "event") {
+				a.Events = append(a.Events, take.Event{Kind: rapid.SampledFrom([]take.EventKind{take.Gap, take.Break, take.Chirp}).Draw(t, "kind"), Note: n, At: music.Seconds(at), Duration: music.Seconds(long)})
+			}
+		}
+		c := progress.CutOf(a, rapid.IntRange(-1, 5).Draw(t, "decided"))
+		assert.GreaterOrEqual(t, float64(c.From), 0.0)
+		assert.LessOrEqual(t, float64(c.To-c.From), 10+1e-9)
+		assert.GreaterOrEqual(t, float64(c.To-c.From), 3-1e-9)
+		assert.NotEmpty(t, c.At)
+	})
 }
 
 func TestPainComesFirstAndWeightsAreTheDirectors(t *testing.T) {
@@ -161,7 +198,7 @@ func TestTheChoiceIsTheBestThatFits(t *testing.T) {
 		var all []progress.Candidate
 		for n := range rapid.IntRange(0, 9).Draw(t, "takes") {
 			c := heard(fmt.Sprint(n), fmt.Sprint(rapid.IntRange(0, 5).Draw(t, "player")), rapid.SampledFrom([]verdict.Result{verdict.CantTell, verdict.NotYet, verdict.Clean}).Draw(t, "result"), 2)
-			c.Analysis.Notes[0].Release = 2 + music.Seconds(rapid.IntRange(1, 8).Draw(t, "long"))
+			c.Cut.To = c.Cut.From + music.Seconds(rapid.IntRange(3, 10).Draw(t, "long"))
 			c.FirstClean, c.WasClean = rapid.Bool().Draw(t, "first"), rapid.Bool().Draw(t, "was")
 			all = append(all, c)
 		}

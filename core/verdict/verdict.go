@@ -38,6 +38,14 @@ type Verdict struct {
 	Causes   []Cause   `json:"causes" nullable:"false" doc:"everything outside its limit, worst kind first"`
 }
 
+// Decided returns the index of the note that decided; WholeStep where none did.
+func (v Verdict) Decided() int {
+	if v.Deciding == nil {
+		return WholeStep
+	}
+	return v.Deciding.Note
+}
+
 // nearlyExcess: one kind of measure this far outside its limit is still nearly.
 const nearlyExcess = 1.5
 

@@ -29,16 +29,16 @@ type ListeningView struct {
 // ExcerptView is one excerpt with everything that is shown of it.
 type ExcerptView struct {
 	progress.Excerpt
-	Name       string          `json:"name"`
-	Instrument string          `json:"instrument"`
-	Title      string          `json:"title"`
-	Day        string          `json:"day" format:"date"`
-	Start      float64         `json:"score_start_s"`
-	Verdict    verdict.Verdict `json:"verdict"`
-	Word       verdict.Result  `json:"word,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's, once there is one"`
-	Ribbon     ribbon.Ribbon   `json:"ribbon"`
-	Comments   []CommentView   `json:"comments" nullable:"false"`
-	HasSound   bool            `json:"has_sound"`
+	Name       string                `json:"name"`
+	Instrument string                `json:"instrument"`
+	Title      string                `json:"title"`
+	Day        string                `json:"day" format:"date"`
+	Start      float64               `json:"score_start_s"`
+	Verdict    Kept[verdict.Verdict] `json:"verdict"`
+	Word       verdict.Result        `json:"word,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's, once there is one"`
+	Ribbon     Kept[ribbon.Ribbon]   `json:"ribbon"`
+	Comments   []CommentView         `json:"comments" nullable:"false"`
+	HasSound   bool                  `json:"has_sound"`
 }
 
 // PhraseView is one of a director's own phrases.
@@ -47,13 +47,8 @@ type PhraseView struct {
 	Words string `json:"words"`
 }
 
-const (
-	// listenBack is how many days back takes are still worth hearing.
-	listenBack = 4
-	// weighedAMinute is how many takes are looked into for each minute there is: more
-	// than twice what can be heard in it.
-	weighedAMinute = 20
-)
+// listenBack is how many days back takes are still worth hearing.
+const listenBack = 4
 
 type listenInput struct {
 	ClassPath
@@ -108,25 +103,9 @@ func (a *API) chooseToHear(ctx context.Context, class store.Class, day time.Time
 		tries[s.PlayerID] = max(tries[s.PlayerID], s.Tries)
 	}
 	weights := progress.StandardWeights().With(class.Weights)
-	candidates := progress.Weightiest(candidatesOf(takes, tries, day), weights, weighedAMinute*minutes)
-	ids := make([]string, len(candidates))
-	for n, c := range candidates {
-		ids[n] = c.Take
-	}
-	analyses, err := a.Store.MeasuredOf(ctx, ids)
-	if err != nil {
-		return nil, 0, err
-	}
-	for n := range candidates {
-		c := &candidates[n]
-		found := analyses[c.Take]
-		c.Analysis, c.Deciding = found.Measured, verdict.WholeStep
-		if found.Deciding != nil {
-			c.Deciding = *found.Deciding
-		}
-	}
+	candidates := candidatesOf(takes, tries, day)
 	chosen := progress.ListenIn(candidates, music.Seconds(60*minutes), weights)
-	return chosen, len(candidates) - len(chosen), nil
+	return chosen, progress.WithReason(candidates, weights) - len(chosen), nil
 }
 
 func candidatesOf(takes []store.ToHear, stuck map[string]int, day time.Time) []progress.Candidate {
@@ -134,7 +113,7 @@ func candidatesOf(takes []store.ToHear, stuck map[string]int, day time.Time) []p
 	said := map[string]bool{} // a flag belongs to one of a player's takes
 	for _, t := range takes {
 		c := progress.Candidate{
-			Take: t.TakeID, Player: t.PlayerID, Step: t.StepID, Result: t.Result, Words: t.Short, FirstClean: t.FirstClean, WasClean: t.WasClean,
+			Take: t.TakeID, Player: t.PlayerID, Step: t.StepID, Result: t.Result, Words: t.Short, Cut: t.Cut(), FirstClean: t.FirstClean, WasClean: t.WasClean,
 			DaysUnheard: schoolDays(t.UnheardSince(), day), StuckTries: stuck[t.PlayerID],
 		}
 		if t.Flag != "" && !said[t.PlayerID] {
@@ -169,11 +148,11 @@ func (a *API) listeningView(ctx context.Context, class store.Class, l store.List
 	if err != nil {
 		return out, err
 	}
-	analyses, err := a.Store.AnalysesOf(ctx, ids)
+	words, err := a.Store.JudgedOf(ctx, ids)
 	if err != nil {
 		return out, err
 	}
-	words, err := a.Store.ReviewsOf(ctx, ids)
+	reviews, err := a.Store.ReviewsOf(ctx, ids)
 	if err != nil {
 		return out, err
 	}
@@ -183,8 +162,8 @@ func (a *API) listeningView(ctx context.Context, class store.Class, l store.List
 	}
 	for _, e := range l.Excerpts {
 		t, known := takes[e.Take]
-		found, heard := analyses[e.Take]
-		if !known || !heard {
+		found, judged := words[e.Take]
+		if !known || !judged {
 			continue // deleted since
 		}
 		i, err := instrument.Get(t.Score.Instrument)
@@ -192,8 +171,8 @@ func (a *API) listeningView(ctx context.Context, class store.Class, l store.List
 			return out, err
 		}
 		v := ExcerptView{
-			Excerpt: e, Name: t.Player.FullName(), Instrument: i.Name, Title: t.Score.Title, Day: t.Day.Format(time.DateOnly), Start: float64(found.Measured.Start),
-			Verdict: found.Verdict, Word: words[e.Take].Result, Ribbon: found.Ribbon, Comments: []CommentView{}, HasSound: t.SoundGoneAt == nil,
+			Excerpt: e, Name: t.Player.FullName(), Instrument: i.Name, Title: t.Score.Title, Day: t.Day.Format(time.DateOnly), Start: found.Start,
+			Verdict: Kept[verdict.Verdict](found.Verdict), Word: reviews[e.Take].Result, Ribbon: Kept[ribbon.Ribbon](found.Ribbon), Comments: []CommentView{}, HasSound: t.SoundGoneAt == nil,
 		}
 		for _, c := range comments {
 			if c.TakeID == e.Take {

@@ -119,14 +119,14 @@ func (a *API) showSection(ctx context.Context, in *sectionInput) (*sectionOutput
 
 func (a *API) mapsOf(ctx context.Context, class store.Class, players []store.Player, days int) ([]InstrumentMap, error) {
 	today := class.Day(a.Now())
-	byInstrument := map[string][]progress.Note{}
+	byInstrument := map[string][]progress.Tally{}
 	keys := []string{}
 	for _, p := range players {
 		if !slices.Contains(keys, p.Instrument) {
 			keys = append(keys, p.Instrument)
 		}
 	}
-	rows, err := a.Store.SectionNotes(ctx, class.ID, keys, today.AddDate(0, 0, 1-days), today)
+	rows, err := a.Store.SectionTallies(ctx, class.ID, keys, today.AddDate(0, 0, 1-days), today)
 	if err != nil {
 		return nil, err
 	}
@@ -135,7 +135,10 @@ func (a *API) mapsOf(ctx context.Context, class store.Class, players []store.Pla
 		plays[p.ID] = p.Instrument
 	}
 	for _, r := range rows {
-		byInstrument[plays[r.PlayerID]] = append(byInstrument[plays[r.PlayerID]], noteOf(r))
+		key := plays[r.PlayerID]
+		byInstrument[key] = append(byInstrument[key], progress.Tally{
+			Player: r.PlayerID, Sounding: music.MIDI(r.Sounding), Takes: r.Takes, Good: r.Good, Centres: r.Centres, Steadiness: r.Steadiness,
+		})
 	}
 	out := []InstrumentMap{}
 	c := class.Conventions()

@@ -1,15 +1,12 @@
 package api
 
 import (
+	"cmp"
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
-	"reflect"
 	"slices"
 	"time"
-
-	"github.com/danielgtaylor/huma/v2"
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
@@ -84,16 +81,16 @@ type PlayerRow struct {
 
 // BoardCell is a player's latest take of a step.
 type BoardCell struct {
-	Written   string         `json:"written" doc:"the notes the player reads"`
-	TakeID    string         `json:"take_id,omitempty"`
-	State     string         `json:"state" enum:"missing,waiting,done,failed,not-asked,excused" doc:"not-asked: the step is not for this instrument; excused: the player is asked for nothing of it today"`
-	Result    verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
-	Overruled bool           `json:"overruled"`
-	Deciding  string         `json:"deciding,omitempty" doc:"the deciding measure in words"`
-	Ribbon    Drawn          `json:"ribbon,omitempty"`
-	Takes     int            `json:"takes"`
-	Comments  int            `json:"comments"`
-	Earlier   bool           `json:"earlier" doc:"played before the step was last changed"`
+	Written   string              `json:"written" doc:"the notes the player reads"`
+	TakeID    string              `json:"take_id,omitempty"`
+	State     string              `json:"state" enum:"missing,waiting,done,failed,not-asked,excused" doc:"not-asked: the step is not for this instrument; excused: the player is asked for nothing of it today"`
+	Result    verdict.Result      `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
+	Overruled bool                `json:"overruled"`
+	Deciding  string              `json:"deciding,omitempty" doc:"the deciding measure in words"`
+	Ribbon    Kept[ribbon.Ribbon] `json:"ribbon,omitempty"`
+	Takes     int                 `json:"takes"`
+	Comments  int                 `json:"comments"`
+	Earlier   bool                `json:"earlier" doc:"played before the step was last changed"`
 }
 
 type todayInput struct {
@@ -159,33 +156,33 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 		out.Steps = append(out.Steps, head)
 	}
 	out.Sections = b.rows()
-	if out.Common, err = a.commonOn(ctx, class, day, out.Steps); err != nil {
-		return nil, problem(err)
-	}
+	out.Common = b.common(played, out.Steps)
 	return &todayOutput{out}, nil
 }
 
-// commonOn says what a day's takes have in common.
-func (a *API) commonOn(ctx context.Context, class store.Class, day time.Time, steps []BoardStep) ([]progress.Common, error) {
-	rows, err := a.Store.TakesOfDay(ctx, class.ID, day)
-	if err != nil {
-		return nil, err
-	}
+// common says what the players' latest takes have in common.
+func (b board) common(played []store.Cell, steps []BoardStep) []progress.Common {
 	names := map[string]string{}
 	for _, s := range steps {
 		names[s.ID] = s.Name
 	}
+	sits := map[string]instrument.Instrument{}
+	for _, s := range b.sections {
+		for _, m := range s.members {
+			sits[m.player.ID] = m.instrument
+		}
+	}
 	var takes []progress.Take
-	for _, r := range rows {
-		i, err := instrument.Get(r.Instrument)
-		if err != nil || names[r.StepID] == "" {
-			continue // the step was taken off the plan since
+	for _, c := range played {
+		i, here := sits[c.PlayerID]
+		if !here || c.Result == "" {
+			continue
 		}
 		takes = append(takes, progress.Take{
-			ID: r.TakeID, Player: r.PlayerID, Instrument: i.Name, Section: i.Section, Step: r.StepID, Result: r.Result, Cause: r.Cause, Notes: r.Written,
+			ID: c.TakeID, Player: c.PlayerID, Instrument: i.Name, Section: i.Section, Step: c.StepID, Result: cmp.Or(c.Overruled, c.Result), Cause: c.Cause, Notes: c.Written,
 		})
 	}
-	return progress.Commons(takes, names), nil
+	return progress.Commons(takes, names)
 }
 
 // board is Today being put together.
@@ -257,7 +254,7 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 				case err != nil:
 					return BoardStep{}, err
 				default:
-					notes = writtenNotes(score)
+					notes = score.Reads()
 				}
 				written[key] = notes
 			}
@@ -267,9 +264,7 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 			}
 			cell := BoardCell{State: "missing", Written: notes}
 			if c, played := byPlayer[p.ID]; played {
-				if cell, err = boardCell(c, step, cell.Written); err != nil {
-					return BoardStep{}, err
-				}
+				cell = boardCell(c, step)
 			}
 			if t, ok := ticked[p.ID]; ok {
 				cell = BoardCell{State: "done", Result: t.Result, Deciding: t.Short, Takes: 1, Earlier: t.StepVersion != step.Version}
@@ -288,41 +283,18 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 	return head, nil
 }
 
-func boardCell(c store.Cell, step store.Step, written string) (BoardCell, error) {
+func boardCell(c store.Cell, step store.Step) BoardCell {
 	cell := BoardCell{
-		Written: written, TakeID: c.TakeID, State: state(c.Failure, c.Result != ""), Result: c.Result, Takes: c.Takes,
+		Written: c.Written, TakeID: c.TakeID, State: state(c.Failure, c.Result != ""), Result: c.Result, Takes: c.Takes,
 		Comments: c.Comments, Earlier: c.StepVersion != step.Version,
 	}
 	if c.Overruled != "" {
 		cell.Result, cell.Overruled = c.Overruled, true
 	}
 	if cell.State == "done" {
-		cell.Deciding, cell.Ribbon = c.Short, Drawn(c.Ribbon)
+		cell.Deciding, cell.Ribbon = c.Short, Kept[ribbon.Ribbon](c.Ribbon)
 	}
-	return cell, nil
-}
-
-// Drawn is a ribbon as the database keeps it. A board has hundreds, and reads none
-// of them: they go through as they are.
-type Drawn json.RawMessage
-
-// MarshalJSON passes the drawing on.
-func (d Drawn) MarshalJSON() ([]byte, error) {
-	if len(d) == 0 {
-		return []byte("null"), nil
-	}
-	return d, nil
-}
-
-// UnmarshalJSON keeps the drawing as it comes.
-func (d *Drawn) UnmarshalJSON(raw []byte) error {
-	*d = append((*d)[:0], raw...)
-	return nil
-}
-
-// Schema says that it is a ribbon.
-func (Drawn) Schema(r huma.Registry) *huma.Schema {
-	return r.Schema(reflect.TypeFor[ribbon.Ribbon](), true, "")
+	return cell
 }
 
 // state tells how far a take has come.
@@ -334,18 +306,6 @@ func state(failure string, analysed bool) string {
 		return "failed"
 	}
 	return "waiting"
-}
-
-// writtenNotes lists the notes a player reads: "C4 G4".
-func writtenNotes(s exercise.Score) string {
-	names := ""
-	for n, t := range s.Targets() {
-		if n > 0 {
-			names += " "
-		}
-		names += t.WrittenName
-	}
-	return names
 }
 
 func (b board) rows() []SectionRows {

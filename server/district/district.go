@@ -18,6 +18,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/progress"
 	"earlychorus/core/verdict"
 )
 
@@ -235,12 +236,13 @@ func (s *seeding) takes(ctx context.Context) error {
 		}
 	}
 	var hash [32]byte
-	columns := []string{"id", "player_id", "step_id", "step_version", "day", "source", "received_at", "played_at", "duration_ms", "rate_hz", "start_ms", "sha256", "score_id", "result", "cause", "short"}
+	columns := []string{"id", "player_id", "step_id", "step_version", "day", "source", "received_at", "played_at", "duration_ms", "rate_hz", "start_ms", "sha256", "score_id", "result", "cause", "short", "cut_from_s", "cut_to_s", "cut_at"}
 	err := s.copy(ctx, "take", columns, all, func(n int) []any {
 		tell("takes", n)
 		m := s.take(n)
 		sheet := s.sheets[m.step][m.player%len(band)]
-		return []any{id(aTake, n), s.player(m.class, m.player), s.step(m.class, m.week, m.step), 1, m.day, "simulated", m.at, m.at, sheet.ms, 48000, 0, hash[:], sheet.id, m.result, m.cause, sheet.short}
+		cut := sheet.of(m).cut
+		return []any{id(aTake, n), s.player(m.class, m.player), s.step(m.class, m.week, m.step), 1, m.day, "simulated", m.at, m.at, sheet.ms, 48000, 0, hash[:], sheet.id, m.result, m.cause, sheet.short, cut.From, cut.To, cut.At}
 	})
 	if err != nil {
 		return err
@@ -262,7 +264,7 @@ func (s *seeding) kept(ctx context.Context) error {
 	return s.copy(ctx, "analysis", []string{"take_id", "version", "created_at", "result", "tip_key", "measured", "verdict", "ribbon", "contour"}, count, func(n int) []any {
 		m := s.take(first + n)
 		sheet := s.sheets[m.step][m.player%len(band)]
-		a := sheet.heard[(m.class+m.player)%len(sheet.heard)]
+		a := sheet.of(m)
 		return []any{id(aTake, first+n), 1, m.at, m.result, a.tip, a.measured, a.verdict, a.ribbon, a.contour}
 	})
 }
@@ -333,7 +335,7 @@ func (s *seeding) withoutIndexes(fill func(context.Context) error) func(context.
 func (s *seeding) keepSheets(ctx context.Context) error {
 	for _, byPlace := range s.sheets {
 		for _, sh := range byPlace {
-			if _, err := s.db.Exec(ctx, "INSERT INTO score VALUES ($1, $2) ON CONFLICT DO NOTHING", sh.id, json.RawMessage(sh.body)); err != nil {
+			if _, err := s.db.Exec(ctx, "INSERT INTO score (id, body, written) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING", sh.id, json.RawMessage(sh.body), sh.written); err != nil {
 				return err
 			}
 		}
@@ -345,6 +347,7 @@ func (s *seeding) keepSheets(ctx context.Context) error {
 type sheet struct {
 	id, body []byte
 	ms, note int
+	written  string
 	short    string
 	heard    []heard
 }
@@ -353,7 +356,11 @@ type heard struct {
 	tip                       string
 	measured, verdict, ribbon json.RawMessage
 	contour                   []byte
+	cut                       progress.Cut
 }
+
+// of is what was heard in a take of the sheet.
+func (s sheet) of(m made) heard { return s.heard[(m.class+m.player)%len(s.heard)] }
 
 func scoreOf(step exercise.Step, key string) (exercise.Score, instrument.Instrument, error) {
 	i, err := instrument.Get(key)

@@ -9,6 +9,7 @@ import (
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/exercise"
 	"earlychorus/core/outcome"
+	"earlychorus/core/progress"
 	"earlychorus/core/synth"
 )
 
@@ -41,7 +42,7 @@ func makeSheets(ctx context.Context, say func(string, ...any)) ([][]sheet, error
 					return err
 				}
 				sh.id, sh.ms = sumOf(sh.body), int(1000*score.Seconds())
-				sh.note = int(synth.FirstNote(score, i))
+				sh.note, sh.written = int(synth.FirstNote(score, i)), score.Reads()
 				for seed, who := range players {
 					p, _ := synth.NewStandIn(who, i, synth.FirstNote(score, i), uint64(seed+1))
 					sound, _ := p.Play(score, rate)
@@ -86,7 +87,7 @@ func (s *sheet) add(came outcome.Outcome, score exercise.Score) error {
 	if err != nil {
 		return err
 	}
-	h := heard{tip: came.Verdict.Tip.Key, contour: packed.Pack(came.Analysis.Contour)}
+	h := heard{tip: came.Verdict.Tip.Key, contour: packed.Pack(came.Analysis.Contour), cut: progress.CutOf(came.Analysis, came.Verdict.Decided())}
 	for _, part := range []struct {
 		to   *json.RawMessage
 		what any

@@ -6,13 +6,14 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"earlychorus/core/progress"
 	"earlychorus/core/verdict"
 )
 
-// SaveAnalysis remembers what was measured, the notes it counts for, and the word
-// on the take itself, all or nothing. Saving the same version again replaces it,
+// SaveAnalysis remembers what was measured, the notes it counts for, and on the
+// take itself the word and where to cut it, all or nothing. Saving the same version again replaces it,
 // so a job may run twice. Whoever watches the class is told.
-func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote) error {
+func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote, cut progress.Cut) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		err := tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "take_id"}, {Name: "version"}}, UpdateAll: true}).Create(&a).Error
 		if err != nil {
@@ -32,7 +33,9 @@ func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote) 
 		} else if a.Result == verdict.CantTell {
 			cause = string(verdict.CauseRecording)
 		}
-		err = tx.Model(&Take{}).Where("id = ?", a.TakeID).Updates(map[string]any{"result": a.Result, "cause": cause, "short": a.Verdict.Short}).Error
+		err = tx.Model(&Take{}).Where("id = ?", a.TakeID).Updates(map[string]any{
+			"result": a.Result, "cause": cause, "short": a.Verdict.Short, "cut_from_s": cut.From, "cut_to_s": cut.To, "cut_at": cut.At,
+		}).Error
 		if err != nil {
 			return err
 		}

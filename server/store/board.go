@@ -19,7 +19,9 @@ type Cell struct {
 	Failure     string
 	Result      verdict.Result  // measured; "" while it waits
 	Overruled   verdict.Result  // the director's word, or ""
-	Short       string          // what decided, in a few words
+	Cause       verdict.Cause   // what decided, unless it is clean
+	Short       string          // likewise in a few words
+	Written     string          // the notes that were read
 	Ribbon      json.RawMessage // null while it waits
 }
 
@@ -28,12 +30,13 @@ type Cell struct {
 func (s *Store) Board(ctx context.Context, stepIDs []string, day time.Time) (out []Cell, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		SELECT t.id AS take_id, t.step_id, t.player_id, t.step_version, t.takes, t.failure,
-		       t.result, t.short, coalesce(r.result, '') AS overruled, a.ribbon,
+		       t.result, t.cause, t.short, score.written, coalesce(r.result, '') AS overruled, a.ribbon,
 		       (SELECT count(*) FROM comment WHERE comment.take_id = t.id) AS comments
 		FROM (
 			SELECT DISTINCT ON (step_id, player_id) *, count(*) OVER (PARTITION BY step_id, player_id) AS takes
 			FROM take WHERE step_id IN ? AND day = ? ORDER BY step_id, player_id, received_at DESC
 		) t
+		JOIN score ON score.id = t.score_id
 		LEFT JOIN LATERAL (SELECT ribbon FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
 		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true`, stepIDs, day).Scan(&out).Error
 	return out, err

@@ -2,13 +2,14 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"time"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"earlychorus/core/music"
 	"earlychorus/core/progress"
-	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 )
 
@@ -64,6 +65,9 @@ type ToHear struct {
 	StepID     string
 	Result     verdict.Result
 	Short      string
+	CutFromS   float64
+	CutToS     float64
+	CutAt      string
 	Flag       string
 	FlagWords  string
 	FirstClean bool
@@ -77,12 +81,12 @@ type ToHear struct {
 func (s *Store) TakesToHear(ctx context.Context, classID string, since time.Time) (out []ToHear, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		WITH latest AS (
-			SELECT DISTINCT ON (t.player_id, t.step_id) t.id, t.player_id, t.step_id, t.result, t.short, t.received_at, t.day
+			SELECT DISTINCT ON (t.player_id, t.step_id) t.id, t.player_id, t.step_id, t.result, t.short, t.cut_from_s, t.cut_to_s, t.cut_at, t.received_at, t.day
 			FROM take t JOIN player p ON p.id = t.player_id AND p.class_id = ? AND p.left_at IS NULL
 			WHERE t.day >= ? AND t.result <> ''
 			ORDER BY t.player_id, t.step_id, t.received_at DESC
 		)
-		SELECT l.id AS take_id, l.player_id, l.step_id, l.result, l.short,
+		SELECT l.id AS take_id, l.player_id, l.step_id, l.result, l.short, l.cut_from_s, l.cut_to_s, l.cut_at,
 			coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words,
 			l.result = 'clean' AND NOT EXISTS (
 				SELECT 1 FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.result = 'clean' AND e.received_at < l.received_at
@@ -106,33 +110,22 @@ func (s *Store) TakesToHear(ctx context.Context, classID string, since time.Time
 
 const mostToHear = 2000
 
-// AnalysesOf returns the newest analyses of takes, without contours.
-func (s *Store) AnalysesOf(ctx context.Context, takeIDs []string) (map[string]Analysis, error) {
-	var rows []Analysis
-	err := s.db.WithContext(ctx).Select("DISTINCT ON (take_id) take_id, version, result, measured, verdict, ribbon").
-		Where("take_id IN ?", takeIDs).Order("take_id, version DESC").Find(&rows).Error
-	out := map[string]Analysis{}
-	for _, a := range rows {
-		out[a.TakeID] = a
-	}
-	return out, err
+// Judged is the word on a take, as it is kept.
+type Judged struct {
+	TakeID  string
+	Start   float64 // of the score, in the recording
+	Verdict json.RawMessage
+	Ribbon  json.RawMessage
 }
 
-// Measured is what was heard in a take, and which of its notes decided.
-type Measured struct {
-	TakeID   string
-	Measured take.Analysis `gorm:"serializer:json"`
-	Deciding *int
-}
-
-// MeasuredOf returns what was heard in takes.
-func (s *Store) MeasuredOf(ctx context.Context, takeIDs []string) (map[string]Measured, error) {
-	var rows []Measured
-	err := s.db.WithContext(ctx).Table("analysis").Select("DISTINCT ON (take_id) take_id, measured, (verdict->'deciding'->>'note')::int AS deciding").
-		Where("take_id IN ?", takeIDs).Order("take_id, version DESC").Find(&rows).Error
-	out := map[string]Measured{}
-	for _, m := range rows {
-		out[m.TakeID] = m
+// JudgedOf returns the newest words on takes, and their ribbons.
+func (s *Store) JudgedOf(ctx context.Context, takeIDs []string) (map[string]Judged, error) {
+	var rows []Judged
+	err := s.db.WithContext(ctx).Raw(`SELECT DISTINCT ON (take_id) take_id, (measured->>'score_start_s')::float8 AS start, verdict, ribbon
+		FROM analysis WHERE take_id IN ? ORDER BY take_id, version DESC`, takeIDs).Scan(&rows).Error
+	out := map[string]Judged{}
+	for _, h := range rows {
+		out[h.TakeID] = h
 	}
 	return out, err
 }
@@ -193,6 +186,11 @@ func (s *Store) DropPhrase(ctx context.Context, id, directorID string) error {
 // SaveWeights keeps how much each reason to hear somebody counts in a class.
 func (s *Store) SaveWeights(ctx context.Context, classID string, w progress.Weights) error {
 	return s.db.WithContext(ctx).Model(&Class{ID: classID}).Select("Weights").Updates(Class{Weights: w}).Error
+}
+
+// Cut is the piece of it that somebody should hear.
+func (t ToHear) Cut() progress.Cut {
+	return progress.Cut{From: music.Seconds(t.CutFromS), To: music.Seconds(t.CutToS), At: t.CutAt}
 }
 
 // UnheardSince is since when nobody has listened to the player.

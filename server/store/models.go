@@ -241,6 +241,9 @@ type Take struct {
 	Result      verdict.Result // measured; "" while it waits
 	Cause       verdict.Cause
 	Short       string
+	CutFromS    float64 // where it is cut when somebody listens; both 0: not known
+	CutToS      float64
+	CutAt       string
 	SoundGoneAt *time.Time // the recording was let go of
 
 	DeviceResult verdict.Result // what the device told the player at once
@@ -255,8 +258,9 @@ func (t Take) FreeStart() bool { return t.Source == File }
 // ScoreSheet is a score as it is kept: once, for all the takes that were played
 // from it.
 type ScoreSheet struct {
-	ID   []byte
-	Body exercise.Score `gorm:"serializer:json"`
+	ID      []byte
+	Body    exercise.Score `gorm:"serializer:json"`
+	Written string         // the notes in order, as the player reads them
 }
 
 func (ScoreSheet) TableName() string { return "score" }

@@ -4,7 +4,7 @@ import (
 	"context"
 	"time"
 
-	"earlychorus/core/verdict"
+	"github.com/jackc/pgx/v5/pgtype"
 )
 
 // TakeNote is one note of a take, as maps and growth count it.
@@ -21,14 +21,38 @@ type TakeNote struct {
 	Held       float64
 }
 
-// SectionNotes returns the notes that players of these instruments in a class
-// were asked for on some days.
-func (s *Store) SectionNotes(ctx context.Context, classID string, instruments []string, from, to time.Time) (out []TakeNote, err error) {
-	err = s.db.WithContext(ctx).Raw(`
-		SELECT n.player_id, n.day, n.sounding, n.good, n.trusted, n.centre, n.steadiness, n.held, n.take_id, n.number
+// NoteTally is what one player's takes of one note come to.
+type NoteTally struct {
+	PlayerID   string
+	Sounding   int
+	Takes      int
+	Good       int
+	Centres    []float64 // of the takes whose pitch can be trusted
+	Steadiness []float64 // of the same takes
+}
+
+// SectionTallies returns what players of these instruments in a class made of the
+// notes they were asked for on some days. The rows stay in the database: a year of
+// a section has ten thousand.
+func (s *Store) SectionTallies(ctx context.Context, classID string, instruments []string, from, to time.Time) (out []NoteTally, err error) {
+	rows, err := s.db.WithContext(ctx).Raw(`
+		SELECT n.player_id, n.sounding, count(*), count(*) FILTER (WHERE n.good),
+			coalesce(array_agg(n.centre) FILTER (WHERE n.trusted), '{}'), coalesce(array_agg(n.steadiness) FILTER (WHERE n.trusted), '{}')
 		FROM player p JOIN take_note n ON n.player_id = p.id AND n.day BETWEEN ? AND ?
-		WHERE p.class_id = ? AND p.instrument IN ? AND p.left_at IS NULL LIMIT ?`, from, to, classID, instruments, mostNotes).Scan(&out).Error
-	return out, err
+		WHERE p.class_id = ? AND p.instrument IN ? AND p.left_at IS NULL GROUP BY n.player_id, n.sounding`, from, to, classID, instruments).Rows()
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close() //nolint:errcheck // read to the end below
+	arrays := pgtype.NewMap()
+	for rows.Next() {
+		var t NoteTally
+		if err := rows.Scan(&t.PlayerID, &t.Sounding, &t.Takes, &t.Good, arrays.SQLScanner(&t.Centres), arrays.SQLScanner(&t.Steadiness)); err != nil {
+			return nil, err
+		}
+		out = append(out, t)
+	}
+	return out, rows.Err()
 }
 
 // PlayerNotes returns a player's notes of some days, oldest first.
@@ -38,31 +62,6 @@ func (s *Store) PlayerNotes(ctx context.Context, playerID string, from, to time.
 }
 
 const mostNotes = 100_000
-
-// DayTake is the word on one take of a day.
-type DayTake struct {
-	TakeID     string
-	PlayerID   string
-	Instrument string
-	StepID     string
-	Result     verdict.Result
-	Cause      verdict.Cause
-	Written    string
-}
-
-// TakesOfDay returns the words on a class's takes of a day in the order they were
-// made, the director's before the measured one.
-func (s *Store) TakesOfDay(ctx context.Context, classID string, day time.Time) (out []DayTake, err error) {
-	err = s.db.WithContext(ctx).Raw(`
-		SELECT t.id AS take_id, t.player_id, p.instrument, t.step_id, coalesce(r.result, t.result) AS result, t.cause,
-			coalesce((SELECT string_agg(seg->>'written_name', ' ') FROM jsonb_array_elements(s.body->'segments') seg WHERE seg->>'phase' IN ('play', 'buzz', 'sing')), '') AS written
-		FROM take t JOIN player p ON p.id = t.player_id AND p.class_id = ? AND p.left_at IS NULL JOIN score s ON s.id = t.score_id
-		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true
-		WHERE t.day = ? AND t.result <> '' ORDER BY t.received_at LIMIT ?`, classID, day, mostOfDay).Scan(&out).Error
-	return out, err
-}
-
-const mostOfDay = 5000
 
 // DaysPlayed returns on which days a player played, between two.
 func (s *Store) DaysPlayed(ctx context.Context, playerID string, from, to time.Time) (days []time.Time, err error) {

@@ -13,6 +13,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
 	"earlychorus/core/outcome"
+	"earlychorus/core/progress"
 	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 	"earlychorus/server/jobs"
@@ -71,7 +72,7 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	return w.Store.SaveAnalysis(ctx, store.Analysis{
 		TakeID: t.ID, Version: Version, CreatedAt: w.Now().UTC(), Result: word.Result, TipKey: word.Tip.Key,
 		Measured: came.Analysis, Verdict: word, Ribbon: drawing, Contour: packed.Pack(came.Analysis.Contour),
-	}, notesOf(t, came))
+	}, notesOf(t, came), progress.CutOf(came.Analysis, word.Decided()))
 }
 
 // climb writes a take of a rung into the player's ladder log.
