@@ -1,6 +1,7 @@
-// Command board measures how much script time the browser needs for a board of 70
-// players and 8 steps with a ribbon in every cell, against a server with the demo
-// data, whose answer is multiplied in the page:
+// Command board measures what the browser needs to draw a board of 70 players and 8
+// steps with a ribbon in every cell, coming from another page: script time, style
+// and layout, and the longest task. It asks a server with the demo data, whose
+// answer is multiplied in the page:
 //
 //	go run ./benches/board http://127.0.0.1:8080
 package main
@@ -14,6 +15,7 @@ import (
 
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/page"
+	"github.com/chromedp/cdproto/performance"
 	"github.com/chromedp/chromedp"
 
 	"earlychorus/e2e/browser"
@@ -77,25 +79,57 @@ func measure(base string) error {
 	if _, err := chromedp.Run(tab, before); err != nil {
 		return err
 	}
-	var took []float64
+	var script, layout, longest []float64
 	for range draws {
-		err := chromedp.Do(tab,
-			chromedp.Reload(), browser.See("Section 9"), chromedp.Sleep(700*time.Millisecond),
-		)
+		err := chromedp.Do(tab, browser.Press("Plan"), chromedp.Sleep(time.Second), chromedp.Reload(), browser.See("minutes"), chromedp.Sleep(1500*time.Millisecond))
 		if err != nil {
 			return err
 		}
-		ms, err := chromedp.Run(tab, chromedp.Evaluate[float64](drawing))
+		before, err := spentIn(tab)
 		if err != nil {
 			return err
 		}
-		took = append(took, ms)
+		if err := chromedp.Do(tab, browser.Press("Today"), chromedp.Sleep(2*time.Second)); err != nil {
+			return err
+		}
+		after, err := spentIn(tab)
+		if err != nil {
+			return err
+		}
+		task, err := chromedp.Run(tab, chromedp.Evaluate[float64]("window.longest"))
+		if err != nil {
+			return err
+		}
+		script = append(script, after["ScriptDuration"]-before["ScriptDuration"])
+		layout = append(layout, after["LayoutDuration"]+after["RecalcStyleDuration"]-before["LayoutDuration"]-before["RecalcStyleDuration"])
+		longest = append(longest, task)
+		if err := chromedp.Do(tab, browser.See("Section 9")); err != nil { // it was the large board
+			return err
+		}
 	}
-	slices.Sort(took)
-	fmt.Printf("a board of 70 players and 8 steps, %d times: %.0f ms at best, %.0f ms median, %.0f ms at worst: the longest task\n", draws, took[0], took[draws/2], took[draws-1])
+	fmt.Printf("a board of 70 players and 8 steps, drawn %d times; ms at best, in the middle, at worst\n", draws)
+	for _, of := range []struct {
+		what string
+		took []float64
+	}{{"script", script}, {"style and layout", layout}, {"longest task", longest}} {
+		slices.Sort(of.took)
+		fmt.Printf("%-17s %4.0f %4.0f %4.0f\n", of.what, of.took[0], of.took[draws/2], of.took[draws-1])
+	}
 	return nil
 }
 
-// drawing is the longest time the page did not let go of its thread since the
-// answer was there: React's work, and the layout that goes with it.
-const drawing = `window.longest`
+// spentIn returns the browser's own count of what its thread did so far, in
+// milliseconds.
+func spentIn(tab context.Context) (map[string]float64, error) {
+	return chromedp.Run(tab, func(ctx context.Context, t *chromedp.Target) (map[string]float64, error) {
+		if _, err := cdp.Call(ctx, t, performance.Enable, performance.EnableParams{}); err != nil {
+			return nil, err
+		}
+		got, err := cdp.Call(ctx, t, performance.GetMetrics, cdp.Empty{})
+		out := map[string]float64{}
+		for _, m := range got.Metrics {
+			out[m.Name] = 1000 * m.Value
+		}
+		return out, err
+	})
+}

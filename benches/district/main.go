@@ -2,6 +2,7 @@
 //
 //	bin/earlychorus seed-district --folder /tmp/district
 //	go run ./benches/district /tmp/district
+//	go run ./benches/district /tmp/district plans # how the database answers each page's questions
 package main
 
 import (
@@ -36,20 +37,24 @@ func main() {
 	if len(os.Args) > 1 {
 		folder = os.Args[1]
 	}
-	if err := measure(folder); err != nil {
+	if err := measure(folder, len(os.Args) > 2 && os.Args[2] == "plans"); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
 	}
 }
 
-func measure(folder string) error {
+func measure(folder string, explain bool) error {
 	ctx := context.Background()
 	server, err := postgres.Start(ctx, postgres.Options{Folder: folder})
 	if err != nil {
 		return err
 	}
 	defer server.Stop()
-	s, err := store.Open(server.DSN)
+	dsn := server.DSN
+	if explain {
+		dsn = explained(dsn)
+	}
+	s, err := store.Open(dsn)
 	if err != nil {
 		return err
 	}
@@ -85,6 +90,14 @@ func measure(folder string) error {
 	}
 	if err := count(ctx, s); err != nil {
 		return err
+	}
+	for n := range district.Year.Classes { // ladders are worked out once, when somebody asks
+		if _, err := s.LaddersOfClass(ctx, store.Class{ID: district.ClassID(n)}); err != nil {
+			return err
+		}
+	}
+	if explain {
+		return v.explain(folder)
 	}
 	return v.all()
 }
@@ -127,17 +140,20 @@ func (v visitor) signIn() error {
 	return nil
 }
 
-func (v visitor) all() error {
+// page is one that is measured: each asking is of another class.
+type page struct {
+	name string
+	path func() string
+}
+
+func pages() []page {
 	chance := rand.New(rand.NewPCG(1, 2))
 	class := func() int { return chance.IntN(district.Year.Classes) }
 	lastDay := time.Now().UTC()
 	for lastDay.Weekday() == time.Saturday || lastDay.Weekday() == time.Sunday {
 		lastDay = lastDay.AddDate(0, 0, -1)
 	}
-	pages := []struct {
-		name string
-		path func() string
-	}{
+	return []page{
 		{"Today", func() string {
 			return "/classes/" + district.ClassID(class()) + "/today?day=" + lastDay.Format(time.DateOnly)
 		}},
@@ -152,29 +168,60 @@ func (v visitor) all() error {
 			return "/classes/" + district.ClassID(c) + "/players/" + district.Year.PlayerID(c, chance.IntN(district.Year.Players)) + "/growth"
 		}},
 	}
+}
+
+// open asks for a page and returns its size in bytes.
+func (v visitor) open(path string) (int, error) {
+	res, err := v.client.Get(v.base + path)
+	if err != nil {
+		return 0, err
+	}
+	defer res.Body.Close() //nolint:errcheck // read to its end
+	if res.StatusCode != http.StatusOK {
+		return 0, fmt.Errorf("%s: %s", path, res.Status)
+	}
+	got, err := io.Copy(io.Discard, res.Body)
+	return int(got), err
+}
+
+// explain prints how each page's questions are answered, once everything is warm.
+func (v visitor) explain(folder string) error {
+	for _, p := range pages() {
+		for range warmUps {
+			if _, err := v.open(p.path()); err != nil {
+				return err
+			}
+		}
+		from, err := os.Stat(filepath.Join(folder, "log"))
+		if err != nil {
+			return err
+		}
+		if _, err := v.open(p.path()); err != nil {
+			return err
+		}
+		if err := plans(folder, p.name, from.Size()); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (v visitor) all() error {
 	fmt.Println("| page | p50 ms | p95 ms | worst ms | kB |")
 	fmt.Println("| --- | ---: | ---: | ---: | ---: |")
-	for _, p := range pages {
+	for _, p := range pages() {
 		var took []float64
 		size := 0
 		for n := range asks + warmUps {
 			path := p.path()
 			began := time.Now()
-			res, err := v.client.Get(v.base + path)
+			got, err := v.open(path)
 			if err != nil {
 				return err
-			}
-			got, err := io.Copy(io.Discard, res.Body)
-			_ = res.Body.Close()
-			if err != nil {
-				return err
-			}
-			if res.StatusCode != http.StatusOK {
-				return fmt.Errorf("%s: %s", path, res.Status)
 			}
 			if n >= warmUps {
 				took = append(took, float64(time.Since(began).Microseconds())/1000)
-				size += int(got)
+				size += got
 			}
 		}
 		slices.Sort(took)

@@ -24,6 +24,10 @@ func Standard() Rules {
 	return Rules{CleanInARow: 3, FailsInARow: 2, DayTries: 12, DaySeconds: 300, StuckTries: 4}
 }
 
+// Version changes when the rules or their meaning do: a state that was kept is
+// then worked out anew.
+const Version = 1
+
 // Happening is what a line of the log says.
 type Happening string
 

@@ -157,3 +157,35 @@ func TestEveryReadyLadderCanBeClimbed(t *testing.T) {
 		}
 	}
 }
+
+// The history is the way between where one began and where one stands, and
+// nothing else.
+func TestTheHistoryTellsEveryTurn(t *testing.T) {
+	_, _, log := climb(ladder.Start(4), "cccn|xx|cccccc|b|ccccccccc")
+	got := ladder.Standard().History(4, log)
+	want := []ladder.Turn{
+		{"2026-03-01", ladder.Up, 1, 2},
+		{"2026-03-02", ladder.Back, 2, 1},
+		{"2026-03-03", ladder.Up, 1, 2},
+		{"2026-03-03", ladder.Up, 2, 3},
+		{"2026-03-04", ladder.Back, 3, 2},
+		{"2026-03-05", ladder.Up, 2, 3},
+		{"2026-03-05", ladder.Up, 3, 4},
+		{"2026-03-05", ladder.Goal, 4, 4},
+	}
+	assert.Equal(t, want, got)
+	assert.Empty(t, ladder.Standard().History(4, nil))
+
+	rapid.Check(t, func(t *rapid.T) {
+		end, _, log := climb(ladder.Start(3), rapid.StringMatching(`[cnxhb|]{0,40}`).Draw(t, "played"))
+		rung := 1
+		for _, turn := range ladder.Standard().History(3, log) {
+			assert.Equal(t, rung, turn.From)
+			assert.True(t, turn.Move == ladder.Goal || turn.Rung != rung, "a turn goes somewhere")
+			rung = turn.Rung
+		}
+		assert.Equal(t, end.Rung, rung)
+	})
+	placed := ladder.Standard().History(4, []ladder.Entry{{What: ladder.Placed, Day: "2026-03-01", Rung: 3}, {What: ladder.Placed, Day: "2026-03-02", Rung: 3}})
+	assert.Equal(t, []ladder.Turn{{"2026-03-01", ladder.MovedTo, 1, 3}}, placed)
+}

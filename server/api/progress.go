@@ -214,17 +214,24 @@ func (a *API) laddersOf(ctx context.Context, class store.Class, players []store.
 
 // GrowthView is how a player has grown.
 type GrowthView struct {
-	Class      ClassName         `json:"class"`
-	Player     NamedPlayer       `json:"player"`
-	Instrument string            `json:"instrument"`
-	Section    string            `json:"section"`
-	Weeks      []GrowthWeek      `json:"weeks" nullable:"false"`
-	Hold       progress.Line     `json:"hold"`
-	Centre     progress.Line     `json:"centre"`
-	Steadiness progress.Line     `json:"steadiness"`
-	Days       []string          `json:"days" nullable:"false" doc:"days played"`
-	Ladders    []practice.Ladder `json:"ladders" nullable:"false"`
-	Comments   []CommentView     `json:"comments" nullable:"false"`
+	Class      ClassName      `json:"class"`
+	Player     NamedPlayer    `json:"player"`
+	Instrument string         `json:"instrument"`
+	Section    string         `json:"section"`
+	Today      string         `json:"today" format:"date" doc:"the school's date now"`
+	Weeks      []GrowthWeek   `json:"weeks" nullable:"false"`
+	Hold       progress.Line  `json:"hold"`
+	Centre     progress.Line  `json:"centre"`
+	Steadiness progress.Line  `json:"steadiness"`
+	Days       []string       `json:"days" nullable:"false" doc:"days played"`
+	Ladders    []LadderGrowth `json:"ladders" nullable:"false"`
+	Comments   []CommentView  `json:"comments" nullable:"false"`
+}
+
+// LadderGrowth is a ladder and how the player came to stand where the player does.
+type LadderGrowth struct {
+	practice.Ladder
+	History []ladder.Turn `json:"history" nullable:"false" doc:"every time the rung changed, oldest first"`
 }
 
 // GrowthWeek is a player's week.
@@ -263,11 +270,13 @@ func (a *API) growthOf(ctx context.Context, class store.Class, playerID string, 
 	if p.ClassID != class.ID {
 		return GrowthView{}, store.ErrNotFound
 	}
-	i, err := instrument.Get(p.Instrument)
+	p.Class = class
+	today := class.Day(a.Now())
+	who, err := p.As(today)
 	if err != nil {
 		return GrowthView{}, err
 	}
-	today := class.Day(a.Now())
+	i := who.Instrument
 	from := store.Monday(today).AddDate(0, 0, -7*(weeks-1))
 	rows, err := a.Store.PlayerNotes(ctx, p.ID, from, today)
 	if err != nil {
@@ -279,8 +288,8 @@ func (a *API) growthOf(ctx context.Context, class store.Class, playerID string, 
 	}
 	growth := progress.GrowthOf(notes)
 	out := GrowthView{
-		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code}, Player: NamedPlayer{ID: p.ID, Name: p.FullName()}, Instrument: i.Name, Section: i.Section,
-		Weeks: []GrowthWeek{}, Hold: growth.Hold, Centre: growth.Centre, Steadiness: growth.Steadiness, Days: []string{}, Ladders: []practice.Ladder{}, Comments: []CommentView{},
+		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code}, Player: NamedPlayer{ID: p.ID, Name: p.FullName()}, Instrument: i.Name, Section: i.Section, Today: today.Format(time.DateOnly),
+		Weeks: []GrowthWeek{}, Hold: growth.Hold, Centre: growth.Centre, Steadiness: growth.Steadiness, Days: []string{}, Ladders: []LadderGrowth{}, Comments: []CommentView{},
 	}
 	for _, w := range growth.Weeks {
 		out.Weeks = append(out.Weeks, GrowthWeek{w, dayOf(w.From)})
@@ -292,21 +301,36 @@ func (a *API) growthOf(ctx context.Context, class store.Class, playerID string, 
 	for _, d := range days {
 		out.Days = append(out.Days, d.Format(time.DateOnly))
 	}
-	states, err := a.Store.LaddersOf(ctx, p)
-	if err != nil {
+	if out.Ladders, err = a.climbed(ctx, p, i, today); err != nil {
 		return out, err
-	}
-	for _, l := range exercise.Ladders() {
-		if state, tried := states[l.Key]; tried {
-			view, _ := practice.LadderOf(l.Key, i, &state, state.Rung, today.Format(time.DateOnly))
-			out.Ladders = append(out.Ladders, view)
-		}
 	}
 	comments, err := a.Store.CommentsForPlayer(ctx, p.ID, from, mostOwnComments)
 	for _, c := range comments {
 		out.Comments = append(out.Comments, commentView(c))
 	}
 	return out, err
+}
+
+// climbed is where a player stands on each ladder that was tried, and the way there.
+func (a *API) climbed(ctx context.Context, p store.Player, i instrument.Instrument, today time.Time) ([]LadderGrowth, error) {
+	out := []LadderGrowth{}
+	states, err := a.Store.LaddersOf(ctx, p)
+	if err != nil {
+		return nil, err
+	}
+	for _, l := range exercise.Ladders() {
+		state, tried := states[l.Key]
+		if !tried {
+			continue
+		}
+		log, err := a.Store.LadderLog(ctx, p.ID, l.Key)
+		if err != nil {
+			return nil, err
+		}
+		view, _ := practice.LadderOf(l.Key, i, &state, state.Rung, today.Format(time.DateOnly))
+		out = append(out, LadderGrowth{view, ladder.Standard().History(len(view.Rungs), log)})
+	}
+	return out, nil
 }
 
 // takeOutProgress answers everything measured in a class as CSV or JSON, a line a

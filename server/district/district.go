@@ -273,18 +273,27 @@ func (s *seeding) kept(ctx context.Context) error {
 func (s *seeding) ladders(ctx context.Context) error {
 	count := s.Classes * s.Players * s.Weeks
 	s.say("%d ladder entries", count)
-	return s.copy(ctx, "ladder_entry", []string{"player_id", "ladder", "what", "day", "rung", "result", "at"}, count, func(n int) []any {
+	err := s.copy(ctx, "ladder_entry", []string{"player_id", "ladder", "what", "day", "rung", "result", "at"}, count, func(n int) []any {
 		player, week := n/s.Weeks, n%s.Weeks
-		ladder := "brass-partials"
-		switch band[player%s.Players%len(band)] {
-		case "clarinet":
-			ladder = "clarinet-break"
-		case "alto-sax", "tenor-sax":
-			ladder = "sax-low"
-		}
 		day := s.monday.AddDate(0, 0, 7*week)
-		return []any{id(aPlayer, player), ladder, "tried", day, 1 + week/12, []verdict.Result{verdict.Clean, verdict.Clean, verdict.NotYet}[(n*7+week)%3], day}
+		return []any{id(aPlayer, player), s.ladderOf(player), "tried", day, 1 + week/12, []verdict.Result{verdict.Clean, verdict.Clean, verdict.NotYet}[(n*7+week)%3], day}
 	})
+	if err != nil {
+		return err
+	}
+	return s.copy(ctx, "ladder_standing", []string{"player_id", "ladder", "entries"}, s.Classes*s.Players, func(n int) []any {
+		return []any{id(aPlayer, n), s.ladderOf(n), s.Weeks}
+	})
+}
+
+func (s *seeding) ladderOf(player int) string {
+	switch band[player%s.Players%len(band)] {
+	case "clarinet":
+		return "clarinet-break"
+	case "alto-sax", "tenor-sax":
+		return "sax-low"
+	}
+	return "brass-partials"
 }
 
 func (s *seeding) analyze(ctx context.Context) error {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"time"
 
+	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
 	"earlychorus/core/exercise"
@@ -30,29 +31,25 @@ type LadderEntry struct {
 
 // AddLadderEntry adds a line. A take that is heard again adds none.
 func (s *Store) AddLadderEntry(ctx context.Context, e LadderEntry) error {
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Create(&e).Error
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		added := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&e)
+		if added.Error != nil || added.RowsAffected == 0 {
+			return added.Error
+		}
+		return tx.Exec(`INSERT INTO ladder_standing (player_id, ladder, entries) VALUES (?, ?, 1)
+			ON CONFLICT (player_id, ladder) DO UPDATE SET entries = ladder_standing.entries + 1, rungs = 0`, e.PlayerID, e.Ladder).Error
+	})
 }
 
-// LaddersOf returns where a player stands on every ladder that was ever tried.
-func (s *Store) LaddersOf(ctx context.Context, p Player) (map[string]ladder.State, error) {
-	var log []LadderEntry
-	if err := s.db.WithContext(ctx).Where("player_id = ?", p.ID).Order("at, id").Find(&log).Error; err != nil {
-		return nil, err
+// LadderLog returns the lines of a player's ladder in the order they happened.
+func (s *Store) LadderLog(ctx context.Context, playerID, key string) ([]ladder.Entry, error) {
+	var rows []LadderEntry
+	err := s.db.WithContext(ctx).Where("player_id = ? AND ladder = ?", playerID, key).Order("at, id").Find(&rows).Error
+	log := make([]ladder.Entry, len(rows))
+	for n, e := range rows {
+		log[n] = e.entry()
 	}
-	who, err := p.As(p.Class.Day(time.Time{}))
-	if err != nil {
-		return nil, err
-	}
-	entries := map[string][]ladder.Entry{}
-	for _, e := range log {
-		entries[e.Ladder] = append(entries[e.Ladder], e.entry())
-	}
-	out := map[string]ladder.State{}
-	for key, list := range entries {
-		l, _ := exercise.LadderOf(key)
-		out[key] = ladder.Standard().Replay(len(l.Rungs(who.Instrument)), list)
-	}
-	return out, nil
+	return log, err
 }
 
 // BestHold returns a player's longest note, in seconds, of the longest long tones
@@ -78,37 +75,6 @@ func (s *Store) Standing(ctx context.Context, p Player) (Player, map[string]ladd
 	}
 	p.Best, err = s.BestHold(ctx, p.ID)
 	return p, states, err
-}
-
-// LaddersOfClass returns where a class's players stand, by player and ladder.
-func (s *Store) LaddersOfClass(ctx context.Context, class Class) (map[string]map[string]ladder.State, error) {
-	var log []struct {
-		LadderEntry
-		Instrument string
-		Variant    string
-	}
-	err := s.db.WithContext(ctx).Raw(`SELECT e.*, p.instrument, p.variant FROM ladder_entry e JOIN player p ON p.id = e.player_id
-		WHERE p.class_id = ? AND p.left_at IS NULL ORDER BY e.at, e.id`, class.ID).Scan(&log).Error
-	if err != nil {
-		return nil, err
-	}
-	out := map[string]map[string]ladder.State{}
-	for _, e := range log {
-		if out[e.PlayerID] == nil {
-			out[e.PlayerID] = map[string]ladder.State{}
-		}
-		state, tried := out[e.PlayerID][e.Ladder]
-		if !tried {
-			who, err := Player{Instrument: e.Instrument, Variant: e.Variant, Stage: 1}.As(time.Time{})
-			if err != nil {
-				return nil, err
-			}
-			l, _ := exercise.LadderOf(e.Ladder)
-			state = ladder.Start(len(l.Rungs(who.Instrument)))
-		}
-		out[e.PlayerID][e.Ladder], _ = ladder.Standard().Next(state, e.entry())
-	}
-	return out, nil
 }
 
 // entry is the line in the ladder's own terms.

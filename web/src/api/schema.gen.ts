@@ -1511,10 +1511,15 @@ export interface components {
             days: string[];
             hold: components["schemas"]["Line"];
             instrument: string;
-            ladders: components["schemas"]["Ladder"][];
+            ladders: components["schemas"]["LadderGrowth"][];
             player: components["schemas"]["NamedPlayer"];
             section: string;
             steadiness: components["schemas"]["Line"];
+            /**
+             * Format: date
+             * @description the school's date now
+             */
+            today: string;
             weeks: components["schemas"]["GrowthWeek"][];
         };
         GrowthWeek: {
@@ -1607,6 +1612,43 @@ export interface components {
              * @description clean in a row on the rung
              */
             clean: number;
+            key: string;
+            /**
+             * Format: int64
+             * @description a day that count
+             */
+            most_tries: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description clean in a row that it still asks for
+             */
+            needs: number;
+            passed: boolean[];
+            /** @description the goal was reached */
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description the player's, from 1
+             */
+            rung: number;
+            /** @description what each asks, from the first */
+            rungs: string[];
+            /** @description what the next take leads on from */
+            state: components["schemas"]["State"];
+            /** Format: int64 */
+            tries_today: number;
+        };
+        LadderGrowth: {
+            /** @description the day's tries are used up: more is practice, and does not count */
+            capped: boolean;
+            /**
+             * Format: int64
+             * @description clean in a row on the rung
+             */
+            clean: number;
+            /** @description every time the rung changed, oldest first */
+            history: components["schemas"]["Turn"][];
             key: string;
             /**
              * Format: int64
@@ -2733,6 +2775,22 @@ export interface components {
             per_week: number;
             /** Format: int64 */
             points: number;
+        };
+        Turn: {
+            /** Format: date */
+            day: string;
+            /**
+             * Format: int64
+             * @description the rung left
+             */
+            from: number;
+            /** @enum {string} */
+            move: "up" | "back" | "goal" | "placed";
+            /**
+             * Format: int64
+             * @description from 1: the one come to; the last one for a goal
+             */
+            rung: number;
         };
         Variant: {
             /** @description empty for the usual one */

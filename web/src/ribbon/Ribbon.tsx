@@ -1,5 +1,5 @@
 import { type ReactNode, useId } from 'react'
-import { type Box, centreLine, placesOf, type RibbonData, segmentsOf, widened } from './geometry'
+import { type Box, centreLine, inksOf, placesOf, type RibbonData, widened } from './geometry'
 
 type Props = {
   ribbon: RibbonData
@@ -29,14 +29,20 @@ export function Ribbon({ ribbon, width, height, large = false, children }: Props
     >
       <title id={title}>{ribbon.text}</title>
       <Tracks ribbon={ribbon} box={box} large={large} />
-      {ribbon.strokes.map((s) => (
-        <g key={s.from_s}>
-          {segmentsOf(s, at).map((p) => (
-            <path key={p.path} d={p.path} fill="currentColor" opacity={0.25 + 0.75 * p.ink} />
-          ))}
-          {large && <path d={centreLine(s, at)} fill="none" stroke="var(--paper)" strokeWidth="1.2" opacity={0.75} />}
-        </g>
+      {inksOf(ribbon.strokes, at).map((p) => (
+        <path key={p.ink} d={p.path} fill="currentColor" opacity={0.25 + 0.75 * p.ink} />
       ))}
+      {large &&
+        ribbon.strokes.map((s) => (
+          <path
+            key={s.from_s}
+            d={centreLine(s, at)}
+            fill="none"
+            stroke="var(--paper)"
+            strokeWidth="1.2"
+            opacity={0.75}
+          />
+        ))}
       {ribbon.gaps.map((g) => {
         const hole = widened(at.x(g.from_s), at.x(g.to_s))
         return (

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { centreLine, placesOf, type RibbonData, segmentsOf, widened } from './geometry'
+import { centreLine, inksOf, placesOf, type RibbonData, segmentsOf, widened } from './geometry'
 
 const ribbon: RibbonData = {
   from_s: 0,
@@ -35,6 +35,13 @@ describe('ribbon geometry', () => {
   it('cuts a stroke where the ink changes', () => {
     expect(segmentsOf(stroke, at)).toHaveLength(1)
     expect(segmentsOf({ ...stroke, ink: [100, 20, 20] }, at).map((s) => s.ink)).toEqual([1, 0.2])
+  })
+  it('draws all of one ink at once', () => {
+    const grainy = { ...stroke, from_s: 6, to_s: 8, ink: [100, 20, 20] }
+    const inks = inksOf([stroke, grainy], at)
+    expect(inks.map((i) => i.ink)).toEqual([1, 0.2])
+    expect(inks[0]?.path.match(/M/g)).toHaveLength(2)
+    expect(inksOf([], at)).toEqual([])
   })
   it('keeps short gaps visible', () => {
     expect(widened(10, 10.4)).toEqual({ x: 9.2, width: 2 })

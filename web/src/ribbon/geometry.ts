@@ -51,6 +51,15 @@ export function segmentsOf(s: Stroke, at: Places): Segment[] {
   return out
 }
 
+/** inksOf outlines strokes with one path for each ink: a small drawing has few. */
+export function inksOf(strokes: Stroke[], at: Places): Segment[] {
+  const paths = new Map<number, string>()
+  for (const stroke of strokes) {
+    for (const { ink, path } of segmentsOf(stroke, at)) paths.set(ink, (paths.get(ink) ?? '') + path)
+  }
+  return Array.from(paths, ([ink, path]) => ({ ink, path }))
+}
+
 /** centreLine is the pitch itself, a fine line inside the ink. */
 export function centreLine(s: Stroke, at: Places): string {
   const last = s.cents.length - 1

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef, useState } from 'react'
 
-const ahead = '600px' // of scrolling, so that nothing is seen to appear
+const ahead = '300px' // of scrolling, so that nothing is seen to appear
 
 type Told = () => void
 const waiting = new Map<Element, Told>()

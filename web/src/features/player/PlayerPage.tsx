@@ -7,6 +7,7 @@ import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
 import { ForgetPlayer } from './ForgetPlayer'
 import { GrowthLine } from './GrowthLine'
+import { Ladders } from './Ladders'
 
 const growthQuery = (classId: string, player: string) =>
   queryOptions({
@@ -21,8 +22,10 @@ export function PlayerPage() {
   const { data, error } = useQuery(growthQuery(classId, playerId))
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Looking back" />
-  const dots = (value: (w: Schemas['GrowthWeek']) => number, has: (w: Schemas['GrowthWeek']) => boolean) =>
-    data.weeks.filter(has).map((w) => ({ monday: w.monday, value: value(w), takes: w.takes }))
+  const dots = (key: 'best_hold_s' | 'centre_cents' | 'steadiness_cents') =>
+    data.weeks
+      .filter((w) => (key === 'best_hold_s' ? w.best_hold_s > 0 : w.notes > 0))
+      .map((w) => ({ monday: w.monday, value: w[key], takes: w.takes }))
   return (
     <>
       <ClassHead classId={classId} name={data.class.name} at="none" />
@@ -45,37 +48,18 @@ export function PlayerPage() {
         </p>
       </header>
       <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-3">
-        <GrowthLine
-          title="Longest hold"
-          unit="s"
-          says={data.hold.says}
-          points={dots(
-            (w) => w.best_hold_s,
-            (w) => w.best_hold_s > 0,
-          )}
-        />
+        <GrowthLine title="Longest hold" unit="s" says={data.hold.says} points={dots('best_hold_s')} />
         <GrowthLine
           title="From the middle of the note"
           unit="cents"
           says={data.centre.says}
-          points={dots(
-            (w) => w.centre_cents,
-            (w) => w.notes > 0,
-          )}
+          points={dots('centre_cents')}
         />
-        <GrowthLine
-          title="Waver"
-          unit="± cents"
-          says={data.steadiness.says}
-          points={dots(
-            (w) => w.steadiness_cents,
-            (w) => w.notes > 0,
-          )}
-        />
+        <GrowthLine title="Waver" unit="± cents" says={data.steadiness.says} points={dots('steadiness_cents')} />
       </div>
       <Days days={data.days} />
       <div className="mt-8 grid gap-10 lg:grid-cols-2">
-        <Ladders ladders={data.ladders} />
+        <Ladders ladders={data.ladders} from={data.weeks[0]?.monday} to={data.today} />
         <Comments comments={data.comments} />
       </div>
       <ForgetPlayer classId={classId} playerId={playerId} name={data.player.name} />
@@ -118,33 +102,6 @@ function plus(day: string, days: number): string {
   const at = new Date(`${day}T00:00Z`)
   at.setUTCDate(at.getUTCDate() + days)
   return at.toISOString().slice(0, 10)
-}
-
-function Ladders({ ladders }: { ladders: Schemas['Ladder'][] }) {
-  return (
-    <section>
-      <h2>Ladders</h2>
-      {ladders.length === 0 && <p className="mt-2 text-soft">None was tried yet.</p>}
-      {ladders.map((l) => (
-        <div key={l.key} className="mt-3">
-          <p className="flex justify-between gap-4">
-            <span>{l.name}</span>
-            <span className="text-soft">
-              rung {l.rung} of {l.rungs.length}: {l.rungs[l.rung - 1]}
-            </span>
-          </p>
-          <div className="mt-1 flex gap-0.5" aria-hidden>
-            {l.rungs.map((r, n) => (
-              <span
-                key={r}
-                className={`h-3 flex-1 ${l.passed[n] ? 'bg-ink' : n + 1 === l.rung ? 'bg-warm' : 'bg-band'}`}
-              />
-            ))}
-          </div>
-        </div>
-      ))}
-    </section>
-  )
 }
 
 function Comments({ comments }: { comments: Schemas['CommentView'][] }) {

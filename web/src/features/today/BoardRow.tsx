@@ -1,5 +1,4 @@
 import { memo } from 'react'
-import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { Ribbon } from '../../ribbon/Ribbon'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
@@ -11,19 +10,23 @@ type Props = { player: Schemas['PlayerRow']; classId: string }
 /** From this many steps on, a cell keeps to its ribbon and its mark. */
 export const denseFrom = 3
 
-/** BoardRow is a player's line; it is drawn again only when it changed. */
+/**
+ * BoardRow is a player's line; it is drawn again only when it changed. Until it
+ * comes near the screen it is names, links and words for the ear; marks and
+ * ribbons wait. Its links are followed by the board (useInAppLinks).
+ */
 export const BoardRow = memo(function BoardRow({ player, classId }: Props) {
   const dense = player.cells.length >= denseFrom
   const [row, near] = useNear<HTMLTableRowElement>()
   return (
     <tr ref={row} className="border-b border-rule">
       <th scope="row" className="h-10 pr-4 text-left font-normal whitespace-nowrap">
-        <Link
+        <a
           className="decoration-edge underline-offset-4 hover:underline"
-          to={`/class/${classId}/player/${player.id}`}
+          href={`/class/${classId}/player/${player.id}`}
         >
           {player.name}
-        </Link>
+        </a>
       </th>
       {player.cells.map((cell, n) => (
         // Cells stand in the order of the steps and have no name of their own.
@@ -44,35 +47,34 @@ function CellView({ cell, player, dense, drawn }: CellProps) {
     return <span className="text-sm text-soft">{dense ? '' : 'not for this instrument'}</span>
   }
   const result = cell.state === 'done' && cell.result ? cell.result : (cell.state as 'missing' | 'waiting' | 'failed')
-  const inside = dense ? (
+  const inside = !drawn ? null : dense ? (
     <>
       <ResultMark result={result} overruled={cell.overruled} size={16} />
-      <span className="w-24 shrink-0">
-        {drawn && cell.ribbon && <Ribbon ribbon={cell.ribbon} width={96} height={24} />}
-      </span>
+      <span className="w-24 shrink-0">{cell.ribbon && <Ribbon ribbon={cell.ribbon} width={96} height={24} />}</span>
     </>
   ) : (
     <>
       <span className="w-16 shrink-0 font-serif text-sm text-soft">{cell.written}</span>
       <span className="w-32 shrink-0 sm:w-[26rem]">
-        {drawn && cell.ribbon && <Ribbon ribbon={cell.ribbon} width={416} height={38} />}
+        {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={416} height={38} />}
       </span>
       <ResultMark result={result} overruled={cell.overruled} />
       <span className="min-w-0 truncate text-sm">{words(cell)}</span>
     </>
   )
   const row = dense ? 'flex min-h-10 items-center gap-1.5' : 'flex min-h-10 items-center gap-3'
-  if (!cell.take_id) return <div className={row}>{inside}</div>
+  if (!cell.take_id)
+    return <div className={row}>{inside ?? <span className="sr-only">{resultWords[result]}</span>}</div>
   return (
-    <Link
-      to={`/take/${cell.take_id}`}
+    <a
+      href={`/take/${cell.take_id}`}
       className={`${row} rounded-sm hover:bg-warm-wash`}
       data-player={player}
       title={dense ? cell.deciding : undefined}
       aria-label={`${player}: ${resultWords[result]}. ${cell.deciding ?? ''}. ${cell.ribbon?.text ?? ''}`}
     >
       {inside}
-    </Link>
+    </a>
   )
 }
 

@@ -4,6 +4,7 @@ import type { Schemas } from '../../api/client'
 import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { useInAppLinks } from '../../ui/useInAppLinks'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
 import { BoardRow, denseFrom } from './BoardRow'
@@ -101,8 +102,9 @@ function shifted(day: string, by: number): string {
 
 function Board({ today, view }: { today: Schemas['Today']; view: View }) {
   const shown = shownOf(today, view)
+  const table = useInAppLinks<HTMLTableElement>()
   return (
-    <table className="w-full border-collapse">
+    <table ref={table} className="w-full border-collapse">
       <caption className="sr-only">Players by section, with each one’s latest take of every step</caption>
       <thead>
         <tr className="border-y border-ink align-top">
