@@ -1,5 +1,5 @@
 import { type ReactNode, useId } from 'react'
-import { type Box, centreLine, inksOf, placesOf, type RibbonData, widened } from './geometry'
+import { type Box, centreLine, inksOf, placesOf, type RibbonData, tracksOf, widened } from './geometry'
 
 type Props = {
   ribbon: RibbonData
@@ -7,6 +7,8 @@ type Props = {
   height: number
   /** large drawings have beats, note names and labelled jumps */
   large?: boolean
+  /** what stands around it says it already */
+  silent?: boolean
   children?: (x: (seconds: number) => number) => ReactNode
 }
 
@@ -15,19 +17,21 @@ type Props = {
  * against the target, thickness is loudness, solid ink is a clear tone. All of
  * it is worked out by the server; this only scales it.
  */
-export function Ribbon({ ribbon, width, height, large = false, children }: Props) {
+export function Ribbon({ ribbon, width, height, large = false, silent, children }: Props) {
   const title = useId()
   const box: Box = { width, height, lane: large ? 26 : 3 }
   const at = placesOf(ribbon, box)
   return (
+    // biome-ignore lint/a11y/noSvgWithoutTitle: it has one, unless its words stand around it
     <svg
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-labelledby={title}
+      aria-hidden={silent}
+      aria-labelledby={silent ? undefined : title}
       className="block h-auto w-full text-ink"
       style={{ aspectRatio: `${width} / ${height}` }}
     >
-      <title id={title}>{ribbon.text}</title>
+      {!silent && <title id={title}>{ribbon.text}</title>}
       <Tracks ribbon={ribbon} box={box} large={large} />
       {inksOf(ribbon.strokes, at).map((p) => (
         <path key={p.ink} d={p.path} fill="currentColor" opacity={0.25 + 0.75 * p.ink} />
@@ -73,34 +77,23 @@ type Part = { ribbon: RibbonData; box: Box; large: boolean }
 
 function Tracks({ ribbon, box, large }: Part) {
   const at = placesOf(ribbon, box)
+  const tracks = tracksOf(ribbon.tracks, at)
   return (
     <>
-      {ribbon.tracks.map((t) => {
-        const x = at.x(t.from_s)
-        const width = at.x(t.to_s) - x
-        return (
-          <g key={t.from_s}>
-            <rect
-              x={x}
-              width={width}
-              y={at.y(t.band_cents)}
-              height={at.y(-t.band_cents) - at.y(t.band_cents)}
-              fill="var(--band)"
-            />
-            <path d={`M${x} ${at.y(0)}h${width}`} stroke="var(--edge)" strokeWidth="0.6" />
-            <path
-              d={`M${x} ${at.y(t.band_cents * 1.35)}V${at.y(-t.band_cents * 1.35)}`}
-              stroke="var(--warm)"
-              strokeWidth={large ? 2 : 1.4}
-            />
-            {large && (
-              <text x={x + 6} y={at.y(ribbon.range_cents) + 14} className="fill-soft font-serif text-[15px]">
-                {t.written}
-              </text>
-            )}
-          </g>
-        )
-      })}
+      <path d={tracks.band} fill="var(--band)" />
+      <path d={tracks.middle} stroke="var(--edge)" strokeWidth="0.6" />
+      <path d={tracks.starts} stroke="var(--warm)" strokeWidth={large ? 2 : 1.4} />
+      {large &&
+        ribbon.tracks.map((t) => (
+          <text
+            key={t.from_s}
+            x={at.x(t.from_s) + 6}
+            y={at.y(ribbon.range_cents) + 14}
+            className="fill-soft font-serif text-[15px]"
+          >
+            {t.written}
+          </text>
+        ))}
       {large &&
         ribbon.beats_s.map((b, n) => (
           <g key={b}>

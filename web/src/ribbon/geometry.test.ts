@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { centreLine, inksOf, placesOf, type RibbonData, segmentsOf, widened } from './geometry'
+import { centreLine, inksOf, placesOf, type RibbonData, segmentsOf, tracksOf, widened } from './geometry'
 
 const ribbon: RibbonData = {
   from_s: 0,
@@ -42,6 +42,13 @@ describe('ribbon geometry', () => {
     expect(inks.map((i) => i.ink)).toEqual([1, 0.2])
     expect(inks[0]?.path.match(/M/g)).toHaveLength(2)
     expect(inksOf([], at)).toEqual([])
+  })
+  it('draws the allowed bands from where each begins', () => {
+    const two = tracksOf([...ribbon.tracks, { from_s: 9, to_s: 10, band_cents: 25, written: 'D4', concert: 'C4' }], at)
+    expect(two.band).toBe('M10 23.33H90V36.67H10ZM90 23.33H100V36.67H90Z')
+    expect(two.middle).toBe('M10 30H90M90 30H100')
+    expect(two.starts.match(/M/g)).toHaveLength(2)
+    expect(tracksOf([], at)).toEqual({ band: '', middle: '', starts: '' })
   })
   it('keeps short gaps visible', () => {
     expect(widened(10, 10.4)).toEqual({ x: 9.2, width: 2 })

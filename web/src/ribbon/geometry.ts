@@ -23,6 +23,19 @@ export function placesOf(r: RibbonData, box: Box): Places {
   }
 }
 
+/** tracksOf outlines the targets, all of them in three paths: the allowed bands, their middles, and where each begins. */
+export function tracksOf(tracks: RibbonData['tracks'], at: Places): { band: string; middle: string; starts: string } {
+  const out = { band: '', middle: '', starts: '' }
+  for (const t of tracks) {
+    const [from, to] = [round(at.x(t.from_s)), round(at.x(t.to_s))]
+    const y = (bands: number) => round(at.y(bands * t.band_cents))
+    out.band += `M${from} ${y(1)}H${to}V${y(-1)}H${from}Z`
+    out.middle += `M${from} ${y(0)}H${to}`
+    out.starts += `M${from} ${y(1.35)}V${y(-1.35)}`
+  }
+  return out
+}
+
 /** Segment is a piece of a stroke drawn with one ink. */
 export type Segment = { path: string; ink: number }
 

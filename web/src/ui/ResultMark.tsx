@@ -1,4 +1,3 @@
-import { useId } from 'react'
 import type { Schemas } from '../api/client'
 
 export type Result = Schemas['Verdict']['result'] | 'missing' | 'waiting' | 'failed'
@@ -24,17 +23,24 @@ const colours: Record<Result, string> = {
   failed: 'text-cant-tell',
 }
 
-type Props = { result: Result; overruled?: boolean; withWord?: boolean; size?: number }
+type Props = {
+  result: Result
+  overruled?: boolean
+  withWord?: boolean
+  size?: number
+  /** what stands around it says it already */
+  silent?: boolean
+}
 
 /**
  * ResultMark tells a result by shape: a note's head filled as far as the step
  * is done. An underline says that it is the director's word.
  */
-export function ResultMark({ result, overruled, withWord, size = 18 }: Props) {
+export function ResultMark({ result, overruled, withWord, size = 18, silent }: Props) {
   const words = resultWords[result] + (overruled ? ', the director’s word' : '')
   return (
     <span className={`inline-flex items-center gap-1.5 ${colours[result]}`} data-result={result}>
-      <svg width={size * 1.3} height={size} viewBox="0 0 26 20" aria-hidden={withWord || undefined} role="img">
+      <svg width={size * 1.3} height={size} viewBox="0 0 26 20" aria-hidden={withWord || silent} role="img">
         <title>{words}</title>
         <Shape result={result} />
         {overruled && <path d="M3 19h20" stroke="currentColor" strokeWidth="2" />}
@@ -45,7 +51,6 @@ export function ResultMark({ result, overruled, withWord, size = 18 }: Props) {
 }
 
 function Shape({ result }: { result: Result }) {
-  const id = useId()
   const head = { cx: 13, cy: 9, rx: 9, ry: 6.4, transform: 'rotate(-18 13 9)' }
   const line = { fill: 'none', stroke: 'currentColor', strokeWidth: 2.2 }
   switch (result) {
@@ -54,10 +59,7 @@ function Shape({ result }: { result: Result }) {
     case 'nearly':
       return (
         <>
-          <clipPath id={id}>
-            <path d="M0 9.6H26V20H0z" />
-          </clipPath>
-          <ellipse {...head} fill="currentColor" clipPath={`url(#${id})`} />
+          <path d="M4.27 9.6A9 6.4 -18 0 0 21.41 9.6Z" fill="currentColor" />
           <ellipse {...head} {...line} />
         </>
       )

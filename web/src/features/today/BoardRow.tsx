@@ -47,18 +47,21 @@ function CellView({ cell, player, dense, drawn }: CellProps) {
     return <span className="text-sm text-soft">{dense ? '' : 'not for this instrument'}</span>
   }
   const result = cell.state === 'done' && cell.result ? cell.result : (cell.state as 'missing' | 'waiting' | 'failed')
+  const said = cell.take_id !== undefined // by the link
   const inside = !drawn ? null : dense ? (
     <>
-      <ResultMark result={result} overruled={cell.overruled} size={16} />
-      <span className="w-24 shrink-0">{cell.ribbon && <Ribbon ribbon={cell.ribbon} width={96} height={24} />}</span>
+      <ResultMark result={result} overruled={cell.overruled} size={16} silent={said} />
+      <span className="w-24 shrink-0">
+        {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={96} height={24} silent={said} />}
+      </span>
     </>
   ) : (
     <>
       <span className="w-16 shrink-0 font-serif text-sm text-soft">{cell.written}</span>
       <span className="w-32 shrink-0 sm:w-[26rem]">
-        {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={416} height={38} />}
+        {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={416} height={38} silent={said} />}
       </span>
-      <ResultMark result={result} overruled={cell.overruled} />
+      <ResultMark result={result} overruled={cell.overruled} silent={said} />
       <span className="min-w-0 truncate text-sm">{words(cell)}</span>
     </>
   )
