@@ -36,7 +36,7 @@ var does = map[verdict.Cause]string{
 	verdict.CauseNoResponse: "had a note that did not speak", verdict.CauseGap: "let the sound stop", verdict.CauseSlide: "had a dead spot in the slide",
 	verdict.CausePlateaus: "missed a note of the buzzed scale", verdict.CauseApart: "kept high and low too close", verdict.CauseSung: "sang beside the note",
 	verdict.CauseLanding: "landed beside the note", verdict.CauseCentre: "lay beside the pitch", verdict.CauseSteadiness: "wavered",
-	verdict.CauseDrift: "drifted", verdict.CauseHeld: "did not hold it long enough", verdict.CauseScoop: "scooped into the note", verdict.CauseEnding: "let the end sag",
+	verdict.CauseDrift: "drifted", verdict.CauseHeld: "did not hold it long enough", verdict.CauseScoop: "scooped into the note", verdict.CauseEnding: "let the end fall, or cut it off",
 	verdict.CauseLate: "began late", verdict.CauseChange: "hesitated at the change", verdict.CauseTiming: "were off the beat", verdict.CauseTempo: "changed the tempo",
 	verdict.CauseEvenness: "played unevenly", verdict.CauseTongue: "tongued where it slurs", verdict.CauseSwell: "swelled too little", verdict.CausePitchShift: "bent the pitch with the loudness",
 	verdict.CausePulse: "lost the pulse of the air", verdict.CauseBursts: "blew another number of bursts", verdict.CauseAirEven: "blew unevenly",

@@ -7,6 +7,7 @@ package synth
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/exercise"
@@ -33,7 +34,7 @@ type Player struct {
 	Late    music.Seconds // start after the beat
 	Held    float64       // share of the beats held; 0 means all
 	Attack  music.Seconds // time to rise; 0 means the family's own
-	Release music.Seconds // time to fall; 0 means 0.06 s
+	Release music.Seconds // time to fall; 0 means 0.06 s, and a taper where the score asks for one
 	AirLead music.Seconds // air noise before the tone speaks
 
 	Level      music.Decibels // RMS of a mezzoforte, dB below full scale; 0 means -20
@@ -101,6 +102,9 @@ func (t Truth) At(moment music.Seconds) music.Hertz {
 	return t.Path[n]
 }
 
+// tapered is a fall that takes some 0.2 s from nine tenths to a tenth.
+const tapered music.Seconds = 0.35
+
 const defaultLevel music.Decibels = -20
 
 // Play returns the take of score and, for each sounding target, what was
@@ -109,6 +113,9 @@ func (p Player) Play(score exercise.Score, rate int) (audio.Mono, []Truth) {
 	sound := audio.Mono{Rate: rate, Samples: make([]float64, int(float64(score.Seconds())*float64(rate)))}
 	chance := rand.New(rand.NewPCG(p.Seed, 0x0EA1))
 	addNoise(sound.Samples, p.Room, chance)
+	if p.Release == 0 && slices.ContainsFunc(score.Rules, func(r exercise.Rule) bool { return r.Measure == exercise.Taper }) {
+		p.Release = tapered
+	}
 	var truths []Truth
 	targets := score.Targets()
 	for n := 0; n < len(targets); {

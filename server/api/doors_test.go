@@ -86,7 +86,7 @@ func TestNobodyReachesWhatIsAnothers(t *testing.T) {
 		{"GET", take + "/audio.wav", nil},
 		{"GET", take + "/audio.flac", nil},
 		{"GET", take + "/contour.csv", nil},
-		{"POST", take + "/comments", map[string]string{"body": "hello"}},
+		{"PUT", take + "/acts/" + newID(), map[string]string{"kind": "comment", "words": "hello"}},
 		{"PUT", take + "/review", map[string]string{"result": "clean"}},
 		{"GET", class + "/today", nil},
 		{"GET", class + "/plans/2026-11-23", nil},

@@ -294,6 +294,9 @@ func (a *API) drawStep(ctx context.Context, in *notationInput) (*notationOutput,
 	return &notationOutput{out}, nil
 }
 
+// soundRate is enough for a reference tone.
+const soundRate = 24000
+
 // soundStep answers how a step sounds on an instrument.
 func (a *API) soundStep(w http.ResponseWriter, r *http.Request) {
 	if !isUUID(chi.URLParam(r, "class")) {
@@ -322,5 +325,5 @@ func (a *API) soundStep(w http.ResponseWriter, r *http.Request) {
 		fail(w, err)
 		return
 	}
-	serveWAV(w, r, synth.Reference(score, who.Instrument, referenceRate), time.Time{})
+	serveWAV(w, r, synth.Reference(score, who.Instrument, soundRate), time.Time{})
 }

@@ -7,11 +7,9 @@ import (
 	"hash/fnv"
 	"net/http"
 	"slices"
-	"strconv"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/go-chi/chi/v5"
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
@@ -321,39 +319,7 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 	return a.showPractice(ctx, nil)
 }
 
-const (
-	simulatedRate = 48000
-	referenceRate = 24000
-)
-
-// playReference answers a step's notes as they should sound.
-func (a *API) playReference(w http.ResponseWriter, r *http.Request) {
-	player, err := a.Store.Player(r.Context(), a.who(r.Context()).PlayerID)
-	if err != nil {
-		fail(w, err)
-		return
-	}
-	version, err := strconv.Atoi(r.URL.Query().Get("version"))
-	if err != nil || !isUUID(chi.URLParam(r, "step")) {
-		fail(w, store.ErrNotFound)
-		return
-	}
-	step, err := a.Store.StepAsOf(r.Context(), player.ClassID, chi.URLParam(r, "step"), version)
-	if err != nil {
-		fail(w, err)
-		return
-	}
-	if player, _, err = a.Store.Standing(r.Context(), player); err != nil {
-		fail(w, err)
-		return
-	}
-	score, i, err := intake.Score(step, player, player.Class.Day(a.Now()))
-	if err != nil {
-		fail(w, err)
-		return
-	}
-	serveWAV(w, r, synth.Reference(score, i, referenceRate), time.Time{})
-}
+const simulatedRate = 48000
 
 type simulateInput struct {
 	TakePath

@@ -3,11 +3,7 @@ package api
 import (
 	"context"
 	"errors"
-	"strings"
 	"time"
-
-	"github.com/danielgtaylor/huma/v2"
-	"github.com/google/uuid"
 
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/exercise"
@@ -130,29 +126,6 @@ func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) erro
 
 func commentView(c store.Comment) CommentView {
 	return CommentView{ID: c.ID, Kind: c.Kind, At: c.AtS, By: c.Director.Name, Body: c.Body, WrittenAt: c.WrittenAt.UTC().Format(time.RFC3339), TakeID: c.TakeID}
-}
-
-type commentInput struct {
-	TakePath
-	Body struct {
-		Body string `json:"body" minLength:"1" maxLength:"1000"`
-	}
-}
-
-func (a *API) addComment(ctx context.Context, in *commentInput) (*takeOutput, error) {
-	t, err := a.takeFor(ctx, in.Take)
-	if err != nil {
-		return nil, problem(err)
-	}
-	body := strings.TrimSpace(in.Body.Body)
-	if body == "" {
-		return nil, huma.Error422UnprocessableEntity("Write something first.", &huma.ErrorDetail{Location: "body.body", Message: "write something first"})
-	}
-	c := store.Comment{ID: uuid.NewString(), TakeID: t.ID, DirectorID: a.who(ctx).DirectorID, Body: body, WrittenAt: a.Now().UTC(), Kind: "comment"}
-	if err := a.Store.AddComment(ctx, c); err != nil {
-		return nil, problem(err)
-	}
-	return a.showTake(ctx, &in.TakePath)
 }
 
 type reviewInput struct {

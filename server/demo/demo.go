@@ -1,11 +1,12 @@
-// Package demo fills an empty database with an invented class and three days
-// of takes by simulated players, listened to for real.
+// Package demo fills an empty database with an invented class, three days of
+// takes by simulated players and a few weeks before them, listened to for real.
 package demo
 
 import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
@@ -15,6 +16,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/plan"
+	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
@@ -129,8 +131,12 @@ func begun(class store.Class) time.Time { return class.FirstLesson.AddDate(0, 0,
 // plans makes the demo's week, from the first of its days on. Where the demo is
 // begun on a weekend, what is on for Friday is on for that day as well.
 func (s Seeder) plans(ctx context.Context, today time.Time) error {
-	for monday := store.Monday(firstDay(today)[0]); monday.Before(today.AddDate(0, 0, 7*planWeeks)); monday = monday.AddDate(0, 0, 7) {
+	first := store.Monday(firstDay(today)[0])
+	for monday := first.AddDate(0, 0, -7*weeksBack); monday.Before(today.AddDate(0, 0, 7*planWeeks)); monday = monday.AddDate(0, 0, 7) {
 		week := plan.DemoWeek()
+		if monday.Before(first) {
+			week = earlierWeek()
+		}
 		for n := range week.Items {
 			i := &week.Items[n]
 			i.Key = stepID(i.Key, monday)
@@ -182,14 +188,48 @@ type done struct {
 	at   time.Time
 }
 
+// takes plays the clarinets' way up their ladder, then the demo's days, then what
+// was played in the weeks before: what is looked at first comes early.
 func (s Seeder) takes(ctx context.Context) error {
-	players, class, err := s.class(ctx)
+	_, class, err := s.class(ctx)
 	if err != nil {
 		return err
 	}
-	all, err := s.toMake(ctx, players, class)
+	before, err := s.earlier(ctx, class)
 	if err != nil {
 		return err
+	}
+	onLadders := func(p past) bool { return p.step.Kind == exercise.KindLadder }
+	rungs, err := s.ladders(ctx, slices.DeleteFunc(slices.Clone(before), func(p past) bool { return !onLadders(p) }))
+	if err != nil {
+		return err
+	}
+	lately, err := s.days(ctx, rungs)
+	if err != nil {
+		return err
+	}
+	rest, err := s.playAll(ctx, slices.DeleteFunc(before, onLadders))
+	if err != nil {
+		return err
+	}
+	return s.wait(ctx, rungs+lately+rest)
+}
+
+// days plays the demo's days, and returns how many takes they have. before counts
+// those that were listened to already.
+func (s Seeder) days(ctx context.Context, before int) (int, error) {
+	players, class, err := s.class(ctx)
+	if err != nil {
+		return 0, err
+	}
+	for n := range players {
+		if players[n], _, err = s.Store.Standing(ctx, players[n]); err != nil {
+			return 0, err
+		}
+	}
+	all, err := s.toMake(ctx, players, class)
+	if err != nil {
+		return 0, err
 	}
 	recorded := []func(context.Context) error{}
 	for _, d := range all {
@@ -198,30 +238,22 @@ func (s Seeder) takes(ctx context.Context) error {
 		case errors.Is(err, exercise.ErrNotFor):
 			continue
 		case err != nil:
-			return err
+			return 0, err
 		case score.Ticked:
 			if err := s.tick(ctx, d, players[d.person], score); err != nil {
-				return err
+				return 0, err
 			}
 		default:
 			recorded = append(recorded, func(ctx context.Context) error { return s.play(ctx, d, players[d.person], score, i) })
 		}
 	}
-	waiting, stop := context.WithCancel(ctx)
-	defer stop()
-	told := make(chan error, 1)
-	go func() { told <- s.wait(waiting, len(recorded)) }()
 	group, inner := errgroup.WithContext(ctx)
-	group.SetLimit(makers)
+	group.SetLimit(makers + 1)
+	group.Go(func() error { return s.wait(inner, before+len(recorded)) })
 	for _, play := range recorded {
 		group.Go(func() error { return play(inner) })
 	}
-	if err := group.Wait(); err != nil {
-		stop()
-		<-told
-		return err
-	}
-	return <-told
+	return len(recorded), group.Wait()
 }
 
 // class returns the demo's players in their order, and its class.
@@ -269,20 +301,19 @@ func (s Seeder) notInFuture(at time.Time, class store.Class, order int) time.Tim
 	return midnight.Add(time.Duration(share * float64(now.Sub(midnight))))
 }
 
-// play hands one take in, unless it was before.
+// play hands one take of the demo's days in.
 func (s Seeder) play(ctx context.Context, d done, player store.Player, score exercise.Score, i instrument.Instrument) error {
-	takeID := d.id()
-	if _, err := s.Store.Take(ctx, takeID); err == nil {
+	hand := intake.Hand{ID: d.id(), Player: player, StepID: d.step.ID, StepVersion: d.step.Version, Source: store.Simulated, At: d.at}
+	return s.handIn(ctx, hand, score, i, d.player(i, synth.FirstNote(score, i), d.step.Kind))
+}
+
+// handIn plays a take and hands it in, unless it was before.
+func (s Seeder) handIn(ctx context.Context, hand intake.Hand, score exercise.Score, i instrument.Instrument, p synth.Player) error {
+	if _, err := s.Store.Take(ctx, hand.ID); err == nil {
 		return nil
 	}
-	first := i.Home()
-	if targets := score.Targets(); len(targets) > 0 {
-		first = targets[0].Target
-	}
-	sound, _ := d.player(i, first, d.step.Kind).Play(score, rate)
-	_, err := s.Intake.Sound(ctx, intake.Hand{
-		ID: takeID, Player: player, StepID: d.step.ID, StepVersion: d.step.Version, Source: store.Simulated, At: d.at,
-	}, sound)
+	sound, _ := p.Play(score, rate)
+	_, err := s.Intake.Sound(ctx, hand, sound)
 	return err
 }
 

@@ -71,14 +71,17 @@ func (t take) player(i instrument.Instrument, target music.MIDI, kind string) sy
 	grown := float64(t.day) + 0.5*float64(t.nth)
 	switch p.habit {
 	case growing:
+		out.Release = music.Seconds(0.1 + 0.15*grown) // tapers in the end
 		out.WaverDepth = music.Cents(36 - 12*grown)
 		out.Sag = music.Cents(20 - 7*grown)
 	case flat:
 		out.Offset = music.Cents(-44 + 5*grown)
 	case sharp:
+		out.Release = 0.08
 		out.Offset = music.Cents(34 - 4*grown)
 		out.Drift = 1.5
 	case gaps:
+		out.Release = 0.06 // the air stops at the end as well
 		for n := range 3 - t.day {
 			out.Gaps = append(out.Gaps, synth.Gap{At: music.Seconds(about(1.6+2*float64(n), 0.3)), Length: music.Seconds(0.2 + 0.1*chance.Float64())})
 		}
@@ -93,6 +96,7 @@ func (t take) player(i instrument.Instrument, target music.MIDI, kind string) sy
 			out.Cracks = []synth.Crack{{At: 0, Length: music.Seconds(0.3 / grown), Semitones: synth.NextPartial(i, target)}}
 		}
 	case short:
+		out.Release = 0.05
 		out.Held = 0.55 + 0.15*grown
 		out.Sag = 25
 	case far:

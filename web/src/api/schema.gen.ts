@@ -723,23 +723,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/takes/{take}/comments": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post takes by take comments */
-        post: operations["post-takes-by-take-comments"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/takes/{take}/others": {
         parameters: {
             query?: never;
@@ -1083,9 +1066,6 @@ export interface components {
              * @description 1 is the first beat of its segment
              */
             beat: number;
-        };
-        CommentInputBody: {
-            body: string;
         };
         CommentView: {
             /**
@@ -4354,41 +4334,6 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TakeDetail"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-takes-by-take-comments": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                take: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CommentInputBody"];
-            };
-        };
         responses: {
             /** @description OK */
             200: {

@@ -1,0 +1,155 @@
+package demo
+
+import (
+	"context"
+	"errors"
+	"math/rand/v2"
+	"time"
+
+	"golang.org/x/sync/errgroup"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+	"earlychorus/core/plan"
+	"earlychorus/core/synth"
+	"earlychorus/server/intake"
+	"earlychorus/server/store"
+)
+
+// weeksBack is how many weeks before the demo's first day have takes too, so that
+// growth has something to show.
+const weeksBack = 4
+
+// playingDays of an earlier week, from Monday.
+var playingDays = []plan.Day{1, 3}
+
+// earlierWeek is what the class had to play in those weeks: little, and the same.
+func earlierWeek() plan.Plan {
+	days := plan.On(playingDays...)
+	item := func(key, kind string, params map[string]any, days plan.Days, why string) plan.Item {
+		return plan.Item{Key: key, Step: exercise.New(kind, params), Times: 1, Days: days, At: plan.AtHome, Wanted: 2, Why: why}
+	}
+	ladder := item("break", exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}, days, "Clarinets: over the break, a rung at a time.")
+	ladder.For = []string{"clarinet"}
+	return plan.Plan{Name: "First weeks", Items: []plan.Item{
+		item("long", exercise.KindLongToneCounted, map[string]any{"notes": []int{0}}, days, "One note, as steady on the last beat as on the first."),
+		item("longest", exercise.KindLongToneLongest, map[string]any{"cap_s": 20}, plan.On(3), "One beat more than last time."),
+		ladder,
+	}}
+}
+
+// past is a take of an earlier week.
+type past struct {
+	person, nth int
+	step        store.Step
+	at          time.Time
+	back        float64 // weeks before the demo's first day
+}
+
+func (p past) id() string {
+	return id("past/%s/%d/%s/%d", p.step.ID, p.person, p.at.Format(time.DateOnly), p.nth)
+}
+
+// tries is how many takes of a rung a clarinet makes of an evening.
+const tries = 3
+
+// earlier lists the earlier weeks' takes, oldest first.
+func (s Seeder) earlier(ctx context.Context, class store.Class) (out []past, err error) {
+	first := store.Monday(firstDay(begun(class))[0])
+	for back := weeksBack; back > 0; back-- {
+		monday := first.AddDate(0, 0, -7*back)
+		for _, weekday := range playingDays {
+			day := monday.AddDate(0, 0, int(weekday))
+			steps, err := s.Store.StepsOn(ctx, class.ID, day, plan.AtHome)
+			if err != nil {
+				return nil, err
+			}
+			for nth := range tries {
+				for n, p := range people {
+					for k, step := range steps {
+						if p.habit == rare && back%2 == 0 || nth > 0 && step.Kind != exercise.KindLadder {
+							continue
+						}
+						at := day.Add(16*time.Hour + time.Duration(20*n+2*k)*time.Second + time.Duration(nth)*15*time.Minute)
+						out = append(out, past{n, nth, step, at, float64(back) - 0.3*float64(weekday)})
+					}
+				}
+			}
+		}
+	}
+	return out, nil
+}
+
+// player is how a person played then: the habit, and less of everything.
+func (p past) player(i instrument.Instrument, target music.MIDI) synth.Player {
+	out := take{p.person, 1, 0}.player(i, target, p.step.Kind)
+	chance := rand.New(rand.NewPCG(uint64(p.person), uint64(p.at.Unix())+uint64(p.nth)))
+	about := func(x, spread float64) float64 { return x + spread*chance.NormFloat64() }
+	out.Seed = chance.Uint64()
+	out.WaverDepth += music.Cents(about(2.2*p.back, 1.5))
+	out.Offset += music.Cents(about(float64(out.Offset)*0.1*p.back, 4))
+	switch p.step.Kind {
+	case exercise.KindLongToneLongest:
+		out.Held = min(1, max(0.25, about(0.8-0.08*p.back, 0.04)))
+		if people[p.person].habit == short {
+			out.Held *= 0.7
+		}
+	case exercise.KindLadder:
+		// A break comes at the end of an evening, and seldomer from week to week.
+		out.Held, out.Sag, out.Gaps, out.WaverDepth = 0, 0, nil, music.Cents(about(8, 2))
+		out.Offset, out.NoteOffsets, out.Cracks = music.Cents(about(2, 4)), nil, nil
+		if people[p.person].habit != steady && chance.Float64() < 0.12*p.back {
+			out.FaultOn, out.Cracks = 2, []synth.Crack{{At: 0.3, Length: 0.4, Semitones: synth.NextPartial(i, target)}}
+		}
+	}
+	return out
+}
+
+// ladders plays the earlier weeks' rungs, try after try: which rung the next one is
+// of is known only once the last was listened to.
+func (s Seeder) ladders(ctx context.Context, all []past) (made int, err error) {
+	for from := 0; from < len(all); {
+		to := from
+		for to < len(all) && all[to].nth == all[from].nth && all[to].at.YearDay() == all[from].at.YearDay() {
+			to++
+		}
+		n, err := s.playAll(ctx, all[from:to])
+		if err != nil {
+			return made, err
+		}
+		made += n
+		if err := s.wait(ctx, made); err != nil {
+			return made, err
+		}
+		from = to
+	}
+	return made, nil
+}
+
+// playAll hands earlier takes in, and returns how many are for their players.
+func (s Seeder) playAll(ctx context.Context, takes []past) (made int, err error) {
+	group, inner := errgroup.WithContext(ctx)
+	group.SetLimit(makers)
+	for _, p := range takes {
+		player, err := s.Store.Player(ctx, playerID(p.person))
+		if err != nil {
+			return made, err
+		}
+		if player, _, err = s.Store.Standing(ctx, player); err != nil {
+			return made, err
+		}
+		score, i, err := intake.Score(p.step, player, player.Class.Day(p.at))
+		if errors.Is(err, exercise.ErrNotFor) {
+			continue
+		}
+		if err != nil {
+			return made, err
+		}
+		made++
+		group.Go(func() error {
+			return s.handIn(inner, intake.Hand{ID: p.id(), Player: player, StepID: p.step.ID, StepVersion: p.step.Version, Source: store.Simulated, At: p.at}, score, i, p.player(i, synth.FirstNote(score, i)))
+		})
+	}
+	return made, group.Wait()
+}
