@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/verdict"
 	"earlychorus/core/words"
+	"earlychorus/server/takeout"
 )
 
 const writtenBy = "<!-- Written by `earlychorus docs` from the code's own tables. Change those, then run scripts/docs. -->\n\n"
@@ -20,7 +21,7 @@ func docsCommand() *cobra.Command {
 	return &cobra.Command{
 		Use: "docs FOLDER", Short: "Write the pages of the documentation that come from the code's own tables", Args: cobra.ExactArgs(1), Hidden: true,
 		RunE: func(_ *cobra.Command, args []string) error {
-			for name, page := range map[string]string{"catalogue.md": cataloguePage(), "glossary.md": glossaryPage(), "instruments.md": instrumentsPage(), "tips.md": tipsPage()} {
+			for name, page := range map[string]string{"catalogue.md": cataloguePage(), "glossary.md": glossaryPage(), "instruments.md": instrumentsPage(), "tips.md": tipsPage(), "takeout.md": takeoutPage()} {
 				if err := os.WriteFile(filepath.Join(args[0], name), []byte(writtenBy+page), 0o644); err != nil {
 					return err
 				}
@@ -28,6 +29,10 @@ func docsCommand() *cobra.Command {
 			return nil
 		},
 	}
+}
+
+func takeoutPage() string {
+	return "# Everything kept of a class\n\nA class's page offers it under *Years*, with or without recordings; `GET /api/classes/{class}/everything.zip?sounds=true`\nanswers the same. Passwords and PINs are not in it.\n\n" + takeout.Columns()
 }
 
 // row writes a line of a table.

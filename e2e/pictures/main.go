@@ -67,7 +67,7 @@ var pictures = []picture{
 	{name: "take", width: 1280, height: 800, way: then(director, chromedp.Click(`a[data-player="Maro Quenby"]`), browser.See("Measures"))},
 	{name: "listen", width: 1280, height: 800, way: then(director, browser.Press("Listen"), browser.See("Play again"), chromedp.Sleep(1500*time.Millisecond))},
 	{name: "section", width: 1280, height: 800, way: then(director, chromedp.Click(`//a[contains(@href, "/section/") and contains(., "larinet")]`), browser.See("Comes out"))},
-	{name: "player", width: 1280, height: 800, way: then(director, chromedp.Click(`//th/a[.="Maro Quenby"]`), browser.See("Longest hold"))},
+	{name: "player", width: 1280, height: 800, way: then(director, chromedp.Click(`//th/a[.="Pim Sandover"]`), browser.See("Longest hold"))},
 	{name: "plan", width: 1280, height: 800, way: then(director, browser.Press("Plan"), browser.See("Everything is saved"), browser.Press("concert B♭ then F"), chromedp.Sleep(2*time.Second))},
 	{name: "class", width: 1280, height: 800, way: then(director, browser.Press("Class"), browser.See("Sign-in cards"))},
 	{name: "conventions", width: 1280, height: 800, way: then(director, browser.Press("Class"), browser.Press("Conventions"), browser.See("What it makes of an example"), chromedp.Sleep(time.Second))},

@@ -135,6 +135,7 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	huma.Get(director, "/classes/{class}/players/{player}/growth", a.showGrowth)
 	plainDirector.Get("/classes/{class}/players/{player}/report.pdf", a.printReport)
 	plainDirector.Get("/classes/{class}/progress.{format:csv|json}", a.takeOutProgress)
+	plainDirector.Get("/classes/{class}/everything.zip", a.takeOutEverything)
 	plainDirector.Get("/classes/{class}/events", a.streamChanges)
 
 	plainPlayer, player := group(a.requirePlayer)

@@ -97,7 +97,7 @@ func (p past) player(i instrument.Instrument, target music.MIDI) synth.Player {
 		}
 	case exercise.KindLadder:
 		// A break comes at the end of an evening, and seldomer from week to week.
-		out.Held, out.Sag, out.Gaps, out.WaverDepth = 0, 0, nil, music.Cents(about(8, 2))
+		out.Held, out.Sag, out.Gaps, out.WaverDepth = 0, 0, nil, max(music.Cents(about(8, 2)), out.WaverDepth/2)
 		out.Offset, out.NoteOffsets, out.Cracks = music.Cents(about(2, 4)), nil, nil
 		if people[p.person].habit != steady && chance.Float64() < 0.12*p.back {
 			out.FaultOn, out.Cracks = 2, []synth.Crack{{At: 0.3, Length: 0.4, Semitones: synth.NextPartial(i, target)}}

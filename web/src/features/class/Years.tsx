@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { Button } from '../../ui/Button'
+import { Button, buttonClass } from '../../ui/Button'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { classesQuery } from '../signin'
@@ -26,17 +26,7 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
           </li>
         ))}
       </ul>
-      <p className="mt-4 text-sm">
-        Everything measured in this class:{' '}
-        <a className="underline" href={`/api/classes/${classId}/progress.csv`}>
-          CSV
-        </a>
-        ,{' '}
-        <a className="underline" href={`/api/classes/${classId}/progress.json`}>
-          JSON
-        </a>
-        . The columns are described in docs/formats.md.
-      </p>
+      <TakeOut classId={classId} />
       <form
         className="mt-6"
         onSubmit={(e) => {
@@ -89,6 +79,38 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
         </div>
       )}
     </div>
+  )
+}
+
+/** TakeOut offers everything that is kept of the class, in open formats. */
+function TakeOut({ classId }: { classId: string }) {
+  const file = (name: string) => `/api/classes/${classId}/${name}`
+  return (
+    <section className="mt-8">
+      <h2>Take everything out</h2>
+      <p className="mt-1 text-soft">
+        Players, plans, takes, measures, words, comments and ladders as CSV and JSON, with every column described. With
+        recordings it is some 200 kB for each take that is still kept.
+      </p>
+      <p className="mt-2 flex flex-wrap gap-2">
+        <a className={buttonClass()} href={file('everything.zip')} download>
+          Everything
+        </a>
+        <a className={buttonClass()} href={file('everything.zip?sounds=true')} download>
+          Everything, with recordings
+        </a>
+      </p>
+      <p className="mt-2 text-sm">
+        Only what was measured, a line a note:{' '}
+        <a className="underline" href={file('progress.csv')}>
+          CSV
+        </a>
+        ,{' '}
+        <a className="underline" href={file('progress.json')}>
+          JSON
+        </a>
+      </p>
+    </section>
   )
 }
 

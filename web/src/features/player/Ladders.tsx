@@ -23,7 +23,7 @@ export function Ladders({ ladders, from, to }: Props) {
 }
 
 const width = 480
-const step = 14 // px a rung
+const step = 8 // px a rung
 const edge = 8
 
 /** Way is a staircase: along is time, up are rungs. A dot marks where the goal was reached. */

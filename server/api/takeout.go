@@ -1,0 +1,27 @@
+package api
+
+import (
+	"context"
+	"net/http"
+
+	"earlychorus/server/takeout"
+)
+
+// takeOutEverything answers a class as one ZIP file: GET
+// /classes/{class}/everything.zip, with ?sounds=true the recordings too. It may take
+// longer than other answers; it ends when nobody reads on.
+func (a *API) takeOutEverything(w http.ResponseWriter, r *http.Request) {
+	class, err := a.classAsked(r)
+	if err != nil {
+		fail(w, err)
+		return
+	}
+	var sounds takeout.Sounds
+	if r.URL.Query().Get("sounds") == "true" {
+		sounds = a.Recordings
+	}
+	attach(w, "application/zip", "everything.zip")
+	if err := takeout.Class(context.WithoutCancel(r.Context()), w, a.Store, class, sounds, voiceKey, a.Now()); err != nil {
+		panic(http.ErrAbortHandler) // part of it is on its way: a cut-off file must not look whole
+	}
+}

@@ -1,0 +1,207 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"strings"
+)
+
+// Table is one kind of thing that is kept of a class, as it is taken out.
+type Table struct {
+	Name    string
+	Says    string // what a line is
+	Columns []Column
+	from    string // tables, with the class's id as $1
+}
+
+// Column is one column of it: its name, what it says, and where it comes from.
+type Column struct {
+	Name, Says, sql string
+}
+
+// KeptOfClass lists what is kept of a class, but for sounds and secrets.
+func KeptOfClass() []Table {
+	players := "player p WHERE p.class_id = $1"
+	ofTake := " JOIN take t ON t.id = x.take_id JOIN player p ON p.id = t.player_id WHERE p.class_id = $1"
+	ofPlayer := " JOIN player p ON p.id = x.player_id WHERE p.class_id = $1"
+	return []Table{
+		{"players", "a player", []Column{
+			{"player_id", "", "p.id"},
+			{"external_id", "the school's own number", "p.external_id"},
+			{"first_name", "", "p.first_name"},
+			{"last_name", "", "p.last_name"},
+			{"instrument", "its key in [instruments](instruments.md)", "p.instrument"},
+			{"variant", "how it is built; empty: the usual way", "p.variant"},
+			{"stage", "1 to 4; 0: by the weeks since the first lesson", "p.stage"},
+			{"left_at", "UTC; empty while in the class", "p.left_at"},
+		}, players + " ORDER BY p.last_name, p.first_name"},
+		{"steps", "a version of a step of a plan", []Column{
+			{"step_id", "", "x.id"},
+			{"version", "from 1", "v.version"},
+			{"kind", "as in the [catalogue](catalogue.md)", "x.kind"},
+			{"parameters", "JSON, as in the catalogue", "v.parameters"},
+			{"first_day", "date", "x.first_day"},
+			{"last_day", "date", "x.last_day"},
+			{"days", "of the week it is on: 1 Monday, 2 Tuesday, 4 Wednesday …, added", "x.days"},
+			{"place", "`class`, `home` or `both`", "x.place"},
+			{"times", "how often in a row", "x.times"},
+			{"for_instruments", "JSON list of keys; empty: everybody", "x.for_instruments"},
+			{"why", "the director's words", "x.why"},
+			{"removed", "taken off the plan after it was played", "x.removed"},
+			{"written_at", "UTC", "v.created_at"},
+		}, "step x JOIN step_version v ON v.step_id = x.id WHERE x.class_id = $1 ORDER BY x.first_day, x.position, v.version"},
+		{"takes", "a take", []Column{
+			{"take_id", "", "x.id"},
+			{"player_id", "", "x.player_id"},
+			{"step_id", "", "x.step_id"},
+			{"step_version", "that was played", "x.step_version"},
+			{"day", "the school's date", "x.day"},
+			{"played_at", "UTC", "x.played_at"},
+			{"received_at", "UTC", "x.received_at"},
+			{"source", "`microphone`, `file` or `simulated`", "x.source"},
+			{"duration_ms", "ms", "x.duration_ms"},
+			{"rate_hz", "samples a second", "x.rate_hz"},
+			{"start_ms", "where the step's first click lies in the recording, ms", "x.start_ms"},
+			{"written", "the notes in order, as the player reads them", "s.written"},
+			{"result", "measured; empty while it waits", "x.result"},
+			{"cause", "what decided", "x.cause"},
+			{"short", "the same in words", "x.short"},
+			{"device_result", "what the player's device said at once", "x.device_result"},
+			{"failure", "why it could not be listened to", "x.failure"},
+			{"sound_gone_at", "UTC; when the recording was let go of", "x.sound_gone_at"},
+		}, "take x JOIN score s ON s.id = x.score_id" + ofPlayer + " ORDER BY x.day, x.received_at"},
+		{"notes", "a note of a take", []Column{
+			{"take_id", "", "x.take_id"},
+			{"note", "of the step's notes, from 0", "x.number"},
+			{"player_id", "", "x.player_id"},
+			{"day", "the school's date", "x.day"},
+			{"sounding_midi", "the note asked for", "x.sounding"},
+			{"good", "it kept every limit it was judged by", "x.good"},
+			{"trusted", "its pitch can be relied on; where not, leave the next two out", "x.trusted"},
+			{"centre_cents", "", "x.centre"},
+			{"steadiness_cents", "", "x.steadiness"},
+			{"held_s", "s", "x.held"},
+		}, "take_note x" + ofPlayer + " ORDER BY x.day, x.take_id, x.number"},
+		{"analyses", "everything measured in a take, and the verdict, by the ear's version", []Column{
+			{"take_id", "", "x.take_id"},
+			{"version", "of the ear and the rules", "x.version"},
+			{"heard_at", "UTC", "x.created_at"},
+			{"result", "", "x.result"},
+			{"tip", "its key in [tips](tips.md)", "x.tip_key"},
+			{"measured", "JSON, as `analyze` writes it", "x.measured"},
+			{"verdict", "JSON, likewise", "x.verdict"},
+		}, "analysis x" + ofTake + " ORDER BY t.day, x.take_id, x.version"},
+		{"words", "a director's word on a take; the latest counts", []Column{
+			{"take_id", "", "x.take_id"}, {"by", "", "d.name"}, {"result", "", "x.result"}, {"at", "UTC", "x.reviewed_at"},
+		}, "review x JOIN director d ON d.id = x.director_id" + ofTake + " ORDER BY x.reviewed_at"},
+		{"comments", "something a director said of a take", []Column{
+			{"comment_id", "of a voice note: the name of its sound, too", "x.id"},
+			{"take_id", "", "x.take_id"},
+			{"by", "", "d.name"},
+			{"kind", "`comment`, `praise`, `again` or `voice`", "x.kind"},
+			{"words", "", "x.body"},
+			{"at_s", "where in the recording it is pinned, s", "x.at_s"},
+			{"written_at", "UTC", "x.written_at"},
+		}, "comment x JOIN director d ON d.id = x.director_id" + ofTake + " ORDER BY x.written_at"},
+		{"ticks", "a player's word on a step that is not recorded", []Column{
+			{"player_id", "", "x.player_id"},
+			{"step_id", "", "x.step_id"},
+			{"step_version", "", "x.step_version"},
+			{"day", "the school's date", "x.day"},
+			{"done", "JSON, a truth for each thing of the step", "x.done"},
+			{"result", "", "x.result"},
+			{"short", "", "x.short"},
+			{"ticked_at", "UTC", "x.ticked_at"},
+		}, "tick x" + ofPlayer + " ORDER BY x.day, x.player_id"},
+		{"ladders", "a line of a player's ladder", []Column{
+			{"player_id", "", "x.player_id"},
+			{"ladder", "its key", "x.ladder"},
+			{"day", "the school's date", "x.day"},
+			{"at", "UTC", "x.at"},
+			{"what", "`tried`, `stepped-back` or `placed`", "x.what"},
+			{"rung", "from 1", "x.rung"},
+			{"result", "", "x.result"},
+			{"hard", "only hard notes lay outside", "x.hard"},
+			{"seconds", "s", "x.seconds"},
+			{"take_id", "empty unless tried", "x.take_id"},
+		}, "ladder_entry x" + ofPlayer + " ORDER BY x.at, x.id"},
+		{"flags", "something a player told the director", []Column{
+			{"player_id", "", "x.player_id"}, {"step_id", "", "x.step_id"}, {"kind", "`hurts`, `dizzy`, `tired` or `question`", "x.kind"}, {"words", "", "x.words"}, {"raised_at", "UTC", "x.raised_at"}, {"seen_at", "UTC", "x.seen_at"},
+		}, "flag x" + ofPlayer + " ORDER BY x.raised_at"},
+		{"exceptions", "days on which a player is asked for nothing, or not for one step", []Column{
+			{"player_id", "", "x.player_id"}, {"step_id", "empty: every step", "x.step_id"}, {"first_day", "date", "x.first_day"}, {"last_day", "date", "x.last_day"}, {"why", "", "x.why"},
+		}, "exception x" + ofPlayer + " ORDER BY x.first_day"},
+	}
+}
+
+// asText asks for a table's columns as text.
+func (t Table) asText() string {
+	values := make([]string, len(t.Columns))
+	for n, c := range t.Columns {
+		values[n] = c.sql + "::text"
+	}
+	return fmt.Sprintf("SELECT %s FROM %s", strings.Join(values, ", "), t.from)
+}
+
+// asJSON asks for each line as an object.
+func (t Table) asJSON() string {
+	pairs := make([]string, len(t.Columns))
+	for n, c := range t.Columns {
+		pairs[n] = fmt.Sprintf("'%s', %s", c.Name, c.sql)
+	}
+	return fmt.Sprintf("SELECT json_build_object(%s)::text FROM %s", strings.Join(pairs, ", "), t.from)
+}
+
+// Snapshot is the database as it was at one moment.
+type Snapshot struct{ tx *sql.Tx }
+
+// AtOneMoment runs do on a snapshot, so that what is taken out agrees with itself
+// while takes keep coming in.
+func (s *Store) AtOneMoment(ctx context.Context, do func(Snapshot) error) error {
+	tx, err := s.SQL().BeginTx(ctx, &sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
+	if err != nil {
+		return err
+	}
+	defer tx.Rollback() //nolint:errcheck // nothing was changed
+	return do(Snapshot{tx})
+}
+
+// EachLine visits a class's lines of a table, without holding them all: its columns
+// as text, empty where there is nothing.
+func (s Snapshot) EachLine(ctx context.Context, t Table, classID string, visit func(cells []string) error) error {
+	return s.each(ctx, t, t.asText(), classID, visit)
+}
+
+// EachObject visits them as JSON.
+func (s Snapshot) EachObject(ctx context.Context, t Table, classID string, visit func(object string) error) error {
+	return s.each(ctx, t, t.asJSON(), classID, func(cells []string) error { return visit(cells[0]) })
+}
+
+func (s Snapshot) each(ctx context.Context, t Table, query, classID string, visit func([]string) error) error {
+	rows, err := s.tx.QueryContext(ctx, query, classID)
+	if err != nil {
+		return fmt.Errorf("take out %s: %w", t.Name, err)
+	}
+	defer rows.Close() //nolint:errcheck // read to the end below
+	names, err := rows.Columns()
+	if err != nil {
+		return err
+	}
+	cells, line, into := make([]sql.NullString, len(names)), make([]string, len(names)), make([]any, len(names))
+	for n := range cells {
+		into[n] = &cells[n]
+	}
+	for rows.Next() {
+		if err := rows.Scan(into...); err != nil {
+			return err
+		}
+		for n, c := range cells {
+			line[n] = c.String
+		}
+		if err := visit(line); err != nil {
+			return err
+		}
+	}
+	return rows.Err()
+}

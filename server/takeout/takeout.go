@@ -1,0 +1,174 @@
+// Package takeout packs everything that is kept of a class into one ZIP file of
+// open formats: CSV, JSON lines, and FLAC where sounds are wanted.
+package takeout
+
+import (
+	"archive/zip"
+	"context"
+	"encoding/csv"
+	"fmt"
+	"io"
+	"regexp"
+	"strings"
+	"time"
+
+	"earlychorus/server/store"
+)
+
+// Sounds gives recordings out by their keys.
+type Sounds interface {
+	File(ctx context.Context, key string) (file []byte, missing bool, err error)
+}
+
+// Class packs a class. sounds is nil where they are not wanted; voiceKey names a
+// voice note's sound. Whatever fails leaves a file that no reader takes for
+// whole: a ZIP's list of contents comes last.
+func Class(ctx context.Context, to io.Writer, s *store.Store, class store.Class, sounds Sounds, voiceKey func(comment string) string, now time.Time) error {
+	out := zip.NewWriter(to)
+	p := packing{ctx: ctx, zip: out, class: class, now: now}
+	err := s.AtOneMoment(ctx, func(at store.Snapshot) error {
+		for _, t := range store.KeptOfClass() {
+			if err := p.table(at, t); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	if sounds != nil {
+		if err := p.sounds(sounds, voiceKey); err != nil {
+			return err
+		}
+	}
+	if err := p.text("README.md", Readme(class.Name, now)); err != nil {
+		return err
+	}
+	return out.Close()
+}
+
+// packing is a file being filled.
+type packing struct {
+	ctx    context.Context
+	zip    *zip.Writer
+	class  store.Class
+	now    time.Time
+	takes  []string // with a recording
+	voices []string
+}
+
+// table writes a table twice. A ZIP is written front to back, so the table is read
+// once for each.
+func (p *packing) table(at store.Snapshot, t store.Table) error {
+	file, err := p.create("csv/"+t.Name+".csv", zip.Deflate)
+	if err != nil {
+		return err
+	}
+	names := make([]string, len(t.Columns))
+	for n, c := range t.Columns {
+		names[n] = c.Name
+	}
+	lines := csv.NewWriter(file)
+	if err := lines.Write(names); err != nil {
+		return err
+	}
+	err = at.EachLine(p.ctx, t, p.class.ID, func(cells []string) error {
+		p.note(t.Name, names, cells)
+		return lines.Write(cells)
+	})
+	lines.Flush()
+	if err == nil {
+		err = lines.Error()
+	}
+	if err != nil {
+		return err
+	}
+	if file, err = p.create("json/"+t.Name+".ndjson", zip.Deflate); err != nil {
+		return err
+	}
+	return at.EachObject(p.ctx, t, p.class.ID, func(object string) error {
+		_, err := io.WriteString(file, object+"\n")
+		return err
+	})
+}
+
+// note remembers what has a sound.
+func (p *packing) note(table string, names, cells []string) {
+	cell := map[string]string{}
+	if table == "takes" || table == "comments" {
+		for n, name := range names {
+			cell[name] = cells[n]
+		}
+	}
+	switch {
+	case table == "takes" && cell["sound_gone_at"] == "":
+		p.takes = append(p.takes, cell["take_id"])
+	case table == "comments" && cell["kind"] == "voice":
+		p.voices = append(p.voices, cell["comment_id"])
+	}
+}
+
+// sounds adds recordings as they are kept: FLAC does not deflate.
+func (p *packing) sounds(from Sounds, voiceKey func(string) string) error {
+	add := func(name, key string) error {
+		sound, missing, err := from.File(p.ctx, key)
+		if missing {
+			return nil // let go of meanwhile
+		}
+		if err != nil {
+			return err
+		}
+		file, err := p.create(name, zip.Store)
+		if err != nil {
+			return err
+		}
+		_, err = file.Write(sound)
+		return err
+	}
+	for _, id := range p.takes {
+		if err := add("takes/"+id+".flac", id); err != nil {
+			return err
+		}
+	}
+	for _, id := range p.voices {
+		if err := add("voice/"+id+".flac", voiceKey(id)); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (p *packing) create(name string, method uint16) (io.Writer, error) {
+	return p.zip.CreateHeader(&zip.FileHeader{Name: name, Method: method, Modified: p.now})
+}
+
+func (p *packing) text(name, words string) error {
+	file, err := p.create(name, zip.Deflate)
+	if err != nil {
+		return err
+	}
+	_, err = io.WriteString(file, words)
+	return err
+}
+
+// link is one to a page of our documentation, which is not in the file.
+var link = regexp.MustCompile(`\[([^\]]+)\]\([^)]*\)`)
+
+// Readme says what lies in the file.
+func Readme(class string, now time.Time) string {
+	return fmt.Sprintf("# %s, as of %s\n\nEverything that is kept of the class, but for passwords and PINs.\n\n%s", class, now.Format("2 January 2006"), link.ReplaceAllString(Columns(), "$1"))
+}
+
+// Columns describes every file and column.
+func Columns() string {
+	var b strings.Builder
+	b.WriteString("Each table is there twice, as `csv/NAME.csv` (UTF-8, commas, the first line names the columns; nothing is written where\nthere is nothing) and as `json/NAME.ndjson` (an object a line, the same names). `takes/` has recordings by `take_id`, `voice/` directors' voice\nnotes by `comment_id`, as FLAC, where they were asked for.\n")
+	for _, t := range store.KeptOfClass() {
+		fmt.Fprintf(&b, "\n## %s\nA line is %s.\n\n| column | |\n| --- | --- |\n", t.Name, t.Says)
+		for _, c := range t.Columns {
+			fmt.Fprintf(&b, "| `%s` | %s |\n", c.Name, c.Says)
+		}
+	}
+	return b.String()
+}
