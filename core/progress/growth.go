@@ -14,7 +14,7 @@ type Week struct {
 	From       int      `json:"from_day" doc:"the week's first day, in the days of the notes"`
 	Takes      []string `json:"takes" nullable:"false"`
 	Days       int      `json:"days" doc:"days played"`
-	BestHold   float64  `json:"best_hold_s"`
+	BestHold   float64  `json:"best_hold_s" doc:"of the notes held as long as the player could; 0 where there were none"`
 	Centre     float64  `json:"centre_cents" doc:"median distance from the target, either way"`
 	Steadiness float64  `json:"steadiness_cents" doc:"median"`
 	Notes      int      `json:"notes" doc:"that could be measured"`
@@ -63,7 +63,9 @@ func weekOf(from int, list []Note) Week {
 		if !slices.Contains(w.Takes, n.Take) {
 			w.Takes = append(w.Takes, n.Take)
 		}
-		w.BestHold = max(w.BestHold, float64(n.Held))
+		if n.Free {
+			w.BestHold = max(w.BestHold, float64(n.Held))
+		}
 		if n.Trusted {
 			centres, steady = append(centres, math.Abs(float64(n.Centre))), append(steady, float64(n.Steadiness))
 		}
@@ -89,13 +91,17 @@ func byDay(notes []Note) (holds, centres, steady []Point) {
 			d = &day{}
 			days[n.Day] = d
 		}
-		d.hold = max(d.hold, float64(n.Held))
+		if n.Free {
+			d.hold = max(d.hold, float64(n.Held))
+		}
 		if n.Trusted {
 			d.centres, d.steady = append(d.centres, math.Abs(float64(n.Centre))), append(d.steady, float64(n.Steadiness))
 		}
 	}
 	for at, d := range days {
-		holds = append(holds, Point{float64(at), d.hold})
+		if d.hold > 0 {
+			holds = append(holds, Point{float64(at), d.hold})
+		}
 		if len(d.centres) > 0 {
 			centres = append(centres, Point{float64(at), dsp.Median(d.centres)})
 			steady = append(steady, Point{float64(at), dsp.Median(d.steady)})
@@ -107,8 +113,15 @@ func byDay(notes []Note) (holds, centres, steady []Point) {
 // line says a trend in words a family reads. good is the sign of growth.
 func line(points []Point, good float64, what, unit, up, down string) Line {
 	t, ok := TrendOf(points)
+	if len(points) == 0 {
+		return Line{Says: "Nothing to say yet."}
+	}
 	if !ok {
-		return Line{Says: fmt.Sprintf("%d days so far: too few to say.", len(points))}
+		days := "days"
+		if len(points) == 1 {
+			days = "day"
+		}
+		return Line{Says: fmt.Sprintf("%d %s so far: too few to say.", len(points), days)}
 	}
 	out := Line{Trend: &t}
 	direction := up

@@ -35,4 +35,5 @@ type Note struct {
 	Centre     music.Cents
 	Steadiness music.Cents
 	Held       music.Seconds
+	Free       bool // held as long as the player could, not for so many beats
 }

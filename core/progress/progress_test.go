@@ -246,22 +246,25 @@ func TestGrowthIsSaidAsFarAsItIsKnown(t *testing.T) {
 		}
 		for n := range 3 {
 			notes = append(notes, progress.Note{
-				Take: fmt.Sprint(day, n), Day: day, Trusted: n < 2, Centre: music.Cents(30 - day), Steadiness: 8, Held: music.Seconds(4 + 0.2*float64(day)),
+				Take: fmt.Sprint(day, n), Day: day, Trusted: n < 2, Centre: music.Cents(30 - day), Steadiness: 8, Held: music.Seconds(4 + 0.2*float64(day)), Free: n == 2,
 			})
 		}
+		notes = append(notes, progress.Note{Take: fmt.Sprint(day, "counted"), Day: day, Held: 30}) // as many beats as asked
 	}
 	got := progress.GrowthOf(notes)
 	require.Len(t, got.Weeks, 5)
 	assert.Equal(t, []int{0, 7, 14, 21, 28}, []int{got.Weeks[0].From, got.Weeks[1].From, got.Weeks[2].From, got.Weeks[3].From, got.Weeks[4].From})
 	assert.Equal(t, 5, got.Weeks[0].Days)
-	assert.Len(t, got.Weeks[0].Takes, 15)
+	assert.Len(t, got.Weeks[0].Takes, 20)
+	assert.InDelta(t, 4.8, got.Weeks[0].BestHold, 1e-9)
 	assert.Equal(t, 10, got.Weeks[0].Notes)
 	assert.True(t, got.Hold.Trend.Clear)
 	assert.Equal(t, "Longest holds are longer by 1.4 s a week, over 22 days.", got.Hold.Says)
 	assert.Equal(t, "Notes are nearer to the middle by 7.0 cents a week, over 22 days.", got.Centre.Says)
 	assert.True(t, strings.HasPrefix(got.Steadiness.Says, "No clear change yet"))
-	early := progress.GrowthOf(notes[:6])
+	early := progress.GrowthOf(notes[:8])
 	assert.Equal(t, "2 days so far: too few to say.", early.Hold.Says)
+	assert.Equal(t, "Nothing to say yet.", progress.GrowthOf(notes[:2]).Hold.Says)
 	assert.True(t, slices.IsSortedFunc(got.Weeks, func(a, b progress.Week) int { return a.From - b.From }))
 }
 

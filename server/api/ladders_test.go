@@ -8,6 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/ladder"
+	"earlychorus/core/synth"
 	"earlychorus/server/api"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
@@ -79,6 +81,31 @@ func TestTheBestHoldIsKept(t *testing.T) {
 			assert.InDelta(t, 9, r.Limit, 0.3, "within a tenth of one's own best")
 		}
 	}
+	h.player(t, b, 0).playedAs(b, synth.Player{}) // a counted one is shorter, and changes nothing
+	var g api.GrowthView
+	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/growth", nil, &g)
+	require.Len(t, g.Weeks, 1)
+	assert.InDelta(t, 10, g.Weeks[0].BestHold, 0.3)
+	assert.Equal(t, "1 day so far: too few to say.", g.Hold.Says)
+}
+
+// A player's page tells the way up a ladder as its log has it.
+func TestTheWayUpALadderIsTold(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "WAY")
+	step := b.AddStep(t, h.store, exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}))
+	player := h.player(t, b, 0)
+	for range 3 {
+		climbing(player, step, "steady")
+	}
+	today := b.Class.Day(time.Now()).Format(time.DateOnly)
+	player.want(200, "PUT", "/practice/ladders/clarinet-break/back/"+newID(), map[string]any{}, nil)
+	var g api.GrowthView
+	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/growth", nil, &g)
+	require.Len(t, g.Ladders, 1)
+	assert.Equal(t, 1, g.Ladders[0].Rung)
+	assert.Equal(t, []ladder.Turn{{Day: today, Move: ladder.Up, From: 1, Rung: 2}, {Day: today, Move: ladder.Back, From: 2, Rung: 1}}, g.Ladders[0].History)
+	assert.Equal(t, today, g.Today)
 }
 
 func TestWhatHurtsReachesTheDirector(t *testing.T) {

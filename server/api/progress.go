@@ -159,10 +159,10 @@ func (a *API) mapsOf(ctx context.Context, class store.Class, players []store.Pla
 	return out, nil
 }
 
-func noteOf(r store.TakeNote) progress.Note {
+func noteOf(r store.TakeNote, free bool) progress.Note {
 	return progress.Note{
 		Player: r.PlayerID, Take: r.TakeID, Day: dayNumber(r.Day), Sounding: music.MIDI(r.Sounding), Good: r.Good, Trusted: r.Trusted,
-		Centre: music.Cents(r.Centre), Steadiness: music.Cents(r.Steadiness), Held: music.Seconds(r.Held),
+		Centre: music.Cents(r.Centre), Steadiness: music.Cents(r.Steadiness), Held: music.Seconds(r.Held), Free: free,
 	}
 }
 
@@ -282,9 +282,13 @@ func (a *API) growthOf(ctx context.Context, class store.Class, playerID string, 
 	if err != nil {
 		return GrowthView{}, err
 	}
+	longest, err := a.Store.LongestTakes(ctx, p, from, today)
+	if err != nil {
+		return GrowthView{}, err
+	}
 	notes := make([]progress.Note, len(rows))
 	for n, r := range rows {
-		notes[n] = noteOf(r)
+		notes[n] = noteOf(r, slices.Contains(longest, r.TakeID))
 	}
 	growth := progress.GrowthOf(notes)
 	out := GrowthView{

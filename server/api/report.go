@@ -54,7 +54,9 @@ func reportOf(g GrowthView, class store.Class, today time.Time) print.Report {
 	for _, week := range g.Weeks {
 		monday, _ := time.Parse(time.DateOnly, week.Monday)
 		label := monday.Format("2 Jan")
-		hold.Weeks, hold.Values = append(hold.Weeks, label), append(hold.Values, week.BestHold)
+		if week.BestHold > 0 {
+			hold.Weeks, hold.Values = append(hold.Weeks, label), append(hold.Values, week.BestHold)
+		}
 		if week.Notes > 0 {
 			centre.Weeks, centre.Values = append(centre.Weeks, label), append(centre.Values, week.Centre)
 			steady.Weeks, steady.Values = append(steady.Weeks, label), append(steady.Values, week.Steadiness)

@@ -134,7 +134,8 @@ func TestNoteMapAndGrowth(t *testing.T) {
 	require.Len(t, g.Weeks, 1)
 	assert.Len(t, g.Weeks[0].Takes, 3)
 	assert.Equal(t, store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly), g.Weeks[0].Monday)
-	assert.Equal(t, "1 days so far: too few to say.", g.Hold.Says)
+	assert.Equal(t, "Nothing to say yet.", g.Hold.Says, "so many beats are no measure of breath")
+	assert.Equal(t, "1 day so far: too few to say.", g.Centre.Says)
 	assert.Len(t, g.Days, 1)
 	director.want(404, "GET", "/classes/"+b.Class.ID+"/players/"+newID()+"/growth", nil, nil)
 

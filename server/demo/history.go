@@ -83,7 +83,11 @@ func (s Seeder) earlier(ctx context.Context, class store.Class) (out []past, err
 
 // player is how a person played then: the habit, and less of everything.
 func (p past) player(i instrument.Instrument, target music.MIDI) synth.Player {
-	out := take{p.person, 1, 0}.player(i, target, p.step.Kind)
+	day := 0
+	if people[p.person].habit == wrong {
+		day = 1 // the note was found by then
+	}
+	out := take{p.person, day, 0}.player(i, target, p.step.Kind)
 	chance := rand.New(rand.NewPCG(uint64(p.person), uint64(p.at.Unix())+uint64(p.nth)))
 	about := func(x, spread float64) float64 { return x + spread*chance.NormFloat64() }
 	out.Seed = chance.Uint64()
@@ -99,12 +103,15 @@ func (p past) player(i instrument.Instrument, target music.MIDI) synth.Player {
 		// A break comes at the end of an evening, and seldomer from week to week.
 		out.Held, out.Sag, out.Gaps, out.WaverDepth = 0, 0, nil, max(music.Cents(about(8, 2)), out.WaverDepth/2)
 		out.Offset, out.NoteOffsets, out.Cracks = music.Cents(about(2, 4)), nil, nil
-		if people[p.person].habit != steady && chance.Float64() < 0.12*p.back {
-			out.FaultOn, out.Cracks = 2, []synth.Crack{{At: 0.3, Length: 0.4, Semitones: synth.NextPartial(i, target)}}
+		if habit := people[p.person].habit; habit != steady && chance.Float64() < 0.1*p.back+breaks[habit] {
+			out.FaultOn, out.Cracks = 0, []synth.Crack{{At: music.Seconds(about(1.4, 0.2)), Length: 0.5, Semitones: synth.NextPartial(i, target)}}
 		}
 	}
 	return out
 }
+
+// breaks is how much oftener than others some break on a rung.
+var breaks = map[habit]float64{cracking: 0.25, gaps: 0.1}
 
 // ladders plays the earlier weeks' rungs, try after try: which rung the next one is
 // of is known only once the last was listened to.

@@ -5,6 +5,8 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5/pgtype"
+
+	"earlychorus/core/exercise"
 )
 
 // TakeNote is one note of a take, as maps and growth count it.
@@ -59,6 +61,15 @@ func (s *Store) SectionTallies(ctx context.Context, classID string, instruments 
 func (s *Store) PlayerNotes(ctx context.Context, playerID string, from, to time.Time) (out []TakeNote, err error) {
 	err = s.db.WithContext(ctx).Where("player_id = ? AND day BETWEEN ? AND ?", playerID, from, to).Order("day, take_id, number").Limit(mostNotes).Find(&out).Error
 	return out, err
+}
+
+// LongestTakes returns which of a player's takes of some days were of the longest
+// long tone: how long a note is held says something there.
+func (s *Store) LongestTakes(ctx context.Context, p Player, from, to time.Time) (ids []string, err error) {
+	err = s.db.WithContext(ctx).Raw(`
+		SELECT t.id FROM step s JOIN take t ON t.player_id = ? AND t.step_id = s.id
+		WHERE s.class_id = ? AND s.kind = ? AND s.first_day <= ? AND s.last_day >= ?`, p.ID, p.ClassID, exercise.KindLongToneLongest, to, from).Scan(&ids).Error
+	return ids, err
 }
 
 const mostNotes = 100_000

@@ -1503,7 +1503,10 @@ export interface components {
             weeks: components["schemas"]["GrowthWeek"][];
         };
         GrowthWeek: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description of the notes held as long as the player could; 0 where there were none
+             */
             best_hold_s: number;
             /**
              * Format: double

@@ -58,7 +58,8 @@ function Way({ ladder, from, to }: { ladder: Growth; from: string; to: string })
 function turned(turns: Schemas['Turn'][]): string {
   const up = turns.filter((t) => t.move === 'up' || t.move === 'goal').length
   const back = turns.filter((t) => t.move === 'back').length
-  return `${up} ${up === 1 ? 'rung' : 'rungs'} passed, led back ${back === 1 ? 'once' : `${back} times`}`
+  const passed = `${up} ${up === 1 ? 'rung' : 'rungs'} passed`
+  return back === 0 ? passed : `${passed}, led back ${back === 1 ? 'once' : `${back} times`}`
 }
 
 const moved = { up: 'up to', back: 'back to', placed: 'put on', goal: 'reached the goal on' } as const
