@@ -48,22 +48,21 @@ func reportOf(g GrowthView, class store.Class, today time.Time) print.Report {
 		Span:   from.Format("2 January") + " to " + today.Format("2 January 2006"),
 		Played: fmt.Sprintf("Played on %d of these days.", len(g.Days)),
 	}
-	hold := print.ReportLine{Title: "Longest hold", Says: g.Hold.Says, Unit: " s"}
-	centre := print.ReportLine{Title: "From the middle of the note", Says: g.Centre.Says, Unit: " c"}
-	steady := print.ReportLine{Title: "Waver", Says: g.Steadiness.Says, Unit: " c"}
+	hold := print.ReportLine{Title: "Longest hold", Says: g.Hold.Says, Unit: "s"}
+	centre := print.ReportLine{Title: "From the middle of the note", Says: g.Centre.Says, Unit: "cents"}
+	steady := print.ReportLine{Title: "Waver", Says: g.Steadiness.Says, Unit: "cents"}
 	for _, week := range g.Weeks {
 		monday, _ := time.Parse(time.DateOnly, week.Monday)
-		label := monday.Format("2 Jan")
 		if week.BestHold > 0 {
-			hold.Weeks, hold.Values = append(hold.Weeks, label), append(hold.Values, week.BestHold)
+			hold.Points = append(hold.Points, print.ReportPoint{Monday: monday, Value: week.BestHold})
 		}
 		if week.Notes > 0 {
-			centre.Weeks, centre.Values = append(centre.Weeks, label), append(centre.Values, week.Centre)
-			steady.Weeks, steady.Values = append(steady.Weeks, label), append(steady.Values, week.Steadiness)
+			centre.Points = append(centre.Points, print.ReportPoint{Monday: monday, Value: week.Centre})
+			steady.Points = append(steady.Points, print.ReportPoint{Monday: monday, Value: week.Steadiness})
 		}
 	}
 	for _, l := range []print.ReportLine{hold, centre, steady} {
-		if len(l.Values) > 0 {
+		if len(l.Points) > 0 {
 			r.Lines = append(r.Lines, l)
 		}
 	}

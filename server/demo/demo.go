@@ -28,6 +28,8 @@ type Seeder struct {
 	Intake   intake.Intake
 	Now      func() time.Time
 	Progress func(done, of int, what string)
+
+	of int // takes there will be
 }
 
 // rate is that of a modest microphone; a third less to store than 48 kHz.
@@ -191,69 +193,57 @@ type done struct {
 // takes plays the clarinets' way up their ladder, then the demo's days, then what
 // was played in the weeks before: what is looked at first comes early.
 func (s Seeder) takes(ctx context.Context) error {
-	_, class, err := s.class(ctx)
+	players, class, err := s.class(ctx)
 	if err != nil {
 		return err
 	}
-	before, err := s.earlier(ctx, class)
+	before, err := s.earlier(ctx, players)
 	if err != nil {
 		return err
 	}
 	onLadders := func(p past) bool { return p.step.Kind == exercise.KindLadder }
-	rungs, err := s.ladders(ctx, slices.DeleteFunc(slices.Clone(before), func(p past) bool { return !onLadders(p) }))
+	rungs := slices.DeleteFunc(slices.Clone(before), func(p past) bool { return !onLadders(p) })
+	lately, err := s.toMake(ctx, players, class)
 	if err != nil {
 		return err
 	}
-	lately, err := s.days(ctx, rungs)
-	if err != nil {
+	s.of = len(before) + len(lately)
+	if err := s.ladders(ctx, rungs); err != nil {
 		return err
 	}
-	rest, err := s.playAll(ctx, slices.DeleteFunc(before, onLadders))
-	if err != nil {
+	if err := s.days(ctx, lately, len(rungs)); err != nil {
 		return err
 	}
-	return s.wait(ctx, rungs+lately+rest)
+	if err := s.playAll(ctx, slices.DeleteFunc(before, onLadders)); err != nil {
+		return err
+	}
+	return s.wait(ctx, s.of)
 }
 
-// days plays the demo's days, and returns how many takes they have. before counts
-// those that were listened to already.
-func (s Seeder) days(ctx context.Context, before int) (int, error) {
+// days plays the demo's days. before counts what was listened to already.
+func (s Seeder) days(ctx context.Context, all []done, before int) error {
 	players, class, err := s.class(ctx)
 	if err != nil {
-		return 0, err
+		return err
 	}
 	for n := range players {
 		if players[n], _, err = s.Store.Standing(ctx, players[n]); err != nil {
-			return 0, err
-		}
-	}
-	all, err := s.toMake(ctx, players, class)
-	if err != nil {
-		return 0, err
-	}
-	recorded := []func(context.Context) error{}
-	for _, d := range all {
-		score, i, err := intake.Score(d.step, players[d.person], class.Day(d.at))
-		switch {
-		case errors.Is(err, exercise.ErrNotFor):
-			continue
-		case err != nil:
-			return 0, err
-		case score.Ticked:
-			if err := s.tick(ctx, d, players[d.person], score); err != nil {
-				return 0, err
-			}
-		default:
-			recorded = append(recorded, func(ctx context.Context) error { return s.play(ctx, d, players[d.person], score, i) })
+			return err
 		}
 	}
 	group, inner := errgroup.WithContext(ctx)
 	group.SetLimit(makers + 1)
-	group.Go(func() error { return s.wait(inner, before+len(recorded)) })
-	for _, play := range recorded {
-		group.Go(func() error { return play(inner) })
+	group.Go(func() error { return s.wait(inner, before+len(all)) })
+	for _, d := range all {
+		group.Go(func() error {
+			score, i, err := intake.Score(d.step, players[d.person], class.Day(d.at))
+			if err != nil {
+				return err
+			}
+			return s.play(inner, d, players[d.person], score, i)
+		})
 	}
-	return len(recorded), group.Wait()
+	return group.Wait()
 }
 
 // class returns the demo's players in their order, and its class.
@@ -268,7 +258,8 @@ func (s Seeder) class(ctx context.Context) (players []store.Player, class store.
 	return players, players[0].Class, nil
 }
 
-// toMake lists the takes of the demo's days, in the order they were made.
+// toMake lists the takes of the demo's days, in the order they were made. What is
+// only ticked is ticked at once.
 func (s Seeder) toMake(ctx context.Context, players []store.Player, class store.Class) (out []done, err error) {
 	dates := firstDay(begun(class))
 	steps := map[int][]store.Step{}
@@ -283,7 +274,19 @@ func (s Seeder) toMake(ctx context.Context, players []store.Player, class store.
 				continue
 			}
 			at := dates[t.day].Add(15*time.Hour + time.Duration(20*order+n)*2*time.Second)
-			out = append(out, done{t, step, s.notInFuture(at, class, order)})
+			d := done{t, step, s.notInFuture(at, class, order)}
+			score, _, err := intake.Score(step, players[t.person], class.Day(d.at))
+			switch {
+			case errors.Is(err, exercise.ErrNotFor):
+			case err != nil:
+				return nil, err
+			case score.Ticked:
+				if err := s.tick(ctx, d, players[t.person], score); err != nil {
+					return nil, err
+				}
+			default:
+				out = append(out, d)
+			}
 		}
 	}
 	return out, nil
@@ -341,15 +344,15 @@ func (s Seeder) tick(ctx context.Context, d done, player store.Player, score exe
 
 const poll = 200 * time.Millisecond
 
-// wait tells how far the listening has come until it is done.
-func (s Seeder) wait(ctx context.Context, of int) error {
+// wait tells how far the listening has come until so many takes are done.
+func (s Seeder) wait(ctx context.Context, until int) error {
 	for {
 		done, err := s.Store.CountListened(ctx, id("class"))
 		if err != nil {
 			return err
 		}
-		s.Progress(min(done, of), of, "takes listened to")
-		if done >= of {
+		s.Progress(min(done, s.of), s.of, "takes listened to")
+		if done >= until {
 			return nil
 		}
 		select {

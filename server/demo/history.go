@@ -33,7 +33,7 @@ func earlierWeek() plan.Plan {
 	ladder := item("break", exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}, days, "Clarinets: over the break, a rung at a time.")
 	ladder.For = []string{"clarinet"}
 	return plan.Plan{Name: "First weeks", Items: []plan.Item{
-		item("long", exercise.KindLongToneCounted, map[string]any{"notes": []int{0}}, days, "One note, as steady on the last beat as on the first."),
+		item("long", exercise.KindLongToneCounted, map[string]any{"notes": []int{0}}, plan.On(1), "One note, as steady on the last beat as on the first."),
 		item("longest", exercise.KindLongToneLongest, map[string]any{"cap_s": 20}, plan.On(3), "One beat more than last time."),
 		ladder,
 	}}
@@ -55,7 +55,8 @@ func (p past) id() string {
 const tries = 3
 
 // earlier lists the earlier weeks' takes, oldest first.
-func (s Seeder) earlier(ctx context.Context, class store.Class) (out []past, err error) {
+func (s Seeder) earlier(ctx context.Context, players []store.Player) (out []past, err error) {
+	class := players[0].Class
 	first := store.Monday(firstDay(begun(class))[0])
 	for back := weeksBack; back > 0; back-- {
 		monday := first.AddDate(0, 0, -7*back)
@@ -69,6 +70,9 @@ func (s Seeder) earlier(ctx context.Context, class store.Class) (out []past, err
 				for n, p := range people {
 					for k, step := range steps {
 						if p.habit == rare && back%2 == 0 || nth > 0 && step.Kind != exercise.KindLadder {
+							continue
+						}
+						if _, _, err := intake.Score(step, players[n], day); errors.Is(err, exercise.ErrNotFor) {
 							continue
 						}
 						at := day.Add(16*time.Hour + time.Duration(20*n+2*k)*time.Second + time.Duration(nth)*15*time.Minute)
@@ -115,48 +119,43 @@ var breaks = map[habit]float64{cracking: 0.25, gaps: 0.1}
 
 // ladders plays the earlier weeks' rungs, try after try: which rung the next one is
 // of is known only once the last was listened to.
-func (s Seeder) ladders(ctx context.Context, all []past) (made int, err error) {
+func (s Seeder) ladders(ctx context.Context, all []past) error {
 	for from := 0; from < len(all); {
 		to := from
 		for to < len(all) && all[to].nth == all[from].nth && all[to].at.YearDay() == all[from].at.YearDay() {
 			to++
 		}
-		n, err := s.playAll(ctx, all[from:to])
-		if err != nil {
-			return made, err
+		if err := s.playAll(ctx, all[from:to]); err != nil {
+			return err
 		}
-		made += n
-		if err := s.wait(ctx, made); err != nil {
-			return made, err
+		if err := s.wait(ctx, to); err != nil {
+			return err
 		}
 		from = to
 	}
-	return made, nil
+	return nil
 }
 
-// playAll hands earlier takes in, and returns how many are for their players.
-func (s Seeder) playAll(ctx context.Context, takes []past) (made int, err error) {
+// playAll hands earlier takes in.
+func (s Seeder) playAll(ctx context.Context, takes []past) error {
 	group, inner := errgroup.WithContext(ctx)
 	group.SetLimit(makers)
 	for _, p := range takes {
-		player, err := s.Store.Player(ctx, playerID(p.person))
-		if err != nil {
-			return made, err
-		}
-		if player, _, err = s.Store.Standing(ctx, player); err != nil {
-			return made, err
-		}
-		score, i, err := intake.Score(p.step, player, player.Class.Day(p.at))
-		if errors.Is(err, exercise.ErrNotFor) {
-			continue
-		}
-		if err != nil {
-			return made, err
-		}
-		made++
 		group.Go(func() error {
-			return s.handIn(inner, intake.Hand{ID: p.id(), Player: player, StepID: p.step.ID, StepVersion: p.step.Version, Source: store.Simulated, At: p.at}, score, i, p.player(i, synth.FirstNote(score, i)))
+			player, err := s.Store.Player(inner, playerID(p.person))
+			if err != nil {
+				return err
+			}
+			if player, _, err = s.Store.Standing(inner, player); err != nil {
+				return err
+			}
+			score, i, err := intake.Score(p.step, player, player.Class.Day(p.at))
+			if err != nil {
+				return err
+			}
+			hand := intake.Hand{ID: p.id(), Player: player, StepID: p.step.ID, StepVersion: p.step.Version, Source: store.Simulated, At: p.at}
+			return s.handIn(inner, hand, score, i, p.player(i, synth.FirstNote(score, i)))
 		})
 	}
-	return made, group.Wait()
+	return group.Wait()
 }

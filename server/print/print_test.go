@@ -7,6 +7,7 @@ import (
 	"path/filepath"
 	"regexp"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -83,9 +84,10 @@ func TestThePageForHome(t *testing.T) {
 		Words: "These are the player's own numbers.",
 	}
 	for _, title := range []string{"Longest hold", "From the middle of the note", "Waver"} {
-		l := print.ReportLine{Title: title, Says: "No clear change yet, over 31 days.", Unit: " s"}
+		l := print.ReportLine{Title: title, Says: "No clear change yet, over 31 days.", Unit: "s"}
 		for n := range 10 {
-			l.Weeks, l.Values = append(l.Weeks, "5 Oct"), append(l.Values, float64(n))
+			monday := time.Date(2026, 10, 5+7*(n+n/5), 0, 0, 0, 0, time.UTC) // a week off in between
+			l.Points = append(l.Points, print.ReportPoint{Monday: monday, Value: float64(n)})
 		}
 		r.Lines = append(r.Lines, l)
 	}
@@ -100,9 +102,11 @@ func TestThePageForHome(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, out.Bytes(), 0o600))
 	text, err := exec.Command("pdftotext", "-layout", file, "-").Output()
 	require.NoError(t, err)
-	for _, says := range []string{"Maro Quenby", "B♭ clarinet", "No clear change yet, over 31 days.", "third finger"} {
+	for _, says := range []string{"Maro Quenby", "B♭ clarinet", "No clear change yet, over 31 days.", "third finger", "5 Oct", "14 Dec"} {
 		assert.Contains(t, string(text), says)
 	}
 	out.Reset()
 	require.NoError(t, print.HomeReport(&out, print.Report{Player: "Nobody Yet"}), "nothing was played yet")
+	once := print.ReportLine{Title: "Waver", Unit: "cents", Points: []print.ReportPoint{{Monday: time.Date(2026, 10, 5, 0, 0, 0, 0, time.UTC), Value: 3}}}
+	require.NoError(t, print.HomeReport(&out, print.Report{Player: "Once Only", Lines: []print.ReportLine{once}}))
 }

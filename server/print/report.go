@@ -3,6 +3,7 @@ package print
 import (
 	"fmt"
 	"io"
+	"time"
 )
 
 // Report is a page for home: how a player has grown, in words a family reads.
@@ -24,8 +25,13 @@ type ReportLine struct {
 	Title  string
 	Says   string
 	Unit   string
-	Weeks  []string
-	Values []float64
+	Points []ReportPoint
+}
+
+// ReportPoint is a week's value.
+type ReportPoint struct {
+	Monday time.Time
+	Value  float64
 }
 
 const (
@@ -39,6 +45,7 @@ const (
 func HomeReport(out io.Writer, r Report) error {
 	p := newDocument(r.Player)
 	p.AddPage()
+	p.SetCellMargin(0)
 	p.SetFont("serif", "B", 20)
 	p.Text(margin, margin+8, p.cut(r.Player, bodyWide))
 	p.SetFont("sans", "", 10)
@@ -75,26 +82,27 @@ func (p page) reportLine(l ReportLine, y float64) float64 {
 	p.SetLineWidth(0.2)
 	p.Line(margin, bottom, margin+bodyWide, bottom)
 	most := 1e-9
-	for _, v := range l.Values {
-		most = max(most, v)
+	for _, w := range l.Points {
+		most = max(most, w.Value)
 	}
 	x := func(n int) float64 {
-		if len(l.Values) < 2 {
+		first, last := l.Points[0].Monday, l.Points[len(l.Points)-1].Monday
+		if first.Equal(last) {
 			return margin + bodyWide/2
 		}
-		return margin + 8 + (bodyWide-16)*float64(n)/float64(len(l.Values)-1)
+		return margin + 8 + (bodyWide-16)*float64(l.Points[n].Monday.Sub(first))/float64(last.Sub(first))
 	}
-	at := func(v float64) float64 { return bottom - (chartHigh-8)*v/most }
+	at := func(n int) float64 { return bottom - (chartHigh-8)*l.Points[n].Value/most }
 	p.SetFillColor(0, 0, 0)
 	p.SetFont("sans", "", 8)
-	for n, v := range l.Values {
+	for n, w := range l.Points {
 		if n > 0 {
-			p.Line(x(n-1), at(l.Values[n-1]), x(n), at(v))
+			p.Line(x(n-1), at(n-1), x(n), at(n))
 		}
-		p.Circle(x(n), at(v), 1, "F")
-		p.Text(x(n)-3, at(v)-2.2, fmt.Sprintf("%.0f%s", v, l.Unit))
+		p.Circle(x(n), at(n), 1, "F")
+		p.Text(x(n)-3, at(n)-2.2, fmt.Sprintf("%.0f %s", w.Value, l.Unit))
 		p.grey()
-		p.Text(x(n)-5, bottom+3.6, l.Weeks[n])
+		p.Text(x(n)-5, bottom+3.6, w.Monday.Format("2 Jan"))
 		p.black()
 	}
 	return bottom + 10

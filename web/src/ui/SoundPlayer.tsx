@@ -54,7 +54,7 @@ export function SoundPlayer({ src, label, audio, preload = 'metadata' }: Props) 
         />
       </Slider.Root>
       <span className="shrink-0 text-sm text-soft tabular-nums">
-        {at.toFixed(1)} / {length.toFixed(1)} s
+        {length > 0 && `${at.toFixed(1)} / ${length.toFixed(1)} s`}
       </span>
     </div>
   )

@@ -2,6 +2,7 @@ import { type RefObject, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { WideRibbon } from '../../ribbon/WideRibbon'
+import { longDay } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
 import { SoundPlayer } from '../../ui/SoundPlayer'
@@ -25,9 +26,7 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
       <header className="flex flex-wrap items-baseline justify-between gap-x-6">
         <h2 className="text-xl">{e.name}</h2>
         <p className="text-sm text-soft">
-          {e.instrument} ·{' '}
-          {new Date(`${e.day}T12:00`).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })}{' '}
-          ·{' '}
+          {e.instrument} · {longDay(e.day)} ·{' '}
           <Link className="underline" to={`/take/${e.take}`}>
             the whole take
           </Link>
@@ -55,7 +54,10 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
         session={session}
         sound={sound}
         onWrite={() => setSaying('words')}
-        onSpeak={() => setSaying('voice')}
+        onSpeak={() => {
+          sound.stop() // or it would be heard in the note
+          setSaying('voice')
+        }}
         quiet={saying !== undefined}
       />
       {saying === 'voice' && (

@@ -9,6 +9,7 @@ export type ExcerptSound = {
   again: () => void
   /** jump plays from where it happened */
   jump: () => void
+  stop: () => void
 }
 
 const lead = 0.3 // seconds before what is jumped to
@@ -47,6 +48,7 @@ export function useExcerptSound(audio: RefObject<HTMLAudioElement | null>, e: Ex
   return {
     ...state,
     again: () => (state.playing ? audio.current?.pause() : from(e.from_s)),
+    stop: () => audio.current?.pause(),
     jump: () => from((e.from_s + e.to_s) / 2 - lead),
   }
 }

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { answer, api } from '../../api/client'
 import { newId } from '../../api/ids'
 import { Button, buttonClass } from '../../ui/Button'
+import { shortDay } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import type { Draft } from './draft'
 import { FitDay } from './FitDay'
@@ -106,8 +107,7 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
 }
 
 function weekName(monday: string): string {
-  const format = (d: string) => new Date(`${d}T12:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
-  return `${format(monday)} – ${format(shifted(monday, 6))}`
+  return `${shortDay(monday)} – ${shortDay(shifted(monday, 6))}`
 }
 
 /** renewed gives items numbers of their own. */

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { shortDay } from '../../ui/days'
 
 type Dot = { monday: string; value: number; takes: string[] }
 type Props = { title: string; unit: string; says: string; points: Dot[] }
@@ -13,7 +14,9 @@ const mostListed = 12
 export function GrowthLine({ title, unit, says, points }: Props) {
   const [open, setOpen] = useState<number>()
   const top = Math.max(1, ...points.map((p) => p.value)) * 1.15
-  const x = (n: number) => (points.length < 2 ? width / 2 : edge + (n * (width - 2 * edge)) / (points.length - 1))
+  const day = (n: number) => Date.parse(points[n]?.monday ?? '')
+  const span = day(points.length - 1) - day(0)
+  const x = (n: number) => (span > 0 ? edge + ((day(n) - day(0)) / span) * (width - 2 * edge) : width / 2)
   const y = (v: number) => height - 4 - (v / top) * (height - 20)
   const shown = open === undefined ? undefined : points[open]
   return (
@@ -59,7 +62,7 @@ export function GrowthLine({ title, unit, says, points }: Props) {
             onClick={() => setOpen(n === open ? undefined : n)}
             className="min-h-8 rounded px-1.5 text-xs text-soft underline decoration-edge aria-expanded:text-ink"
           >
-            {new Date(`${p.monday}T12:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })}
+            {shortDay(p.monday)}
           </button>
         ))}
       </div>

@@ -1,4 +1,5 @@
 import type { Schemas } from '../../api/client'
+import { shortDay } from '../../ui/days'
 
 type Growth = Schemas['LadderGrowth']
 type Props = { ladders: Growth[]; from?: string; to: string }
@@ -47,9 +48,9 @@ function Way({ ladder, from, to }: { ladder: Growth; from: string; to: string })
         {goal && <circle cx={x(goal.day)} cy={y(goal.rung)} r="5" fill="var(--warm)" />}
       </svg>
       <figcaption className="flex justify-between text-xs text-soft">
-        <span>{short(from)}</span>
+        <span>{shortDay(from)}</span>
         <span>{turns.length === 0 ? 'no rung passed yet' : turned(turns)}</span>
-        <span>{short(to)}</span>
+        <span>{shortDay(to)}</span>
       </figcaption>
     </figure>
   )
@@ -66,7 +67,7 @@ const moved = { up: 'up to', back: 'back to', placed: 'put on', goal: 'reached t
 
 function spoken(l: Growth): string {
   if (l.history.length === 0) return `${l.name}: on rung ${l.rung}, no rung passed yet`
-  return `${l.name}: ${l.history.map((t) => `${short(t.day)}, ${moved[t.move]} rung ${t.rung}`).join('; ')}`
+  return `${l.name}: ${l.history.map((t) => `${shortDay(t.day)}, ${moved[t.move]} rung ${t.rung}`).join('; ')}`
 }
 
 function firstOf(l: Growth, from?: string): string {
@@ -76,8 +77,4 @@ function firstOf(l: Growth, from?: string): string {
 
 function daysBetween(from: string, to: string): number {
   return (Date.parse(to) - Date.parse(from)) / 86_400_000
-}
-
-function short(day: string): string {
-  return new Date(`${day}T12:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
 }

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { WideRibbon } from '../../ribbon/WideRibbon'
 import { Button } from '../../ui/Button'
+import { longDay } from '../../ui/days'
 import { ResultMark } from '../../ui/ResultMark'
 import { SoundPlayer } from '../../ui/SoundPlayer'
 import { othersQuery, type TakeDetail, takeQuery } from './queries'
@@ -60,7 +61,7 @@ function OtherTake({ id, label }: { id: string; label: string }) {
         <Link className="underline" to={`/take/${id}`}>
           {label}
         </Link>
-        , {other.day}: {other.verdict?.sentence}
+        , {longDay(other.day)}: {other.verdict?.sentence}
       </figcaption>
       <WideRibbon ribbon={other.ribbon} height={height} />
       {!other.sound_gone && (

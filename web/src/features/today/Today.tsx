@@ -3,6 +3,7 @@ import { Link, useParams, useSearchParams } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { Button } from '../../ui/Button'
+import { longDay } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import { useInAppLinks } from '../../ui/useInAppLinks'
 import { Waiting } from '../../ui/Waiting'
@@ -79,11 +80,7 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
         </Button>
         <p className="min-w-44 text-center font-serif" aria-live="polite">
           {isToday ? 'Today, ' : ''}
-          {new Date(`${today.day}T12:00`).toLocaleDateString(undefined, {
-            weekday: 'long',
-            day: 'numeric',
-            month: 'long',
-          })}
+          {longDay(today.day)}
         </p>
         <Button aria-label="The day after" onClick={() => go(1)} disabled={isToday}>
           →
