@@ -56,5 +56,5 @@ export default defineConfig({
   ],
   build: { assetsInlineLimit: 0, emptyOutDir: true },
   server: { proxy: { '/api': 'http://127.0.0.1:8080' } },
-  test: { environment: 'jsdom' },
+  test: { environment: 'jsdom', setupFiles: ['src/testing/setup.ts'] },
 })

@@ -214,10 +214,10 @@ func (s Seeder) takes(ctx context.Context) error {
 	if err := s.days(ctx, lately, len(rungs)); err != nil {
 		return err
 	}
-	if err := s.playAll(ctx, slices.DeleteFunc(before, onLadders)); err != nil {
-		return err
-	}
-	return s.wait(ctx, s.of)
+	group, inner := errgroup.WithContext(ctx)
+	group.Go(func() error { return s.wait(inner, s.of) })
+	group.Go(func() error { return s.playAll(inner, slices.DeleteFunc(before, onLadders)) })
+	return group.Wait()
 }
 
 // days plays the demo's days. before counts what was listened to already.

@@ -96,6 +96,9 @@ func (p past) player(i instrument.Instrument, target music.MIDI) synth.Player {
 	about := func(x, spread float64) float64 { return x + spread*chance.NormFloat64() }
 	out.Seed = chance.Uint64()
 	out.WaverDepth += music.Cents(about(2.2*p.back, 1.5))
+	if people[p.person].habit == growing {
+		out.WaverDepth += music.Cents(3 * p.back)
+	}
 	out.Offset += music.Cents(about(float64(out.Offset)*0.1*p.back, 4))
 	switch p.step.Kind {
 	case exercise.KindLongToneLongest:

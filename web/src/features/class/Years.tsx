@@ -90,7 +90,7 @@ function TakeOut({ classId }: { classId: string }) {
       <h2>Take everything out</h2>
       <p className="mt-1 text-soft">
         Players, plans, takes, measures, words, comments and ladders as CSV and JSON, with every column described. With
-        recordings it is some 200 kB for each take that is still kept.
+        recordings it is about half a megabyte for each take that is still kept.
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
         <a className={buttonClass()} href={file('everything.zip')} download>

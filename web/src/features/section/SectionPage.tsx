@@ -18,7 +18,13 @@ const sectionQuery = (classId: string, section: string, days: number) =>
     placeholderData: (before) => before,
   })
 
-const spans = [7, 14, 30, 90]
+const spans = [
+  { days: 7, says: '7 days' },
+  { days: 14, says: '14 days' },
+  { days: 30, says: '30 days' },
+  { days: 90, says: '90 days' },
+  { days: 370, says: 'year' },
+]
 
 /** SectionPage is a section's notes in order, and who stands on which rung. */
 export function SectionPage() {
@@ -50,8 +56,8 @@ export function SectionPage() {
             onChange={(e) => setSearch({ days: e.target.value })}
           >
             {spans.map((d) => (
-              <option key={d} value={d}>
-                {d} days
+              <option key={d.days} value={d.days}>
+                {d.says}
               </option>
             ))}
           </select>

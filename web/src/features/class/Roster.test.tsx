@@ -1,0 +1,214 @@
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { open } from '../../testing/page'
+import { log, refuse, serve } from '../../testing/server'
+import { theClass } from '../../testing/things'
+import { Excused } from './Excused'
+import type { Preview, Row, SetUp } from './queries'
+import { Roster } from './Roster'
+import { Years } from './Years'
+
+const player = (id: string, first: string, instrument: string, section: string) => ({
+  id,
+  first,
+  last: 'Testerly',
+  instrument,
+  section,
+  variant: '',
+  stage: 0,
+  external_id: '',
+})
+
+const setUp = (more: object = {}) =>
+  ({
+    class: theClass,
+    today: '2026-11-26',
+    stage: 2,
+    archived: false,
+    directors: ['Odile Farrow'],
+    players: [player('ada', 'Ada', 'clarinet', 'Clarinets'), player('bo', 'Bo', 'trombone', 'Trombones')],
+    instruments: [
+      { key: 'clarinet', name: 'B♭ clarinet', variants: [] },
+      {
+        key: 'trombone',
+        name: 'Trombone',
+        variants: [
+          { key: '', name: 'straight' },
+          { key: 'f', name: 'with F valve' },
+        ],
+      },
+    ],
+    exceptions: [{ id: 'e1', player_id: 'bo', from: '2026-11-26', to: '2026-11-27', why: 'ill' }],
+    ...more,
+  }) as unknown as SetUp
+
+const row = (line: number, first: string, more: Partial<Row> = {}): Row => ({
+  line,
+  first,
+  last: 'Newman',
+  instrument: 'clarinet',
+  variant: '',
+  stage: 0,
+  external_id: '',
+  player_id: '',
+  action: 'add',
+  problems: [],
+  ...more,
+})
+
+let saved: Row[]
+const school = (more: Parameters<typeof serve>[0] = {}) => {
+  saved = []
+  serve({
+    'POST /classes/c/roster': ({ body }) => {
+      saved = (body as { rows: Row[] }).rows
+      return setUp()
+    },
+    ...more,
+  })
+}
+beforeEach(() => school())
+
+describe('the list of players', () => {
+  it('stands by section, and a row is changed where it stands', async () => {
+    open(<Roster classId="c" setUp={setUp()} />)
+    expect(screen.getByRole('heading', { name: 'Clarinets 1' })).toBeTruthy()
+    fireEvent.click(screen.getByRole('button', { name: 'Change Bo Testerly' }))
+    const form = screen.getByRole('form', { name: 'Change Bo Testerly' })
+    fireEvent.change(within(form).getByLabelText('Built as'), { target: { value: 'f' } })
+    fireEvent.change(within(form).getByLabelText('Stage'), { target: { value: '3' } })
+    fireEvent.submit(form)
+    await waitFor(() => expect(saved).toHaveLength(1))
+    expect(saved[0]).toMatchObject({ player_id: 'bo', variant: 'f', stage: 3, action: 'change' })
+    await waitFor(() => expect(screen.queryByRole('form')).toBeNull())
+  })
+
+  it('takes a new player in, once there is an instrument', async () => {
+    open(<Roster classId="c" setUp={setUp()} />)
+    fireEvent.click(screen.getByRole('button', { name: 'Add a player' }))
+    fireEvent.change(screen.getByLabelText('First name'), { target: { value: 'Cy' } })
+    expect(screen.getByRole('button', { name: 'Save' })).toHaveProperty('disabled', true)
+    fireEvent.change(screen.getByLabelText('Instrument'), { target: { value: 'clarinet' } })
+    fireEvent.click(screen.getByRole('button', { name: 'Save' }))
+    await waitFor(() => expect(saved[0]).toMatchObject({ first: 'Cy', instrument: 'clarinet', player_id: '' }))
+  })
+
+  it('loses nothing of what was written when the server says no', async () => {
+    school({ 'POST /classes/c/roster': () => refuse(422, 'Two players cannot have the same school number.') })
+    open(<Roster classId="c" setUp={setUp()} />)
+    fireEvent.click(screen.getByRole('button', { name: 'Change Ada Testerly' }))
+    fireEvent.change(screen.getByLabelText('First name'), { target: { value: 'Adah' } })
+    fireEvent.submit(screen.getByRole('form'))
+    expect((await screen.findByRole('alert')).textContent).toContain('same school number')
+    expect(screen.getByLabelText('First name')).toHaveProperty('value', 'Adah')
+  })
+
+  it('says what to do while it is empty', () => {
+    open(<Roster classId="c" setUp={setUp({ players: [] })} />)
+    expect(screen.getByText(/Nobody is in the class yet/)).toBeTruthy()
+  })
+})
+
+describe('a list brought in', () => {
+  const preview = (...rows: Row[]): Preview => ({
+    format: 'csv',
+    columns: [
+      { name: 'Vorname', meaning: 'first' },
+      { name: 'Shoe size', meaning: '' },
+    ],
+    rows,
+  })
+  const bringIn = async (p: Preview) => {
+    school({ 'POST /classes/c/roster/preview': () => p })
+    open(<Roster classId="c" setUp={setUp()} />)
+    fireEvent.click(screen.getByRole('button', { name: 'Bring in a list' }))
+    const file = new File(['Vorname,Shoe size\n'], 'list.csv')
+    fireEvent.change(await screen.findByLabelText('The list'), { target: { files: [file] } })
+    await screen.findByTestId('import-counts')
+  }
+
+  it('is shown row by row first: what is new, what changes, which column means what', async () => {
+    await bringIn(preview(row(2, 'Cy'), row(3, 'Ada', { action: 'change' }), row(4, 'Bo', { action: 'same' })))
+    expect(screen.getByText('Understood as: Vorname → first, Shoe size (not used)')).toBeTruthy()
+    expect(screen.getByTestId('import-counts').textContent).toBe('1 new, 1 changed, 1 as they are.')
+    expect(saved).toHaveLength(0)
+    fireEvent.click(screen.getByRole('button', { name: 'Take in 2 players' }))
+    await waitFor(() => expect(saved.map((r) => r.first)).toEqual(['Cy', 'Ada']))
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
+  })
+
+  it('waits for what is to be mended, or left out', async () => {
+    const lost = row(2, 'Cy', { instrument: '', problems: [{ field: 'instrument', remedy: 'choose an instrument' }] })
+    const twice = row(3, 'Di', { problems: [{ field: 'row', remedy: 'Di Newman is there twice' }] })
+    await bringIn(preview(lost, twice))
+    expect(screen.getByTestId('import-counts').textContent).toContain('2 to mend')
+    const take = () => screen.getByRole('button', { name: /^Take in/ })
+    expect(take()).toHaveProperty('disabled', true)
+    fireEvent.change(screen.getByLabelText('Instrument'), { target: { value: 'trombone' } })
+    fireEvent.click(screen.getAllByRole('button', { name: 'Leave it out' })[1] as HTMLElement)
+    expect(screen.getByTestId('import-counts').textContent).toBe('1 new, 0 changed, 0 as they are.')
+    fireEvent.click(take())
+    await waitFor(() => expect(saved.map((r) => [r.first, r.instrument])).toEqual([['Cy', 'trombone']]))
+  })
+
+  it('says why a file cannot be read', async () => {
+    school({ 'POST /classes/c/roster/preview': () => refuse(422, 'This is not a list: save the sheet as CSV first.') })
+    open(<Roster classId="c" setUp={setUp()} />)
+    fireEvent.click(screen.getByRole('button', { name: 'Bring in a list' }))
+    fireEvent.change(await screen.findByLabelText('The list'), { target: { files: [new File(['x'], 'photo.csv')] } })
+    expect((await screen.findByRole('alert')).textContent).toContain('save the sheet as CSV')
+  })
+})
+
+describe('who is excused', () => {
+  it('is said with the days, and ended again', async () => {
+    const asked: unknown[] = []
+    school({
+      'POST /classes/c/exceptions': ({ body }) => {
+        asked.push(body)
+        return setUp()
+      },
+      'DELETE /classes/c/exceptions/e1': () => setUp({ exceptions: [] }),
+    })
+    open(<Excused classId="c" setUp={setUp()} />)
+    fireEvent.change(screen.getByLabelText('Why (for you)'), { target: { value: 'new braces' } })
+    fireEvent.change(screen.getByLabelText('To'), { target: { value: '2026-11-30' } })
+    fireEvent.click(screen.getByRole('button', { name: 'Excuse' }))
+    await waitFor(() =>
+      expect(asked).toEqual([{ player_id: 'ada', from: '2026-11-26', to: '2026-11-30', why: 'new braces' }]),
+    )
+    const [excused] = screen.getAllByRole('listitem')
+    expect(excused?.textContent).toMatch(/Bo Testerly.*2026-11-26 to 2026-11-27, ill/)
+    fireEvent.click(within(excused as HTMLElement).getByRole('button'))
+    await waitFor(() => expect(log).toContain('DELETE /classes/c/exceptions/e1'))
+  })
+})
+
+describe('years', () => {
+  it('offer everything in open formats', () => {
+    serve({ 'GET /classes': () => ({ classes: [theClass] }) })
+    open(<Years classId="c" setUp={setUp()} />)
+    expect(screen.getByRole('link', { name: 'Everything' }).getAttribute('href')).toBe('/api/classes/c/everything.zip')
+    expect(screen.getByRole('link', { name: 'Everything, with recordings' }).getAttribute('href')).toBe(
+      '/api/classes/c/everything.zip?sounds=true',
+    )
+  })
+
+  it('begin the next one with the players that stay', async () => {
+    let made: unknown
+    serve({
+      'GET /classes': () => ({ classes: [theClass] }),
+      'POST /classes': ({ body }) => {
+        made = body
+        return setUp({ class: { ...theClass, id: 'next' } })
+      },
+    })
+    const { where } = open(<Years classId="c" setUp={setUp()} />)
+    fireEvent.change(screen.getByLabelText('Name'), { target: { value: 'Ferry Bell Winds 2' } })
+    fireEvent.click(screen.getByLabelText(/It is the next year/))
+    fireEvent.click(screen.getByLabelText('Bo Testerly'))
+    fireEvent.click(screen.getByRole('button', { name: 'Begin it' }))
+    await waitFor(() => expect(where()).toBe('/class/next/set-up'))
+    expect(made).toEqual({ name: 'Ferry Bell Winds 2', like: 'c', keep: ['ada'] })
+  })
+})
