@@ -1,0 +1,123 @@
+package recordings_test
+
+import (
+	"bytes"
+	"io"
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"earlychorus/core/audio"
+	"earlychorus/server/recordings"
+)
+
+func shelf(t testing.TB) (*recordings.Shelf, string) {
+	t.Helper()
+	folder := t.TempDir()
+	s, err := recordings.InFolder(folder)
+	require.NoError(t, err)
+	t.Cleanup(func() { require.NoError(t, s.Close()) })
+	return s, folder
+}
+
+func TestARecordingComesBackAsItWas(t *testing.T) {
+	s, folder := shelf(t)
+	ctx := t.Context()
+	sound := audio.Mono{Rate: 48000, Bits: 16, Samples: make([]float64, 5000)}
+	for n := range sound.Samples {
+		sound.Samples[n] = float64(n%200-100) / 32768 // what 16 bits hold exactly
+	}
+	require.NoError(t, s.Put(ctx, "take", sound))
+	back, missing, err := s.Get(ctx, "take")
+	require.NoError(t, err)
+	assert.False(t, missing)
+	assert.Equal(t, sound, back)
+	require.NoError(t, s.Put(ctx, "take", sound), "again, as a repeated upload would")
+
+	file, _, err := s.File(ctx, "take")
+	require.NoError(t, err)
+	assert.Equal(t, "fLaC", string(file[:4]))
+	entries, err := os.ReadDir(folder)
+	require.NoError(t, err)
+	assert.Len(t, entries, 1, "nothing half-written lies beside it")
+
+	require.NoError(t, s.Delete(ctx, "take"))
+	require.NoError(t, s.Delete(ctx, "take"), "it is gone already")
+	_, missing, err = s.Get(ctx, "take")
+	assert.True(t, missing)
+	assert.Error(t, err)
+}
+
+func TestADamagedRecordingIsNoMissingOne(t *testing.T) {
+	s, folder := shelf(t)
+	require.NoError(t, os.WriteFile(filepath.Join(folder, "take.flac"), []byte("not FLAC at all"), 0o600))
+	_, missing, err := s.Get(t.Context(), "take")
+	assert.False(t, missing)
+	assert.Error(t, err)
+}
+
+// However a network tears a take into parts, sends them twice, in any order and
+// overlapping, what is received is what came without a hole, and what is read is
+// the take.
+func TestPartsMakeTheWhole(t *testing.T) {
+	s, _ := shelf(t)
+	ctx := t.Context()
+	round := 0
+	rapid.Check(t, func(t *rapid.T) {
+		round++
+		take := string(rune('a'+round%26)) + time.Now().Format("150405.000000000")
+		whole := []byte(rapid.StringMatching(`[a-z]{1,60}`).Draw(t, "take"))
+		for range rapid.IntRange(0, 8).Draw(t, "parts") {
+			from := rapid.IntRange(0, len(whole)-1).Draw(t, "from")
+			to := rapid.IntRange(from+1, len(whole)).Draw(t, "to")
+			require.NoError(t, s.PutPart(ctx, "ada", take, int64(from), whole[from:to]))
+		}
+		received, err := s.Received(ctx, "ada", take)
+		require.NoError(t, err)
+		read, err := io.ReadAll(s.Parts(ctx, "ada", take))
+		require.NoError(t, err)
+		assert.Equal(t, whole[:received], append([]byte{}, read...))
+
+		require.NoError(t, s.PutPart(ctx, "ada", take, received, whole[received:])) // the device goes on there
+		read, err = io.ReadAll(s.Parts(ctx, "ada", take))
+		require.NoError(t, err)
+		assert.Equal(t, whole, read)
+	})
+}
+
+func TestPartsAreTheirPlayersAndGoInTime(t *testing.T) {
+	s, folder := shelf(t)
+	ctx := t.Context()
+	require.NoError(t, s.PutPart(ctx, "ada", "take", 0, []byte("ada's")))
+	require.NoError(t, s.PutPart(ctx, "bo", "take", 0, []byte("bo's take")))
+	received, err := s.Received(ctx, "ada", "take")
+	require.NoError(t, err)
+	assert.EqualValues(t, 5, received)
+	require.NoError(t, s.DropParts(ctx, "ada", "take"))
+	received, err = s.Received(ctx, "ada", "take")
+	require.NoError(t, err)
+	assert.Zero(t, received)
+	mine, err := io.ReadAll(s.Parts(ctx, "bo", "take"))
+	require.NoError(t, err)
+	assert.True(t, bytes.Equal([]byte("bo's take"), mine))
+
+	require.NoError(t, s.PutPart(ctx, "bo", "young", 0, []byte("x")))
+	old := time.Now().Add(-8 * 24 * time.Hour)
+	require.NoError(t, filepath.WalkDir(filepath.Join(folder, "parts", "bo", "take"), func(path string, d os.DirEntry, err error) error {
+		if err == nil && !d.IsDir() {
+			err = os.Chtimes(path, old, old)
+		}
+		return err
+	}))
+	require.NoError(t, s.DropPartsBefore(ctx, time.Now().Add(-7*24*time.Hour)))
+	for take, want := range map[string]int64{"take": 0, "young": 1} {
+		received, err = s.Received(ctx, "bo", take)
+		require.NoError(t, err)
+		assert.Equal(t, want, received, take)
+	}
+}

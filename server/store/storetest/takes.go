@@ -1,0 +1,67 @@
+package storetest
+
+import (
+	"context"
+	"crypto/sha256"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/require"
+	"gorm.io/gorm"
+
+	"earlychorus/core/progress"
+	"earlychorus/core/ribbon"
+	"earlychorus/core/take"
+	"earlychorus/core/verdict"
+	"earlychorus/server/intake"
+	"earlychorus/server/store"
+)
+
+// Played is a take that is put into the database as if it had been played.
+type Played struct {
+	Player int // of the band
+	Step   store.Step
+	At     time.Time
+	Result verdict.Result // "" leaves it waiting
+	Cause  verdict.Cause
+	Notes  []store.TakeNote // what they are, not whose; nothing is one note
+	Cut    progress.Cut
+}
+
+// Play puts a take into the database, and returns its number.
+func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
+	t.Helper()
+	ctx := context.Background()
+	player := b.Players[p.Player]
+	player.Class = b.Class
+	day := b.Class.Day(p.At)
+	score, _, err := intake.Score(p.Step, player, day)
+	require.NoError(t, err)
+	id := uuid.NewString()
+	hash := sha256.Sum256([]byte(id))
+	accepted, err := s.AcceptTake(ctx, store.Take{
+		ID: id, PlayerID: player.ID, StepID: p.Step.ID, StepVersion: p.Step.Version, Day: day, Source: store.Simulated, ReceivedAt: p.At.UTC(), PlayedAt: p.At.UTC(),
+		DurationMS: 8000, RateHz: 48000, SHA256: hash[:], Score: score,
+	}, func(*gorm.DB) error { return nil })
+	require.NoError(t, err)
+	require.True(t, accepted)
+	if p.Result == "" {
+		return id
+	}
+	word := verdict.Verdict{Version: 1, Result: p.Result, Short: "in short", Measures: []verdict.Measure{}, Causes: []verdict.Cause{}}
+	if p.Cause != "" {
+		word.Deciding = &verdict.Measure{Cause: p.Cause, Note: 0}
+	}
+	notes := p.Notes
+	if notes == nil {
+		notes = []store.TakeNote{{Sounding: 58, Good: p.Result == verdict.Clean, Trusted: true, Centre: 3, Steadiness: 5, Held: 4}}
+	}
+	for n := range notes {
+		notes[n].TakeID, notes[n].Number, notes[n].PlayerID, notes[n].Day = id, n, player.ID, day
+	}
+	require.NoError(t, s.SaveAnalysis(ctx, store.Analysis{
+		TakeID: id, Version: 1, CreatedAt: p.At.UTC(), Result: p.Result, Measured: take.Analysis{Start: 1}, Verdict: word, Ribbon: ribbon.Ribbon{Text: "drawn"}, Contour: []byte{1},
+	}, notes, p.Cut))
+	return id
+}
