@@ -1,0 +1,161 @@
+package main
+
+import (
+	"encoding/csv"
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/audio/flac"
+	"earlychorus/core/audio/wav"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/synth"
+	"earlychorus/server/demo"
+)
+
+// takesOnDisk makes a folder with a long tone of a clarinet, in tune as WAV and 30
+// cents flat as FLAC, something that is no sound, and the score that was played.
+func takesOnDisk(t *testing.T) (folder, score string) {
+	t.Helper()
+	folder = t.TempDir()
+	i, err := instrument.Get("clarinet")
+	require.NoError(t, err)
+	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 4, "tempo_bpm": 90}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	require.NoError(t, err)
+	inTune, _ := synth.Player{Instrument: i}.Play(s, 44100)
+	flat, _ := synth.Player{Instrument: i, Offset: -30}.Play(s, 44100)
+	packed, err := flac.Encode(flat)
+	require.NoError(t, err)
+	body, err := json.Marshal(s)
+	require.NoError(t, err)
+	for name, file := range map[string][]byte{"a/in tune.wav": wav.Encode(inTune), "b/flat.FLAC": packed, "b/broken.wav": []byte("no sound"), "b/notes.txt": []byte("left alone"), "score.json": body} {
+		require.NoError(t, os.MkdirAll(filepath.Dir(filepath.Join(folder, name)), 0o700))
+		require.NoError(t, os.WriteFile(filepath.Join(folder, name), file, 0o600))
+	}
+	return folder, filepath.Join(folder, "score.json")
+}
+
+func TestPitchIsPrintedEveryTenMilliseconds(t *testing.T) {
+	folder, _ := takesOnDisk(t)
+	out, err := run("pitch", filepath.Join(folder, "a", "in tune.wav"), "--instrument", "clarinet")
+	require.NoError(t, err)
+	rows, err := csv.NewReader(strings.NewReader(out)).ReadAll()
+	require.NoError(t, err)
+	assert.Equal(t, []string{"time_s", "f0_hz", "confidence", "level_db"}, rows[0])
+	first, err := strconv.ParseFloat(rows[1][0], 64)
+	require.NoError(t, err)
+	second, err := strconv.ParseFloat(rows[2][0], 64)
+	require.NoError(t, err)
+	assert.InDelta(t, 0.01, second-first, 1e-9)
+	voiced := 0
+	for _, r := range rows[1:] {
+		if f, err := strconv.ParseFloat(r[1], 64); err == nil && f > 0 {
+			voiced++
+			assert.InDelta(t, 233.08, f, 1.5, "concert B♭3 at 440")
+		}
+	}
+	assert.InDelta(t, 267, voiced, 15, "four beats at 90")
+	_, err = run("pitch", filepath.Join(folder, "score.json"))
+	assert.Error(t, err)
+	_, err = run("pitch", filepath.Join(folder, "none.wav"))
+	assert.ErrorIs(t, err, os.ErrNotExist)
+}
+
+func TestATakeIsAnalysedAndJudged(t *testing.T) {
+	folder, score := takesOnDisk(t)
+	out, err := run("analyze", filepath.Join(folder, "b", "flat.FLAC"), "--instrument", "clarinet", "--score", score)
+	require.NoError(t, err)
+	var heard struct {
+		Notes []struct {
+			Centre float64 `json:"centre_cents"`
+			MIDI   int     `json:"midi"`
+		} `json:"notes"`
+		Verdict struct {
+			Result string `json:"result"`
+		} `json:"verdict"`
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &heard))
+	require.Len(t, heard.Notes, 1)
+	assert.InDelta(t, -30, heard.Notes[0].Centre, 0.5)
+	assert.Equal(t, "nearly", heard.Verdict.Result)
+	out, err = run("analyze", filepath.Join(folder, "a", "in tune.wav"), "--instrument", "clarinet")
+	require.NoError(t, err)
+	assert.NotContains(t, out, `"verdict"`, "without a score nothing is judged")
+}
+
+func TestAFolderIsAnalysedFileByFile(t *testing.T) {
+	folder, _ := takesOnDisk(t)
+	out, err := run("analyze", folder, "--instrument", "clarinet", "--format", "csv")
+	require.NoError(t, err)
+	out = out[strings.Index(out, "file,"):] // how far it is comes first
+	rows, err := csv.NewReader(strings.NewReader(out)).ReadAll()
+	require.NoError(t, err)
+	require.Len(t, rows, 4)
+	assert.Equal(t, filepath.Join("a", "in tune.wav"), rows[1][0])
+	assert.Equal(t, filepath.Join("b", "broken.wav"), rows[2][0])
+	assert.Contains(t, rows[2][9], "ends inside its header", "a broken file says so, and stops nothing")
+	assert.Equal(t, "58", rows[3][2])
+	table, err := run("analyze", folder)
+	require.NoError(t, err)
+	assert.Contains(t, table, "steadiness_cents")
+	_, err = run("analyze", t.TempDir())
+	assert.ErrorContains(t, err, "no WAV or FLAC file")
+}
+
+func TestWrongQuestionsAreAnsweredWithTheRemedy(t *testing.T) {
+	folder, _ := takesOnDisk(t)
+	file := filepath.Join(folder, "a", "in tune.wav")
+	empty := filepath.Join(folder, "empty.json")
+	require.NoError(t, os.WriteFile(empty, []byte("{}"), 0o600))
+	for _, c := range []struct {
+		args []string
+		says string
+	}{
+		{[]string{"analyze", file, "--format", "braille"}, "table, csv or json"},
+		{[]string{"analyze", file, "--a4", "500"}, "430 to 450 Hz"},
+		{[]string{"analyze", file, "--instrument", "kazoo"}, "the keys are [soprano-recorder"},
+		{[]string{"analyze", file, "--instrument", "clarinet", "--score", file}, "not a score"},
+		{[]string{"analyze", file, "--instrument", "clarinet", "--score", empty}, "tempo_bpm"},
+		{[]string{"pitch", file, "--instrument", "kazoo"}, "the keys are [soprano-recorder"},
+	} {
+		_, err := run(c.args...)
+		assert.ErrorContains(t, err, c.says, c.args)
+	}
+}
+
+func TestTheDemosSignInsAreListed(t *testing.T) {
+	out, err := run("demo", "--sign-ins")
+	require.NoError(t, err)
+	for _, s := range demo.SignIns() {
+		assert.Contains(t, out, s.Name)
+		assert.Contains(t, out, s.PIN)
+	}
+}
+
+// Every page that is written from tables is written, and says so.
+func TestThePagesAreWritten(t *testing.T) {
+	folder := t.TempDir()
+	_, err := run("docs", folder)
+	require.NoError(t, err)
+	pages, err := os.ReadDir(folder)
+	require.NoError(t, err)
+	assert.Len(t, pages, 5)
+	for _, p := range pages {
+		body, err := os.ReadFile(filepath.Join(folder, p.Name()))
+		require.NoError(t, err)
+		assert.True(t, strings.HasPrefix(string(body), writtenBy), p.Name())
+		assert.Greater(t, len(body), 1500, p.Name())
+	}
+	out, err := run("openapi")
+	require.NoError(t, err)
+	var document map[string]any
+	require.NoError(t, json.Unmarshal([]byte(out), &document))
+	assert.Equal(t, "3.1.0", document["openapi"])
+}
