@@ -7,3 +7,18 @@ export const shortDay = (day: string) => at(day).toLocaleDateString(undefined, {
 /** longDay says it in full: "Thursday, 26 November". */
 export const longDay = (day: string) =>
   at(day).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })
+
+/** shifted moves a date by days. */
+export function shifted(day: string, by: number): string {
+  const at = new Date(`${day}T00:00Z`)
+  at.setUTCDate(at.getUTCDate() + by)
+  return at.toISOString().slice(0, 10)
+}
+
+/** weekdayOf is 0 for a Monday to 6 for a Sunday. */
+export function weekdayOf(day: string): number {
+  return (new Date(`${day}T00:00Z`).getUTCDay() + 6) % 7
+}
+
+/** mondayOf is the first day of a date's week. */
+export const mondayOf = (day: string) => shifted(day, -weekdayOf(day))

@@ -1,4 +1,5 @@
 import { Button } from '../../ui/Button'
+import { clock } from '../../ui/clock'
 import { Problem } from '../../ui/Problem'
 import { useChooseAfresh } from './queries'
 import type { Session } from './useListening'
@@ -37,9 +38,4 @@ export function Minutes({ classId, session }: { classId: string; session: Sessio
       {choose.error && <Problem error={choose.error} />}
     </div>
   )
-}
-
-function clock(seconds: number): string {
-  const s = Math.round(seconds)
-  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
 }

@@ -10,8 +10,8 @@ import { CSS } from '@dnd-kit/utilities'
 import { GripVertical } from 'lucide-react'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
+import { clock } from '../../ui/clock'
 import type { Item, Kind } from './queries'
-import { minutes } from './weeks'
 
 type Props = {
   items: Item[]
@@ -111,7 +111,7 @@ function Row({ n, item, name, work, chosen, onChoose, onRemove }: RowProps) {
           <span className="block truncate pl-7 text-xs text-soft">not for {work.left_out.join(', ')}</span>
         )}
       </button>
-      <span className="self-center px-2 text-sm tabular-nums">{work && minutes(work.seconds)}</span>
+      <span className="self-center px-2 text-sm tabular-nums">{work && clock(work.seconds)}</span>
       <button
         type="button"
         aria-label={`Take ${name} off`}

@@ -1,6 +1,6 @@
 import type { Schemas } from '../../api/client'
+import { clock } from '../../ui/clock'
 import { Problem } from '../../ui/Problem'
-import { minutes } from './weeks'
 
 /** DayTotals is the day's time against its budget, and what it asks of each section's lips and breath. */
 export function DayTotals({ work, problem }: { work?: Schemas['DayWork']; problem: unknown }) {
@@ -13,9 +13,9 @@ export function DayTotals({ work, problem }: { work?: Schemas['DayWork']; proble
       <p className="flex items-baseline justify-between text-sm">
         <span>
           <strong className={`font-serif text-lg ${over ? 'text-not-yet' : ''}`} data-testid="day-total">
-            {minutes(work.total_s)}
+            {clock(work.total_s)}
           </strong>{' '}
-          of {minutes(work.budget_s)}
+          of {clock(work.budget_s)}
           {over && ' – more than there is'}
         </span>
       </p>
@@ -66,7 +66,7 @@ export function DayTotals({ work, problem }: { work?: Schemas['DayWork']; proble
                   // The columns are told apart by their place alone.
                   // biome-ignore lint/suspicious/noArrayIndexKey: see above
                   <td key={n} className={v === 0 ? 'text-soft' : ''}>
-                    {v === 0 ? '–' : minutes(v)}
+                    {v === 0 ? '–' : clock(v)}
                   </td>
                 ))}
               </tr>

@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
+import { clock } from '../../ui/clock'
 import { Dialog } from '../../ui/Dialog'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import type { Draft } from './draft'
 import { type At, type Item, type Plan, useFit } from './queries'
-import { minutes } from './weeks'
 
 type Props = { classId: string; plan: Plan; at: At; ofDay: Item[]; draft: Draft; onClose: () => void }
 
@@ -54,7 +54,7 @@ export function FitDay({ classId, plan, at, ofDay, draft, onClose }: Props) {
       {fit.data && (
         <div className="mt-5" data-testid="fitted">
           <p className="font-serif text-lg">
-            {fit.data.items.length} steps in {minutes(fit.data.total_s)}
+            {fit.data.items.length} steps in {clock(fit.data.total_s)}
           </p>
           {fit.data.beyond.map((b) => (
             <p key={b} className="mt-1 text-not-yet">

@@ -4,14 +4,14 @@ import { Link } from 'react-router'
 import { answer, api } from '../../api/client'
 import { newId } from '../../api/ids'
 import { Button, buttonClass } from '../../ui/Button'
-import { shortDay } from '../../ui/days'
+import { shifted, shortDay } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import type { Draft } from './draft'
 import { FitDay } from './FitDay'
 import { type At, type Item, type Plan, templatesQuery, useSaveTemplate } from './queries'
 import { SuggestWeek } from './SuggestWeek'
 import { TakeOut } from './TakeOut'
-import { dayKeys, dayNames, shifted } from './weeks'
+import { dayKeys, dayNames } from './weeks'
 
 type Props = {
   classId: string

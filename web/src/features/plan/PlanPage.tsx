@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { newId } from '../../api/ids'
+import { mondayOf, weekdayOf } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
@@ -14,7 +15,7 @@ import { PlanBar } from './PlanBar'
 import { type At, catalogueQuery, dayQuery, type Item, type Kind, type Plan, planQuery } from './queries'
 import { Saved } from './Saved'
 import { StepEditor } from './StepEditor'
-import { dayKeys, mondayOf, weekdayOf } from './weeks'
+import { dayKeys } from './weeks'
 
 const today = () => new Date().toLocaleDateString('sv') // 2026-11-25
 

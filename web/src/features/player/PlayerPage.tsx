@@ -2,6 +2,7 @@ import { queryOptions, useQuery } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
 import { answer, api, type Schemas } from '../../api/client'
 import { buttonClass } from '../../ui/Button'
+import { mondayOf, shifted } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
@@ -71,10 +72,10 @@ export function PlayerPage() {
 function Days({ days }: { days: string[] }) {
   if (days.length === 0) return null
   const played = new Set(days)
-  const first = mondayBefore(days[0] ?? '')
+  const first = mondayOf(days[0] ?? '')
   const last = days.at(-1) ?? ''
   const weeks: string[][] = []
-  for (let at = first; at <= last; at = plus(at, 7)) weeks.push([0, 1, 2, 3, 4, 5, 6].map((n) => plus(at, n)))
+  for (let at = first; at <= last; at = shifted(at, 7)) weeks.push([0, 1, 2, 3, 4, 5, 6].map((n) => shifted(at, n)))
   return (
     <section className="mt-8">
       <h2>Days played</h2>
@@ -91,17 +92,6 @@ function Days({ days }: { days: string[] }) {
       </ol>
     </section>
   )
-}
-
-function mondayBefore(day: string): string {
-  const at = new Date(`${day}T00:00Z`)
-  return plus(day, -((at.getUTCDay() + 6) % 7))
-}
-
-function plus(day: string, days: number): string {
-  const at = new Date(`${day}T00:00Z`)
-  at.setUTCDate(at.getUTCDate() + days)
-  return at.toISOString().slice(0, 10)
 }
 
 function Comments({ comments }: { comments: Schemas['CommentView'][] }) {

@@ -1,8 +1,8 @@
 import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { buttonClass } from '../../ui/Button'
+import { mondayOf } from '../../ui/days'
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
-import { mondayOf } from '../plan/weeks'
 
 type Props = { classId: string; day: string; step: Schemas['BoardStep']; players: number; dense: boolean }
 

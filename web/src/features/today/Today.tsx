@@ -3,7 +3,7 @@ import { Link, useParams, useSearchParams } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { Button } from '../../ui/Button'
-import { longDay } from '../../ui/days'
+import { longDay, shifted } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import { useInAppLinks } from '../../ui/useInAppLinks'
 import { Waiting } from '../../ui/Waiting'
@@ -88,13 +88,6 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
       </nav>
     </div>
   )
-}
-
-/** shifted moves a calendar date, untouched by time zones. */
-function shifted(day: string, by: number): string {
-  const at = new Date(`${day}T00:00Z`)
-  at.setUTCDate(at.getUTCDate() + by)
-  return at.toISOString().slice(0, 10)
 }
 
 function Board({ today, view }: { today: Schemas['Today']; view: View }) {

@@ -2,8 +2,9 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { answer, api } from '../../api/client'
 import { Button } from '../../ui/Button'
+import { clock } from '../../ui/clock'
+import { mondayOf } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
-import { mondayOf } from '../plan/weeks'
 
 /** Tomorrow is the next school day's minutes in class as they could be, with reasons; one press plans them. */
 export function Tomorrow({ classId }: { classId: string }) {
@@ -64,9 +65,4 @@ export function Tomorrow({ classId }: { classId: string }) {
       </p>
     </details>
   )
-}
-
-function clock(seconds: number): string {
-  const s = Math.round(seconds)
-  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
 }
