@@ -54,7 +54,7 @@ export function FitDay({ classId, plan, at, ofDay, draft, onClose }: Props) {
       {fit.data && (
         <div className="mt-5" data-testid="fitted">
           <p className="font-serif text-lg">
-            {fit.data.items.length} steps in {clock(fit.data.total_s)}
+            {fit.data.items.length} {fit.data.items.length === 1 ? 'step' : 'steps'} in {clock(fit.data.total_s)}
           </p>
           {fit.data.beyond.map((b) => (
             <p key={b} className="mt-1 text-not-yet">

@@ -50,7 +50,7 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
                 type="button"
                 role="tab"
                 aria-selected={n === day}
-                aria-label={`${name}, ${count} steps`}
+                aria-label={`${name}, ${count} ${count === 1 ? 'step' : 'steps'}`}
                 className="min-h-10 rounded-md border border-transparent px-2.5 text-sm aria-selected:border-ink aria-selected:bg-sheet"
                 onClick={() => onDay(n)}
               >
