@@ -33,11 +33,17 @@ func (s *Store) ListeningOf(ctx context.Context, directorID, classID string, day
 	return l, found(err)
 }
 
-// SaveListening begins a listening, or a new one in its place.
+// SaveListening begins a listening, or a new one in its place. It does not wait for
+// the disk: what was chosen is chosen again as easily.
 func (s *Store) SaveListening(ctx context.Context, l Listening) error {
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{
-		Columns: []clause.Column{{Name: "director_id"}, {Name: "class_id"}, {Name: "day"}}, UpdateAll: true,
-	}).Create(&l).Error
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if err := tx.Exec("SET LOCAL synchronous_commit TO off").Error; err != nil {
+			return err
+		}
+		return tx.Clauses(clause.OnConflict{
+			Columns: []clause.Column{{Name: "director_id"}, {Name: "class_id"}, {Name: "day"}}, UpdateAll: true,
+		}).Create(&l).Error
+	})
 }
 
 // KeepPlace remembers where a listening stands, and the take that was listened to.
@@ -80,14 +86,23 @@ type ToHear struct {
 // no director of the class has listened to.
 func (s *Store) TakesToHear(ctx context.Context, classID string, since time.Time) (out []ToHear, err error) {
 	err = s.db.WithContext(ctx).Raw(`
-		WITH latest AS (
-			SELECT DISTINCT ON (t.player_id, t.step_id) t.id, t.player_id, t.step_id, t.result, t.short, t.cut_from_s, t.cut_to_s, t.cut_at, t.received_at, t.day
-			FROM take t JOIN player p ON p.id = t.player_id AND p.class_id = ? AND p.left_at IS NULL
-			WHERE t.day >= ? AND t.result <> ''
+		WITH who AS MATERIALIZED ( -- once a player, not once a take
+			SELECT p.id, coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words,
+				(SELECT max(h.at) FROM listened h WHERE h.player_id = p.id) AS last_heard,
+				(SELECT min(e.day) FROM take e WHERE e.player_id = p.id) AS played_from
+			FROM player p
+			LEFT JOIN LATERAL (
+				SELECT kind, words FROM flag WHERE flag.player_id = p.id AND flag.seen_at IS NULL AND flag.kind <> 'tired'
+				ORDER BY flag.kind IN ('hurts', 'dizzy') DESC, raised_at DESC LIMIT 1
+			) f ON true
+			WHERE p.class_id = ? AND p.left_at IS NULL
+		), latest AS (
+			SELECT DISTINCT ON (t.player_id, t.step_id) t.id AS take_id, t.player_id, t.step_id, t.result, t.short, t.cut_from_s, t.cut_to_s, t.cut_at,
+				t.received_at, t.day, who.flag, who.flag_words, who.last_heard, who.played_from
+			FROM who JOIN take t ON t.player_id = who.id AND t.day >= ? AND t.result <> ''
 			ORDER BY t.player_id, t.step_id, t.received_at DESC
 		)
-		SELECT l.id AS take_id, l.player_id, l.step_id, l.result, l.short, l.cut_from_s, l.cut_to_s, l.cut_at,
-			coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words,
+		SELECT l.*,
 			l.result = 'clean' AND NOT EXISTS (
 				SELECT 1 FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.result = 'clean' AND e.received_at < l.received_at
 			) AND EXISTS (
@@ -95,15 +110,9 @@ func (s *Store) TakesToHear(ctx context.Context, classID string, since time.Time
 			) AS first_clean,
 			l.result NOT IN ('clean', 'cant-tell') AND coalesce((
 				SELECT e.result = 'clean' FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.day < l.day
-				ORDER BY e.received_at DESC LIMIT 1), false) AS was_clean,
-			(SELECT max(h.at) FROM listened h WHERE h.player_id = l.player_id) AS last_heard,
-			(SELECT min(e.day) FROM take e WHERE e.player_id = l.player_id) AS played_from
+				ORDER BY e.received_at DESC LIMIT 1), false) AS was_clean
 		FROM latest l
-		LEFT JOIN LATERAL (
-			SELECT kind, words FROM flag WHERE flag.player_id = l.player_id AND flag.seen_at IS NULL AND flag.kind <> 'tired'
-			ORDER BY flag.kind IN ('hurts', 'dizzy') DESC, raised_at DESC LIMIT 1
-		) f ON true
-		WHERE NOT EXISTS (SELECT 1 FROM listened h WHERE h.take_id = l.id)
+		WHERE NOT EXISTS (SELECT 1 FROM listened h WHERE h.take_id = l.take_id)
 		LIMIT ?`, classID, since, mostToHear).Scan(&out).Error
 	return out, err
 }
