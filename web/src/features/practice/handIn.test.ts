@@ -1,0 +1,123 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Schemas } from '../../api/client'
+import type { Outbox } from '../../device/outbox'
+import { climb, judge } from '../../ear/ask'
+import { verdict } from '../../testing/things'
+import { handedIn, handIn, judgeHere } from './handIn'
+import type { RoomStep } from './overlay'
+import type { Practice } from './queries'
+
+vi.mock('../../ear/ask', () => ({ judge: vi.fn(), climb: vi.fn() }))
+
+const practice = {
+  day: '2026-11-26',
+  tips: { held: 'Longer.' },
+  setting: { conventions: { air: 'speed' } },
+} as unknown as Practice
+
+const step = (more: object = {}) =>
+  ({ id: 's1', version: 4, score: { tempo_bpm: 60 }, recent_tips: ['flat'], takes: [], ...more }) as unknown as RoomStep
+
+const file = new Blob(['RIFF'])
+const sound = { samples: new Float32Array(96_000), rate: 48_000 }
+const word = (more: object = {}) => ({ verdict: { ...verdict('nearly'), ...more } })
+
+beforeEach(() => {
+  vi.mocked(judge)
+    .mockReset()
+    .mockResolvedValue(word() as never)
+  vi.mocked(climb)
+    .mockReset()
+    .mockResolvedValue({ rung: 3 } as never)
+  vi.spyOn(console, 'warn').mockImplementation(() => {})
+})
+
+describe('handing in', () => {
+  const kept = async (of: RoomStep, source: 'microphone' | 'file' = 'microphone', hasSound = true) => {
+    const keepTake = vi.fn()
+    const take = handedIn(file, source, 600, hasSound ? sound : undefined)
+    await handIn({ keepTake } as unknown as Outbox, practice, of, take)
+    return { take, call: keepTake.mock.calls[0] as unknown[] }
+  }
+
+  it('keeps the take with how things stood when it was played', async () => {
+    const ladder = step({ score: { tempo_bpm: 54, rung: 7 }, tempi: { own_bpm: 60 }, best_s: 11.26 })
+    const { take, call } = await kept(ladder)
+    expect(call).toEqual([
+      take.id,
+      file,
+      {
+        step: 's1',
+        version: 4,
+        source: 'microphone',
+        startMs: 600,
+        day: '2026-11-26',
+        tempo: 54,
+        rung: 7,
+        bestMs: 11260,
+      },
+      false,
+    ])
+  })
+
+  it('says nothing of what is as the step has it', async () => {
+    const { call } = await kept(step({ tempi: { own_bpm: 60 } }))
+    expect(call[2]).toEqual({ step: 's1', version: 4, source: 'microphone', startMs: 600, day: '2026-11-26' })
+  })
+
+  it('tells that a chosen file is not judged here', async () => {
+    const { call } = await kept(step(), 'file', false)
+    expect(call[3]).toBe(true)
+  })
+
+  it('gives every take a number of its own', () => {
+    expect(handedIn(file, 'file', 0).id).not.toBe(handedIn(file, 'file', 0).id)
+  })
+})
+
+describe('judging here', () => {
+  const judged = (of: RoomStep, hasSound = true) =>
+    judgeHere(practice, of, handedIn(file, 'microphone', 600, hasSound ? sound : undefined))
+
+  it('asks the core with the class’s own words and schools, and what was said of late', async () => {
+    expect(await judged(step())).toEqual({ heard: word() })
+    expect(judge).toHaveBeenCalledWith(
+      {
+        score: { tempo_bpm: 60 },
+        start_s: 0.6,
+        free_start: false,
+        recent_tips: ['flat'],
+        tips: { held: 'Longer.' },
+        air: 'speed',
+      },
+      sound,
+    )
+    expect(climb).not.toHaveBeenCalled()
+  })
+
+  it.each([
+    [{ deciding: { tried: true } }, true],
+    [{ deciding: { tried: false } }, false],
+    [{ result: 'not-yet', deciding: { tried: true } }, false],
+  ])('leads a ladder on, hard notes counted as tried: %o', async (said, hard) => {
+    vi.mocked(judge).mockResolvedValue(word(said) as never)
+    const ladder = { key: 'clarinet-break', rung: 2 } as Schemas['Ladder']
+    const got = await judged(step({ ladder, score: { tempo_bpm: 60, rung: 2 } }))
+    expect(got.ladder).toEqual({ rung: 3 })
+    expect(climb).toHaveBeenCalledWith(
+      practice.setting,
+      ladder,
+      expect.objectContaining({ what: 'tried', rung: 2, seconds: 2, hard }),
+    )
+  })
+
+  it('leaves it to the server where the core cannot be had', async () => {
+    vi.mocked(judge).mockRejectedValue(new Error('no memory for the core'))
+    expect(await judged(step())).toEqual({})
+  })
+
+  it('leaves a file to the server', async () => {
+    expect(await judged(step(), false)).toEqual({})
+    expect(judge).not.toHaveBeenCalled()
+  })
+})
