@@ -1,20 +1,25 @@
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { mondayOf } from '../../ui/days'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
+import { catalogueQuery, planQuery } from '../plan/queries'
 import { type SetUp, useAddException, useEndException } from './queries'
 
-/** Excused lists who is asked for nothing on some days. */
+/** Excused lists who is asked for nothing on some days, or not for one step of this week. */
 export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
   const add = useAddException(classId)
   const end = useEndException(classId)
   const [form, setForm] = useState({
     player_id: setUp.players[0]?.id ?? '',
+    step_id: '',
     from: setUp.today,
     to: setUp.today,
     why: '',
   })
+  const steps = useSteps(classId, setUp.today)
   const name = (id: string) => {
     const p = setUp.players.find((x) => x.id === id)
     return p ? `${p.first} ${p.last}` : 'somebody who left'
@@ -26,7 +31,8 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
         className="mt-3 grid gap-3 sm:grid-cols-2"
         onSubmit={(e) => {
           e.preventDefault()
-          add.mutate(form)
+          const { step_id, ...every } = form
+          add.mutate(step_id ? form : every)
         }}
       >
         <Choice
@@ -34,6 +40,12 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
           value={form.player_id}
           options={setUp.players.map((p) => ({ key: p.id, label: `${p.first} ${p.last}` }))}
           onChange={(player_id) => setForm({ ...form, player_id })}
+        />
+        <Choice
+          label="Of"
+          value={form.step_id}
+          options={[{ key: '', label: 'every step' }, ...steps]}
+          onChange={(step_id) => setForm({ ...form, step_id })}
         />
         <Field
           label="Why (for you)"
@@ -55,7 +67,7 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
           value={form.to}
           onChange={(e) => setForm({ ...form, to: e.target.value })}
         />
-        <p>
+        <p className="self-end">
           <Button type="submit" look="main" disabled={add.isPending || !form.player_id}>
             Excuse
           </Button>
@@ -69,7 +81,7 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
               {name(e.player_id)}{' '}
               <span className="text-sm text-soft">
                 {e.from === e.to ? e.from : `${e.from} to ${e.to}`}
-                {e.step_id && ', one step'}
+                {e.step_id && `, of ${steps.find((s) => s.key === e.step_id)?.label ?? 'one step'}`}
                 {e.why && `, ${e.why}`}
               </span>
             </span>
@@ -82,4 +94,12 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
       </ul>
     </div>
   )
+}
+
+/** useSteps are this week's steps, in order, each by its kind's name. */
+function useSteps(classId: string, today: string): { key: string; label: string }[] {
+  const week = useQuery(planQuery(classId, mondayOf(today)))
+  const catalogue = useQuery(catalogueQuery)
+  const kind = (key: string) => catalogue.data?.kinds.find((k) => k.key === key)?.name ?? key
+  return (week.data?.items ?? []).map((i, n) => ({ key: i.key, label: `${n + 1}. ${kind(i.kind)}` }))
 }

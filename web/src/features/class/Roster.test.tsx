@@ -161,15 +161,33 @@ describe('a list brought in', () => {
 })
 
 describe('who is excused', () => {
+  const asked: unknown[] = []
+  const week = {
+    'GET /classes/c/plans/2026-11-23': () => ({
+      items: [
+        { key: 's1', kind: 'swell' },
+        { key: 's2', kind: 'care' },
+      ],
+    }),
+    'GET /catalogue': () => ({
+      kinds: [
+        { key: 'swell', name: 'Swell' },
+        { key: 'care', name: 'Care' },
+      ],
+      choices: [],
+    }),
+    'POST /classes/c/exceptions': ({ body }: { body: unknown }) => {
+      asked.push(body)
+      return setUp()
+    },
+    'DELETE /classes/c/exceptions/e1': () => setUp({ exceptions: [] }),
+  }
+  beforeEach(() => {
+    asked.length = 0
+    school(week)
+  })
+
   it('is said with the days, and ended again', async () => {
-    const asked: unknown[] = []
-    school({
-      'POST /classes/c/exceptions': ({ body }) => {
-        asked.push(body)
-        return setUp()
-      },
-      'DELETE /classes/c/exceptions/e1': () => setUp({ exceptions: [] }),
-    })
     open(<Excused classId="c" setUp={setUp()} />)
     fireEvent.change(screen.getByLabelText('Why (for you)'), { target: { value: 'new braces' } })
     fireEvent.change(screen.getByLabelText('To'), { target: { value: '2026-11-30' } })
@@ -181,6 +199,16 @@ describe('who is excused', () => {
     expect(excused?.textContent).toMatch(/Bo Testerly.*2026-11-26 to 2026-11-27, ill/)
     fireEvent.click(within(excused as HTMLElement).getByRole('button'))
     await waitFor(() => expect(log).toContain('DELETE /classes/c/exceptions/e1'))
+  })
+
+  it('may be so of one step of the week alone', async () => {
+    const exceptions = [{ id: 'e2', player_id: 'ada', step_id: 's2', from: '2026-11-26', to: '2026-11-26', why: '' }]
+    open(<Excused classId="c" setUp={setUp({ exceptions })} />)
+    await screen.findByText(/, of 2. Care/)
+    fireEvent.change(screen.getByLabelText('Of'), { target: { value: 's1' } })
+    fireEvent.click(screen.getByRole('button', { name: 'Excuse' }))
+    await waitFor(() => expect(asked).toHaveLength(1))
+    expect(asked[0]).toMatchObject({ player_id: 'ada', step_id: 's1' })
   })
 })
 
