@@ -165,7 +165,9 @@ func TestLookingBack(t *testing.T) {
 		chromedp.WaitVisible(`svg[aria-label*="up to rung 2"]`))
 
 	do(t, director, browser.Press("Class"), browser.Press("Excused"), browser.See("Whoever is ill"))
-	require.Eventually(t, func() bool { return says[bool](t, director, `[...document.querySelectorAll('option')].some((o) => o.textContent === '2. Ladder')`) }, 10*time.Second, 100*time.Millisecond)
+	require.Eventually(t, func() bool {
+		return says[bool](t, director, `[...document.querySelectorAll('option')].some((o) => o.textContent === '2. Ladder')`)
+	}, 10*time.Second, 100*time.Millisecond)
 	do(t, director, choose(`//label[.="Of"]/following-sibling::select`, step.ID), chromedp.Click(`//button[.="Excuse"]`), browser.See(", of 2. Ladder"))
 	var of string
 	require.NoError(t, s.SQL().QueryRow("SELECT step_id FROM exception").Scan(&of))
