@@ -69,7 +69,7 @@ func (s Seeder) earlier(ctx context.Context, players []store.Player) (out []past
 			for nth := range tries {
 				for n, p := range people {
 					for k, step := range steps {
-						if p.habit == rare && back%2 == 0 || nth > 0 && step.Kind != exercise.KindLadder {
+						if !s.lets(n) || p.habit == rare && back%2 == 0 || nth > 0 && step.Kind != exercise.KindLadder {
 							continue
 						}
 						if _, _, err := intake.Score(step, players[n], day); errors.Is(err, exercise.ErrNotFor) {
@@ -139,11 +139,22 @@ func (s Seeder) ladders(ctx context.Context, all []past) error {
 	return nil
 }
 
-// playAll hands earlier takes in.
+// playAll hands earlier takes in that are not there yet.
 func (s Seeder) playAll(ctx context.Context, takes []past) error {
+	ids := make([]string, len(takes))
+	for n, p := range takes {
+		ids[n] = p.id()
+	}
+	there, err := s.Store.TakesThere(ctx, ids)
+	if err != nil {
+		return err
+	}
 	group, inner := errgroup.WithContext(ctx)
 	group.SetLimit(makers)
 	for _, p := range takes {
+		if there[p.id()] {
+			continue
+		}
 		group.Go(func() error {
 			player, err := s.Store.Player(inner, playerID(p.person))
 			if err != nil {

@@ -70,6 +70,17 @@ func sameTake(db *gorm.DB, t Take) (known bool, err error) {
 	return true, nil
 }
 
+// TakesThere returns which of these takes were accepted.
+func (s *Store) TakesThere(ctx context.Context, ids []string) (map[string]bool, error) {
+	var there []string
+	err := s.db.WithContext(ctx).Model(&Take{}).Where("id IN ?", ids).Pluck("id", &there).Error
+	out := map[string]bool{}
+	for _, id := range there {
+		out[id] = true
+	}
+	return out, err
+}
+
 // TakeOfPlayer returns a player's own take, or ErrNotFound.
 func (s *Store) TakeOfPlayer(ctx context.Context, takeID, playerID string) (t Take, err error) {
 	err = s.db.WithContext(ctx).Preload("Player.Class.School").Preload("Sheet").Where("id = ? AND player_id = ?", takeID, playerID).Take(&t).Error
