@@ -17,6 +17,14 @@ type Tomorrow struct {
 	Total   music.Seconds  `json:"total_s"`
 	Steps   []TomorrowStep `json:"steps" nullable:"false"`
 	LeftOut []string       `json:"left_out" nullable:"false" doc:"planned for the day, and left out to make room"`
+	Unfit   []UnfitStep    `json:"unfit" nullable:"false" doc:"what would help and does not fit"`
+}
+
+// UnfitStep is a step that would help, and does not fit into the day.
+type UnfitStep struct {
+	Name   string `json:"name"`
+	Reason string `json:"reason" doc:"why it would help"`
+	Why    string `json:"why" doc:"why it does not fit"`
 }
 
 // TomorrowStep is a step of tomorrow, and why.
@@ -72,6 +80,7 @@ type proposed struct {
 	planned store.Plan
 	items   []plan.Item       // of the whole week, as planned
 	reasons map[string]string // of what is new, by key
+	names   map[string]string // likewise
 	fitted  plan.Fitted
 }
 
@@ -80,6 +89,7 @@ const mostProposed = 4
 func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err error) {
 	today := class.Day(a.Now())
 	p.day, p.minutes, p.reasons = nextSchoolDay(today), class.ClassMinutes, map[string]string{}
+	p.names = map[string]string{}
 	if p.planned, p.items, err = a.Store.PlanOf(ctx, class.ID, store.Monday(p.day)); err != nil {
 		return p, err
 	}
@@ -102,7 +112,7 @@ func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err 
 		}
 		i := s.Item
 		i.Key, i.Days, i.At = store.NewID(), plan.Days(1<<p.weekday()), plan.InClass
-		p.reasons[i.Key] = s.Reason
+		p.reasons[i.Key], p.names[i.Key] = s.Reason, i.Step.Kind.Name
 		there[i.Step.Kind.Key] = true
 		day = append(day, i)
 	}
@@ -125,13 +135,18 @@ func nextSchoolDay(day time.Time) time.Time {
 func (p proposed) weekday() plan.Day { return plan.Day((int(p.day.Weekday()) + 6) % 7) }
 
 func (p proposed) view() Tomorrow {
-	out := Tomorrow{Day: p.day.Format(time.DateOnly), Minutes: p.minutes, Total: p.fitted.Total, Steps: []TomorrowStep{}, LeftOut: []string{}}
+	out := Tomorrow{Day: p.day.Format(time.DateOnly), Minutes: p.minutes, Total: p.fitted.Total, Steps: []TomorrowStep{}, LeftOut: []string{}, Unfit: []UnfitStep{}}
 	for _, i := range p.fitted.Items {
 		reason, fresh := p.reasons[i.Key]
 		if !fresh {
 			reason = i.Why
 		}
 		out.Steps = append(out.Steps, TomorrowStep{i.Step.Kind.Name, i.Step.Sentence(), reason, fresh})
+	}
+	for _, c := range p.fitted.Cuts {
+		if reason, fresh := p.reasons[c.Key]; fresh && c.Dropped {
+			out.Unfit = append(out.Unfit, UnfitStep{p.names[c.Key], reason, c.Why})
+		}
 	}
 	for _, i := range p.items {
 		if p.leavesOut(i) {

@@ -2,6 +2,7 @@ package storetest
 
 import (
 	"context"
+	"fmt"
 	"strings"
 	"testing"
 	"time"
@@ -78,4 +79,16 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 	require.NoError(t, s.CreateClass(context.Background(), b.Class, b.Director, b.Players))
 	b.Step = b.AddStep(t, s, ShortStep)
 	return b
+}
+
+// Join lets more players of an instrument into the class.
+func (b *Band) Join(t testing.TB, s *store.Store, instrument string, count int) {
+	t.Helper()
+	for n := range count {
+		p := store.Player{ID: uuid.NewString(), ClassID: b.Class.ID, FirstName: fmt.Sprintf("Player %d", n+1), LastName: "of " + instrument, Instrument: instrument, Stage: 2}
+		_, err := s.SQL().Exec("INSERT INTO player (id, class_id, first_name, last_name, instrument, stage, pin_hash) VALUES ($1, $2, $3, $4, $5, $6, '')",
+			p.ID, p.ClassID, p.FirstName, p.LastName, p.Instrument, int(p.Stage))
+		require.NoError(t, err)
+		b.Players = append(b.Players, p)
+	}
 }

@@ -10,6 +10,8 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
 
+	"earlychorus/core/contour"
+	"earlychorus/core/contour/packed"
 	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/take"
@@ -61,7 +63,7 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 		notes[n].TakeID, notes[n].Number, notes[n].PlayerID, notes[n].Day = id, n, player.ID, day
 	}
 	require.NoError(t, s.SaveAnalysis(ctx, store.Analysis{
-		TakeID: id, Version: 1, CreatedAt: p.At.UTC(), Result: p.Result, Measured: take.Analysis{Start: 1}, Verdict: word, Ribbon: ribbon.Ribbon{Text: "drawn"}, Contour: []byte{1},
+		TakeID: id, Version: 1, CreatedAt: p.At.UTC(), Result: p.Result, Measured: take.Analysis{Start: 1, Notes: make([]take.Note, len(score.Targets()))}, Verdict: word, Ribbon: ribbon.Ribbon{Text: "drawn"}, Contour: packed.Pack(contour.Contour{}),
 	}, notes, p.Cut))
 	return id
 }

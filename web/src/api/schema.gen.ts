@@ -2710,6 +2710,8 @@ export interface components {
             steps: components["schemas"]["TomorrowStep"][];
             /** Format: double */
             total_s: number;
+            /** @description what would help and does not fit */
+            unfit: components["schemas"]["UnfitStep"][];
         };
         TomorrowStep: {
             name: string;
@@ -2774,6 +2776,13 @@ export interface components {
              * @description from 1: the one come to; the last one for a goal
              */
             rung: number;
+        };
+        UnfitStep: {
+            name: string;
+            /** @description why it would help */
+            reason: string;
+            /** @description why it does not fit */
+            why: string;
         };
         Variant: {
             /** @description empty for the usual one */

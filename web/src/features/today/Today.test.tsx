@@ -77,6 +77,9 @@ const tomorrow: Schemas['Tomorrow'] = {
     { name: 'Register pair', sentence: 'register pair', reason: '2 of 3 clarinets jumped', new: true },
   ] as Schemas['Tomorrow']['steps'],
   left_out: ['Swell'],
+  unfit: [
+    { name: 'Overtones', reason: 'Alto saxophones: the note jumps.', why: 'they would play high for 0:08 of 0:20' },
+  ],
 }
 
 /** lines are the board's event streams, one for each watching page. */
@@ -245,6 +248,9 @@ describe('beside the board', () => {
     expect(head.textContent).toContain('1 of 2 steps proposed')
     expect(screen.getByText('2 of 3 clarinets jumped')).toBeTruthy()
     expect(screen.getByText('Left out to make room: Swell.')).toBeTruthy()
+    expect(screen.getByText(/Overtones would help/).textContent).toBe(
+      'Overtones would help (Alto saxophones: the note jumps), but does not fit: they would play high for 0:08 of 0:20.',
+    )
     fireEvent.click(screen.getByRole('button', { name: 'Put it into the plan', hidden: true }))
     await waitFor(() => expect(screen.getByText(/Friday/).textContent).toContain('as planned'))
     expect(planned).toBe(true)

@@ -52,6 +52,12 @@ export function Tomorrow({ classId }: { classId: string }) {
       {data.left_out.length > 0 && (
         <p className="mt-1 text-sm text-soft">Left out to make room: {data.left_out.join(', ')}.</p>
       )}
+      {data.unfit.map((u) => (
+        <p key={u.name} className="mt-1 text-sm">
+          {u.name} would help <span className="text-soft">({u.reason.replace(/\.$/, '')})</span>, but does not fit:{' '}
+          {u.why}.
+        </p>
+      ))}
       {plan.error && <Problem error={plan.error} />}
       <p className="mt-2 flex flex-wrap items-center gap-4">
         {fresh.length > 0 && (
