@@ -200,12 +200,16 @@ func laddersOf(stuck []StuckRung) (out []Suggestion) {
 			continue
 		}
 		rung := max(1, lowest-1)
+		stand := fmt.Sprintf("stuck at rung %d (%d tries)", lowest, tries)
+		if tries == 0 {
+			stand = fmt.Sprintf("led back to rung %d", lowest)
+		}
 		out = append(out, Suggestion{
 			Item: Item{
 				Key: "ladder-" + w.ladder + "-" + w.instrument, Step: exercise.New(exercise.KindLadder, map[string]any{"ladder": w.ladder, "rung": rung}), Times: 1,
 				Days: SchoolDays, At: AtHome, Wanted: 2, For: []string{w.instrument}, Why: "From the last rung that worked.",
 			},
-			Reason:  fmt.Sprintf("%s: %s, %d stuck at rung %d (%d tries); from the rung before.", i.Section, l.Name, len(all), lowest, tries),
+			Reason:  fmt.Sprintf("%s: %s, %d %s; from the rung before.", i.Section, l.Name, len(all), stand),
 			Section: i.Section, Players: len(all), Of: len(all), Takes: tries,
 		})
 	}

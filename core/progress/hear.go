@@ -68,7 +68,8 @@ type Candidate struct {
 
 	Flag        Reason // Pain, Question or ""
 	FlagWords   string
-	StuckTries  int  // tries on the player's rung, where it is stuck
+	Stuck       bool // the player's rung does not let up
+	StuckTries  int  // tries on it; 0 where the player was just led back
 	FirstClean  bool // the first clean take of this step by the player
 	WasClean    bool // the take of the day before was clean, and this is not
 	DaysUnheard int  // since a director last heard the player; school days
@@ -107,7 +108,10 @@ func (c Candidate) reasons(w Weights) []Why {
 	if c.Result == verdict.CantTell {
 		add(CannotTell, "the recording could not be judged: only an ear can")
 	}
-	if c.StuckTries > 0 {
+	switch {
+	case c.Stuck && c.StuckTries == 0:
+		add(Stuck, "was led back on a ladder")
+	case c.Stuck:
 		add(Stuck, fmt.Sprintf("stuck on a rung after %d tries", c.StuckTries))
 	}
 	if c.FirstClean {

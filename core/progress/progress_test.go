@@ -149,6 +149,15 @@ func TestAnExcerptIsCutAroundWhatMatters(t *testing.T) {
 	assert.Empty(t, none, "a clean take that is nothing new need not be heard")
 }
 
+// Somebody who was led back should be heard, before a single try on the rung.
+func TestWhoWasLedBackIsHeard(t *testing.T) {
+	got := progress.ListenIn([]progress.Candidate{{Take: "t", Player: "p", Result: verdict.Clean, Stuck: true}}, 60, progress.StandardWeights())
+	require.Len(t, got, 1)
+	assert.Equal(t, "was led back on a ladder", got[0].Why[0].Text)
+	got = progress.ListenIn([]progress.Candidate{{Take: "t", Player: "p", Result: verdict.Clean, Stuck: true, StuckTries: 5}}, 60, progress.StandardWeights())
+	assert.Equal(t, "stuck on a rung after 5 tries", got[0].Why[0].Text)
+}
+
 // Of takes that were heard before cuts were kept, the beginning is played.
 func TestWithoutACutTheBeginningIsHeard(t *testing.T) {
 	got := progress.ListenIn([]progress.Candidate{{Take: "t", Player: "p", Result: verdict.CantTell}}, 60, progress.StandardWeights())
@@ -179,7 +188,7 @@ func TestACutCanAlwaysBePlayed(t *testing.T) {
 
 func TestPainComesFirstAndWeightsAreTheDirectors(t *testing.T) {
 	pain, stuck := heard("a", "ann", verdict.Clean, 3), heard("b", "bob", verdict.NotYet, 3)
-	pain.Flag, stuck.StuckTries = progress.Pain, 6
+	pain.Flag, stuck.Stuck, stuck.StuckTries = progress.Pain, true, 6
 	got := progress.ListenIn([]progress.Candidate{stuck, pain}, 60, progress.StandardWeights())
 	assert.Equal(t, []string{"a", "b"}, []string{got[0].Take, got[1].Take})
 	own := progress.StandardWeights().With(progress.Weights{progress.Pain: 0})

@@ -98,9 +98,9 @@ func (a *API) chooseToHear(ctx context.Context, class store.Class, day time.Time
 	if err != nil {
 		return nil, 0, err
 	}
-	tries := map[string]int{}
+	tries := map[rung]int{}
 	for _, s := range stuck {
-		tries[s.PlayerID] = max(tries[s.PlayerID], s.Tries)
+		tries[rung{s.PlayerID, s.Ladder}] = s.Tries // there, be it 0
 	}
 	weights := progress.StandardWeights().With(class.Weights)
 	candidates := candidatesOf(takes, tries, day)
@@ -108,22 +108,37 @@ func (a *API) chooseToHear(ctx context.Context, class store.Class, day time.Time
 	return chosen, progress.WithReason(candidates, weights) - len(chosen), nil
 }
 
-func candidatesOf(takes []store.ToHear, stuck map[string]int, day time.Time) []progress.Candidate {
+// rung is a player on a ladder.
+type rung struct{ player, ladder string }
+
+func candidatesOf(takes []store.ToHear, stuck map[rung]int, day time.Time) []progress.Candidate {
+	flagged := flaggedTakes(takes)
 	out := make([]progress.Candidate, 0, len(takes))
-	said := map[string]bool{} // a flag belongs to one of a player's takes
 	for _, t := range takes {
+		tries, isStuck := stuck[rung{t.PlayerID, t.Ladder}]
 		c := progress.Candidate{
 			Take: t.TakeID, Player: t.PlayerID, Step: t.StepID, Result: t.Result, Words: t.Short, Cut: t.Cut(), FirstClean: t.FirstClean, WasClean: t.WasClean,
-			DaysUnheard: schoolDays(t.UnheardSince(), day), StuckTries: stuck[t.PlayerID],
+			DaysUnheard: schoolDays(t.UnheardSince(), day), Stuck: isStuck, StuckTries: tries,
 		}
-		if t.Flag != "" && !said[t.PlayerID] {
-			said[t.PlayerID] = true
+		if flagged[t.PlayerID] == t.TakeID {
 			c.Flag, c.FlagWords = progress.Pain, t.FlagWords
 			if store.FlagKind(t.Flag) == store.Question {
 				c.Flag = progress.Question
 			}
 		}
 		out = append(out, c)
+	}
+	return out
+}
+
+// flaggedTakes says with which take of a player a flag is heard: the one of the step
+// it is about, or any.
+func flaggedTakes(takes []store.ToHear) map[string]string {
+	out := map[string]string{}
+	for _, t := range takes {
+		if _, there := out[t.PlayerID]; t.Flag != "" && (!there || t.StepID == t.FlagStep) {
+			out[t.PlayerID] = t.TakeID
+		}
 	}
 	return out
 }

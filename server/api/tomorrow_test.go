@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/ladder"
 	"earlychorus/core/plan"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
@@ -168,4 +169,35 @@ func TestWhomToHearFirst(t *testing.T) {
 		heard = append(heard, e.Take)
 	}
 	assert.Subset(t, broken, heard)
+}
+
+// A question is heard with the take it is about, and who is stuck on a ladder with
+// a take of that ladder.
+func TestReasonsGoWithTheTakesTheyAreAbout(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "ABOUT")
+	rungs := b.AddStep(t, h.store, exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}))
+	other := b.AddStep(t, h.store, exercise.New("tuning-note", nil))
+	now := time.Now()
+	takes := map[string]string{}
+	for n, s := range []store.Step{b.Step, rungs, other} {
+		takes[s.ID] = b.Play(t, h.store, storetest.Played{Step: s, At: now.Add(time.Duration(n-10) * time.Second), Result: verdict.Nearly})
+	}
+	require.NoError(t, h.store.AddLadderEntry(t.Context(), store.LadderEntry{
+		PlayerID: b.Players[0].ID, Ladder: "clarinet-break", What: ladder.SteppedBack, Day: b.Class.Day(now), At: now,
+	}))
+	player := h.player(t, b, 0)
+	player.want(204, "PUT", "/practice/flags/"+newID(), map[string]any{"kind": "question", "words": "Higher or lower?", "step": other.ID}, nil)
+
+	var l api.ListeningView
+	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/listening?minutes=5&afresh=true", nil, &l)
+	why := map[string][]string{}
+	for _, e := range l.Excerpts {
+		for _, w := range e.Why {
+			why[e.Take] = append(why[e.Take], w.Text)
+		}
+	}
+	assert.Equal(t, []string{"asks: Higher or lower?"}, why[takes[other.ID]])
+	assert.Equal(t, []string{"was led back on a ladder"}, why[takes[rungs.ID]])
+	assert.NotContains(t, why, takes[b.Step.ID], "nothing is new about it")
 }

@@ -74,8 +74,10 @@ type ToHear struct {
 	CutFromS   float64
 	CutToS     float64
 	CutAt      string
+	Ladder     string // whose rung it is of
 	Flag       string
 	FlagWords  string
+	FlagStep   string // what the flag is about, or ""
 	FirstClean bool
 	WasClean   bool
 	LastHeard  *time.Time // when a director last listened to the player
@@ -87,19 +89,19 @@ type ToHear struct {
 func (s *Store) TakesToHear(ctx context.Context, classID string, since time.Time) (out []ToHear, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		WITH who AS MATERIALIZED ( -- once a player, not once a take
-			SELECT p.id, coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words,
+			SELECT p.id, coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words, coalesce(f.step_id::text, '') AS flag_step,
 				(SELECT max(h.at) FROM listened h WHERE h.player_id = p.id) AS last_heard,
 				(SELECT min(e.day) FROM take e WHERE e.player_id = p.id) AS played_from
 			FROM player p
 			LEFT JOIN LATERAL (
-				SELECT kind, words FROM flag WHERE flag.player_id = p.id AND flag.seen_at IS NULL AND flag.kind <> 'tired'
+				SELECT kind, words, step_id FROM flag WHERE flag.player_id = p.id AND flag.seen_at IS NULL AND flag.kind <> 'tired'
 				ORDER BY flag.kind IN ('hurts', 'dizzy') DESC, raised_at DESC LIMIT 1
 			) f ON true
 			WHERE p.class_id = ? AND p.left_at IS NULL
 		), latest AS (
 			SELECT DISTINCT ON (t.player_id, t.step_id) t.id AS take_id, t.player_id, t.step_id, t.result, t.short, t.cut_from_s, t.cut_to_s, t.cut_at,
-				t.received_at, t.day, who.flag, who.flag_words, who.last_heard, who.played_from
-			FROM who JOIN take t ON t.player_id = who.id AND t.day >= ? AND t.result <> ''
+				t.received_at, t.day, score.ladder, who.flag, who.flag_words, who.flag_step, who.last_heard, who.played_from
+			FROM who JOIN take t ON t.player_id = who.id AND t.day >= ? AND t.result <> '' JOIN score ON score.id = t.score_id
 			ORDER BY t.player_id, t.step_id, t.received_at DESC
 		)
 		SELECT l.*,

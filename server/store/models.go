@@ -261,6 +261,7 @@ type ScoreSheet struct {
 	ID      []byte
 	Body    exercise.Score `gorm:"serializer:json"`
 	Written string         // the notes in order, as the player reads them
+	Ladder  string         // whose rung it is; "" for none
 }
 
 func (ScoreSheet) TableName() string { return "score" }

@@ -50,7 +50,7 @@ func sheetOf(s exercise.Score) (ScoreSheet, error) {
 		return ScoreSheet{}, err
 	}
 	id := sha256.Sum256(body)
-	return ScoreSheet{ID: id[:], Body: s, Written: s.Reads()}, nil
+	return ScoreSheet{ID: id[:], Body: s, Written: s.Reads(), Ladder: s.Ladder}, nil
 }
 
 // KnownTake reports whether the take was accepted before; a ConflictError tells
