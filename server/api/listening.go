@@ -90,7 +90,7 @@ func (a *API) showListening(ctx context.Context, in *listenInput) (*listenOutput
 
 // chooseToHear weighs what was played and nobody has listened to.
 func (a *API) chooseToHear(ctx context.Context, class store.Class, day time.Time, minutes int) ([]progress.Excerpt, int, error) {
-	takes, err := a.Store.TakesToHear(ctx, class.ID, day.AddDate(0, 0, -listenBack))
+	takes, err := a.Store.TakesToHear(ctx, class.ID, day.AddDate(0, 0, -listenBack), day)
 	if err != nil {
 		return nil, 0, err
 	}

@@ -86,7 +86,7 @@ type ToHear struct {
 
 // TakesToHear returns each player's latest take of every step since a day that
 // no director of the class has listened to.
-func (s *Store) TakesToHear(ctx context.Context, classID string, since time.Time) (out []ToHear, err error) {
+func (s *Store) TakesToHear(ctx context.Context, classID string, since, today time.Time) (out []ToHear, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		WITH who AS MATERIALIZED ( -- once a player, not once a take
 			SELECT p.id, coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words, coalesce(f.step_id::text, '') AS flag_step,
@@ -99,10 +99,13 @@ func (s *Store) TakesToHear(ctx context.Context, classID string, since time.Time
 			) f ON true
 			WHERE p.class_id = ? AND p.left_at IS NULL
 		), latest AS (
-			SELECT DISTINCT ON (t.player_id, t.step_id) t.id AS take_id, t.player_id, t.step_id, t.result, t.short, t.cut_from_s, t.cut_to_s, t.cut_at,
-				t.received_at, t.day, score.ladder, who.flag, who.flag_words, who.flag_step, who.last_heard, who.played_from
-			FROM who JOIN take t ON t.player_id = who.id AND t.day >= ? AND t.result <> '' JOIN score ON score.id = t.score_id
-			ORDER BY t.player_id, t.step_id, t.received_at DESC
+			SELECT t.id AS take_id, t.player_id, t.step_id, t.result, t.short, t.cut_from_s, t.cut_to_s, t.cut_at, t.received_at, t.day,
+				score.ladder, who.flag, who.flag_words, who.flag_step, who.last_heard, who.played_from
+			FROM who CROSS JOIN (SELECT id FROM step WHERE class_id = ? AND last_day >= ? AND first_day <= ?) s
+			CROSS JOIN LATERAL (
+				SELECT * FROM take WHERE player_id = who.id AND step_id = s.id AND day >= ? AND result <> '' ORDER BY received_at DESC LIMIT 1
+			) t
+			JOIN score ON score.id = t.score_id
 		)
 		SELECT l.*,
 			l.result = 'clean' AND NOT EXISTS (
@@ -115,7 +118,7 @@ func (s *Store) TakesToHear(ctx context.Context, classID string, since time.Time
 				ORDER BY e.received_at DESC LIMIT 1), false) AS was_clean
 		FROM latest l
 		WHERE NOT EXISTS (SELECT 1 FROM listened h WHERE h.take_id = l.take_id)
-		LIMIT ?`, classID, since, mostToHear).Scan(&out).Error
+		LIMIT ?`, classID, classID, since, today, since, mostToHear).Scan(&out).Error
 	return out, err
 }
 

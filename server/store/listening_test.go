@@ -29,7 +29,7 @@ func textOf(t *testing.T, kept json.RawMessage) string {
 // toHear is what is to be heard of a class, by take.
 func toHear(t *testing.T, s *store.Store, b storetest.Band) map[string]store.ToHear {
 	t.Helper()
-	rows, err := s.TakesToHear(t.Context(), b.Class.ID, b.Class.Day(time.Now()).AddDate(0, 0, -4))
+	rows, err := s.TakesToHear(t.Context(), b.Class.ID, b.Class.Day(time.Now()).AddDate(0, 0, -4), b.Class.Day(time.Now()))
 	require.NoError(t, err)
 	out := map[string]store.ToHear{}
 	for _, r := range rows {
