@@ -1,0 +1,218 @@
+package verdict_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+	"earlychorus/core/take"
+	"earlychorus/core/verdict"
+)
+
+// Here nothing is heard: measures are given, so that the rules can be held at their
+// very limits.
+
+// perfect is a score, and an analysis of it in which nothing is amiss.
+func perfect(t require.TestingT, kind, key string, stage exercise.Stage, set map[string]any) verdict.Case {
+	i, err := instrument.Get(key)
+	require.NoError(t, err)
+	s, err := exercise.New(kind, set).Score(exercise.Player{Instrument: i, Stage: stage}, exercise.StandardConventions())
+	require.NoError(t, err)
+	a := take.Analysis{Seconds: s.Seconds() + 1}
+	for _, target := range s.Targets() {
+		from := s.TempoBPM.Seconds(target.StartBeat)
+		length := s.TempoBPM.Seconds(target.Beats)
+		a.Notes = append(a.Notes, take.Note{
+			Target: target.Target, Phase: target.Phase, MIDI: target.Target, Played: true, Onset: from, Release: from + length, Sounding: length, HeldRatio: 1,
+			Decay: 0.3, Trusted: true, Start: "tongue", Confidence: 0.95,
+		})
+	}
+	return verdict.Case{Instrument: i, Score: s, Analysis: a}
+}
+
+// longTone is a home note of eight beats on the trombone at stage 2: ±25 cents,
+// ±12 of waver, nine tenths of the beats (from the table of stages).
+func longTone(t require.TestingT) verdict.Case {
+	return perfect(t, exercise.KindLongToneCounted, "trombone", 2, map[string]any{"notes": []int{0}})
+}
+
+// with returns the case with its first note changed.
+func with(c verdict.Case, change func(*take.Note)) verdict.Case {
+	c.Analysis.Notes = append([]take.Note(nil), c.Analysis.Notes...)
+	change(&c.Analysis.Notes[0])
+	return c
+}
+
+func TestNothingAmissIsClean(t *testing.T) {
+	v := verdict.Decide(longTone(t))
+	assert.Equal(t, verdict.Clean, v.Result)
+	assert.Empty(t, v.Causes)
+	assert.Equal(t, 0, v.Decided())
+}
+
+// A limit itself is within; a little over is nearly; half as much again and more is
+// not yet.
+func TestLimitsAreWhereTheyAreSaidToBe(t *testing.T) {
+	for _, c := range []struct {
+		name            string
+		change          func(n *take.Note, x float64)
+		at, over, worse float64
+		cause           verdict.Cause
+	}{
+		{"sharp", func(n *take.Note, x float64) { n.Centre = music.Cents(x) }, 25, 25.1, 37.6, verdict.CauseCentre},
+		{"flat", func(n *take.Note, x float64) { n.Centre = music.Cents(-x) }, 25, 25.1, 37.6, verdict.CauseCentre},
+		{"wavering", func(n *take.Note, x float64) { n.Steadiness = music.Cents(x) }, 12, 12.1, 18.1, verdict.CauseSteadiness},
+		{"short", func(n *take.Note, x float64) { n.HeldRatio, n.Sounding = x, music.Seconds(8*x) }, 0.9, 0.895, 0.84, verdict.CauseHeld},
+	} {
+		for _, at := range []struct {
+			value float64
+			want  verdict.Result
+		}{{c.at, verdict.Clean}, {c.over, verdict.Nearly}, {c.worse, verdict.NotYet}} {
+			v := verdict.Decide(with(longTone(t), func(n *take.Note) { c.change(n, at.value) }))
+			assert.Equal(t, at.want, v.Result, "%s: %v", c.name, at.value)
+			if at.want != verdict.Clean {
+				assert.Equal(t, []verdict.Cause{c.cause}, v.Causes, c.name)
+				assert.Equal(t, c.cause, v.Deciding.Cause, c.name)
+			}
+		}
+	}
+}
+
+// Two kinds of fault, each a little over, are together not yet.
+func TestTwoKindsALittleOverAreNotYet(t *testing.T) {
+	v := verdict.Decide(with(longTone(t), func(n *take.Note) { n.Centre, n.Steadiness = 27, 13 }))
+	assert.Equal(t, verdict.NotYet, v.Result)
+	assert.Equal(t, []verdict.Cause{verdict.CauseCentre, verdict.CauseSteadiness}, v.Causes, "what is mended first comes first")
+	assert.Equal(t, verdict.CauseCentre, v.Deciding.Cause)
+}
+
+// Whatever is wrong already, more of it never makes a take better.
+func TestMoreOfAFaultIsNeverBetter(t *testing.T) {
+	order := map[verdict.Result]int{verdict.Clean: 0, verdict.Nearly: 1, verdict.NotYet: 2}
+	rapid.Check(t, func(t *rapid.T) {
+		c := longTone(t)
+		base := take.Note{
+			Centre: music.Cents(rapid.Float64Range(-60, 60).Draw(t, "centre")), Steadiness: music.Cents(rapid.Float64Range(0, 40).Draw(t, "waver")),
+			HeldRatio: rapid.Float64Range(0.4, 1).Draw(t, "held"),
+		}
+		more := rapid.Float64Range(1, 2).Draw(t, "more")
+		apply := func(scale float64, only int) verdict.Result {
+			return verdict.Decide(with(c, func(n *take.Note) {
+				part := func(k int) float64 {
+					if k == only {
+						return scale
+					}
+					return 1
+				}
+				n.Centre, n.Steadiness = base.Centre*music.Cents(part(0)), base.Steadiness*music.Cents(part(1))
+				n.HeldRatio = 1 - (1-base.HeldRatio)*part(2)
+				n.Sounding = music.Seconds(8 * n.HeldRatio)
+			})).Result
+		}
+		only := rapid.IntRange(0, 2).Draw(t, "which")
+		assert.LessOrEqual(t, order[apply(1, only)], order[apply(more, only)])
+	})
+}
+
+// What is not there at all is not yet, however well the rest goes.
+func TestWhatIsNotThereIsNotYet(t *testing.T) {
+	silent := verdict.Decide(with(longTone(t), func(n *take.Note) { n.Played = false }))
+	assert.Equal(t, verdict.NotYet, silent.Result)
+	assert.Equal(t, verdict.CauseNoResponse, silent.Deciding.Cause)
+	other := verdict.Decide(with(longTone(t), func(n *take.Note) { n.WrongNote, n.MIDI = true, n.Target+7 }))
+	assert.Equal(t, verdict.NotYet, other.Result)
+	assert.Equal(t, verdict.CauseWrongNote, other.Deciding.Cause)
+	assert.Contains(t, other.Sentence, "a fifth up")
+}
+
+// An event as long as its limit is a fault; a shorter one is nobody's matter; several
+// are counted and the longest named.
+func TestEventsCountFromTheirLimitOn(t *testing.T) {
+	gap := func(lengths ...music.Seconds) verdict.Verdict {
+		c := longTone(t)
+		for n, l := range lengths {
+			c.Analysis.Events = append(c.Analysis.Events, take.Event{Kind: take.Gap, Note: 0, At: music.Seconds(5 + n), Duration: l})
+		}
+		return verdict.Decide(c)
+	}
+	assert.Equal(t, verdict.Clean, gap(0.05).Result)
+	assert.Equal(t, verdict.Nearly, gap(0.06).Result)
+	assert.Equal(t, verdict.NotYet, gap(0.2).Result)
+	several := gap(0.1, 0.3, 0.05)
+	assert.Contains(t, several.Sentence, "2, the longest 0.30 s")
+}
+
+// What cannot be relied on decides nothing, and is said by name.
+func TestWhatCannotBeTrustedCannotBeTold(t *testing.T) {
+	c := with(longTone(t), func(n *take.Note) { n.Centre, n.Distrust.Pitch = 80, "another player sounds in it" })
+	v := verdict.Decide(c)
+	assert.Equal(t, verdict.CantTell, v.Result)
+	assert.Equal(t, "The B♭2 could not be measured: another player sounds in it.", v.Sentence)
+	assert.Equal(t, []verdict.Cause{verdict.CauseRecording}, v.Causes)
+	for fault, says := range map[take.Fault]string{
+		take.NoSound: "right microphone", take.CutShort: "ends before the step does", take.Noisy: "room is too loud",
+	} {
+		c := longTone(t)
+		c.Analysis.Recording.Faults = []take.Fault{fault}
+		v := verdict.Decide(c)
+		assert.Equal(t, verdict.CantTell, v.Result, fault)
+		assert.Contains(t, v.Sentence, says, fault)
+		assert.Nil(t, v.Deciding, "a fault of the recording is never the player's")
+	}
+}
+
+// Of several notes the one that is farthest out decides, and the others keep their
+// own.
+func TestTheFarthestNoteDecides(t *testing.T) {
+	c := perfect(t, exercise.KindLongToneCounted, "trombone", 2, map[string]any{"notes": []int{0, 7}})
+	c.Analysis.Notes[0].Centre, c.Analysis.Notes[1].Centre = 28, -44
+	v := verdict.Decide(c)
+	assert.Equal(t, 1, v.Decided())
+	assert.Contains(t, v.Short, "44 cents flat")
+	assert.True(t, v.Good(1) == false && v.Good(0) == false, "both are outside")
+	c.Analysis.Notes[0].Centre = 3
+	v = verdict.Decide(c)
+	assert.True(t, v.Good(0))
+	assert.False(t, v.Good(1))
+}
+
+// Stages tighten: the same take that is clean in the first weeks is not later.
+func TestTheSameTakeIsJudgedByItsStage(t *testing.T) {
+	want := map[exercise.Stage]verdict.Result{1: verdict.Clean, 2: verdict.Clean, 3: verdict.Nearly, 4: verdict.NotYet}
+	for stage, result := range want {
+		c := perfect(t, exercise.KindLongToneCounted, "trombone", stage, map[string]any{"notes": []int{0}})
+		assert.Equal(t, result, verdict.Decide(with(c, func(n *take.Note) { n.Centre = 22 })).Result, "stage %d", stage)
+	}
+}
+
+// What the tube itself does is not the player's: a note that tends sharp may lie as
+// much farther that way, by its limit at most, and no farther the other way.
+func TestTheTubesOwnTendencyIsAllowedFor(t *testing.T) {
+	found := false
+	for _, degree := range []int{-5, -3, 0, 2, 4, 5, 7, 9, 11} {
+		c := perfect(t, exercise.KindLongToneCounted, "trumpet", 3, map[string]any{"notes": []int{degree}})
+		own := float64(c.Instrument.Tendency(c.Score.Targets()[0].Target))
+		if own < 8 && own > -8 || c.Score.Targets()[0].Hard {
+			continue
+		}
+		found = true
+		limit := float64(c.Score.Limits.Centre)
+		along := verdict.Decide(with(c, func(n *take.Note) { n.Centre = music.Cents((min(abs(own), limit) + 0.95*limit) * own / abs(own)) }))
+		assert.Equal(t, verdict.Clean, along.Result, "degree %d tends by %v", degree, own)
+		against := verdict.Decide(with(c, func(n *take.Note) { n.Centre = music.Cents(-limit * own / abs(own) * 1.05) }))
+		assert.NotEqual(t, verdict.Clean, against.Result, "degree %d", degree)
+	}
+	assert.True(t, found, "a trumpet has notes of its own mind")
+}
+
+func abs(x float64) float64 {
+	if x < 0 {
+		return -x
+	}
+	return x
+}
