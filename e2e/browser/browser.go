@@ -71,12 +71,26 @@ func Replace(label, text string) chromedp.Action[chromedp.Void] {
 }
 
 // Press clicks the button, link, tab or summary with these words on it, once it
-// is away from the bars at the page's edges.
+// is away from the bars at the page's edges and lies still: what is still being
+// laid out would be missed.
 func Press(words string) chromedp.Action[chromedp.Void] {
 	path := fmt.Sprintf("//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or @aria-label=%q]", words, words)
-	toMiddle := fmt.Sprintf(`document.evaluate(%q, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue?.scrollIntoView({ block: 'center' })`, path)
-	return chromedp.Steps(chromedp.WaitVisible(path), chromedp.Evaluate[chromedp.Void](toMiddle), chromedp.Click(path))
+	return chromedp.Steps(
+		chromedp.WaitVisible(path), chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, path), chromedp.EvalAwaitPromise), chromedp.Click(path),
+	)
 }
+
+const toMiddleAndStill = `(async () => {
+	const found = () => document.evaluate(%q, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue
+	found()?.scrollIntoView({ block: 'center' })
+	const place = () => { const r = found()?.getBoundingClientRect(); return r && [r.x, r.y].join() }
+	for (let still = 0, last = place(), tries = 0; still < 3 && tries < 60; tries++) {
+		await new Promise((r) => setTimeout(r, 20))
+		const now = place()
+		still = now === last ? still + 1 : 0
+		last = now
+	}
+})()`
 
 // See waits until the page shows these words; a drawing's title, which is only
 // read aloud, does not count, nor does a choice that is folded away.

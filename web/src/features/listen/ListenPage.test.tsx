@@ -1,5 +1,5 @@
-import { fireEvent, screen, waitFor, within } from '@testing-library/react'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { open } from '../../testing/page'
 import { log, refuse, serve } from '../../testing/server'
@@ -185,6 +185,24 @@ describe('listening', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Choose by these', hidden: true }))
     await waitFor(() => expect(weights).toEqual({ weights: { pain: 100, 'not-yet': 55 } }))
     await waitFor(() => expect(log.filter((l) => l.startsWith('GET'))).toHaveLength(3))
+  })
+
+  it('plays the part that matters as soon as the sound is there, but not under a voice note', async () => {
+    const played = vi.spyOn(window.HTMLMediaElement.prototype, 'play')
+    const sound = async () => {
+      const { container } = await onThePage()
+      return container.querySelector('audio') as HTMLAudioElement
+    }
+    const first = await sound()
+    fireEvent(first, new Event('loadedmetadata'))
+    expect(played).toHaveBeenCalledTimes(1)
+    expect(first.currentTime).toBe(excerpt('t1', '').from_s)
+    cleanup()
+    const second = await sound()
+    key('v')
+    await screen.findByRole('region', { name: 'Voice note' })
+    fireEvent(second, new Event('loadedmetadata'))
+    expect(played).toHaveBeenCalledTimes(1)
   })
 
   it('has a sheet of its keys', async () => {

@@ -1,4 +1,4 @@
-import { type RefObject, useEffect, useState } from 'react'
+import { type RefObject, useEffect, useRef, useState } from 'react'
 import type { Excerpt } from './queries'
 
 /** ExcerptSound plays the part that matters, and stops at its end. */
@@ -16,6 +16,7 @@ const lead = 0.3 // seconds before what is jumped to
 
 export function useExcerptSound(audio: RefObject<HTMLAudioElement | null>, e: Excerpt): ExcerptSound {
   const [state, setState] = useState({ at: 0, playing: false })
+  const stopped = useRef(false) // before it could begin: then it does not
   useEffect(() => {
     const el = audio.current
     if (!el) return
@@ -28,6 +29,7 @@ export function useExcerptSound(audio: RefObject<HTMLAudioElement | null>, e: Ex
     }
     for (const name of ['play', 'pause', 'seeked', 'ended'] as const) el.addEventListener(name, follow)
     const begin = () => {
+      if (stopped.current) return
       el.currentTime = e.from_s
       void el.play().catch(() => {}) // until a key was pressed the browser may not
     }
@@ -36,6 +38,7 @@ export function useExcerptSound(audio: RefObject<HTMLAudioElement | null>, e: Ex
     return () => {
       cancelAnimationFrame(frame)
       el.pause()
+      el.removeEventListener('loadedmetadata', begin)
       for (const name of ['play', 'pause', 'seeked', 'ended'] as const) el.removeEventListener(name, follow)
     }
   }, [audio, e.from_s, e.to_s])
@@ -48,7 +51,10 @@ export function useExcerptSound(audio: RefObject<HTMLAudioElement | null>, e: Ex
   return {
     ...state,
     again: () => (state.playing ? audio.current?.pause() : from(e.from_s)),
-    stop: () => audio.current?.pause(),
+    stop: () => {
+      stopped.current = true
+      audio.current?.pause()
+    },
     jump: () => from((e.from_s + e.to_s) / 2 - lead),
   }
 }

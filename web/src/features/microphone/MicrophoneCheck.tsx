@@ -100,12 +100,13 @@ function Result({ found }: { found: Found }) {
 function Devices({ now }: { now: string }) {
   const { data = [] } = useQuery({ queryKey: ['microphones', now], queryFn: microphones })
   const [chosen, setChosen] = useState(chosenDevice)
-  if (data.length < 2) return now ? <p className="mt-4 text-sm text-soft">{now}</p> : null
+  // The line is there before the microphones are known: nothing moves under a finger.
+  if (data.length < 2) return <p className="mt-4 min-h-11 content-center text-sm text-soft">{now}</p>
   return (
-    <label className="mt-4 block">
-      Microphone{' '}
+    <label className="mt-4 flex items-center gap-2">
+      Microphone
       <select
-        className="min-h-11 max-w-full rounded-md border border-edge bg-sheet px-3"
+        className="min-h-11 min-w-0 rounded-md border border-edge bg-sheet px-3"
         value={chosen}
         onChange={(e) => {
           chooseDevice(e.target.value)
