@@ -9,8 +9,8 @@ export function Dialog({ open, onOpenChange, title, says, children }: Props) {
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 bg-[#201c17]/40" />
-        <Radix.Content className="fixed inset-y-0 right-0 w-full max-w-3xl overflow-y-auto border-l border-rule bg-paper p-6 shadow-xl sm:p-8">
+        <Radix.Overlay className="fixed inset-0 z-30 bg-[#201c17]/40" />
+        <Radix.Content className="fixed inset-y-0 right-0 z-30 w-full max-w-3xl overflow-y-auto border-l border-rule bg-paper p-6 shadow-xl sm:p-8">
           <div className="flex items-start justify-between gap-4">
             <Radix.Title className="text-xl">{title}</Radix.Title>
             <Radix.Close asChild>
