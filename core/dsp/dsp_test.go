@@ -7,6 +7,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"gonum.org/v1/gonum/dsp/fourier"
+	"gonum.org/v1/gonum/stat"
+	"pgregory.net/rapid"
 
 	"earlychorus/core/dsp"
 )
@@ -142,4 +144,64 @@ func TestTheilSenIgnoresWildPoints(t *testing.T) {
 func TestQuantile(t *testing.T) {
 	assert.InDelta(t, 2.5, dsp.Median([]float64{4, 1, 2, 3}), 1e-12)
 	assert.True(t, math.IsNaN(dsp.Median(nil)))
+}
+
+// Both agree with a reference package.
+func TestSlopeAgreesWithGonum(t *testing.T) {
+	x, y := noise(8, 200), noise(9, 200)
+	for n := range y {
+		y[n] += 0.7 * x[n]
+	}
+	_, want := stat.LinearRegression(x, y, nil, false)
+	assert.InDelta(t, want, dsp.Slope(x, y), 1e-9)
+	assert.Zero(t, dsp.Slope([]float64{2, 2, 2}, []float64{1, 5, 9}), "straight up is no slope")
+	assert.Zero(t, dsp.Slope(nil, nil))
+}
+
+// A cubic through four points of a cubic is that cubic.
+func TestCubicIsExactOnCubics(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		c := rapid.SliceOfN(rapid.Float64Range(-5, 5), 4, 4).Draw(t, "coefficients")
+		w := rapid.Float64Range(0, 1).Draw(t, "share")
+		f := func(x float64) float64 { return c[0] + x*(c[1]+x*(c[2]+x*c[3])) }
+		assert.InDelta(t, f(w), dsp.Cubic(f(-1), f(0), f(1), f(2), w), 1e-9)
+	})
+}
+
+// A cosine's peaks lie at its periods and reach one, wherever they fall between
+// samples: within a hundredth, where the samples alone would be a tenth too low at
+// the narrowest. Where a broad one lies is told to half a sample, and refined
+// elsewhere.
+func TestPeakFindsAPeriodBetweenSamples(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		period := rapid.Float64Range(5, 60).Draw(t, "period")
+		y := make([]float64, 160)
+		for n := range y {
+			y[n] = math.Cos(2 * math.Pi * float64(n) / period)
+		}
+		place, height := dsp.Peak(y, int(math.Round(period)))
+		assert.InDelta(t, period, place, 0.5)
+		assert.InDelta(t, 1, height, 0.01)
+	})
+	assert.Greater(t, 1-math.Cos(2*math.Pi*5/5.5), 0.1)
+}
+
+// A steady offset dies away and a tone stays what it was.
+func TestBlockDCTakesTheOffsetAlone(t *testing.T) {
+	x := sine(0.01, 20000)
+	for n := range x {
+		x[n] += 3
+	}
+	dsp.BlockDC(x, 0.0001)
+	late := x[18000:]
+	assert.InDelta(t, 0, stat.Mean(late, nil), 1e-3)
+	assert.InDelta(t, 1, dsp.Quantile(late, 1), 0.01)
+}
+
+func TestQuantilesLieBetweenNeighbours(t *testing.T) {
+	x := []float64{40, 10, 30, 20}
+	for q, want := range map[float64]float64{0: 10, 1: 40, 0.5: 25, 0.25: 17.5, 1. / 3: 20} {
+		assert.InDelta(t, want, dsp.Quantile(x, q), 1e-9, "%v", q)
+	}
+	assert.Equal(t, []float64{40, 10, 30, 20}, x, "what is asked about is not put in order")
 }
