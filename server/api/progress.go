@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"encoding/csv"
 	"encoding/json"
 	"fmt"
 	"net/http"
@@ -18,6 +17,7 @@ import (
 	"earlychorus/core/music"
 	"earlychorus/core/practice"
 	"earlychorus/core/progress"
+	"earlychorus/server/spreadsheet"
 	"earlychorus/server/store"
 )
 
@@ -350,7 +350,7 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	attach(w, "text/csv; charset=utf-8", "progress.csv")
-	out := csv.NewWriter(w)
+	out := spreadsheet.NewWriter(w)
 	_ = out.Write([]string{"day", "player_id", "first_name", "last_name", "instrument", "kind", "step_id", "take_id", "result", "word", "note", "sounding_midi", "good", "trusted", "centre_cents", "steadiness_cents", "held_s"})
 	err = a.Store.EachProgress(r.Context(), class.ID, func(p store.Progress) error {
 		return out.Write([]string{

@@ -5,13 +5,13 @@ package takeout
 import (
 	"archive/zip"
 	"context"
-	"encoding/csv"
 	"fmt"
 	"io"
 	"regexp"
 	"strings"
 	"time"
 
+	"earlychorus/server/spreadsheet"
 	"earlychorus/server/store"
 )
 
@@ -69,7 +69,7 @@ func (p *packing) table(at store.Snapshot, t store.Table) error {
 	for n, c := range t.Columns {
 		names[n] = c.Name
 	}
-	lines := csv.NewWriter(file)
+	lines := spreadsheet.NewWriter(file)
 	if err := lines.Write(names); err != nil {
 		return err
 	}
@@ -163,7 +163,7 @@ func Readme(class string, now time.Time) string {
 // Columns describes every file and column.
 func Columns() string {
 	var b strings.Builder
-	b.WriteString("Each table is there twice, as `csv/NAME.csv` (UTF-8, commas, the first line names the columns; nothing is written where\nthere is nothing) and as `json/NAME.ndjson` (an object a line, the same names). `takes/` has recordings by `take_id`, `voice/` directors' voice\nnotes by `comment_id`, as FLAC, where they were asked for.\n")
+	b.WriteString("Each table is there twice, as `csv/NAME.csv` (UTF-8, commas, the first line names the columns; nothing is written where\nthere is nothing; what a spreadsheet would run as a formula has an apostrophe before it) and as `json/NAME.ndjson` (an object a line, the same names, word for word). `takes/` has recordings by `take_id`, `voice/` directors' voice\nnotes by `comment_id`, as FLAC, where they were asked for.\n")
 	for _, t := range store.KeptOfClass() {
 		fmt.Fprintf(&b, "\n## %s\nA line is %s.\n\n| column | |\n| --- | --- |\n", t.Name, t.Says)
 		for _, c := range t.Columns {
