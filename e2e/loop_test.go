@@ -123,9 +123,7 @@ func TestTheWholeLoop(t *testing.T) {
 
 	director := openPage(t, browser.Options{Width: 1280, Height: 800})
 	do(t, director,
-		chromedp.Navigate(base), browser.Press("I direct"),
-		browser.Type("Email", b.Director.Email), browser.Type("Password", storetest.Password), chromedp.Click("form button[type=submit]"),
-		browser.See("Ada Testerly"), browser.See("not played"),
+		signInDirector(b, base), browser.See("Ada Testerly"), browser.See("not played"),
 		browser.Press("Change the step"), browser.See("As read by"),
 		browser.Replace("Beats each", "8"), browser.See("8 beats each at 120"), saved(),
 		browser.Press("Today"), browser.See("8 beats each at 120"),

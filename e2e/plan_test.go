@@ -17,11 +17,8 @@ import (
 	"earlychorus/server/store/storetest"
 )
 
-func signInDirector(b storetest.Band, base string) []chromedp.Action[chromedp.Void] {
-	return []chromedp.Action[chromedp.Void]{
-		chromedp.Navigate(base), browser.Press("I direct"), browser.Type("Email", b.Director.Email), browser.Type("Password", storetest.Password),
-		chromedp.Click("form button[type=submit]"), browser.See("Ada Testerly"),
-	}
+func signInDirector(b storetest.Band, base string) chromedp.Action[chromedp.Void] {
+	return browser.SignInDirector(base, b.Director.Email, storetest.Password)
 }
 
 // A class from a messy list, the demo's week built from nothing, fitted to six
@@ -31,7 +28,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 	b := storetest.NewBand(t, s, "MORN")
 	base := serve(t, s)
 	page := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
-	do(t, page, signInDirector(b, base)...)
+	do(t, page, signInDirector(b, base))
 
 	list := filepath.Join(t.TempDir(), "list.csv")
 	require.NoError(t, os.WriteFile(list, []byte("Instrument;Surname;Given name\nflutes;Ashdown;Wren\nKazoo;Roe;Caspian\n1st Horn;Grebe;Sunniva\n;Quill;Barnaby\n"), 0o600))
@@ -114,7 +111,7 @@ func TestAClosedLaptopLosesNothing(t *testing.T) {
 	b := storetest.NewBand(t, s, "LAP")
 	base, down := serveOver(t, s)
 	page := openPage(t, browser.Options{Width: 1280, Height: 900})
-	do(t, page, signInDirector(b, base)...)
+	do(t, page, signInDirector(b, base))
 	do(t, page, browser.Press("Plan"), browser.See("Everything is saved"))
 	down.Store(true) // what is changed now is kept on the device
 	do(t, page, chromedp.Click(`//button[@aria-label="Add Swell"]`), browser.See("Not saved yet"))

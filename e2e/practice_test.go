@@ -111,7 +111,7 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 	room.as("steady", b, step, 1)
 	base := serve(t, s)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 4*time.Minute)
-	do(t, page, signInPlayer(base, "CLIMB", "Ada T.")...)
+	do(t, page, signInPlayer(base, "CLIMB", "Ada T."))
 	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), browser.See("3 clean in a row pass this rung"), first("clean"), browser.See("2 clean in a row pass it"))
 	do(t, page, browser.Press("Again"), record("clean"), browser.Press("Again"), record("clean"), browser.See("Rung 2"))
 	room.as("steady", b, store.Step{Kind: exercise.KindLongToneCounted, Parameters: exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{7}, "tempo_bpm": 120}).Parameters()}, 0)
@@ -134,7 +134,7 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 	room := newFakeRoom(t)
 	room.as("crack", b, step, 0)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
-	do(t, page, signInPlayer(serve(t, s), "PAIR", "Ada T.")...)
+	do(t, page, signInPlayer(serve(t, s), "PAIR", "Ada T."))
 	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), browser.Press("Record"), browser.Press("Not now"), browser.See("Register key"))
 	lit, err := chromedp.Run(page, chromedp.Evaluate[string](`document.querySelector('section[aria-label="Recording"] figure svg').getAttribute('aria-label')`))
 	require.NoError(t, err)
@@ -152,7 +152,7 @@ func TestBreathingBursts(t *testing.T) {
 	room := newFakeRoom(t)
 	room.as("steady", b, step, 0)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
-	do(t, page, signInPlayer(serve(t, s), "BREATH", "Ada T.")...)
+	do(t, page, signInPlayer(serve(t, s), "BREATH", "Ada T."))
 	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), browser.Press("Record"), browser.Press("Not now"),
 		chromedp.WaitVisible(`[aria-label="burst 2 of 4"]`), chromedp.WaitVisible(`[data-verdict="clean"]`), safe())
 }
@@ -167,7 +167,7 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 	room.as("flat", b, b.Step, 0)
 	base, down := serveOver(t, s)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
-	do(t, page, signInPlayer(base, "TRAIN", "Ada T.")...)
+	do(t, page, signInPlayer(base, "TRAIN", "Ada T."))
 	do(t, page, browser.See("4 beats each"), chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise))
 	do(t, page, chromedp.Sleep(2*time.Second)) // the week ahead
 	down.Store(true)
@@ -206,7 +206,7 @@ func TestTheRoomByKeysAndByEar(t *testing.T) {
 	room := newFakeRoom(t)
 	room.as("steady", b, b.Step, 0)
 	page := openPageFor(t, browser.Options{Width: 1280, Height: 800, Microphone: room.file}, 2*time.Minute)
-	do(t, page, signInPlayer(serve(t, s), "KEYS", "Ada T.")...)
+	do(t, page, signInPlayer(serve(t, s), "KEYS", "Ada T."))
 	do(t, page, browser.See("4 beats each"), chromedp.KeyEvent("?"), browser.See("this sheet"), chromedp.KeyEvent(kb.Escape), chromedp.WaitNotPresent("[role=dialog]"))
 	do(t, page, chromedp.KeyEvent("r"), browser.See("First, the microphone"), chromedp.KeyEvent(kb.Tab), chromedp.Sleep(100*time.Millisecond))
 	for range 4 { // to the last of the sheet's controls

@@ -23,11 +23,11 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 	b := storetest.NewBand(t, s, "DAWN")
 	base := serve(t, s)
 	director := openPageFor(t, browser.Options{Width: 1280, Height: 800}, 3*time.Minute)
-	do(t, director, signInDirector(b, base)...)
+	do(t, director, signInDirector(b, base))
 	do(t, director, browser.See("not played"))
 
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
-	do(t, player, signInPlayer(base, "DAWN", "Ada T.")...)
+	do(t, player, signInPlayer(base, "DAWN", "Ada T."))
 	do(t, player, browser.Press("No microphone?"), browser.Press("Player who cracks"), chromedp.WaitVisible(`[data-verdict="not-yet"]`))
 	do(t, director, chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`)) // without a reload
 
@@ -51,7 +51,7 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 	do(t, director, key("n"), browser.See("That was all for these minutes"))
 	// Another device goes on where this one stopped.
 	other := openPage(t, browser.Options{Width: 1280, Height: 800})
-	do(t, other, signInDirector(b, base)...)
+	do(t, other, signInDirector(b, base))
 	do(t, other, browser.Press("Listen"), browser.See("That was all for these minutes"))
 
 	do(t, player, chromedp.Reload(), browser.See("The jump is a leak."), browser.See("Well done. I heard it."))

@@ -11,11 +11,8 @@ import (
 	"earlychorus/server/store/storetest"
 )
 
-func signInPlayer(base, code, name string) []chromedp.Action[chromedp.Void] {
-	return []chromedp.Action[chromedp.Void]{
-		chromedp.Navigate(base), browser.Type("Class code", code), browser.Press("Find my class"), browser.Press(name),
-		browser.Type("Your PIN", storetest.PIN), browser.Press("Start"),
-	}
+func signInPlayer(base, code, name string) chromedp.Action[chromedp.Void] {
+	return browser.SignInPlayer(base, code, name, storetest.PIN)
 }
 
 // A rung is passed three times in a row, stepped back from; what is ticked is
@@ -27,7 +24,7 @@ func TestAPlayersDay(t *testing.T) {
 	b.AddStep(t, s, exercise.New("set-up", map[string]any{"mirror": false}))
 	base := serve(t, s)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844}, 2*time.Minute)
-	do(t, page, signInPlayer(base, "ROOM", "Ada T.")...)
+	do(t, page, signInPlayer(base, "ROOM", "Ada T."))
 	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), browser.See("Over the clarinet"), browser.See("3 clean in a row pass this rung"), browser.Press("No microphone?"))
 	for _, says := range []string{"2 clean in a row pass", "1 clean in a row passes", "rung 2 of 15"} {
 		do(t, page, browser.Press("Steady player"), chromedp.WaitVisible(`[data-verdict="clean"]`), browser.Press("Again"), browser.See(says), browser.Press("No microphone?"))
@@ -42,6 +39,6 @@ func TestAPlayersDay(t *testing.T) {
 		chromedp.WaitVisible(`button[aria-label^="Step 3"] [data-result="clean"]`), browser.Press("Done"), browser.See("Done for today"))
 
 	director := openPage(t, browser.Options{Width: 1280, Height: 800})
-	do(t, director, signInDirector(b, base)...)
+	do(t, director, signInDirector(b, base))
 	do(t, director, browser.See("felt dizzy"), browser.Press("Seen"), chromedp.WaitNotPresent(`section[aria-label="From the players"]`))
 }

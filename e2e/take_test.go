@@ -53,12 +53,12 @@ func TestATakeIsLookedInto(t *testing.T) {
 	b := storetest.NewBand(t, s, "LOOK")
 	base := serve(t, s)
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
-	do(t, player, signInPlayer(base, "LOOK", "Ada T.")...)
+	do(t, player, signInPlayer(base, "LOOK", "Ada T."))
 	do(t, player, browser.Press("No microphone?"), browser.Press("Steady player"), chromedp.WaitVisible(`[data-verdict="clean"]`),
 		browser.Press("Again"), browser.Press("No microphone?"), browser.Press("Player who cracks"), chromedp.WaitVisible(`[data-verdict="not-yet"]`))
 
 	director := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
-	do(t, director, signInDirector(b, base)...)
+	do(t, director, signInDirector(b, base))
 	do(t, director, chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`), chromedp.Click(`a[data-player="Ada Testerly"]`), browser.See("Measures"), browser.See("decided"))
 	loaded := `await new Promise((done) => { const a = document.querySelector('audio'); if (a.readyState > 0) done(); else a.onloadedmetadata = done })`
 	says[any](t, director, "{"+loaded+"}")
@@ -120,11 +120,11 @@ func TestAVoiceNoteIsSpokenAndHeard(t *testing.T) {
 	b := storetest.NewBand(t, s, "VOICE")
 	base := serve(t, s)
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
-	do(t, player, signInPlayer(base, "VOICE", "Ada T.")...)
+	do(t, player, signInPlayer(base, "VOICE", "Ada T."))
 	do(t, player, browser.Press("No microphone?"), browser.Press("Player who cracks"), chromedp.WaitVisible(`[data-verdict="not-yet"]`))
 
 	director := openPageFor(t, browser.Options{Width: 1280, Height: 900, Microphone: browser.Beeps}, 3*time.Minute)
-	do(t, director, signInDirector(b, base)...)
+	do(t, director, signInDirector(b, base))
 	do(t, director, browser.Press("Listen"), browser.See("Play again"), chromedp.KeyEvent("v"), browser.See("Speak: 2 of 60 s"))
 	playing := says[bool](t, director, `!document.querySelector('audio').paused`)
 	assert.False(t, playing, "the excerpt is not spoken over")
@@ -149,7 +149,7 @@ func TestLookingBack(t *testing.T) {
 	step := b.AddStep(t, s, exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break", "tempo_bpm": 120}), "clarinet")
 	base := serve(t, s)
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 4*time.Minute)
-	do(t, player, signInPlayer(base, "BACK", "Ada T.")...)
+	do(t, player, signInPlayer(base, "BACK", "Ada T."))
 	do(t, player, chromedp.Click(`button[aria-label*="Ladder"]`), browser.See("clean in a row pass this rung"))
 	for range 3 {
 		do(t, player, browser.Press("No microphone?"), browser.Press("Steady player"), chromedp.WaitVisible(`[data-verdict="clean"]`), browser.Press("Again"))
@@ -157,7 +157,7 @@ func TestLookingBack(t *testing.T) {
 	do(t, player, browser.See("rung 2 of 15"))
 
 	director := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
-	do(t, director, signInDirector(b, base)...)
+	do(t, director, signInDirector(b, base))
 	do(t, director, chromedp.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`), browser.See("Comes out"), browser.See("C4 to G3, and stay"))
 	do(t, director, choose(`//label[contains(., "the last")]/select`, "370"), chromedp.WaitVisible(`tr[data-note="G3"]`))
 	assert.Equal(t, "?days=370", says[string](t, director, "location.search"))

@@ -68,10 +68,7 @@ func measure(base string) error {
 		return err
 	}
 	defer closeIt()
-	err = chromedp.Do(tab,
-		chromedp.Navigate(base+"/sign-in"), browser.Press("I direct"),
-		browser.Type("Email", demo.DirectorEmail), browser.Type("Password", demo.DirectorPassword), chromedp.Click(`form button[type=submit]`), browser.See("Ferry Bell Winds"),
-	)
+	err = chromedp.Do(tab, browser.SignInDirector(base, demo.DirectorEmail, demo.DirectorPassword))
 	if err != nil {
 		return err
 	}

@@ -58,8 +58,7 @@ func measure(base string) error {
 	defer closeIt()
 	who := demo.SignIns()[5]
 	err = chromedp.Do(page,
-		chromedp.Navigate(base+"/sign-in"), browser.Type("Class code", demo.ClassCode), browser.Press("Find my class"),
-		browser.Press(who.Name), browser.Type("Your PIN", who.PIN), browser.Press("Start"), chromedp.WaitVisible(`section[aria-label="Your step"]`),
+		browser.SignInPlayer(base, demo.ClassCode, who.Name, who.PIN),
 		chromedp.Evaluate[chromedp.Void](`localStorage.setItem('sounds', JSON.stringify({ input: 'wavering' }))`), chromedp.Reload(), chromedp.WaitVisible(`section[aria-label="Your step"]`),
 	)
 	if err != nil {

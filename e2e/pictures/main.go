@@ -30,21 +30,12 @@ type picture struct {
 }
 
 func director(base string) []step {
-	return []step{
-		chromedp.Navigate(base + "/sign-in"), browser.Press("I direct"),
-		browser.Type("Email", demo.DirectorEmail), browser.Type("Password", demo.DirectorPassword),
-		chromedp.Click(`form button[type=submit]`), browser.See("Ferry Bell Winds"), browser.See("Ferry Bell Winds"),
-	}
+	return []step{browser.SignInDirector(base, demo.DirectorEmail, demo.DirectorPassword)}
 }
 
 func player(n int) func(base string) []step {
 	who := demo.SignIns()[n]
-	return func(base string) []step {
-		return []step{
-			chromedp.Navigate(base + "/sign-in"), browser.Type("Class code", demo.ClassCode), browser.Press("Find my class"),
-			browser.Press(who.Name), browser.Type("Your PIN", who.PIN), browser.Press("Start"), chromedp.WaitVisible(`section[aria-label="Your step"]`),
-		}
-	}
+	return func(base string) []step { return []step{browser.SignInPlayer(base, demo.ClassCode, who.Name, who.PIN)} }
 }
 
 // press sends a clicker's key so many times: on to a step, and its start.

@@ -106,7 +106,7 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	}
 	day := class.Day(a.Now())
 	out := ClassSetUp{
-		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code}, Archived: class.ArchivedAt != nil, Stage: class.StageOn(day),
+		Class: classNameOf(class), Archived: class.ArchivedAt != nil, Stage: class.StageOn(day),
 		ClassMinutes: class.ClassMinutes, HomeMinutes: class.HomeMinutes, KeepDays: class.KeepDays, Conventions: class.Conventions(), Schools: exercise.Schools(), Usual: []StageLimits{},
 		Tips: class.Tips.Advices(), OwnTips: class.Tips, Players: []PlayerSetUp{}, Instruments: []InstrumentChoice{}, Exceptions: []ExceptionView{}, Today: day.Format(time.DateOnly),
 	}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"net/http"
+	"time"
 
 	"github.com/go-chi/chi/v5"
 
@@ -43,7 +44,7 @@ func (a *API) showOthers(ctx context.Context, in *TakePath) (*othersOutput, erro
 	}
 	out := &othersOutput{Others{Mates: []OtherTake{}}}
 	for _, r := range rows {
-		one := OtherTake{r.TakeID, store.Player{FirstName: r.FirstName, LastName: r.LastName}.FullName(), r.Day.Format("2006-01-02"), r.Result}
+		one := OtherTake{r.TakeID, store.Player{FirstName: r.FirstName, LastName: r.LastName}.FullName(), r.Day.Format(time.DateOnly), r.Result}
 		switch r.Kind {
 		case "previous":
 			out.Body.Previous = &one

@@ -81,7 +81,7 @@ func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, erro
 		return nil, problem(err)
 	}
 	out := FrontView{
-		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code}, Day: monday.AddDate(0, 0, in.Day).Weekday().String(), Steps: []FrontStep{}, A4: band.Conventions.A4,
+		Class: classNameOf(class), Day: monday.AddDate(0, 0, in.Day).Weekday().String(), Steps: []FrontStep{}, A4: band.Conventions.A4,
 	}
 	week := plan.Plan{Name: titleOf(class, store.Plan{}), Items: items}
 	for _, i := range week.OfDay(plan.Day(in.Day), plan.InClass) {

@@ -70,10 +70,9 @@ func (a *API) showListening(ctx context.Context, in *listenInput) (*listenOutput
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return nil, problem(err)
 	}
-	left := 0
 	if in.Afresh || err != nil {
 		kept = store.Listening{DirectorID: director, ClassID: class.ID, Day: day, Minutes: in.Minutes}
-		if kept.Excerpts, left, err = a.chooseToHear(ctx, class, day, in.Minutes); err != nil {
+		if kept.Excerpts, kept.LeftOver, err = a.chooseToHear(ctx, class, day, in.Minutes); err != nil {
 			return nil, problem(err)
 		}
 		if err := a.Store.SaveListening(ctx, kept); err != nil {
@@ -84,7 +83,6 @@ func (a *API) showListening(ctx context.Context, in *listenInput) (*listenOutput
 	if err != nil {
 		return nil, problem(err)
 	}
-	out.Left = left
 	return &listenOutput{out}, nil
 }
 
@@ -145,8 +143,8 @@ func flaggedTakes(takes []store.ToHear) map[string]string {
 
 func (a *API) listeningView(ctx context.Context, class store.Class, l store.Listening) (ListeningView, error) {
 	out := ListeningView{
-		Class:   ClassName{class.ID, class.Name, class.School.Name, class.Code},
-		Minutes: l.Minutes, Place: l.Place, Spent: l.SpentS, Excerpts: []ExcerptView{}, Phrases: []PhraseView{}, Weights: progress.StandardWeights().With(class.Weights),
+		Class:   classNameOf(class),
+		Minutes: l.Minutes, Place: l.Place, Spent: l.SpentS, Left: l.LeftOver, Excerpts: []ExcerptView{}, Phrases: []PhraseView{}, Weights: progress.StandardWeights().With(class.Weights),
 	}
 	phrases, err := a.Store.Phrases(ctx, l.DirectorID)
 	if err != nil {

@@ -88,7 +88,7 @@ func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, ite
 		return nil, problem(err)
 	}
 	out := PlanView{
-		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code}, Monday: p.Monday.Format(time.DateOnly), Today: class.Day(a.Now()).Format(time.DateOnly),
+		Class: classNameOf(class), Monday: p.Monday.Format(time.DateOnly), Today: class.Day(a.Now()).Format(time.DateOnly),
 		Name: p.Name, Revision: p.Revision, Items: viewsOf(items), History: []PlanChangeView{}, ClassMinutes: class.ClassMinutes, HomeMinutes: class.HomeMinutes,
 		Band: members, Feed: "/api/feeds/" + class.FeedToken + ".ics",
 	}

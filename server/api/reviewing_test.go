@@ -102,6 +102,31 @@ func TestAMorningOfListening(t *testing.T) {
 	other.want(404, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "praise"}, nil)
 }
 
+// Of one player two takes at most are heard in a morning. What is left is said again
+// when the listening is gone on with, on whatever device.
+func TestWhatIsLeftIsSaidAgain(t *testing.T) {
+	h := newHouse(t)
+	b := storetest.NewBand(t, h.store, "LEFT")
+	steps := []store.Step{b.Step}
+	for _, degree := range []int{2, 4} {
+		steps = append(steps, b.AddStep(t, h.store, exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{degree}})))
+	}
+	for _, step := range steps {
+		b.Play(t, h.store, storetest.Played{Step: step, At: time.Now(), Result: verdict.NotYet})
+	}
+	path := "/classes/" + b.Class.ID + "/listening"
+	var l api.ListeningView
+	h.director(t, b).want(200, "GET", path+"?minutes=5", nil, &l)
+	require.Len(t, l.Excerpts, 2)
+	assert.Equal(t, 1, l.Left)
+	director := h.director(t, b)
+	director.want(204, "PUT", path, map[string]any{"place": 2, "spent_s": 30}, nil)
+	var again api.ListeningView
+	director.want(200, "GET", path, nil, &again)
+	assert.Equal(t, 1, again.Left)
+	assert.Equal(t, 2, again.Place)
+}
+
 // The counts of the note map are the database's, and so is growth; both go out as
 // CSV and JSON.
 func TestNoteMapAndGrowth(t *testing.T) {

@@ -26,6 +26,8 @@ type ClassName struct {
 	Code   string `json:"code"`
 }
 
+func classNameOf(c store.Class) ClassName { return ClassName{c.ID, c.Name, c.School.Name, c.Code} }
+
 type classesOutput struct {
 	Body struct {
 		Classes []ClassName `json:"classes" nullable:"false"`
@@ -40,7 +42,7 @@ func (a *API) listClasses(ctx context.Context, _ *struct{}) (*classesOutput, err
 	out := &classesOutput{}
 	out.Body.Classes = []ClassName{}
 	for _, c := range classes {
-		out.Body.Classes = append(out.Body.Classes, ClassName{c.ID, c.Name, c.School.Name, c.Code})
+		out.Body.Classes = append(out.Body.Classes, classNameOf(c))
 	}
 	return out, nil
 }
@@ -126,7 +128,7 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 	}
 	b := board{class: class, day: day, excused: excused, sections: sectionsOf(players, len(steps))}
 	out := Today{
-		Class: ClassName{class.ID, class.Name, class.School.Name, class.Code},
+		Class: classNameOf(class),
 		Day:   day.Format(time.DateOnly), Today: today.Format(time.DateOnly), Steps: []BoardStep{},
 	}
 	ids := make([]string, len(steps))

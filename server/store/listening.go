@@ -21,6 +21,7 @@ type Listening struct {
 	Day        time.Time `gorm:"type:date;primaryKey"`
 	Minutes    int
 	Excerpts   []progress.Excerpt `gorm:"serializer:json"`
+	LeftOver   int                // takes with a reason that did not fit
 	Place      int
 	SpentS     float64
 }

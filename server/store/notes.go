@@ -65,11 +65,16 @@ func (s *Store) PlayerNotes(ctx context.Context, playerID string, from, to time.
 
 // LongestTakes returns which of a player's takes of some days were of the longest
 // long tone: how long a note is held says something there.
-func (s *Store) LongestTakes(ctx context.Context, p Player, from, to time.Time) (ids []string, err error) {
-	err = s.db.WithContext(ctx).Raw(`
+func (s *Store) LongestTakes(ctx context.Context, p Player, from, to time.Time) (map[string]bool, error) {
+	var ids []string
+	err := s.db.WithContext(ctx).Raw(`
 		SELECT t.id FROM step s JOIN take t ON t.player_id = ? AND t.step_id = s.id
 		WHERE s.class_id = ? AND s.kind = ? AND s.first_day <= ? AND s.last_day >= ?`, p.ID, p.ClassID, exercise.KindLongToneLongest, to, from).Scan(&ids).Error
-	return ids, err
+	out := make(map[string]bool, len(ids))
+	for _, id := range ids {
+		out[id] = true
+	}
+	return out, err
 }
 
 const mostNotes = 100_000

@@ -92,7 +92,7 @@ func TestAPlayersNotesAndLongestTakes(t *testing.T) {
 	assert.True(t, slices.IsSortedFunc(notes, func(x, y store.TakeNote) int { return x.Day.Compare(y.Day) }))
 	ids, err := s.LongestTakes(t.Context(), b.Players[0], today.AddDate(0, 0, -7), today)
 	require.NoError(t, err)
-	assert.ElementsMatch(t, []string{hold, tuned}, ids)
+	assert.Equal(t, map[string]bool{hold: true, tuned: true}, ids)
 	best, err := s.BestHold(t.Context(), b.Players[0].ID)
 	require.NoError(t, err)
 	assert.InDelta(t, 9.5, best, 1e-6, "one that is not yet right is no best")
