@@ -45,7 +45,18 @@ var allowed = map[string][]string{
 }
 
 // forbidden is the world outside: files, network, database, clock, logging.
-var forbidden = []string{"os", "net", "net/http", "database/sql", "time", "log", "log/slog", "syscall", "io/fs", "math/rand"}
+var forbidden = []string{
+	"os",
+	"net",
+	"net/http",
+	"database/sql",
+	"time",
+	"log",
+	"log/slog",
+	"syscall",
+	"io/fs",
+	"math/rand",
+}
 
 func TestCoreImportsOnlyWhatItMay(t *testing.T) {
 	seen := 0

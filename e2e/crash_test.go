@@ -62,7 +62,9 @@ func (p *program) kill() {
 // player signs in and returns the session's cookie.
 func (p *program) player(b storetest.Band) *http.Cookie {
 	p.t.Helper()
-	body, err := json.Marshal(map[string]string{"code": b.Class.Code, "player_id": b.Players[0].ID, "pin": storetest.PIN})
+	body, err := json.Marshal(
+		map[string]string{"code": b.Class.Code, "player_id": b.Players[0].ID, "pin": storetest.PIN},
+	)
 	require.NoError(p.t, err)
 	res, err := http.Post(p.base+"/api/sign-in/player", "application/json", bytes.NewReader(body))
 	require.NoError(p.t, err)
@@ -99,7 +101,12 @@ func TestKilledAtAnyMomentNothingAcknowledgedIsLost(t *testing.T) {
 	b := storetest.NewBand(t, s, "REED")
 	file := clarinetTake(t)
 
-	p := &program{t: t, binary: binary, data: t.TempDir(), dsn: dsn}
+	p := &program{
+		t:      t,
+		binary: binary,
+		data:   t.TempDir(),
+		dsn:    dsn,
+	}
 	t.Cleanup(func() { _ = p.cmd.Process.Kill() })
 	var safe []string
 	for _, wait := range []time.Duration{0, 30, 120, 250, 400} { // ms into accepting and analysing

@@ -106,10 +106,20 @@ func fakeMicrophone(t *testing.T) string {
 	// four clicks at 120 later.
 	score := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
 		{Phase: exercise.Ready, Beats: 2.8},
-		{Phase: exercise.Play, StartBeat: 2.8, Beats: 4, Target: 58},
+		{
+			Phase:     exercise.Play,
+			StartBeat: 2.8,
+			Beats:     4,
+			Target:    58,
+		},
 		{Phase: exercise.Rest, StartBeat: 6.8, Beats: 8},
 	}}
-	p := synth.Player{Instrument: clarinet, Offset: -18, Room: -70, Gaps: []synth.Gap{{At: 1.5, Length: 0.3}}}
+	p := synth.Player{
+		Instrument: clarinet,
+		Offset:     -18,
+		Room:       -70,
+		Gaps:       []synth.Gap{{At: 1.5, Length: 0.3}},
+	}
 	sound, _ := p.Play(score, 48000)
 	name := filepath.Join(t.TempDir(), "player.wav")
 	require.NoError(t, os.WriteFile(name, wav.Encode(sound), 0o644))
@@ -130,16 +140,35 @@ func TestTheWholeLoop(t *testing.T) {
 	)
 
 	player := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)})
-	do(t, player,
-		chromedp.Navigate(base), browser.Type("Class code", "reed"), browser.Press("Find my class"),
-		browser.Press("Ada T."), browser.Type("Your PIN", storetest.PIN), browser.Press("Start"),
-		browser.See("C4: 8 beats each"), browser.See("T 123"), browser.See("Light-headed"),
-		browser.Press("Record"), browser.Press("Not now"), browser.See("Breathe in"), browser.See("Play C4"),
-		chromedp.WaitVisible(`[data-verdict="not-yet"]`), browser.See("the sound stopped"), browser.Press("Done"), browser.See("Done for today"),
+	do(
+		t,
+		player,
+		chromedp.Navigate(base),
+		browser.Type("Class code", "reed"),
+		browser.Press("Find my class"),
+		browser.Press("Ada T."),
+		browser.Type("Your PIN", storetest.PIN),
+		browser.Press("Start"),
+		browser.See("C4: 8 beats each"),
+		browser.See("T 123"),
+		browser.See("Light-headed"),
+		browser.Press("Record"),
+		browser.Press("Not now"),
+		browser.See("Breathe in"),
+		browser.See("Play C4"),
+		chromedp.WaitVisible(
+			`[data-verdict="not-yet"]`,
+		),
+		browser.See("the sound stopped"),
+		browser.Press("Done"),
+		browser.See("Done for today"),
 	)
 
 	do(t, director, chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`))
-	label, err := chromedp.Run(director, chromedp.Evaluate[string](`document.querySelector('a[data-player="Ada Testerly"]').getAttribute('aria-label')`))
+	label, err := chromedp.Run(
+		director,
+		chromedp.Evaluate[string](`document.querySelector('a[data-player="Ada Testerly"]').getAttribute('aria-label')`),
+	)
 	require.NoError(t, err)
 	flat := regexp.MustCompile(`(\d+) cents flat`).FindStringSubmatch(label)
 	gap := regexp.MustCompile(`gap of (\d\.\d+) s`).FindStringSubmatch(label)
@@ -148,12 +177,21 @@ func TestTheWholeLoop(t *testing.T) {
 	assert.InDelta(t, 18, number(t, flat[1]), 2, label)
 	assert.InDelta(t, 0.3, number(t, gap[1]), 0.04, label)
 
-	do(t, director,
-		chromedp.Click(`a[data-player="Ada Testerly"]`), browser.See("Measures"), browser.See("decided"),
-		browser.Type("To Ada", "Spread the air over all eight beats."), browser.Press("Send the comment"),
+	do(
+		t,
+		director,
+		chromedp.Click(`a[data-player="Ada Testerly"]`),
+		browser.See("Measures"),
+		browser.See("decided"),
+		browser.Type("To Ada", "Spread the air over all eight beats."),
+		browser.Press("Send the comment"),
 		browser.See("Spread the air over all eight beats."),
-		chromedp.Click(`//*[@aria-labelledby="overrule"]//button[contains(., "nearly")]`), browser.See("Measured: not yet."),
-		chromedp.Click(`[data-testid="large-ribbon"]`), chromedp.Sleep(300*time.Millisecond),
+		chromedp.Click(
+			`//*[@aria-labelledby="overrule"]//button[contains(., "nearly")]`,
+		),
+		browser.See("Measured: not yet."),
+		chromedp.Click(`[data-testid="large-ribbon"]`),
+		chromedp.Sleep(300*time.Millisecond),
 	)
 	at, err := chromedp.Run(director, chromedp.Evaluate[float64](`document.querySelector('audio').currentTime`))
 	require.NoError(t, err)
@@ -174,11 +212,24 @@ func TestNoMicrophone(t *testing.T) {
 	s := storetest.Open(t)
 	storetest.NewBand(t, s, "REED")
 	page := openPage(t, browser.Options{Width: 390, Height: 844})
-	do(t, page,
-		chromedp.Navigate(serve(t, s)), browser.Type("Class code", "REED"), browser.Press("Find my class"),
-		browser.Press("Bo T."), browser.Type("Your PIN", storetest.PIN), browser.Press("Start"),
-		browser.Press("Record"), browser.See("was not allowed to use the microphone"),
-		browser.Press("No microphone?"), browser.Press("Flat player"),
-		chromedp.WaitVisible("[data-verdict]"), browser.See("cents flat"), browser.Press("Again"), browser.See("Today so far"),
+	do(
+		t,
+		page,
+		chromedp.Navigate(serve(t, s)),
+		browser.Type("Class code", "REED"),
+		browser.Press("Find my class"),
+		browser.Press("Bo T."),
+		browser.Type("Your PIN", storetest.PIN),
+		browser.Press("Start"),
+		browser.Press("Record"),
+		browser.See("was not allowed to use the microphone"),
+		browser.Press("No microphone?"),
+		browser.Press("Flat player"),
+		chromedp.WaitVisible(
+			"[data-verdict]",
+		),
+		browser.See("cents flat"),
+		browser.Press("Again"),
+		browser.See("Today so far"),
 	)
 }

@@ -31,34 +31,88 @@ func TestTheDirectorsMorning(t *testing.T) {
 	do(t, page, signInDirector(b, base))
 
 	list := filepath.Join(t.TempDir(), "list.csv")
-	require.NoError(t, os.WriteFile(list, []byte("Instrument;Surname;Given name\nflutes;Ashdown;Wren\nKazoo;Roe;Caspian\n1st Horn;Grebe;Sunniva\n;Quill;Barnaby\n"), 0o600))
-	do(t, page,
-		browser.Press("Class"), browser.Press("Years"), browser.Type("Name", "Morning Winds"), browser.Press("Begin it"), browser.See("Nobody is in the class yet"),
-		browser.Press("Bring in a list"), chromedp.SetUploadFiles(`input[aria-label="The list"]`, []string{list}),
-		browser.See("4 new"), browser.See("2 to mend"), browser.See("is not known here"),
-		choose(`//li[contains(., "Caspian")]//select`, "tuba"), choose(`//li[contains(., "Barnaby")]//select`, "tuba"),
-		browser.Press("Take in 4 players"), browser.See("Tubas"), browser.See("Barnaby Quill"),
+	require.NoError(
+		t,
+		os.WriteFile(
+			list,
+			[]byte(
+				"Instrument;Surname;Given name\nflutes;Ashdown;Wren\nKazoo;Roe;Caspian\n1st Horn;Grebe;Sunniva\n;Quill;Barnaby\n",
+			),
+			0o600,
+		),
+	)
+	do(
+		t,
+		page,
+		browser.Press(
+			"Class",
+		),
+		browser.Press("Years"),
+		browser.Type("Name", "Morning Winds"),
+		browser.Press("Begin it"),
+		browser.See("Nobody is in the class yet"),
+		browser.Press("Bring in a list"),
+		chromedp.SetUploadFiles(`input[aria-label="The list"]`, []string{list}),
+		browser.See("4 new"),
+		browser.See("2 to mend"),
+		browser.See("is not known here"),
+		choose(`//li[contains(., "Caspian")]//select`, "tuba"),
+		choose(`//li[contains(., "Barnaby")]//select`, "tuba"),
+		browser.Press("Take in 4 players"),
+		browser.See("Tubas"),
+		browser.See("Barnaby Quill"),
 	)
 
 	do(t, page, browser.Press("Plan"), browser.See("Nothing on this day yet"))
 	week := plan.DemoWeek()
 	monday := week.OfDay(0, plan.InClass)
 	for _, i := range monday {
-		do(t, page, chromedp.Click(`//nav[@aria-label="Catalogue of exercises"]//button[@aria-label="Add `+i.Step.Kind.Name+`"]`), chromedp.WaitVisible(`//li[@data-step="`+i.Step.Kind.Name+`"]`))
+		do(
+			t,
+			page,
+			chromedp.Click(
+				`//nav[@aria-label="Catalogue of exercises"]//button[@aria-label="Add `+i.Step.Kind.Name+`"]`,
+			),
+			chromedp.WaitVisible(`//li[@data-step="`+i.Step.Kind.Name+`"]`),
+		)
 	}
-	do(t, page,
+	do(
+		t,
+		page,
 		saved(),
 		// A parameter is changed, and every instrument follows at once.
-		chromedp.Click(`//li[@data-step="Long tone, counted"]//button[@aria-pressed]`), chromedp.WaitVisible(`section[aria-label="The step: Long tone, counted"]`), browser.Replace("Beats each", "6"), browser.See("6 beats each at 60"),
+		chromedp.Click(
+			`//li[@data-step="Long tone, counted"]//button[@aria-pressed]`,
+		),
+		chromedp.WaitVisible(`section[aria-label="The step: Long tone, counted"]`),
+		browser.Replace("Beats each", "6"),
+		browser.See("6 beats each at 60"),
 		chromedp.WaitVisible(`section[aria-label="The step: Long tone, counted"] svg`),
 		saved(),
 		// Undo and redo.
-		browser.Press("Undo"), browser.See("8 beats each at 60"), browser.Press("Redo"), browser.See("6 beats each at 60"), saved(),
+		browser.Press(
+			"Undo",
+		),
+		browser.See("8 beats each at 60"),
+		browser.Press("Redo"),
+		browser.See("6 beats each at 60"),
+		saved(),
 		// Six minutes.
-		browser.Press("Fit to minutes"), browser.Replace("Minutes", "6"), chromedp.Click(`//button[@type="submit"][.="Fit"]`), chromedp.WaitVisible(`[data-testid="fitted"]`),
-		browser.See("of 8 rounds"), browser.Press("Take this day"), chromedp.WaitNotPresent("[role=dialog]"), saved(),
+		browser.Press(
+			"Fit to minutes",
+		),
+		browser.Replace("Minutes", "6"),
+		chromedp.Click(`//button[@type="submit"][.="Fit"]`),
+		chromedp.WaitVisible(`[data-testid="fitted"]`),
+		browser.See("of 8 rounds"),
+		browser.Press("Take this day"),
+		chromedp.WaitNotPresent("[role=dialog]"),
+		saved(),
 	)
-	total, err := chromedp.Run(page, chromedp.Evaluate[string](`document.querySelector('[data-testid="day-total"]').innerText`))
+	total, err := chromedp.Run(
+		page,
+		chromedp.Evaluate[string](`document.querySelector('[data-testid="day-total"]').innerText`),
+	)
 	require.NoError(t, err)
 	assert.LessOrEqual(t, total, "6:00")
 
@@ -66,9 +120,21 @@ func TestTheDirectorsMorning(t *testing.T) {
 	order := `[...document.querySelectorAll('li[data-step]')].map((l) => l.dataset.step).join('|')`
 	before, err := chromedp.Run(page, chromedp.Evaluate[string](order))
 	require.NoError(t, err)
-	do(t, page,
-		chromedp.Focus(`//li[@data-step][1]//button[starts-with(@aria-label, "Move")]`), chromedp.KeyEvent(" "), chromedp.Sleep(300*time.Millisecond),
-		chromedp.KeyEvent(kb.ArrowDown), chromedp.Sleep(300*time.Millisecond), chromedp.KeyEvent(" "), chromedp.Sleep(500*time.Millisecond), saved(),
+	do(
+		t,
+		page,
+		chromedp.Focus(
+			`//li[@data-step][1]//button[starts-with(@aria-label, "Move")]`,
+		),
+		chromedp.KeyEvent(" "),
+		chromedp.Sleep(300*time.Millisecond),
+		chromedp.KeyEvent(
+			kb.ArrowDown,
+		),
+		chromedp.Sleep(300*time.Millisecond),
+		chromedp.KeyEvent(" "),
+		chromedp.Sleep(500*time.Millisecond),
+		saved(),
 	)
 	after, err := chromedp.Run(page, chromedp.Evaluate[string](order))
 	require.NoError(t, err)
@@ -85,10 +151,23 @@ func TestTheDirectorsMorning(t *testing.T) {
 	do(t, page, browser.Press("Play it with the class"), browser.See("of "))
 	do(t, page, browser.See("Breath pattern"), chromedp.KeyEvent(kb.PageDown)) // the set-up check was moved behind it
 	do(t, page, chromedp.Sleep(20*time.Second))
-	now, err := chromedp.Run(page, chromedp.Evaluate[string](`document.querySelector('[data-testid="now"]')?.innerText ?? ''`))
+	now, err := chromedp.Run(
+		page,
+		chromedp.Evaluate[string](`document.querySelector('[data-testid="now"]')?.innerText ?? ''`),
+	)
 	require.NoError(t, err)
 	assert.NotEqual(t, "Ready", now, "twenty seconds in, the room is doing something")
-	do(t, page, chromedp.KeyEvent("p"), browser.See("Go on"), chromedp.KeyEvent("t"), chromedp.KeyEvent("t"), chromedp.KeyEvent(kb.PageDown), browser.Press("Leave"), browser.See("Fit to minutes"))
+	do(
+		t,
+		page,
+		chromedp.KeyEvent("p"),
+		browser.See("Go on"),
+		chromedp.KeyEvent("t"),
+		chromedp.KeyEvent("t"),
+		chromedp.KeyEvent(kb.PageDown),
+		browser.Press("Leave"),
+		browser.See("Fit to minutes"),
+	)
 }
 
 // saved waits until the plan is with the server.

@@ -79,7 +79,10 @@ func (r fakeRoom) sound(standIn string, worked practice.Worked) {
 
 // record presses Record and waits for the word on the take.
 func record(result string) chromedp.Action[chromedp.Void] {
-	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](pressUntilRecording, chromedp.EvalAwaitPromise), chromedp.WaitVisible(`[data-verdict="`+result+`"]`))
+	return chromedp.Steps(
+		chromedp.Evaluate[chromedp.Void](pressUntilRecording, chromedp.EvalAwaitPromise),
+		chromedp.WaitVisible(`[data-verdict="`+result+`"]`),
+	)
 }
 
 // pressUntilRecording presses Record as soon as the rest is over, as a player
@@ -97,7 +100,12 @@ func safe() chromedp.Action[chromedp.Void] { return chromedp.WaitVisible(`[data-
 // first presses Record for the first time on a device and puts the check off.
 func first(result string) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(
-		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), browser.Press("Record"), browser.Press("Not now"), chromedp.WaitVisible(`[data-verdict="`+result+`"]`),
+		chromedp.WaitVisible(
+			`button[data-key="r"]:not(:disabled)`,
+		),
+		browser.Press("Record"),
+		browser.Press("Not now"),
+		chromedp.WaitVisible(`[data-verdict="`+result+`"]`),
 	)
 }
 
@@ -112,10 +120,38 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 	base := serve(t, s)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 4*time.Minute)
 	do(t, page, signInPlayer(base, "CLIMB", "Ada T."))
-	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), browser.See("3 clean in a row pass this rung"), first("clean"), browser.See("2 clean in a row pass it"))
+	do(
+		t,
+		page,
+		chromedp.Click(`button[aria-label^="Step 2"]`),
+		browser.See("3 clean in a row pass this rung"),
+		first("clean"),
+		browser.See("2 clean in a row pass it"),
+	)
 	do(t, page, browser.Press("Again"), record("clean"), browser.Press("Again"), record("clean"), browser.See("Rung 2"))
-	room.as("steady", b, store.Step{Kind: exercise.KindLongToneCounted, Parameters: exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{7}, "tempo_bpm": 120}).Parameters()}, 0)
-	do(t, page, browser.Press("Again"), browser.See("C4 to G3, and stay"), record("not-yet"), browser.Press("Again"), record("not-yet"), browser.See("Rung 1"), safe())
+	room.as(
+		"steady",
+		b,
+		store.Step{
+			Kind: exercise.KindLongToneCounted,
+			Parameters: exercise.New(
+				exercise.KindLongToneCounted,
+				map[string]any{"notes": []int{7}, "tempo_bpm": 120},
+			).Parameters(),
+		},
+		0,
+	)
+	do(
+		t,
+		page,
+		browser.Press("Again"),
+		browser.See("C4 to G3, and stay"),
+		record("not-yet"),
+		browser.Press("Again"),
+		record("not-yet"),
+		browser.See("Rung 1"),
+		safe(),
+	)
 	var word store.DeviceWord
 	require.Eventually(t, func() (all bool) {
 		var err error
@@ -123,7 +159,14 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 		return err == nil && word.Takes == 5
 	}, 20*time.Second, 100*time.Millisecond)
 	assert.Zero(t, word.Differ, "device and server say the same")
-	do(t, page, chromedp.Reload(), chromedp.Click(`button[aria-label^="Step 2"]`), browser.See("rung 1 of 15"), browser.See("5 of 12 tries today"))
+	do(
+		t,
+		page,
+		chromedp.Reload(),
+		chromedp.Click(`button[aria-label^="Step 2"]`),
+		browser.See("rung 1 of 15"),
+		browser.See("5 of 12 tries today"),
+	)
 }
 
 // The register key alone: it cracks, then it works.
@@ -135,8 +178,21 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 	room.as("crack", b, step, 0)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
 	do(t, page, signInPlayer(serve(t, s), "PAIR", "Ada T."))
-	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), browser.Press("Record"), browser.Press("Not now"), browser.See("Register key"))
-	lit, err := chromedp.Run(page, chromedp.Evaluate[string](`document.querySelector('section[aria-label="Recording"] figure svg').getAttribute('aria-label')`))
+	do(
+		t,
+		page,
+		chromedp.Click(`button[aria-label^="Step 2"]`),
+		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
+		browser.Press("Record"),
+		browser.Press("Not now"),
+		browser.See("Register key"),
+	)
+	lit, err := chromedp.Run(
+		page,
+		chromedp.Evaluate[string](
+			`document.querySelector('section[aria-label="Recording"] figure svg').getAttribute('aria-label')`,
+		),
+	)
 	require.NoError(t, err)
 	assert.Contains(t, lit, "1 moves", "only the register key is lit")
 	do(t, page, chromedp.WaitVisible(`[data-verdict="not-yet"]`), chromedp.WaitVisible(`[data-testid="resting"]`))
@@ -148,13 +204,29 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 func TestBreathingBursts(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "BREATH")
-	step := b.AddStep(t, s, exercise.New("breath-pattern", map[string]any{"in": 2, "hold": 0, "out": 4, "rounds": 2, "wait": 2, "tempo_bpm": 80}))
+	step := b.AddStep(
+		t,
+		s,
+		exercise.New(
+			"breath-pattern",
+			map[string]any{"in": 2, "hold": 0, "out": 4, "rounds": 2, "wait": 2, "tempo_bpm": 80},
+		),
+	)
 	room := newFakeRoom(t)
 	room.as("steady", b, step, 0)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
 	do(t, page, signInPlayer(serve(t, s), "BREATH", "Ada T."))
-	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), browser.Press("Record"), browser.Press("Not now"),
-		chromedp.WaitVisible(`[aria-label="burst 2 of 4"]`), chromedp.WaitVisible(`[data-verdict="clean"]`), safe())
+	do(
+		t,
+		page,
+		chromedp.Click(`button[aria-label^="Step 2"]`),
+		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
+		browser.Press("Record"),
+		browser.Press("Not now"),
+		chromedp.WaitVisible(`[aria-label="burst 2 of 4"]`),
+		chromedp.WaitVisible(`[data-verdict="clean"]`),
+		safe(),
+	)
 }
 
 // Without a network the page opens, the take is heard at once, survives a closed
@@ -168,11 +240,31 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 	base, down := serveOver(t, s)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
 	do(t, page, signInPlayer(base, "TRAIN", "Ada T."))
-	do(t, page, browser.See("4 beats each"), chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise))
+	do(
+		t,
+		page,
+		browser.See("4 beats each"),
+		chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise),
+	)
 	do(t, page, chromedp.Sleep(2*time.Second)) // the week ahead
 	down.Store(true)
-	do(t, page, chromedp.Reload(), browser.See("4 beats each"), first("nearly"), browser.See("cents flat"), browser.See("One take is on this device"))
-	do(t, page, chromedp.Reload(), browser.See("One take is on this device"), browser.See("on this device"), browser.See("as soon as there is a network"))
+	do(
+		t,
+		page,
+		chromedp.Reload(),
+		browser.See("4 beats each"),
+		first("nearly"),
+		browser.See("cents flat"),
+		browser.See("One take is on this device"),
+	)
+	do(
+		t,
+		page,
+		chromedp.Reload(),
+		browser.See("One take is on this device"),
+		browser.See("on this device"),
+		browser.See("as soon as there is a network"),
+	)
 	takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, b.Class.Day(time.Now()))
 	require.NoError(t, err)
 	assert.Empty(t, takes)
@@ -183,7 +275,12 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, takes, 1)
 	assert.Equal(t, "nearly", string(takes[0].DeviceResult))
-	assert.Greater(t, takes[0].ReceivedAt.Sub(takes[0].PlayedAt), 100*time.Millisecond, "it is known when it was played")
+	assert.Greater(
+		t,
+		takes[0].ReceivedAt.Sub(takes[0].PlayedAt),
+		100*time.Millisecond,
+		"it is known when it was played",
+	)
 	// Signing out without a network leaves nothing to read.
 	down.Store(true)
 	do(t, page, browser.Press("Sign out"), browser.See("Class code"), chromedp.Reload(), browser.See("Class code"))
@@ -207,8 +304,23 @@ func TestTheRoomByKeysAndByEar(t *testing.T) {
 	room.as("steady", b, b.Step, 0)
 	page := openPageFor(t, browser.Options{Width: 1280, Height: 800, Microphone: room.file}, 2*time.Minute)
 	do(t, page, signInPlayer(serve(t, s), "KEYS", "Ada T."))
-	do(t, page, browser.See("4 beats each"), chromedp.KeyEvent("?"), browser.See("this sheet"), chromedp.KeyEvent(kb.Escape), chromedp.WaitNotPresent("[role=dialog]"))
-	do(t, page, chromedp.KeyEvent("r"), browser.See("First, the microphone"), chromedp.KeyEvent(kb.Tab), chromedp.Sleep(100*time.Millisecond))
+	do(
+		t,
+		page,
+		browser.See("4 beats each"),
+		chromedp.KeyEvent("?"),
+		browser.See("this sheet"),
+		chromedp.KeyEvent(kb.Escape),
+		chromedp.WaitNotPresent("[role=dialog]"),
+	)
+	do(
+		t,
+		page,
+		chromedp.KeyEvent("r"),
+		browser.See("First, the microphone"),
+		chromedp.KeyEvent(kb.Tab),
+		chromedp.Sleep(100*time.Millisecond),
+	)
 	for range 4 { // to the last of the sheet's controls
 		focused, err := chromedp.Run(page, chromedp.Evaluate[string](`document.activeElement.innerText`))
 		require.NoError(t, err)
@@ -217,20 +329,42 @@ func TestTheRoomByKeysAndByEar(t *testing.T) {
 		}
 		do(t, page, chromedp.KeyEvent(kb.Tab))
 	}
-	do(t, page, chromedp.KeyEvent(kb.Enter), browser.See("Play C4"), chromedp.KeyEvent(kb.Escape), chromedp.WaitVisible(`button[data-key="r"]`))
-	do(t, page, chromedp.KeyEvent("r"), chromedp.WaitVisible("[data-verdict]"), chromedp.KeyEvent("n"), browser.See("Set-up check"))
+	do(
+		t,
+		page,
+		chromedp.KeyEvent(kb.Enter),
+		browser.See("Play C4"),
+		chromedp.KeyEvent(kb.Escape),
+		chromedp.WaitVisible(`button[data-key="r"]`),
+	)
+	do(
+		t,
+		page,
+		chromedp.KeyEvent("r"),
+		chromedp.WaitVisible("[data-verdict]"),
+		chromedp.KeyEvent("n"),
+		browser.See("Set-up check"),
+	)
 
 	// What a screen reader is told of the page: no control without a name, no
 	// drawing without words, one heading to begin with.
-	nameless, err := chromedp.Run(page, chromedp.Evaluate[[]string](`[...document.querySelectorAll('button, a, input, select, textarea, svg[role=img], canvas:not([aria-hidden])')]
+	nameless, err := chromedp.Run(
+		page,
+		chromedp.Evaluate[[]string](
+			`[...document.querySelectorAll('button, a, input, select, textarea, svg[role=img], canvas:not([aria-hidden])')]
 		.filter((e) => !(e.getAttribute('aria-label') || e.labels?.length || e.innerText?.trim() || e.querySelector?.('title')?.textContent || e.closest('[aria-hidden=true]')))
-		.map((e) => e.outerHTML.slice(0, 120))`))
+		.map((e) => e.outerHTML.slice(0, 120))`,
+		),
+	)
 	require.NoError(t, err)
 	assert.Empty(t, nameless)
 	headings, err := chromedp.Run(page, chromedp.Evaluate[int](`document.querySelectorAll('h1').length`))
 	require.NoError(t, err)
 	assert.Equal(t, 1, headings)
-	live, err := chromedp.Run(page, chromedp.Evaluate[int](`document.querySelectorAll('[role=status], [aria-live]').length`))
+	live, err := chromedp.Run(
+		page,
+		chromedp.Evaluate[int](`document.querySelectorAll('[role=status], [aria-live]').length`),
+	)
 	require.NoError(t, err)
 	assert.Positive(t, live)
 }

@@ -28,24 +28,55 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
 	do(t, player, signInPlayer(base, "DAWN", "Ada T."))
-	do(t, player, browser.Press("No microphone?"), browser.Press("Player who cracks"), chromedp.WaitVisible(`[data-verdict="not-yet"]`))
+	do(
+		t,
+		player,
+		browser.Press("No microphone?"),
+		browser.Press("Player who cracks"),
+		chromedp.WaitVisible(`[data-verdict="not-yet"]`),
+	)
 	do(t, director, chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`)) // without a reload
 
 	word := func(result string) chromedp.Action[chromedp.Void] {
 		return chromedp.WaitVisible(fmt.Sprintf(`[data-word="%s"]`, result))
 	}
 	key := func(k string) chromedp.Action[chromedp.Void] { return chromedp.KeyEvent(k) }
-	do(t, director,
-		browser.Press("Listen"), browser.See("not yet: "), word("not-yet"), browser.See("left"),
-		key("1"), word("clean"), browser.See("Measured: not yet."), browser.See("Undo your word"),
-		key("u"), chromedp.WaitNotPresent(`[data-word="clean"]`), word("not-yet"),
-		key("2"), word("nearly"),
-		key("p"), browser.See("Well done. I heard it."),
-		key("c"), chromedp.WaitVisible("#words"), chromedp.SendKeys("#words", "The jump is a leak."), chromedp.KeyEvent(kb.Enter, chromedp.KeyModifiers(2)), browser.See("The jump is a leak."),
-		key("p"), chromedp.Sleep(300*time.Millisecond), key("u"),
+	do(
+		t,
+		director,
+		browser.Press("Listen"),
+		browser.See("not yet: "),
+		word("not-yet"),
+		browser.See("left"),
+		key("1"),
+		word("clean"),
+		browser.See("Measured: not yet."),
+		browser.See("Undo your word"),
+		key("u"),
+		chromedp.WaitNotPresent(`[data-word="clean"]`),
+		word("not-yet"),
+		key("2"),
+		word("nearly"),
+		key("p"),
+		browser.See("Well done. I heard it."),
+		key(
+			"c",
+		),
+		chromedp.WaitVisible("#words"),
+		chromedp.SendKeys("#words", "The jump is a leak."),
+		chromedp.KeyEvent(kb.Enter, chromedp.KeyModifiers(2)),
+		browser.See("The jump is a leak."),
+		key("p"),
+		chromedp.Sleep(300*time.Millisecond),
+		key("u"),
 		chromedp.Sleep(time.Second),
 	)
-	praised, err := chromedp.Run(director, chromedp.Evaluate[int](`[...document.querySelectorAll('ul[aria-label="Said"] li')].filter((l) => l.innerText.includes('Well done')).length`))
+	praised, err := chromedp.Run(
+		director,
+		chromedp.Evaluate[int](
+			`[...document.querySelectorAll('ul[aria-label="Said"] li')].filter((l) => l.innerText.includes('Well done')).length`,
+		),
+	)
 	require.NoError(t, err)
 	assert.Equal(t, 1, praised, "the second praise was taken back")
 	do(t, director, key("n"), browser.See("That was all for these minutes"))
@@ -56,12 +87,32 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 
 	do(t, player, chromedp.Reload(), browser.See("The jump is a leak."), browser.See("Well done. I heard it."))
 
-	do(t, director, browser.Press("Today"), chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="nearly"]`),
-		chromedp.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`), chromedp.WaitVisible(`tr[data-note="C4"]`))
-	counted, err := chromedp.Run(director, chromedp.Evaluate[string](`document.querySelector('tr[data-note="C4"] [data-testid="count"]').innerText`))
+	do(
+		t,
+		director,
+		browser.Press("Today"),
+		chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="nearly"]`),
+		chromedp.Click(
+			`//a[contains(@href, "/section/") and contains(., "Clarinets")]`,
+		),
+		chromedp.WaitVisible(`tr[data-note="C4"]`),
+	)
+	counted, err := chromedp.Run(
+		director,
+		chromedp.Evaluate[string](`document.querySelector('tr[data-note="C4"] [data-testid="count"]').innerText`),
+	)
 	require.NoError(t, err)
 	var takes, good int
-	require.NoError(t, s.SQL().QueryRow("SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1 AND sounding = 58", b.Players[0].ID).Scan(&takes, &good))
+	require.NoError(
+		t,
+		s.SQL().QueryRow(
+			"SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1 AND sounding = 58",
+			b.Players[0].ID,
+		).Scan(
+			&takes,
+			&good,
+		),
+	)
 	assert.Equal(t, fmt.Sprintf("%d of %d", good, takes), counted)
 	do(t, director, browser.Press("Ada Testerly"), browser.See("Longest hold"), browser.See("The jump is a leak."))
 }

@@ -25,20 +25,59 @@ func TestAPlayersDay(t *testing.T) {
 	base := serve(t, s)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844}, 2*time.Minute)
 	do(t, page, signInPlayer(base, "ROOM", "Ada T."))
-	do(t, page, chromedp.Click(`button[aria-label^="Step 2"]`), browser.See("Over the clarinet"), browser.See("3 clean in a row pass this rung"), browser.Press("No microphone?"))
+	do(
+		t,
+		page,
+		chromedp.Click(`button[aria-label^="Step 2"]`),
+		browser.See("Over the clarinet"),
+		browser.See("3 clean in a row pass this rung"),
+		browser.Press("No microphone?"),
+	)
 	for _, says := range []string{"2 clean in a row pass", "1 clean in a row passes", "rung 2 of 15"} {
-		do(t, page, browser.Press("Steady player"), chromedp.WaitVisible(`[data-verdict="clean"]`), browser.Press("Again"), browser.See(says), browser.Press("No microphone?"))
+		do(
+			t,
+			page,
+			browser.Press("Steady player"),
+			chromedp.WaitVisible(`[data-verdict="clean"]`),
+			browser.Press("Again"),
+			browser.See(says),
+			browser.Press("No microphone?"),
+		)
 	}
 	do(t, page, browser.See("C4 to G3, and stay"), browser.Press("Step back"), browser.See("rung 1 of 15"))
 
-	do(t, page,
-		browser.Press("It hurts"), browser.Press("I feel dizzy or tingly"), browser.See("sit down and breathe normally"), browser.Press("Close"),
-		chromedp.Click(`button[aria-label^="Step 3"]`), browser.See("Set-up check"),
+	do(
+		t,
+		page,
+		browser.Press(
+			"It hurts",
+		),
+		browser.Press("I feel dizzy or tingly"),
+		browser.See("sit down and breathe normally"),
+		browser.Press("Close"),
+		chromedp.Click(`button[aria-label^="Step 3"]`),
+		browser.See("Set-up check"),
 	)
-	do(t, page, chromedp.Evaluate[chromedp.Void](`document.querySelectorAll('input[type=checkbox]').forEach((b, n) => setTimeout(() => b.click(), 300 * n))`),
-		chromedp.WaitVisible(`button[aria-label^="Step 3"] [data-result="clean"]`), browser.Press("Done"), browser.See("Done for today"))
+	do(
+		t,
+		page,
+		chromedp.Evaluate[chromedp.Void](
+			`document.querySelectorAll('input[type=checkbox]').forEach((b, n) => setTimeout(() => b.click(), 300 * n))`,
+		),
+		chromedp.WaitVisible(
+			`button[aria-label^="Step 3"] [data-result="clean"]`,
+		),
+		browser.Press("Done"),
+		browser.See("Done for today"),
+	)
 
 	director := openPage(t, browser.Options{Width: 1280, Height: 800})
 	do(t, director, signInDirector(b, base))
-	do(t, director, browser.See("felt dizzy"), browser.Press("Seen"), chromedp.WaitNotPresent(`section[aria-label="From the players"]`))
+	do(
+		t,
+		director,
+		browser.See("felt dizzy"),
+		browser.Press("Seen"),
+		chromedp.WaitNotPresent(`section[aria-label="From the players"]`),
+	)
 }

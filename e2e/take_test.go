@@ -54,17 +54,39 @@ func TestATakeIsLookedInto(t *testing.T) {
 	base := serve(t, s)
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
 	do(t, player, signInPlayer(base, "LOOK", "Ada T."))
-	do(t, player, browser.Press("No microphone?"), browser.Press("Steady player"), chromedp.WaitVisible(`[data-verdict="clean"]`),
-		browser.Press("Again"), browser.Press("No microphone?"), browser.Press("Player who cracks"), chromedp.WaitVisible(`[data-verdict="not-yet"]`))
+	do(
+		t,
+		player,
+		browser.Press("No microphone?"),
+		browser.Press("Steady player"),
+		chromedp.WaitVisible(`[data-verdict="clean"]`),
+		browser.Press(
+			"Again",
+		),
+		browser.Press("No microphone?"),
+		browser.Press("Player who cracks"),
+		chromedp.WaitVisible(`[data-verdict="not-yet"]`),
+	)
 
 	director := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
 	do(t, director, signInDirector(b, base))
-	do(t, director, chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`), chromedp.Click(`a[data-player="Ada Testerly"]`), browser.See("Measures"), browser.See("decided"))
+	do(
+		t,
+		director,
+		chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`),
+		chromedp.Click(`a[data-player="Ada Testerly"]`),
+		browser.See("Measures"),
+		browser.See("decided"),
+	)
 	loaded := `await new Promise((done) => { const a = document.querySelector('audio'); if (a.readyState > 0) done(); else a.onloadedmetadata = done })`
 	says[any](t, director, "{"+loaded+"}")
 
 	do(t, director, chromedp.Click(`button[aria-label^="Play Break"]`), chromedp.Sleep(300*time.Millisecond))
-	breakAt := says[float64](t, director, `Number(/at ([0-9.]+) seconds/.exec(document.querySelector('button[aria-label^="Play Break"]').ariaLabel)[1])`)
+	breakAt := says[float64](
+		t,
+		director,
+		`Number(/at ([0-9.]+) seconds/.exec(document.querySelector('button[aria-label^="Play Break"]').ariaLabel)[1])`,
+	)
 	at := says[float64](t, director, `document.querySelector('audio').currentTime`)
 	assert.InDelta(t, breakAt-0.7, at, 0.6, "it plays from just before the break")
 
@@ -91,10 +113,22 @@ func TestATakeIsLookedInto(t *testing.T) {
 	assert.Greater(t, ink, 0.002, "harmonics are drawn")
 	assert.Less(t, ink, 0.5, "and the rest is paper")
 
-	do(t, director, browser.Press("the take before"), chromedp.WaitVisible(`//figcaption[contains(., "the take before")]`))
+	do(
+		t,
+		director,
+		browser.Press("the take before"),
+		chromedp.WaitVisible(`//figcaption[contains(., "the take before")]`),
+	)
 
 	says[any](t, director, `{document.querySelector('audio').currentTime = 1.2}`)
-	do(t, director, chromedp.SendKeys("#comment", "Here it breaks."), chromedp.Click(`//label[contains(., "pin it to")]/input`), browser.Press("Send the comment"), browser.See("Here it breaks."))
+	do(
+		t,
+		director,
+		chromedp.SendKeys("#comment", "Here it breaks."),
+		chromedp.Click(`//label[contains(., "pin it to")]/input`),
+		browser.Press("Send the comment"),
+		browser.See("Here it breaks."),
+	)
 	do(t, player, chromedp.Reload(), browser.See("Here it breaks."))
 
 	take := says[string](t, director, `location.pathname.split('/').at(-1)`)
@@ -121,20 +155,57 @@ func TestAVoiceNoteIsSpokenAndHeard(t *testing.T) {
 	base := serve(t, s)
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
 	do(t, player, signInPlayer(base, "VOICE", "Ada T."))
-	do(t, player, browser.Press("No microphone?"), browser.Press("Player who cracks"), chromedp.WaitVisible(`[data-verdict="not-yet"]`))
+	do(
+		t,
+		player,
+		browser.Press("No microphone?"),
+		browser.Press("Player who cracks"),
+		chromedp.WaitVisible(`[data-verdict="not-yet"]`),
+	)
 
 	director := openPageFor(t, browser.Options{Width: 1280, Height: 900, Microphone: browser.Beeps}, 3*time.Minute)
 	do(t, director, signInDirector(b, base))
-	do(t, director, browser.Press("Listen"), browser.See("Play again"), chromedp.KeyEvent("v"), browser.See("Speak: 2 of 60 s"))
+	do(
+		t,
+		director,
+		browser.Press("Listen"),
+		browser.See("Play again"),
+		chromedp.KeyEvent("v"),
+		browser.See("Speak: 2 of 60 s"),
+	)
 	playing := says[bool](t, director, `!document.querySelector('audio').paused`)
 	assert.False(t, playing, "the excerpt is not spoken over")
 	do(t, director, browser.Press("Send it"), browser.See("A voice note of"), browser.See("Undo the voice note"),
 		chromedp.KeyEvent("u"), chromedp.WaitNotPresent(`//ul[@aria-label="Said"]/li`))
-	do(t, director, chromedp.KeyEvent("v"), browser.See("Speak: 1 of 60 s"), chromedp.KeyEvent(kb.Escape), browser.See("Praise"))
-	do(t, director, chromedp.KeyEvent("v"), browser.See("Speak: 2 of 60 s"), browser.Press("Send it"), browser.See("A voice note of"))
+	do(
+		t,
+		director,
+		chromedp.KeyEvent("v"),
+		browser.See("Speak: 1 of 60 s"),
+		chromedp.KeyEvent(kb.Escape),
+		browser.See("Praise"),
+	)
+	do(
+		t,
+		director,
+		chromedp.KeyEvent("v"),
+		browser.See("Speak: 2 of 60 s"),
+		browser.Press("Send it"),
+		browser.See("A voice note of"),
+	)
 
-	do(t, player, chromedp.Reload(), browser.See("From your director"), chromedp.WaitVisible(`[role=group][aria-label="Voice note"] button[aria-label="Play"]`))
-	source := says[string](t, player, `document.querySelector('[role=group][aria-label="Voice note"] audio').getAttribute('src')`)
+	do(
+		t,
+		player,
+		chromedp.Reload(),
+		browser.See("From your director"),
+		chromedp.WaitVisible(`[role=group][aria-label="Voice note"] button[aria-label="Play"]`),
+	)
+	source := says[string](
+		t,
+		player,
+		`document.querySelector('[role=group][aria-label="Voice note"] audio').getAttribute('src')`,
+	)
 	_, sound := fetched(t, player, source)
 	assert.Equal(t, "RIFF", string(sound[:4]))
 	assert.Greater(t, len(sound), 44+48000, "a second of sound and more")
@@ -146,29 +217,62 @@ func TestLookingBack(t *testing.T) {
 	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "BACK")
-	step := b.AddStep(t, s, exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break", "tempo_bpm": 120}), "clarinet")
+	step := b.AddStep(
+		t,
+		s,
+		exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break", "tempo_bpm": 120}),
+		"clarinet",
+	)
 	base := serve(t, s)
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 4*time.Minute)
 	do(t, player, signInPlayer(base, "BACK", "Ada T."))
 	do(t, player, chromedp.Click(`button[aria-label*="Ladder"]`), browser.See("clean in a row pass this rung"))
 	for range 3 {
-		do(t, player, browser.Press("No microphone?"), browser.Press("Steady player"), chromedp.WaitVisible(`[data-verdict="clean"]`), browser.Press("Again"))
+		do(
+			t,
+			player,
+			browser.Press("No microphone?"),
+			browser.Press("Steady player"),
+			chromedp.WaitVisible(`[data-verdict="clean"]`),
+			browser.Press("Again"),
+		)
 	}
 	do(t, player, browser.See("rung 2 of 15"))
 
 	director := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
 	do(t, director, signInDirector(b, base))
-	do(t, director, chromedp.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`), browser.See("Comes out"), browser.See("C4 to G3, and stay"))
-	do(t, director, choose(`//label[contains(., "the last")]/select`, "370"), chromedp.WaitVisible(`tr[data-note="G3"]`))
+	do(
+		t,
+		director,
+		chromedp.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`),
+		browser.See("Comes out"),
+		browser.See("C4 to G3, and stay"),
+	)
+	do(
+		t,
+		director,
+		choose(`//label[contains(., "the last")]/select`, "370"),
+		chromedp.WaitVisible(`tr[data-note="G3"]`),
+	)
 	assert.Equal(t, "?days=370", says[string](t, director, "location.search"))
 	do(t, director, browser.Press("Ada Testerly"), browser.See("On rung 2 of 15"), browser.See("1 rung passed"),
 		chromedp.WaitVisible(`svg[aria-label*="up to rung 2"]`))
 
 	do(t, director, browser.Press("Class"), browser.Press("Excused"), browser.See("Whoever is ill"))
 	require.Eventually(t, func() bool {
-		return says[bool](t, director, `[...document.querySelectorAll('option')].some((o) => o.textContent === '2. Ladder')`)
+		return says[bool](
+			t,
+			director,
+			`[...document.querySelectorAll('option')].some((o) => o.textContent === '2. Ladder')`,
+		)
 	}, 10*time.Second, 100*time.Millisecond)
-	do(t, director, choose(`//label[.="Of"]/following-sibling::select`, step.ID), chromedp.Click(`//button[.="Excuse"]`), browser.See(", of 2. Ladder"))
+	do(
+		t,
+		director,
+		choose(`//label[.="Of"]/following-sibling::select`, step.ID),
+		chromedp.Click(`//button[.="Excuse"]`),
+		browser.See(", of 2. Ladder"),
+	)
 	var of string
 	require.NoError(t, s.SQL().QueryRow("SELECT step_id FROM exception").Scan(&of))
 	assert.Equal(t, step.ID, of)

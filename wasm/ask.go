@@ -90,7 +90,12 @@ func judge() (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := heard{Verdict: came.Verdict, Tuning: came.Tuning, Recording: came.Analysis.Recording, Longest: came.Longest()}
+	out := heard{
+		Verdict:   came.Verdict,
+		Tuning:    came.Tuning,
+		Recording: came.Analysis.Recording,
+		Longest:   came.Longest(),
+	}
 	if out.Ribbon, err = came.Draw(in.Score, wide); err != nil {
 		return nil, err
 	}

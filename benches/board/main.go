@@ -73,7 +73,12 @@ func measure(base string) error {
 		return err
 	}
 	before := func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, t, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: inflate})
+		_, err := cdp.Call(
+			ctx,
+			t,
+			page.AddScriptToEvaluateOnNewDocument,
+			page.AddScriptToEvaluateOnNewDocumentParams{Source: inflate},
+		)
 		return chromedp.Void{}, err
 	}
 	if _, err := chromedp.Run(tab, before); err != nil {
@@ -81,7 +86,14 @@ func measure(base string) error {
 	}
 	var script, layout, longest []float64
 	for range draws {
-		err := chromedp.Do(tab, browser.Press("Plan"), chromedp.Sleep(time.Second), chromedp.Reload(), browser.See("minutes"), chromedp.Sleep(1500*time.Millisecond))
+		err := chromedp.Do(
+			tab,
+			browser.Press("Plan"),
+			chromedp.Sleep(time.Second),
+			chromedp.Reload(),
+			browser.See("minutes"),
+			chromedp.Sleep(1500*time.Millisecond),
+		)
 		if err != nil {
 			return err
 		}
@@ -105,7 +117,10 @@ func measure(base string) error {
 			return err
 		}
 		script = append(script, after["ScriptDuration"]-before["ScriptDuration"]-ours)
-		layout = append(layout, after["LayoutDuration"]+after["RecalcStyleDuration"]-before["LayoutDuration"]-before["RecalcStyleDuration"])
+		layout = append(
+			layout,
+			after["LayoutDuration"]+after["RecalcStyleDuration"]-before["LayoutDuration"]-before["RecalcStyleDuration"],
+		)
 		longest = append(longest, task)
 		if err := chromedp.Do(tab, browser.See("Section 9")); err != nil { // it was the large board
 			return err

@@ -115,7 +115,13 @@ func count(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
-	fmt.Printf("%.1f million takes, %.1f million notes, %s; a contour takes %.0f bytes\n\n", takes/1e6, notes/1e6, size, perTake)
+	fmt.Printf(
+		"%.1f million takes, %.1f million notes, %s; a contour takes %.0f bytes\n\n",
+		takes/1e6,
+		notes/1e6,
+		size,
+		perTake,
+	)
 	return nil
 }
 
@@ -161,11 +167,22 @@ func pages() []page {
 			return "/classes/" + district.ClassID(class()) + "/listening?minutes=5&afresh=true"
 		}},
 		{"Listen, gone on with", func() string { return "/classes/" + district.ClassID(0) + "/listening" }},
-		{"Section, a fortnight", func() string { return "/classes/" + district.ClassID(class()) + "/sections/Clarinets?days=14" }},
-		{"Section, a year", func() string { return "/classes/" + district.ClassID(class()) + "/sections/Clarinets?days=370" }},
+		{
+			"Section, a fortnight",
+			func() string { return "/classes/" + district.ClassID(class()) + "/sections/Clarinets?days=14" },
+		},
+		{
+			"Section, a year",
+			func() string { return "/classes/" + district.ClassID(class()) + "/sections/Clarinets?days=370" },
+		},
 		{"Player, twelve weeks", func() string {
 			c := class()
-			return "/classes/" + district.ClassID(c) + "/players/" + district.Year.PlayerID(c, chance.IntN(district.Year.Players)) + "/growth"
+			return "/classes/" + district.ClassID(
+				c,
+			) + "/players/" + district.Year.PlayerID(
+				c,
+				chance.IntN(district.Year.Players),
+			) + "/growth"
 		}},
 	}
 }
@@ -225,7 +242,14 @@ func (v visitor) all() error {
 			}
 		}
 		slices.Sort(took)
-		fmt.Printf("| %s | %.1f | %.1f | %.1f | %d |\n", p.name, took[len(took)/2], took[len(took)*95/100], took[len(took)-1], size/asks/1000)
+		fmt.Printf(
+			"| %s | %.1f | %.1f | %.1f | %d |\n",
+			p.name,
+			took[len(took)/2],
+			took[len(took)*95/100],
+			took[len(took)-1],
+			size/asks/1000,
+		)
 	}
 	return nil
 }

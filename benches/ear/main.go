@@ -27,7 +27,10 @@ type listener struct {
 
 var (
 	ours = listener{"early chorus", func(e contour.Ear, m audio.Mono) ([]music.Hertz, error) { return track(e, m) }}
-	open = listener{"without instrument", func(_ contour.Ear, m audio.Mono) ([]music.Hertz, error) { return track(contour.OpenEar, m) }}
+	open = listener{
+		"without instrument",
+		func(_ contour.Ear, m audio.Mono) ([]music.Hertz, error) { return track(contour.OpenEar, m) },
+	}
 )
 
 func track(e contour.Ear, m audio.Mono) ([]music.Hertz, error) {
@@ -88,7 +91,14 @@ func main() {
 const atOnce = 2
 
 // run plays every instrument under the condition to every listener.
-func (c condition) run(listeners []listener, key string, part int, detail bool, out io.Writer, instruments byInstrument) ([]tally, error) {
+func (c condition) run(
+	listeners []listener,
+	key string,
+	part int,
+	detail bool,
+	out io.Writer,
+	instruments byInstrument,
+) ([]tally, error) {
 	all := make([]tally, len(listeners))
 	var lock sync.Mutex
 	var wait sync.WaitGroup

@@ -63,7 +63,9 @@ func clicks(r *synth.Room, onsets []music.Seconds, chance *rand.Rand) {
 func cracksOf(length music.Seconds) func(*synth.Player, *rand.Rand) {
 	return func(p *synth.Player, chance *rand.Rand) {
 		at := music.Seconds(0.35 + 0.3*chance.Float64())
-		p.Cracks = []synth.Crack{{At: at, Length: length, Semitones: synth.NextPartial(p.Instrument, p.Instrument.Home())}}
+		p.Cracks = []synth.Crack{
+			{At: at, Length: length, Semitones: synth.NextPartial(p.Instrument, p.Instrument.Home())},
+		}
 	}
 }
 
@@ -83,12 +85,23 @@ func conditions() []condition {
 		{name: "noise 0 dB, 16 kHz", room: noise(0), rate: 16000},
 		{name: "16 kHz", rate: 16000},
 		{name: "lossy", after: lossy},
-		{name: "echo", room: func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Echo, r.Noise = 0.6, -70 }, tail: 0.45},
-		{name: "clipped", room: func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Device.Gain, r.Noise = 24, -60 }},
+		{
+			name: "echo",
+			room: func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Echo, r.Noise = 0.6, -70 },
+			tail: 0.45,
+		},
+		{
+			name: "clipped",
+			room: func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Device.Gain, r.Noise = 24, -60 },
+		},
 		{name: "telephone", room: func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) {
 			r.Device.LowCut, r.Device.HighCut, r.Noise = 300, 3400, -60
 		}},
-		{name: "gain riding", room: func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Device.Riding, r.Noise = true, -65 }, tail: 0.1},
+		{
+			name: "gain riding",
+			room: func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Device.Riding, r.Noise = true, -65 },
+			tail: 0.1,
+		},
 		{name: "hum 50 Hz", room: hum(-45, 50)},
 		{name: "hum 60 Hz", room: hum(-40, 60)},
 		{name: "clicks", room: clicks},
@@ -101,7 +114,12 @@ func conditions() []condition {
 		{name: "vibrato", player: func(p *synth.Player, _ *rand.Rand) { p.Vibrato = 40 }},
 		{name: "sampled", sampled: true},
 		{name: "sampled, noise 10 dB", sampled: true, room: noise(10)},
-		{name: "sampled, echo", sampled: true, room: func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Echo, r.Noise = 0.6, -70 }, tail: 0.45},
+		{
+			name:    "sampled, echo",
+			sampled: true,
+			room:    func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Echo, r.Noise = 0.6, -70 },
+			tail:    0.45,
+		},
 		{name: "crack 60 ms", player: cracksOf(0.06), room: noise(40)},
 		{name: "crack 100 ms", player: cracksOf(0.1), room: noise(40)},
 	}
@@ -117,7 +135,12 @@ func (c condition) make(i instrument.Instrument, part int) (sample, error) {
 	at := music.Beats(restSeconds)
 	var onsets []music.Seconds
 	for note := i.Beginner.From + music.MIDI(part); note <= i.Beginner.To; note += 2 {
-		score.Segments = append(score.Segments, exercise.Segment{Phase: exercise.Play, StartBeat: at, Beats: noteSeconds, Target: note})
+		score.Segments = append(score.Segments, exercise.Segment{
+			Phase:     exercise.Play,
+			StartBeat: at,
+			Beats:     noteSeconds,
+			Target:    note,
+		})
 		onsets = append(onsets, music.Seconds(at))
 		at += noteSeconds + restSeconds
 	}
@@ -157,7 +180,12 @@ func (c condition) make(i instrument.Instrument, part int) (sample, error) {
 
 // makeSampled plays the score on an instrument's samples, brought to the
 // loudness of our players. What is true is the note, not its cents.
-func (c condition) makeSampled(i instrument.Instrument, score exercise.Score, onsets []music.Seconds, chance *rand.Rand) (sample, error) {
+func (c condition) makeSampled(
+	i instrument.Instrument,
+	score exercise.Score,
+	onsets []music.Seconds,
+	chance *rand.Rand,
+) (sample, error) {
 	var notes []sampled.Note
 	var truths []synth.Truth
 	for n, target := range score.Targets() {

@@ -49,7 +49,10 @@ func speed(out io.Writer, program string) error {
 		{"early chorus", []string{program, "pitch", "--instrument", i.Key, file}},
 		{"without instrument", []string{program, "pitch", file}},
 		{"aubio yinfft", []string{"aubiopitch", "-i", file, "-p", "yinfft", "-B", "2048", "-H", "480", "-u", "freq"}},
-		{"praat", []string{"praat", "--run", script, file, fmt.Sprint(float64(e.Lowest)), fmt.Sprint(float64(e.Highest))}},
+		{
+			"praat",
+			[]string{"praat", "--run", script, file, fmt.Sprint(float64(e.Lowest)), fmt.Sprint(float64(e.Highest))},
+		},
 	}
 	best := make([]float64, len(commands))
 	for range speedRuns {
@@ -65,7 +68,12 @@ func speed(out io.Writer, program string) error {
 			}
 		}
 	}
-	fmt.Fprintf(out, "\n## Speed\n\nWhole processes on one core, %d s of playing, best of %d in turn.\n\n| listener | × real time | against aubio |\n| --- | ---: | ---: |\n", speedSeconds, speedRuns)
+	fmt.Fprintf(
+		out,
+		"\n## Speed\n\nWhole processes on one core, %d s of playing, best of %d in turn.\n\n| listener | × real time | against aubio |\n| --- | ---: | ---: |\n",
+		speedSeconds,
+		speedRuns,
+	)
 	for n, c := range commands {
 		fmt.Fprintf(out, "| %s | %.0f | %.2f |\n", c.name, speedSeconds/best[n], best[2]/best[n])
 	}
@@ -77,10 +85,19 @@ func minute(i instrument.Instrument) audio.Mono {
 	score := exercise.Score{TempoBPM: 60, A4Hz: 440}
 	for at := music.Beats(1); at < speedSeconds-4; at += 4 {
 		score.Segments = append(score.Segments, exercise.Segment{
-			Phase: exercise.Play, StartBeat: at, Beats: 3, Target: i.Home() + music.MIDI(int(at)/4%12),
+			Phase:     exercise.Play,
+			StartBeat: at,
+			Beats:     3,
+			Target:    i.Home() + music.MIDI(int(at)/4%12),
 		})
 	}
 	score.Segments = append(score.Segments, exercise.Segment{Phase: exercise.Rest, StartBeat: speedSeconds})
-	sound, _ := synth.Player{Instrument: i, Breath: -40, Room: -65, Jitter: 2, WaverDepth: 5}.Play(score, 48000)
+	sound, _ := synth.Player{
+		Instrument: i,
+		Breath:     -40,
+		Room:       -65,
+		Jitter:     2,
+		WaverDepth: 5,
+	}.Play(score, 48000)
 	return sound
 }

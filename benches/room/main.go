@@ -57,9 +57,14 @@ func measure(base string) error {
 	}
 	defer closeIt()
 	who := demo.SignIns()[5]
-	err = chromedp.Do(page,
+	err = chromedp.Do(
+		page,
 		browser.SignInPlayer(base, demo.ClassCode, who.Name, who.PIN),
-		chromedp.Evaluate[chromedp.Void](`localStorage.setItem('sounds', JSON.stringify({ input: 'wavering' }))`), chromedp.Reload(), chromedp.WaitVisible(`section[aria-label="Your step"]`),
+		chromedp.Evaluate[chromedp.Void](
+			`localStorage.setItem('sounds', JSON.stringify({ input: 'wavering' }))`,
+		),
+		chromedp.Reload(),
+		chromedp.WaitVisible(`section[aria-label="Your step"]`),
 	)
 	if err != nil {
 		return err
@@ -70,16 +75,35 @@ func measure(base string) error {
 	}
 	var waits []float64
 	for range takes {
-		err := chromedp.Do(page, chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`), chromedp.Evaluate[chromedp.Void](`performance.clearMarks()`),
-			browser.Press("Record"), chromedp.WaitVisible(`section[aria-label="Recording"]`), chromedp.WaitVisible("[data-verdict]"), chromedp.Sleep(300*time.Millisecond))
+		err := chromedp.Do(
+			page,
+			chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
+			chromedp.Evaluate[chromedp.Void](`performance.clearMarks()`),
+			browser.Press(
+				"Record",
+			),
+			chromedp.WaitVisible(`section[aria-label="Recording"]`),
+			chromedp.WaitVisible("[data-verdict]"),
+			chromedp.Sleep(300*time.Millisecond),
+		)
 		if err != nil {
 			return err
 		}
-		wait, err := chromedp.Run(page, chromedp.Evaluate[float64](`performance.getEntriesByName('take-told')[0].startTime - performance.getEntriesByName('take-ended')[0].startTime`))
+		wait, err := chromedp.Run(
+			page,
+			chromedp.Evaluate[float64](
+				`performance.getEntriesByName('take-told')[0].startTime - performance.getEntriesByName('take-ended')[0].startTime`,
+			),
+		)
 		if err != nil {
 			return err
 		}
-		judged, err := chromedp.Run(page, chromedp.Evaluate[float64](`performance.getEntriesByName('take-judged')[0].startTime - performance.getEntriesByName('take-ended')[0].startTime`))
+		judged, err := chromedp.Run(
+			page,
+			chromedp.Evaluate[float64](
+				`performance.getEntriesByName('take-judged')[0].startTime - performance.getEntriesByName('take-ended')[0].startTime`,
+			),
+		)
 		if err != nil {
 			return err
 		}
@@ -90,6 +114,13 @@ func measure(base string) error {
 		}
 	}
 	slices.Sort(waits)
-	fmt.Printf("from the end of a take of %s s to the word on it, %d takes: %.0f ms at best, %.0f ms median, %.0f ms at worst\n", long, takes, waits[0], waits[takes/2], waits[takes-1])
+	fmt.Printf(
+		"from the end of a take of %s s to the word on it, %d takes: %.0f ms at best, %.0f ms median, %.0f ms at worst\n",
+		long,
+		takes,
+		waits[0],
+		waits[takes/2],
+		waits[takes-1],
+	)
 	return nil
 }

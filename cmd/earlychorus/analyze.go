@@ -26,8 +26,9 @@ type analyzeOptions struct {
 func analyzeCommand() *cobra.Command {
 	var o analyzeOptions
 	c := &cobra.Command{
-		Use: "analyze FILE|FOLDER", Short: "Print what was heard in a WAV or FLAC file as JSON, or in a folder of them as a table",
-		Args: cobra.ExactArgs(1),
+		Use:   "analyze FILE|FOLDER",
+		Short: "Print what was heard in a WAV or FLAC file as JSON, or in a folder of them as a table",
+		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			if info, err := os.Stat(args[0]); err == nil && info.IsDir() {
 				return analyzeFolder(c, args[0], o)
@@ -37,9 +38,19 @@ func analyzeCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&o.instrument, "instrument", "", instrumentFlag)
 	c.Flags().StringVar(&o.score, "score", "", "score that was played, as JSON (docs/formats.md); adds a verdict")
-	c.Flags().Float64Var(&o.a4, "a4", float64(music.StandardA4), "tuning reference in Hz, 430 to 450; a score brings its own")
+	c.Flags().Float64Var(
+		&o.a4,
+		"a4",
+		float64(music.StandardA4),
+		"tuning reference in Hz, 430 to 450; a score brings its own",
+	)
 	c.Flags().StringVar(&o.format, "format", "table", "of a folder's results: table, csv or json")
-	c.Flags().BoolVar(&o.firstNote, "from-first-note", false, "line the score up with the first note heard: the recording was made without the click")
+	c.Flags().BoolVar(
+		&o.firstNote,
+		"from-first-note",
+		false,
+		"line the score up with the first note heard: the recording was made without the click",
+	)
 	return c
 }
 
@@ -75,7 +86,12 @@ func (o analyzeOptions) hear(ctx context.Context, name string, q take.Question) 
 	}
 	out := report{Analysis: heard}
 	if q.Score != nil {
-		v := verdict.Decide(verdict.Case{Instrument: *q.Instrument, Score: *q.Score, Analysis: heard, FreeStart: o.firstNote})
+		v := verdict.Decide(verdict.Case{
+			Instrument: *q.Instrument,
+			Score:      *q.Score,
+			Analysis:   heard,
+			FreeStart:  o.firstNote,
+		})
 		out.Verdict = &v
 	}
 	return out, nil
@@ -87,7 +103,12 @@ func (o analyzeOptions) question() (take.Question, error) {
 	}
 	q := take.Question{A4: music.Hertz(o.a4), Alignment: take.Alignment{FirstNote: o.firstNote}}
 	if q.A4 < music.LowestA4 || q.A4 > music.HighestA4 {
-		return q, fmt.Errorf("--a4 %v: choose a tuning reference from %.0f to %.0f Hz", o.a4, music.LowestA4, music.HighestA4)
+		return q, fmt.Errorf(
+			"--a4 %v: choose a tuning reference from %.0f to %.0f Hz",
+			o.a4,
+			music.LowestA4,
+			music.HighestA4,
+		)
 	}
 	var err error
 	if q.Instrument, err = chosenInstrument(o.instrument); err != nil || o.score == "" {

@@ -84,7 +84,21 @@ func soundsBelow(folder string) (out []string, err error) {
 
 // tableOf has a heading and a row a note; a file without one has one row.
 func tableOf(all []fileReport) [][]string {
-	rows := [][]string{{"file", "note", "midi", "onset_s", "held_s", "centre_cents", "steadiness_cents", "level_db", "events", "faults", "result"}}
+	rows := [][]string{
+		{
+			"file",
+			"note",
+			"midi",
+			"onset_s",
+			"held_s",
+			"centre_cents",
+			"steadiness_cents",
+			"level_db",
+			"events",
+			"faults",
+			"result",
+		},
+	}
 	for _, f := range all {
 		if f.Problem != "" {
 			rows = append(rows, []string{f.File, "", "", "", "", "", "", "", "", f.Problem, ""})
@@ -99,10 +113,39 @@ func tableOf(all []fileReport) [][]string {
 			rows = append(rows, []string{f.File, "", "", "", "", "", "", "", "", faults, result})
 		}
 		for n, note := range f.Report.Notes {
-			row := []string{f.File, strconv.Itoa(n + 1), "", "", "", "", "", "", eventsOf(f.Report.Events, n), faults, result}
+			row := []string{
+				f.File,
+				strconv.Itoa(n + 1),
+				"",
+				"",
+				"",
+				"",
+				"",
+				"",
+				eventsOf(f.Report.Events, n),
+				faults,
+				result,
+			}
 			if note.Played {
-				row[2], row[3], row[4] = strconv.Itoa(int(note.MIDI)), number(float64(note.Onset), 2), number(float64(note.Sounding), 2)
-				row[5], row[6], row[7] = number(float64(note.Centre), 1), number(float64(note.Steadiness), 1), number(float64(note.Level), 1)
+				row[2], row[3], row[4] = strconv.Itoa(
+					int(note.MIDI),
+				), number(
+					float64(note.Onset),
+					2,
+				), number(
+					float64(note.Sounding),
+					2,
+				)
+				row[5], row[6], row[7] = number(
+					float64(note.Centre),
+					1,
+				), number(
+					float64(note.Steadiness),
+					1,
+				), number(
+					float64(note.Level),
+					1,
+				)
 			}
 			rows = append(rows, row)
 		}

@@ -14,8 +14,9 @@ import (
 func catalogueCommand() *cobra.Command {
 	var format string
 	c := &cobra.Command{
-		Use: "catalogue [KIND]", Short: "List the kinds of exercise with their parameters, units, ranges and defaults",
-		Args: cobra.MaximumNArgs(1),
+		Use:   "catalogue [KIND]",
+		Short: "List the kinds of exercise with their parameters, units, ranges and defaults",
+		Args:  cobra.MaximumNArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			kinds := exercise.Catalogue()
 			if len(args) == 1 {

@@ -12,11 +12,20 @@ func demoCommand() *cobra.Command {
 	var w where
 	var signIns bool
 	c := &cobra.Command{
-		Use: "demo", Short: "Fill an empty database with the demo class, or list its sign-ins", Args: cobra.NoArgs,
+		Use:   "demo",
+		Short: "Fill an empty database with the demo class, or list its sign-ins",
+		Args:  cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			if signIns {
 				out := c.OutOrStdout()
-				fmt.Fprintf(out, "Directors  %s and %s, password %s\nClass code  %s\n", demo.DirectorEmail, demo.SecondEmail, demo.DirectorPassword, demo.ClassCode)
+				fmt.Fprintf(
+					out,
+					"Directors  %s and %s, password %s\nClass code  %s\n",
+					demo.DirectorEmail,
+					demo.SecondEmail,
+					demo.DirectorPassword,
+					demo.ClassCode,
+				)
 				for _, s := range demo.SignIns() {
 					fmt.Fprintf(out, "%-14s %-14s PIN %s\n", s.Name, s.Instrument, s.PIN)
 				}

@@ -19,7 +19,10 @@ const writtenBy = "<!-- Written by `earlychorus docs` from the code's own tables
 
 func docsCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "docs FOLDER", Short: "Write the pages of the documentation that come from the code's own tables", Args: cobra.ExactArgs(1), Hidden: true,
+		Use:    "docs FOLDER",
+		Short:  "Write the pages of the documentation that come from the code's own tables",
+		Args:   cobra.ExactArgs(1),
+		Hidden: true,
 		RunE: func(_ *cobra.Command, args []string) error {
 			for name, page := range map[string]string{"catalogue.md": cataloguePage(), "glossary.md": glossaryPage(), "instruments.md": instrumentsPage(), "tips.md": tipsPage(), "takeout.md": takeoutPage()} {
 				if err := os.WriteFile(filepath.Join(args[0], name), []byte(writtenBy+page), 0o644); err != nil {
@@ -50,7 +53,9 @@ func head(b *strings.Builder, cells ...string) {
 
 func cataloguePage() string {
 	var b strings.Builder
-	b.WriteString("# The catalogue of exercises\n\nEvery kind is written once in concert pitch and laid out for each instrument and stage. The same list is answered by\n`earlychorus catalogue` and by `GET /api/catalogue`, from which the page builds its editors.\n")
+	b.WriteString(
+		"# The catalogue of exercises\n\nEvery kind is written once in concert pitch and laid out for each instrument and stage. The same list is answered by\n`earlychorus catalogue` and by `GET /api/catalogue`, from which the page builds its editors.\n",
+	)
 	var group exercise.Group
 	for _, k := range exercise.Catalogue() {
 		if k.Group != group {
@@ -112,7 +117,13 @@ func forWhom(k *exercise.Kind) string {
 // judged lists what a kind is clean by, at stage 2.
 func judged(k *exercise.Kind) string {
 	for _, i := range instrument.All() {
-		s, err := exercise.New(k.Key, nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+		s, err := exercise.New(
+			k.Key,
+			nil,
+		).Score(
+			exercise.Player{Instrument: i, Stage: 2},
+			exercise.StandardConventions(),
+		)
 		if err != nil {
 			continue
 		}
@@ -149,7 +160,9 @@ func glossaryPage() string {
 	for _, m := range exercise.Measures() {
 		row(&b, "`"+string(m.Key)+"`", m.Unit, m.Meaning)
 	}
-	b.WriteString("\n## Cautions\n\nCommon practice, no published source. They defer to the school's rules, a doctor or a licensed technician.\n\n")
+	b.WriteString(
+		"\n## Cautions\n\nCommon practice, no published source. They defer to the school's rules, a doctor or a licensed technician.\n\n",
+	)
 	for _, c := range exercise.Cautions() {
 		fmt.Fprintf(&b, "- %s\n", c.Text)
 	}
@@ -158,11 +171,28 @@ func glossaryPage() string {
 
 func instrumentsPage() string {
 	var b strings.Builder
-	b.WriteString("# Instruments\n\nSounding notes are named in concert pitch. Transpositions, ranges and charts are from memory but for what the tests check.\n\n")
-	head(&b, "key", "instrument", "written − sounding", "first five, written", "beginner range, written", "register", "built as")
+	b.WriteString(
+		"# Instruments\n\nSounding notes are named in concert pitch. Transpositions, ranges and charts are from memory but for what the tests check.\n\n",
+	)
+	head(
+		&b,
+		"key",
+		"instrument",
+		"written − sounding",
+		"first five, written",
+		"beginner range, written",
+		"register",
+		"built as",
+	)
 	key := exercise.StandardConventions()
 	for _, i := range instrument.All() {
-		s, err := exercise.New("five-note-walk", map[string]any{"way": "up"}).Score(exercise.Player{Instrument: i, Stage: 4}, key)
+		s, err := exercise.New(
+			"five-note-walk",
+			map[string]any{"way": "up"},
+		).Score(
+			exercise.Player{Instrument: i, Stage: 4},
+			key,
+		)
 		if err != nil {
 			continue
 		}
@@ -174,8 +204,21 @@ func instrumentsPage() string {
 		for _, v := range i.Variants {
 			built = append(built, v.Name)
 		}
-		span := fmt.Sprintf("%s–%s", s.KeyFifths.Spell(i.Written(i.Beginner.From)), s.KeyFifths.Spell(i.Written(i.Beginner.To)))
-		row(&b, "`"+i.Key+"`", i.Name, fmt.Sprintf("%+d", i.Transposition), strings.Join(five, " "), span, i.Register, strings.Join(built, ", "))
+		span := fmt.Sprintf(
+			"%s–%s",
+			s.KeyFifths.Spell(i.Written(i.Beginner.From)),
+			s.KeyFifths.Spell(i.Written(i.Beginner.To)),
+		)
+		row(
+			&b,
+			"`"+i.Key+"`",
+			i.Name,
+			fmt.Sprintf("%+d", i.Transposition),
+			strings.Join(five, " "),
+			span,
+			i.Register,
+			strings.Join(built, ", "),
+		)
 	}
 	for _, i := range instrument.All() {
 		fmt.Fprintf(&b, "\n## %s\n\n", i.Name)
@@ -187,7 +230,13 @@ func instrumentsPage() string {
 			if ok {
 				text = strings.Join(append([]string{f.Text}, f.Alternates...), ", or ")
 			}
-			row(&b, written.Spell(i.Written(m)).String(), exercise.SoundingKey(i).Spell(m).String(), text, i.TendencyAdvice(m))
+			row(
+				&b,
+				written.Spell(i.Written(m)).String(),
+				exercise.SoundingKey(i).Spell(m).String(),
+				text,
+				i.TendencyAdvice(m),
+			)
 		}
 	}
 	return b.String()
@@ -195,7 +244,9 @@ func instrumentsPage() string {
 
 func tipsPage() string {
 	var b strings.Builder
-	b.WriteString("# Tips\n\nOne is given with each verdict that is not clean; the first that fits is taken. A director may put other words in the place of any. Words in braces are said in the class's picture for air. Common practice, no published source.\n\n")
+	b.WriteString(
+		"# Tips\n\nOne is given with each verdict that is not clean; the first that fits is taken. A director may put other words in the place of any. Words in braces are said in the class's picture for air. Common practice, no published source.\n\n",
+	)
 	head(&b, "cause", "for", "where", "which way", "tip")
 	ways := map[int]string{-1: "low, short, early, down", 0: "", 1: "high, long, late, up"}
 	for _, a := range verdict.Book(nil).Advices() {
@@ -203,7 +254,14 @@ func tipsPage() string {
 		if len(a.Only) > 0 {
 			whose = strings.Join(a.Only, ", ")
 		}
-		row(&b, string(a.Cause), strings.TrimSpace(whose+" "+string(a.Group)), string(a.Register), ways[a.Direction], a.Text)
+		row(
+			&b,
+			string(a.Cause),
+			strings.TrimSpace(whose+" "+string(a.Group)),
+			string(a.Register),
+			ways[a.Direction],
+			a.Text,
+		)
 	}
 	return b.String()
 }

@@ -27,7 +27,13 @@ func takesOnDisk(t *testing.T) (folder, score string) {
 	folder = t.TempDir()
 	i, err := instrument.Get("clarinet")
 	require.NoError(t, err)
-	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 4, "tempo_bpm": 90}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	s, err := exercise.New(
+		exercise.KindLongToneCounted,
+		map[string]any{"notes": []int{0}, "beats": 4, "tempo_bpm": 90},
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	inTune, _ := synth.Player{Instrument: i}.Play(s, 44100)
 	flat, _ := synth.Player{Instrument: i, Offset: -30}.Play(s, 44100)

@@ -24,9 +24,23 @@ func main() {
 
 func rootCommand() *cobra.Command {
 	root := &cobra.Command{
-		Use: "earlychorus", Short: "Daily warm-ups for beginning bands: assigned, recorded, heard",
-		SilenceUsage: true, SilenceErrors: true,
+		Use:           "earlychorus",
+		Short:         "Daily warm-ups for beginning bands: assigned, recorded, heard",
+		SilenceUsage:  true,
+		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), seedDistrictCommand(), migrateCommand(), pitchCommand(), analyzeCommand(), sheetCommand(), catalogueCommand(), docsCommand(), openAPICommand(), testDatabaseCommand())
+	root.AddCommand(
+		serveCommand(),
+		demoCommand(),
+		seedDistrictCommand(),
+		migrateCommand(),
+		pitchCommand(),
+		analyzeCommand(),
+		sheetCommand(),
+		catalogueCommand(),
+		docsCommand(),
+		openAPICommand(),
+		testDatabaseCommand(),
+	)
 	return root
 }

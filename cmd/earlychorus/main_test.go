@@ -30,7 +30,19 @@ func TestTheDaysSheetInEveryFormat(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, text, "C4 8 [T 123]")
 
-	raw, err := run("sheet", "--instrument", "euphonium", "--variant", "4-valve", "--day", "Friday", "--at", "home", "--format", "json")
+	raw, err := run(
+		"sheet",
+		"--instrument",
+		"euphonium",
+		"--variant",
+		"4-valve",
+		"--day",
+		"Friday",
+		"--at",
+		"home",
+		"--format",
+		"json",
+	)
 	require.NoError(t, err)
 	var s notation.Sheet
 	require.NoError(t, json.Unmarshal([]byte(raw), &s))
@@ -52,7 +64,14 @@ func TestTheDaysSheetInEveryFormat(t *testing.T) {
 
 func TestAPlanFromAFile(t *testing.T) {
 	name := filepath.Join(t.TempDir(), "plan.json")
-	p := plan.Plan{Name: "Ours", Items: []plan.Item{{Key: "a", Step: exercise.New("scale", nil), Times: 2, Days: plan.On(1), At: plan.Both, Wanted: 2}}}
+	p := plan.Plan{Name: "Ours", Items: []plan.Item{{
+		Key:    "a",
+		Step:   exercise.New("scale", nil),
+		Times:  2,
+		Days:   plan.On(1),
+		At:     plan.Both,
+		Wanted: 2,
+	}}}
 	raw, err := json.Marshal(p)
 	require.NoError(t, err)
 	require.NoError(t, os.WriteFile(name, raw, 0o600))

@@ -9,7 +9,9 @@ import (
 func migrateCommand() *cobra.Command {
 	var w where
 	c := &cobra.Command{
-		Use: "migrate", Short: "Bring the database's schema up to date", Args: cobra.NoArgs,
+		Use:   "migrate",
+		Short: "Bring the database's schema up to date",
+		Args:  cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			r, err := open(c.Context(), w)
 			defer r.close()

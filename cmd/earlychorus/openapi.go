@@ -12,7 +12,10 @@ import (
 // the web's client is generated from it.
 func openAPICommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "openapi", Short: "Print the server's OpenAPI document", Args: cobra.NoArgs, Hidden: true,
+		Use:    "openapi",
+		Short:  "Print the server's OpenAPI document",
+		Args:   cobra.NoArgs,
+		Hidden: true,
 		RunE: func(c *cobra.Command, _ []string) error {
 			enc := json.NewEncoder(c.OutOrStdout())
 			enc.SetIndent("", "  ")

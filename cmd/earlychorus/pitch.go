@@ -12,7 +12,9 @@ import (
 func pitchCommand() *cobra.Command {
 	var key string
 	c := &cobra.Command{
-		Use: "pitch FILE", Short: "Print the pitch of a WAV or FLAC file as CSV, a row every 10 ms", Args: cobra.ExactArgs(1),
+		Use:   "pitch FILE",
+		Short: "Print the pitch of a WAV or FLAC file as CSV, a row every 10 ms",
+		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			i, err := chosenInstrument(key)
 			if err != nil {

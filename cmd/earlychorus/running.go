@@ -97,7 +97,10 @@ func (r *running) claim(data string) error {
 	}
 	if err := syscall.Flock(int(lock.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
 		_ = lock.Close()
-		return fmt.Errorf("the data folder %s is in use by another run: stop that one, or choose another with --data", data)
+		return fmt.Errorf(
+			"the data folder %s is in use by another run: stop that one, or choose another with --data",
+			data,
+		)
 	}
 	r.onClose(func() { _ = lock.Close() })
 	return nil
@@ -117,13 +120,18 @@ func workerName(data string) (string, error) {
 // seeder fills an empty database with the demo, telling how far it is.
 func (r *running) seeder() demo.Seeder {
 	last := -1
-	return demo.Seeder{Store: r.Store, Intake: r.Intake, Now: time.Now, Progress: func(done, of int, what string) {
-		if done != last && (last >= 0 || done < of) {
-			fmt.Printf("\rDemo: %d of %d %s", done, of, what)
-			if done == of {
-				fmt.Println(".")
+	return demo.Seeder{
+		Store:  r.Store,
+		Intake: r.Intake,
+		Now:    time.Now,
+		Progress: func(done, of int, what string) {
+			if done != last && (last >= 0 || done < of) {
+				fmt.Printf("\rDemo: %d of %d %s", done, of, what)
+				if done == of {
+					fmt.Println(".")
+				}
 			}
-		}
-		last = done
-	}}
+			last = done
+		},
+	}
 }

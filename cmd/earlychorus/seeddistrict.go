@@ -16,7 +16,9 @@ import (
 func seedDistrictCommand() *cobra.Command {
 	size, folder := district.Year, ""
 	c := &cobra.Command{
-		Use: "seed-district", Short: "Fill an empty database with a year of an invented district, to measure against", Args: cobra.NoArgs,
+		Use:   "seed-district",
+		Short: "Fill an empty database with a year of an invented district, to measure against",
+		Args:  cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			server, err := postgres.Start(c.Context(), postgres.Options{Folder: folder})
 			if err != nil {

@@ -28,11 +28,18 @@ type serveOptions struct {
 func serveCommand() *cobra.Command {
 	var o serveOptions
 	c := &cobra.Command{
-		Use: "serve", Short: "Serve the program, with its own database unless told otherwise", Args: cobra.NoArgs,
-		RunE: func(c *cobra.Command, _ []string) error { return serve(c.Context(), o) },
+		Use:   "serve",
+		Short: "Serve the program, with its own database unless told otherwise",
+		Args:  cobra.NoArgs,
+		RunE:  func(c *cobra.Command, _ []string) error { return serve(c.Context(), o) },
 	}
 	o.flags(c)
-	c.Flags().StringVar(&o.host, "host", "127.0.0.1", "address to listen on; browsers give the microphone only to 127.0.0.1 or behind HTTPS")
+	c.Flags().StringVar(
+		&o.host,
+		"host",
+		"127.0.0.1",
+		"address to listen on; browsers give the microphone only to 127.0.0.1 or behind HTTPS",
+	)
 	c.Flags().IntVar(&o.port, "port", 8080, "port to listen on; the next free one if taken")
 	c.Flags().BoolVar(&o.noDemo, "no-demo", false, "leave an empty database empty")
 	return c
@@ -106,7 +113,12 @@ func announce(addr net.Addr, o serveOptions) {
 	fmt.Printf("\nEarly Chorus is at http://%s\n", addr)
 	if !o.noDemo {
 		players := demo.SignIns()
-		fmt.Printf("\nDemo sign-ins\n  Director  %s  %s\n  Players   class code %s\n", demo.DirectorEmail, demo.DirectorPassword, demo.ClassCode)
+		fmt.Printf(
+			"\nDemo sign-ins\n  Director  %s  %s\n  Players   class code %s\n",
+			demo.DirectorEmail,
+			demo.DirectorPassword,
+			demo.ClassCode,
+		)
 		for _, n := range []int{0, 5, 20, 31} {
 			fmt.Printf("            %-12s %-12s PIN %s\n", players[n].Name, players[n].Instrument, players[n].PIN)
 		}

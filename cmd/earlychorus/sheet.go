@@ -24,10 +24,11 @@ type sheetOptions struct {
 func sheetCommand() *cobra.Command {
 	var o sheetOptions
 	c := &cobra.Command{
-		Use: "sheet", Short: "Print a day of a plan as one instrument reads it",
-		Long: "Print a day of a plan as one instrument reads it: as text, MusicXML, a MIDI file or JSON. No database is needed.",
-		Args: cobra.NoArgs,
-		RunE: func(c *cobra.Command, _ []string) error { return printSheet(c, o) },
+		Use:   "sheet",
+		Short: "Print a day of a plan as one instrument reads it",
+		Long:  "Print a day of a plan as one instrument reads it: as text, MusicXML, a MIDI file or JSON. No database is needed.",
+		Args:  cobra.NoArgs,
+		RunE:  func(c *cobra.Command, _ []string) error { return printSheet(c, o) },
 	}
 	c.Flags().StringVar(&o.plan, "plan", "demo", "\"demo\", or a file with a plan as JSON (docs/formats.md)")
 	c.Flags().StringVar(&o.instrument, "instrument", "", instrumentFlag)
@@ -85,7 +86,11 @@ func (o sheetOptions) sheet() (notation.Sheet, error) {
 	}
 	i, err := instrument.Get(o.instrument)
 	if err != nil {
-		return notation.Sheet{}, fmt.Errorf("--instrument %q: choose one of %s", o.instrument, strings.Join(instrument.Keys(), ", "))
+		return notation.Sheet{}, fmt.Errorf(
+			"--instrument %q: choose one of %s",
+			o.instrument,
+			strings.Join(instrument.Keys(), ", "),
+		)
 	}
 	if i, err = i.As(o.variant); err != nil {
 		return notation.Sheet{}, fmt.Errorf("--variant: %w", err)

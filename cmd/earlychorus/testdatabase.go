@@ -13,7 +13,10 @@ import (
 // testDatabaseCommand runs a command beside a throwaway PostgreSQL, for tests.
 func testDatabaseCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "testdb -- COMMAND", Short: "Run a command beside a throwaway PostgreSQL", Args: cobra.MinimumNArgs(1), Hidden: true,
+		Use:    "testdb -- COMMAND",
+		Short:  "Run a command beside a throwaway PostgreSQL",
+		Args:   cobra.MinimumNArgs(1),
+		Hidden: true,
 		RunE: func(c *cobra.Command, args []string) error {
 			folder, err := os.MkdirTemp("/tmp", "earlychorus-test-")
 			if err != nil {

@@ -21,9 +21,20 @@ func BenchmarkTrack(b *testing.B) {
 		}
 		score := exercise.Score{TempoBPM: 60, A4Hz: 440}
 		for at := music.Beats(1); at < 28; at += 4 {
-			score.Segments = append(score.Segments, exercise.Segment{Phase: exercise.Play, StartBeat: at, Beats: 3, Target: i.Home() + music.MIDI(at)/3})
+			score.Segments = append(score.Segments, exercise.Segment{
+				Phase:     exercise.Play,
+				StartBeat: at,
+				Beats:     3,
+				Target:    i.Home() + music.MIDI(at)/3,
+			})
 		}
-		sound, _ := synth.Player{Instrument: i, Room: -65, Breath: -40, Jitter: 2, WaverDepth: 5}.Play(score, 48000)
+		sound, _ := synth.Player{
+			Instrument: i,
+			Room:       -65,
+			Breath:     -40,
+			Jitter:     2,
+			WaverDepth: 5,
+		}.Play(score, 48000)
 		for name, ear := range map[string]contour.Ear{"known": take.EarFor(i), "open": contour.OpenEar} {
 			b.Run(key+"/"+name, func(b *testing.B) {
 				for b.Loop() {

@@ -62,7 +62,10 @@ func bursts(levels []float64, longest int) []stretch {
 			continue
 		}
 		later := min(len(levels), n+longest)
-		base := max(before, loudest(levels[later:min(len(levels), later+around)])) // on the beat a note may begin under it
+		base := max(
+			before,
+			loudest(levels[later:min(len(levels), later+around)]),
+		) // on the beat a note may begin under it
 		peak, end := levels[n], n+1
 		for end < later && (levels[end] > base+clickMargin || levels[end] > peak) {
 			peak = max(peak, levels[end])

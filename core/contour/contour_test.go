@@ -60,7 +60,12 @@ func TestEveryBeginnerNoteOfEveryInstrument(t *testing.T) {
 		ear := take.EarFor(i)
 		var errors []float64
 		for note := i.Beginner.From; note <= i.Beginner.To; note += 3 {
-			sound, truth := play(note, synth.Player{Instrument: i, Offset: 7, Breath: -40, Room: -75})
+			sound, truth := play(note, synth.Player{
+				Instrument: i,
+				Offset:     7,
+				Breath:     -40,
+				Room:       -75,
+			})
 			c := track(t, ear, sound)
 			from, to := contour.Index(truth.Onset+0.1), contour.Index(truth.Release-0.1)
 			for _, frame := range c.Frames[from:to] {
@@ -79,7 +84,12 @@ func TestEveryBeginnerNoteOfEveryInstrument(t *testing.T) {
 func play(note music.MIDI, p synth.Player) (audio.Mono, synth.Truth) {
 	score := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
 		{Phase: exercise.Ready, Beats: 0.5},
-		{Phase: exercise.Play, StartBeat: 0.5, Beats: 1, Target: note},
+		{
+			Phase:     exercise.Play,
+			StartBeat: 0.5,
+			Beats:     1,
+			Target:    note,
+		},
 		{Phase: exercise.Rest, StartBeat: 1.5, Beats: 0.5},
 	}}
 	sound, truths := p.Play(score, 48000)
@@ -109,7 +119,10 @@ func TestSilenceAndNoiseHaveNoPitch(t *testing.T) {
 func TestShortCrackIsFollowed(t *testing.T) {
 	clarinet, err := instrument.Get("clarinet")
 	require.NoError(t, err)
-	sound, truth := play(55, synth.Player{Instrument: clarinet, Cracks: []synth.Crack{{At: 0.4, Length: 0.1, Semitones: 19}}})
+	sound, truth := play(
+		55,
+		synth.Player{Instrument: clarinet, Cracks: []synth.Crack{{At: 0.4, Length: 0.1, Semitones: 19}}},
+	)
 	c := track(t, take.EarFor(clarinet), sound)
 	high := 0
 	for _, f := range c.Frames {

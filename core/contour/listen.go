@@ -35,8 +35,12 @@ type hearing struct {
 // halfway between, and then the rest, only where those beside them disagree.
 func (f *finder) listen(ctx context.Context, levels []music.Decibels, quiet rest) ([]frame, error) {
 	h := hearing{
-		finder: f, levels: levels, quiet: quiet, frames: make([]frame, len(levels)), waiting: -1,
-		slab: make([]candidate, 0, candidatesAFrame*len(levels)),
+		finder:  f,
+		levels:  levels,
+		quiet:   quiet,
+		frames:  make([]frame, len(levels)),
+		waiting: -1,
+		slab:    make([]candidate, 0, candidatesAFrame*len(levels)),
 	}
 	for stride := widestStride; stride > 0; stride /= 2 {
 		step, first := 2*stride, stride

@@ -109,7 +109,12 @@ func cutDown(x []float64, factor int) []float64 {
 func (l *listener) add(rate, bottom, top float64) {
 	length := int(max(shortestWindow, periodsInWindow/bottom) * rate)
 	from, to := max(2, int(rate/top)), int(math.Ceil(rate/bottom))
-	l.scales = append(l.scales, scale{rate: rate, correlator: dsp.NewCorrelator(length, to+1+dsp.PeakReach), from: from, to: to})
+	l.scales = append(l.scales, scale{
+		rate:       rate,
+		correlator: dsp.NewCorrelator(length, to+1+dsp.PeakReach),
+		from:       from,
+		to:         to,
+	})
 }
 
 // frame returns the scale's samples centred on frame n; beyond the ends there

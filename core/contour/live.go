@@ -48,8 +48,13 @@ func (e Ear) NewLive(rate int) (*Live, error) {
 	l := &listener{rate: float64(rate) / float64(factor)}
 	e.addScales(l)
 	live := &Live{
-		ear: e, rate: float64(rate), base: dsp.NewStream(factor, passedShare), l: l, quiet: newQuietest(quietMemory),
-		fine: newRefiner(nil, l.rate), costs: []float64{0},
+		ear:   e,
+		rate:  float64(rate),
+		base:  dsp.NewStream(factor, passedShare),
+		l:     l,
+		quiet: newQuietest(quietMemory),
+		fine:  newRefiner(nil, l.rate),
+		costs: []float64{0},
 	}
 	if len(l.scales) > 1 {
 		live.low = dsp.NewStream(l.lowFactor(), passedShare)
@@ -75,7 +80,11 @@ func (v *Live) takeIn(samples []float64) {
 	v.heard += len(samples)
 	v.pending = append(v.pending, samples...)
 	for {
-		hop := int(math.Round(float64(len(v.energy)+1)*float64(Hop)*v.rate)) - int(math.Round(float64(len(v.energy))*float64(Hop)*v.rate))
+		hop := int(
+			math.Round(float64(len(v.energy)+1)*float64(Hop)*v.rate),
+		) - int(
+			math.Round(float64(len(v.energy))*float64(Hop)*v.rate),
+		)
 		if len(v.pending) < hop {
 			break
 		}

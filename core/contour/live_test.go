@@ -17,7 +17,12 @@ import (
 
 // live hears a sound in blocks and returns its frames, and the longest time by
 // which a frame's centre lay behind the sound when it came out.
-func live(t *testing.T, e contour.Ear, samples []float64, rate, block int) (frames []contour.Frame, behind music.Seconds) {
+func live(
+	t *testing.T,
+	e contour.Ear,
+	samples []float64,
+	rate, block int,
+) (frames []contour.Frame, behind music.Seconds) {
 	t.Helper()
 	l, err := e.NewLive(rate)
 	require.NoError(t, err)
@@ -38,11 +43,27 @@ func TestLiveHearsWhatTheWholeTakeHears(t *testing.T) {
 		i, err := instrument.Get(key)
 		require.NoError(t, err)
 		score := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
-			{Phase: exercise.Play, StartBeat: 1, Beats: 1.5, Target: i.Home()},
-			{Phase: exercise.Play, StartBeat: 3, Beats: 1.5, Target: i.Home() + 7},
+			{
+				Phase:     exercise.Play,
+				StartBeat: 1,
+				Beats:     1.5,
+				Target:    i.Home(),
+			},
+			{
+				Phase:     exercise.Play,
+				StartBeat: 3,
+				Beats:     1.5,
+				Target:    i.Home() + 7,
+			},
 			{Phase: exercise.Rest, StartBeat: 4.5, Beats: 0.5},
 		}}
-		sound, truths := synth.Player{Instrument: i, Offset: -12, Room: -65, Breath: -40, Vibrato: 10}.Play(score, 48000)
+		sound, truths := synth.Player{
+			Instrument: i,
+			Offset:     -12,
+			Room:       -65,
+			Breath:     -40,
+			Vibrato:    10,
+		}.Play(score, 48000)
 		frames, behind := live(t, take.EarFor(i), sound.Samples, 48000, 512)
 		assert.Less(t, float64(behind), 0.05, key)
 		wrong, voiced := 0, 0

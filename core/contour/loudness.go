@@ -84,8 +84,11 @@ func Shelf(rate float64) Biquad {
 	vb := math.Pow(vh, 0.4996667741545416)
 	a0 := 1 + k/q + k*k
 	return Biquad{
-		B0: (vh + vb*k/q + k*k) / a0, B1: 2 * (k*k - vh) / a0, B2: (vh - vb*k/q + k*k) / a0,
-		A1: 2 * (k*k - 1) / a0, A2: (1 - k/q + k*k) / a0,
+		B0: (vh + vb*k/q + k*k) / a0,
+		B1: 2 * (k*k - vh) / a0,
+		B2: (vh - vb*k/q + k*k) / a0,
+		A1: 2 * (k*k - 1) / a0,
+		A2: (1 - k/q + k*k) / a0,
 	}
 }
 
@@ -94,5 +97,11 @@ func HighPass(rate float64) Biquad {
 	const corner, q = 38.13547087602444, 0.5003270373238773
 	k := math.Tan(math.Pi * corner / rate)
 	a0 := 1 + k/q + k*k
-	return Biquad{B0: 1, B1: -2, B2: 1, A1: 2 * (k*k - 1) / a0, A2: (1 - k/q + k*k) / a0}
+	return Biquad{
+		B0: 1,
+		B1: -2,
+		B2: 1,
+		A1: 2 * (k*k - 1) / a0,
+		A2: (1 - k/q + k*k) / a0,
+	}
 }

@@ -36,5 +36,10 @@ func TestLoudnessOfTheStandardsTone(t *testing.T) {
 		}
 		assert.InDelta(t, -3.01, float64(contour.NewLoudness(tone).Between(0.5, 1.5)), 0.05, "%d Hz", rate)
 	}
-	require.Equal(t, contour.Silence, contour.NewLoudness(sine(440, 0.2, 48000)).Between(0, 0.2), "shorter than its window")
+	require.Equal(
+		t,
+		contour.Silence,
+		contour.NewLoudness(sine(440, 0.2, 48000)).Between(0, 0.2),
+		"shorter than its window",
+	)
 }

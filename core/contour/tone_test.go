@@ -99,7 +99,13 @@ func TestToneDoesNotDependOnLoudness(t *testing.T) {
 		for n := range loud {
 			loud[n] *= gain
 		}
-		a, b := toneOf(harmonics(48000, pitch, 0, falling(6, 1)...), pitch), toneOf(harmonics(48000, pitch, 0, loud...), pitch)
+		a, b := toneOf(
+			harmonics(48000, pitch, 0, falling(6, 1)...),
+			pitch,
+		), toneOf(
+			harmonics(48000, pitch, 0, loud...),
+			pitch,
+		)
 		assert.InDelta(t, a.Brightness, b.Brightness, 1e-6)
 		assert.InDelta(t, a.Tilt, b.Tilt, 1e-6)
 		assert.Equal(t, a.Fullness, b.Fullness)

@@ -17,7 +17,12 @@ func NewFFT(size int) *FFT {
 	if size < 4 || size&(size-1) != 0 {
 		panic("dsp: an FFT's length must be a power of two, at least 4")
 	}
-	f := &FFT{size: size, cos: make([]float64, size), sin: make([]float64, size), place: make([]int, size)}
+	f := &FFT{
+		size:  size,
+		cos:   make([]float64, size),
+		sin:   make([]float64, size),
+		place: make([]int, size),
+	}
 	for k := range size {
 		f.sin[k], f.cos[k] = math.Sincos(-2 * math.Pi * float64(k) / float64(size))
 	}

@@ -19,8 +19,14 @@ func NewCorrelator(length, lags int) *Correlator {
 		size *= 2
 	}
 	return &Correlator{
-		length: length, lags: lags, fft: NewFFT(size), re: make([]float64, size), im: make([]float64, size),
-		powerA: make([]float64, size), powerB: make([]float64, size), sums: make([]float64, length+1),
+		length: length,
+		lags:   lags,
+		fft:    NewFFT(size),
+		re:     make([]float64, size),
+		im:     make([]float64, size),
+		powerA: make([]float64, size),
+		powerB: make([]float64, size),
+		sums:   make([]float64, length+1),
 	}
 }
 

@@ -58,7 +58,14 @@ const (
 // crossed are the heads of what is not played on the instrument.
 var crossed = map[rune]rune{wholeHead: '\uE0A7', halfHead: '\uE0A8', blackHead: '\uE0A9'}
 
-var rests = map[string]rune{"whole": wholeRest, "half": '\uE4E4', "quarter": '\uE4E5', "eighth": '\uE4E6', "16th": '\uE4E7', "32nd": '\uE4E8'}
+var rests = map[string]rune{
+	"whole":   wholeRest,
+	"half":    '\uE4E4',
+	"quarter": '\uE4E5',
+	"eighth":  '\uE4E6',
+	"16th":    '\uE4E7',
+	"32nd":    '\uE4E8',
+}
 
 // flags upward; the downward one of each is the next code.
 var flags = map[string]rune{"eighth": '\uE240', "16th": '\uE242', "32nd": '\uE244'}
@@ -210,13 +217,34 @@ func (l *line) draw(bars []bar, width float64, more bool) System {
 		l.x = begin + l.width(b)*stretch
 		thick := barThick
 		if !more && n == len(bars)-1 {
-			l.add(Mark{Kind: Line, X: l.x - 0.55, Y: 0, X2: l.x - 0.55, Y2: 4, Thick: barThick})
+			l.add(Mark{
+				Kind:  Line,
+				X:     l.x - 0.55,
+				Y:     0,
+				X2:    l.x - 0.55,
+				Y2:    4,
+				Thick: barThick,
+			})
 			thick = 0.45
 		}
-		l.add(Mark{Kind: Line, X: l.x, Y: 0, X2: l.x, Y2: 4, Thick: thick})
+		l.add(Mark{
+			Kind:  Line,
+			X:     l.x,
+			Y:     0,
+			X2:    l.x,
+			Y2:    4,
+			Thick: thick,
+		})
 	}
 	for n := range 5 {
-		l.add(Mark{Kind: Line, X: 0, Y: float64(n), X2: l.x, Y2: float64(n), Thick: staffThick})
+		l.add(Mark{
+			Kind:  Line,
+			X:     0,
+			Y:     float64(n),
+			X2:    l.x,
+			Y2:    float64(n),
+			Thick: staffThick,
+		})
 	}
 	l.out.Width = l.x
 	l.out.Above = 1 - min(0, l.out.highs)
@@ -226,7 +254,14 @@ func (l *line) draw(bars []bar, width float64, more bool) System {
 
 func (l *line) add(m Mark) { l.out.Marks = append(l.out.Marks, m) }
 
-func (l *line) glyph(code rune, x, y float64) { l.add(Mark{Kind: Glyph, Code: code, X: x, Y: y}) }
+func (l *line) glyph(code rune, x, y float64) {
+	l.add(Mark{
+		Kind: Glyph,
+		Code: code,
+		X:    x,
+		Y:    y,
+	})
+}
 
 func (l *line) reach(y float64) {
 	l.out.highs, l.out.lowest = min(l.out.highs, y), max(l.out.lowest, y)

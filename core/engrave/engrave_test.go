@@ -38,7 +38,13 @@ func count(all []engrave.System, code rune) (n int) {
 func TestNothingLeavesThePage(t *testing.T) {
 	for _, k := range exercise.Catalogue() {
 		for _, i := range instrument.All() {
-			s, err := exercise.New(k.Key, nil).Score(exercise.Player{Instrument: i, Stage: 3}, exercise.StandardConventions())
+			s, err := exercise.New(
+				k.Key,
+				nil,
+			).Score(
+				exercise.Player{Instrument: i, Stage: 3},
+				exercise.StandardConventions(),
+			)
 			if err != nil {
 				continue
 			}
@@ -89,7 +95,12 @@ func TestLongNotesAreTiedAndSlursDrawn(t *testing.T) {
 		return n
 	}
 	assert.Equal(t, 1, arcs(systems(t, "flute", "long-tone-counted", map[string]any{"notes": []int{0}, "beats": 8})))
-	assert.Equal(t, 2, arcs(systems(t, "trombone", "slur-across-partials", map[string]any{"beats": 1})), "one for each time")
+	assert.Equal(
+		t,
+		2,
+		arcs(systems(t, "trombone", "slur-across-partials", map[string]any{"beats": 1})),
+		"one for each time",
+	)
 }
 
 func TestBreathingHasNothingToRead(t *testing.T) {

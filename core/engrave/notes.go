@@ -14,7 +14,13 @@ func (l *line) silent(b bar, stretch float64) {
 	middle := l.x + l.width(b)*stretch/2
 	l.glyph(wholeRest, middle-0.55, 1)
 	if b.rests > 1 {
-		l.add(Mark{Kind: Text, X: middle, Y: -0.7, Thick: textHigh, Words: strconv.Itoa(b.rests)})
+		l.add(Mark{
+			Kind:  Text,
+			X:     middle,
+			Y:     -0.7,
+			Thick: textHigh,
+			Words: strconv.Itoa(b.rests),
+		})
 	}
 }
 
@@ -114,7 +120,14 @@ func (l *line) note(s notation.Symbol, x float64) {
 }
 
 func (l *line) ledger(x, y float64) {
-	l.add(Mark{Kind: Line, X: x - ledgerReach, Y: y, X2: x + headWidth + ledgerReach, Y2: y, Thick: 0.16})
+	l.add(Mark{
+		Kind:  Line,
+		X:     x - ledgerReach,
+		Y:     y,
+		X2:    x + headWidth + ledgerReach,
+		Y2:    y,
+		Thick: 0.16,
+	})
 }
 
 func (l *line) stem(s notation.Symbol, x, y, up float64) {
@@ -122,7 +135,14 @@ func (l *line) stem(s notation.Symbol, x, y, up float64) {
 	if up < 0 {
 		sx, end = x+stemThick/2, y+stemLength
 	}
-	l.add(Mark{Kind: Line, X: sx, Y: y - 0.15*up, X2: sx, Y2: end, Thick: stemThick})
+	l.add(Mark{
+		Kind:  Line,
+		X:     sx,
+		Y:     y - 0.15*up,
+		X2:    sx,
+		Y2:    end,
+		Thick: stemThick,
+	})
 	l.reach(end)
 	if code, ok := flags[s.Type]; ok {
 		if up < 0 {
@@ -166,7 +186,15 @@ func (l *line) arc(from, to place, bow float64) {
 		return p.y + 0.8*side
 	}
 	y, y2 := end(from), end(to)
-	l.add(Mark{Kind: Arc, X: from.x + 0.3, Y: y, X2: to.x - 0.3, Y2: y2, Bow: bow * side, Thick: 0.2})
+	l.add(Mark{
+		Kind:  Arc,
+		X:     from.x + 0.3,
+		Y:     y,
+		X2:    to.x - 0.3,
+		Y2:    y2,
+		Bow:   bow * side,
+		Thick: 0.2,
+	})
 	l.reach(y + 1.2*side)
 	l.reach(y2 + 1.2*side)
 }
@@ -183,6 +211,12 @@ func (l *line) finger(seg exercise.Segment, at place) {
 		y = l.textLow + textHigh // the one before is in the way
 	}
 	l.textEnd, l.textLow = at.x+half, y
-	l.add(Mark{Kind: Text, X: at.x, Y: y, Thick: textHigh, Words: seg.Fingering.Text})
+	l.add(Mark{
+		Kind:  Text,
+		X:     at.x,
+		Y:     y,
+		Thick: textHigh,
+		Words: seg.Fingering.Text,
+	})
 	l.reach(y)
 }

@@ -8,10 +8,17 @@ import (
 
 // Air meter: the ball of a flow meter, up at once and steady.
 var airMeter = Kind{
-	Key: "air-meter", Name: "Air meter", Group: Breathing, Metered: true,
-	Why:   "Air at once: the ball shows it before the note does.",
-	Parts: []Param{repeats(4, 8), number("beats", "Beats each", "beats", 2, 8, 1, 4, "blow for 2 to 8 beats"), tempo(60)},
-	Says:  func(v Values) string { return fmt.Sprintf("%d times %.0f beats", v.count("repeats"), v.beats("beats")) },
+	Key:     "air-meter",
+	Name:    "Air meter",
+	Group:   Breathing,
+	Metered: true,
+	Why:     "Air at once: the ball shows it before the note does.",
+	Parts: []Param{
+		repeats(4, 8),
+		number("beats", "Beats each", "beats", 2, 8, 1, 4, "blow for 2 to 8 beats"),
+		tempo(60),
+	},
+	Says: func(v Values) string { return fmt.Sprintf("%d times %.0f beats", v.count("repeats"), v.beats("beats")) },
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()
 		w.countIn("Hold the meter level.")

@@ -4,10 +4,21 @@ import "fmt"
 
 // Air, off the instrument: pinwheel, paper, balloon or toy, fast and slow.
 var airOff = Kind{
-	Key: "air-off", Name: "Air, off the instrument", Group: Breathing, Ticked: true,
-	Why: "You can see the air here, before you hear it.",
+	Key:    "air-off",
+	Name:   "Air, off the instrument",
+	Group:  Breathing,
+	Ticked: true,
+	Why:    "You can see the air here, before you hear it.",
 	Parts: []Param{
-		choice("with", "With", "paper", Option{"paper", "a strip of paper at the wall"}, Option{"pinwheel", "a pinwheel"}, Option{"balloon", "a balloon"}, Option{"hand", "your own hand"}),
+		choice(
+			"with",
+			"With",
+			"paper",
+			Option{"paper", "a strip of paper at the wall"},
+			Option{"pinwheel", "a pinwheel"},
+			Option{"balloon", "a balloon"},
+			Option{"hand", "your own hand"},
+		),
 		number("rounds", "Rounds", "", 1, 6, 1, 3, "do 1 to 6 rounds"),
 	},
 	Says: func(v Values) string {
@@ -24,4 +35,9 @@ var airOff = Kind{
 	},
 }
 
-var airThings = map[string]string{"paper": "a strip of paper", "pinwheel": "a pinwheel", "balloon": "a balloon", "hand": "your own hand"}
+var airThings = map[string]string{
+	"paper":    "a strip of paper",
+	"pinwheel": "a pinwheel",
+	"balloon":  "a balloon",
+	"hand":     "your own hand",
+}

@@ -4,22 +4,41 @@ import "fmt"
 
 // Air pulses: the air pushes a long tone, or air alone, so many times a beat.
 var airPulses = Kind{
-	Key: "air-pulses", Name: "Air pulses", Group: LongTones,
-	Why: "The air learns to move on purpose, and never to turn back.",
+	Key:   "air-pulses",
+	Name:  "Air pulses",
+	Group: LongTones,
+	Why:   "The air learns to move on purpose, and never to turn back.",
 	Parts: []Param{
-		notes("Concert note", 1, 0), number("pulses", "Pulses to a beat", "", 1, 4, 1, 2, "give each beat 1 to 4 pulses"),
+		notes(
+			"Concert note",
+			1,
+			0,
+		),
+		number("pulses", "Pulses to a beat", "", 1, 4, 1, 2, "give each beat 1 to 4 pulses"),
 		choice("on", "On", "note", Option{"note", "a note"}, Option{"air", "air alone"}),
-		number("beats", "Beats", "beats", 4, 8, 1, 8, "go on for 4 to 8 beats"), tempo(60),
+		number("beats", "Beats", "beats", 4, 8, 1, 8, "go on for 4 to 8 beats"),
+		tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("%d to a beat on %s, %.0f beats at %.0f", v.count("pulses"), map[string]string{"note": "concert " + concertNames(v.notes()), "air": "air alone"}[v.choice("on")], v.beats("beats"), v.tempo())
+		return fmt.Sprintf(
+			"%d to a beat on %s, %.0f beats at %.0f",
+			v.count("pulses"),
+			map[string]string{"note": "concert " + concertNames(v.notes()), "air": "air alone"}[v.choice("on")],
+			v.beats("beats"),
+			v.tempo(),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
 		w.countIn(readyText)
 		w.breathe()
 		if v.choice("on") == "air" {
-			w.add(Segment{Phase: Out, Beats: v.beats("beats"), Bursts: v.count("pulses") * int(v.beats("beats")), Text: "Push the air"})
+			w.add(Segment{
+				Phase:  Out,
+				Beats:  v.beats("beats"),
+				Bursts: v.count("pulses") * int(v.beats("beats")),
+				Text:   "Push the air",
+			})
 			w.judge(AirBursts, 0)
 			w.judge(AirEven, mostUneven)
 		} else {

@@ -11,14 +11,22 @@ func isBrass(i instrument.Instrument) bool { return i.Family == instrument.Brass
 
 // Air, then buzz: the air goes first and the lips join it.
 var airThenBuzz = Kind{
-	Key: "air-then-buzz", Name: "Air, then buzz", Group: Buzzing, Suits: isBrass,
-	Why: "The air comes first; the lips only join in.",
+	Key:   "air-then-buzz",
+	Name:  "Air, then buzz",
+	Group: Buzzing,
+	Suits: isBrass,
+	Why:   "The air comes first; the lips only join in.",
 	Parts: []Param{
 		number("air_beats", "Air", "beats", 1, 4, 1, 2, "blow air for 1 to 4 beats"),
 		number("beats", "Buzz", "beats", 2, 8, 1, 4, "buzz for 2 to 8 beats"), repeats(3, 6), tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("%.0f beats of air, %.0f of buzz, %d times", v.beats("air_beats"), v.beats("beats"), v.count("repeats"))
+		return fmt.Sprintf(
+			"%.0f beats of air, %.0f of buzz, %d times",
+			v.beats("air_beats"),
+			v.beats("beats"),
+			v.count("repeats"),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()

@@ -49,7 +49,14 @@ func (s Step) mostBreath() music.Seconds {
 // checkBreath refuses a step that asks for more than one breath holds.
 func (s Step) checkBreath() error {
 	if s.longest > s.mostBreath()+0.001 {
-		return ParameterError{s.breathField(), fmt.Sprintf("one breath would last %.0f s; keep it within %.0f s: ask for less at a time, or go faster", s.longest, s.mostBreath())}
+		return ParameterError{
+			s.breathField(),
+			fmt.Sprintf(
+				"one breath would last %.0f s; keep it within %.0f s: ask for less at a time, or go faster",
+				s.longest,
+				s.mostBreath(),
+			),
+		}
 	}
 	return nil
 }

@@ -4,23 +4,47 @@ import "fmt"
 
 // Breath pattern: in, hold, out in bursts or a stream, wait; some rounds.
 var breathPattern = Kind{
-	Key: "breath-pattern", Name: "Breath pattern", Group: Breathing,
-	Why: "Everything you play is made of this air.",
+	Key:   "breath-pattern",
+	Name:  "Breath pattern",
+	Group: Breathing,
+	Why:   "Everything you play is made of this air.",
 	Parts: []Param{
 		number("in", "In", "beats", 2, 8, 1, 4, "breathe in for 2 to 8 beats"),
 		number("hold", "Hold", "beats", 0, 8, 1, 4, "hold for 8 beats at most"),
 		number("out", "Out", "beats", 2, 16, 1, 8, "blow out for 2 to 16 beats"),
-		choice("how", "Out how", "bursts", Option{"bursts", "in equal short bursts, one a beat"}, Option{"steady", "in one even stream"}, Option{"spread", "slowly, spread over all beats"}),
+		choice(
+			"how",
+			"Out how",
+			"bursts",
+			Option{"bursts", "in equal short bursts, one a beat"},
+			Option{"steady", "in one even stream"},
+			Option{"spread", "slowly, spread over all beats"},
+		),
 		number("wait", "Wait", "beats", 0, 8, 1, 4, "wait for 8 beats at most"),
-		number("rounds", "Rounds", "", 1, 12, 1, 8, "do 1 to 12 rounds"), tempo(60),
+		number("rounds", "Rounds", "", 1, 12, 1, 8, "do 1 to 12 rounds"),
+		tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("in %.0f, hold %.0f, out %.0f %s, wait %.0f, %d rounds", v.beats("in"), v.beats("hold"), v.beats("out"),
-			map[string]string{"bursts": "in bursts", "steady": "in one stream", "spread": "spread out"}[v.choice("how")], v.beats("wait"), v.count("rounds"))
+		return fmt.Sprintf(
+			"in %.0f, hold %.0f, out %.0f %s, wait %.0f, %d rounds",
+			v.beats("in"),
+			v.beats("hold"),
+			v.beats("out"),
+			map[string]string{"bursts": "in bursts", "steady": "in one stream", "spread": "spread out"}[v.choice("how")],
+			v.beats("wait"),
+			v.count("rounds"),
+		)
 	},
 	Check: func(v Values) error {
 		if s := v.tempo().Seconds(v.beats("hold")); s > longestBreathHold {
-			return ParameterError{"hold", fmt.Sprintf("the breath would be held for %.0f s; hold it for %.0f s at most", s, float64(longestBreathHold))}
+			return ParameterError{
+				"hold",
+				fmt.Sprintf(
+					"the breath would be held for %.0f s; hold it for %.0f s at most",
+					s,
+					float64(longestBreathHold),
+				),
+			}
 		}
 		return nil
 	},
@@ -34,7 +58,12 @@ var breathPattern = Kind{
 		for range v.count("rounds") {
 			w.add(Segment{Phase: Breathe, Beats: v.beats("in"), Text: "In"})
 			w.add(Segment{Phase: Hold, Beats: v.beats("hold"), Text: "Hold, throat open"})
-			w.add(Segment{Phase: Out, Beats: v.beats("out"), Bursts: bursts, Text: "Out"})
+			w.add(Segment{
+				Phase:  Out,
+				Beats:  v.beats("out"),
+				Bursts: bursts,
+				Text:   "Out",
+			})
 			w.add(Segment{Phase: Rest, Beats: v.beats("wait"), Text: "Wait"})
 		}
 		w.end()

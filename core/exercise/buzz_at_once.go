@@ -4,7 +4,10 @@ import "fmt"
 
 // Buzz at once: the buzz speaks on its beat and goes on.
 var buzzAtOnce = Kind{
-	Key: "buzz-at-once", Name: "Buzz at once", Group: Buzzing, Suits: isBrass,
+	Key:   "buzz-at-once",
+	Name:  "Buzz at once",
+	Group: Buzzing,
+	Suits: isBrass,
 	Why:   "Lips that buzz at once play at once.",
 	Parts: []Param{number("beats", "Beats", "beats", 2, 8, 1, 4, "buzz for 2 to 8 beats"), repeats(4, 8), tempo(60)},
 	Says: func(v Values) string {

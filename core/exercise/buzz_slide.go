@@ -8,15 +8,35 @@ import (
 
 // Buzz slide: the pitch slides without a dead spot.
 var buzzSlide = Kind{
-	Key: "buzz-slide", Name: "Buzz slide", Group: Buzzing, Suits: isBrass,
-	Why: "Slide between notes until the ear is sure of both.",
+	Key:   "buzz-slide",
+	Name:  "Buzz slide",
+	Group: Buzzing,
+	Suits: isBrass,
+	Why:   "Slide between notes until the ear is sure of both.",
 	Parts: []Param{
-		number("from", "From", "half steps from home", -5, 12, 1, 7, "begin from a fourth below home to an octave above it"),
+		number(
+			"from",
+			"From",
+			"half steps from home",
+			-5,
+			12,
+			1,
+			7,
+			"begin from a fourth below home to an octave above it",
+		),
 		number("to", "To", "half steps from home", -5, 12, 1, 0, "end from a fourth below home to an octave above it"),
-		number("beats", "Beats", "beats", 2, 8, 1, 4, "slide for 2 to 8 beats"), repeats(2, 6), tempo(60),
+		number("beats", "Beats", "beats", 2, 8, 1, 4, "slide for 2 to 8 beats"),
+		repeats(2, 6),
+		tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("concert %s to %s in %.0f beats, %d times", Degree(v.number("from")).ConcertName(), Degree(v.number("to")).ConcertName(), v.beats("beats"), v.count("repeats"))
+		return fmt.Sprintf(
+			"concert %s to %s in %.0f beats, %d times",
+			Degree(v.number("from")).ConcertName(),
+			Degree(v.number("to")).ConcertName(),
+			v.beats("beats"),
+			v.count("repeats"),
+		)
 	},
 	Check: func(v Values) error {
 		if distance(Degree(v.number("from")), Degree(v.number("to"))) < leastSlide {

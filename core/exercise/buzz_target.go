@@ -4,9 +4,16 @@ import "fmt"
 
 // Buzz to a target: between home and its fifth, landing where the ear is.
 var buzzTarget = Kind{
-	Key: "buzz-to-a-target", Name: "Buzz to a target", Group: Buzzing, Suits: isBrass,
+	Key:   "buzz-to-a-target",
+	Name:  "Buzz to a target",
+	Group: Buzzing,
+	Suits: isBrass,
 	Why:   "Hear the next note first, then buzz exactly there.",
-	Parts: []Param{number("beats", "Beats each", "beats", 2, 8, 1, 4, "buzz each note for 2 to 8 beats"), repeats(2, 4), tempo(60)},
+	Parts: []Param{
+		number("beats", "Beats each", "beats", 2, 8, 1, 4, "buzz each note for 2 to 8 beats"),
+		repeats(2, 4),
+		tempo(60),
+	},
 	Says: func(v Values) string {
 		return fmt.Sprintf("home's fifth and home, %.0f beats each, %d times", v.beats("beats"), v.count("repeats"))
 	},

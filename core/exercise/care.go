@@ -6,9 +6,22 @@ import (
 
 // Care: what the instrument needs today, this week, this month; ticked.
 var care = Kind{
-	Key: "care", Name: "Care", Group: Caring, Ticked: true,
-	Why:   "An instrument that is looked after answers.",
-	Parts: []Param{choice("when", "How often", "daily", Option{"daily", "after playing"}, Option{"weekly", "every week"}, Option{"monthly", "every month"}, Option{"termly", "every term"})},
+	Key:    "care",
+	Name:   "Care",
+	Group:  Caring,
+	Ticked: true,
+	Why:    "An instrument that is looked after answers.",
+	Parts: []Param{
+		choice(
+			"when",
+			"How often",
+			"daily",
+			Option{"daily", "after playing"},
+			Option{"weekly", "every week"},
+			Option{"monthly", "every month"},
+			Option{"termly", "every term"},
+		),
+	},
 	Says: func(v Values) string {
 		return map[string]string{"daily": "after playing", "weekly": "this week's", "monthly": "this month's", "termly": "this term's"}[v.choice("when")]
 	},
@@ -45,7 +58,11 @@ func careItems(i instrument.Instrument, when string) []careItem {
 		add(slide, PictureDry, "Wipe the slide and wet it again; lock it")
 	case "weekly":
 		add(brass, PictureBrush, "Brush the mouthpiece in warm water")
-		add(i.Family == instrument.Clarinets || i.Family == instrument.Saxophones, PictureWater, "Rinse the mouthpiece in lukewarm water, no brush on its tip")
+		add(
+			i.Family == instrument.Clarinets || i.Family == instrument.Saxophones,
+			PictureWater,
+			"Rinse the mouthpiece in lukewarm water, no brush on its tip",
+		)
 		add(brass && !slide, PictureOil, "A few drops of oil on each valve")
 		add(!brass, PictureLook, "Look over the pads for anything sticky or torn")
 	case "monthly":

@@ -25,7 +25,11 @@ func Catalogue() []*Kind { return append([]*Kind(nil), catalogue...) }
 type UnknownKindError struct{ Key string }
 
 func (e UnknownKindError) Error() string {
-	return fmt.Sprintf("exercise: the catalogue has no kind %q; the kinds are %s", e.Key, strings.Join(KindKeys(), ", "))
+	return fmt.Sprintf(
+		"exercise: the catalogue has no kind %q; the kinds are %s",
+		e.Key,
+		strings.Join(KindKeys(), ", "),
+	)
 }
 
 // KindKeys lists the kinds' keys.

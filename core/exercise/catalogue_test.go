@@ -51,12 +51,22 @@ func drawn(t *rapid.T, k *exercise.Kind) (exercise.Step, error) {
 		case exercise.Switch:
 			given[p.Key] = rapid.Bool().Draw(t, p.Key)
 		case exercise.NoteList:
-			given[p.Key] = rapid.SliceOfN(rapid.IntRange(int(exercise.LowestDegree), int(exercise.HighestDegree)), 1, int(p.Max)).Draw(t, p.Key)
+			given[p.Key] = rapid.SliceOfN(
+				rapid.IntRange(int(exercise.LowestDegree), int(exercise.HighestDegree)),
+				1,
+				int(p.Max),
+			).Draw(
+				t,
+				p.Key,
+			)
 		case exercise.Melody:
 			given[p.Key] = rapid.SliceOfN(rapid.Custom(func(t *rapid.T) exercise.Note {
 				return exercise.Note{
-					Degree: exercise.Degree(rapid.IntRange(-5, 12).Draw(t, "degree")), Beats: music.Beats(rapid.IntRange(1, 4).Draw(t, "beats")),
-					Rest: rapid.Bool().Draw(t, "rest"),
+					Degree: exercise.Degree(
+						rapid.IntRange(-5, 12).Draw(t, "degree"),
+					),
+					Beats: music.Beats(rapid.IntRange(1, 4).Draw(t, "beats")),
+					Rest:  rapid.Bool().Draw(t, "rest"),
 				}
 			}), 1, 24).Draw(t, p.Key)
 		}
@@ -104,7 +114,10 @@ func TestEveryKindWithAnyParameters(t *testing.T) {
 					require.ErrorAs(t, err, &said, "what a kind refuses, it refuses in words")
 					return
 				}
-				p := exercise.Player{Stage: exercise.Stage(rapid.IntRange(1, 4).Draw(t, "stage")), Repeat: rapid.IntRange(0, 3).Draw(t, "repeat")}
+				p := exercise.Player{
+					Stage:  exercise.Stage(rapid.IntRange(1, 4).Draw(t, "stage")),
+					Repeat: rapid.IntRange(0, 3).Draw(t, "repeat"),
+				}
 				c := conventions(t)
 				for range 5 {
 					p.Instrument = rapid.SampledFrom(allWays()).Draw(t, "instrument")
@@ -164,7 +177,12 @@ func wholesome(t require.TestingT, s exercise.Score, i instrument.Instrument) {
 	require.LessOrEqual(t, s.LongestBreath(), longestSound, where)
 
 	asked := len(s.Targets()) > 0
-	require.True(t, asked || s.Ticked || s.Metered || len(s.Rules) > 0 || s.Kind == exercise.KindMakeATune, "%s: there is something to be told", where)
+	require.True(
+		t,
+		asked || s.Ticked || s.Metered || len(s.Rules) > 0 || s.Kind == exercise.KindMakeATune,
+		"%s: there is something to be told",
+		where,
+	)
 	if s.Ticked {
 		require.NotEmpty(t, s.Items, where)
 		require.Len(t, s.Pictures, len(s.Items), where)
@@ -211,14 +229,25 @@ func TestWhatTheKindsLayOut(t *testing.T) {
 		// D♭3 down an octave (common practice).
 		{"trombone", "tube-buzz-scale", nil, []string{"D♭4", "C4", "B♭3", "A♭3", "G♭3", "F3", "E♭3", "D♭3"}},
 	} {
-		s := layFor(t, exercise.Player{Instrument: named(t, w.instrument), Stage: 4}, exercise.New(w.kind, w.set), exercise.StandardConventions())
+		s := layFor(
+			t,
+			exercise.Player{Instrument: named(t, w.instrument), Stage: 4},
+			exercise.New(w.kind, w.set),
+			exercise.StandardConventions(),
+		)
 		assert.Equal(t, w.notes, names(s), "%s on %s", w.kind, w.instrument)
 	}
 }
 
 func TestKindsThatAreNotForAnInstrumentSaySo(t *testing.T) {
 	for kind, key := range map[string]string{"buzz-at-once": "flute", "overtones": "clarinet", "slur-across-partials": "oboe", "register-pair": "tuba"} {
-		_, err := exercise.New(kind, nil).Score(exercise.Player{Instrument: named(t, key), Stage: 2}, exercise.StandardConventions())
+		_, err := exercise.New(
+			kind,
+			nil,
+		).Score(
+			exercise.Player{Instrument: named(t, key), Stage: 2},
+			exercise.StandardConventions(),
+		)
 		assert.ErrorIs(t, err, exercise.ErrNotFor, kind)
 	}
 }
@@ -240,7 +269,19 @@ func TestFingersAloneOpenAPattern(t *testing.T) {
 		phases = append(phases, seg.Phase)
 	}
 	assert.Equal(t, []exercise.Phase{
-		"ready", "finger", "finger", "finger", "finger", "finger", "breathe", "play", "play", "play", "play", "play", "rest",
+		"ready",
+		"finger",
+		"finger",
+		"finger",
+		"finger",
+		"finger",
+		"breathe",
+		"play",
+		"play",
+		"play",
+		"play",
+		"play",
+		"rest",
 	}, phases)
 }
 

@@ -9,15 +9,32 @@ import (
 // Chromatic loop: half steps up and down over half the instrument or all of it,
 // grouped in twos or threes.
 var chromaticLoop = Kind{
-	Key: "chromatic-loop", Name: "Chromatic loop", Group: Patterns,
-	Why: "Even fingers: every half step takes as long as the next.",
+	Key:   "chromatic-loop",
+	Name:  "Chromatic loop",
+	Group: Patterns,
+	Why:   "Even fingers: every half step takes as long as the next.",
 	Parts: []Param{
-		choice("half", "Which half", "low", Option{"low", "the lower"}, Option{"upper", "the upper"}, Option{"whole", "all of it"}),
+		choice(
+			"half",
+			"Which half",
+			"low",
+			Option{"low", "the lower"},
+			Option{"upper", "the upper"},
+			Option{"whole", "all of it"},
+		),
 		choice("group", "In", "two", Option{"two", "twos"}, Option{"three", "threes"}),
-		number("loops", "Loops", "", 1, 4, 1, 2, "go round 1 to 4 times"), fingersFirst(), tempo(60),
+		number("loops", "Loops", "", 1, 4, 1, 2, "go round 1 to 4 times"),
+		fingersFirst(),
+		tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("%s half, in %ss, %d loops at %.0f", v.choice("half"), v.choice("group"), v.count("loops"), v.tempo())
+		return fmt.Sprintf(
+			"%s half, in %ss, %d loops at %.0f",
+			v.choice("half"),
+			v.choice("group"),
+			v.count("loops"),
+			v.tempo(),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()

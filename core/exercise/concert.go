@@ -59,13 +59,22 @@ func (w *writer) place(d Degree) placed {
 			if octave > 0 {
 				where = "higher"
 			}
-			p.notice = fmt.Sprintf("%s plays concert %s an octave %s: the note itself lies outside %s.", w.i.Name, d.ConcertName(), where, w.outside(note))
+			p.notice = fmt.Sprintf(
+				"%s plays concert %s an octave %s: the note itself lies outside %s.",
+				w.i.Name,
+				d.ConcertName(),
+				where,
+				w.outside(note),
+			)
 		}
 		return p
 	}
 	instead := w.nearest(d)
-	return placed{w.i.Home() + music.MIDI(instead), fmt.Sprintf("%s plays concert %s instead of %s, which lies outside %s.",
-		w.i.Name, instead.ConcertName(), d.ConcertName(), w.outside(note))}
+	return placed{
+		w.i.Home() + music.MIDI(instead),
+		fmt.Sprintf("%s plays concert %s instead of %s, which lies outside %s.",
+			w.i.Name, instead.ConcertName(), d.ConcertName(), w.outside(note)),
+	}
 }
 
 // reaches reports whether a note may be asked of the player.

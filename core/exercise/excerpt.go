@@ -9,11 +9,27 @@ import (
 
 // Excerpt three ways: a line of music on air, on the buzz, on the instrument.
 var excerpt = Kind{
-	Key: "excerpt", Name: "Excerpt three ways", Group: Ear,
-	Why: "Air first, then lips, then the instrument: each way makes the next one easy.",
+	Key:   "excerpt",
+	Name:  "Excerpt three ways",
+	Group: Ear,
+	Why:   "Air first, then lips, then the instrument: each way makes the next one easy.",
 	Parts: []Param{
-		{Key: "melody", Label: "Notes", Type: Melody, Default: defaultMelody, Max: mostOf, Remedy: "give 1 to 64 notes, each up to 16 beats, from a fourth below home to an octave above it"},
-		{Key: "title", Label: "Title", Type: Words, Default: "A short line", Max: AnyChars, Remedy: "use at most 200 letters"},
+		{
+			Key:     "melody",
+			Label:   "Notes",
+			Type:    Melody,
+			Default: defaultMelody,
+			Max:     mostOf,
+			Remedy:  "give 1 to 64 notes, each up to 16 beats, from a fourth below home to an octave above it",
+		},
+		{
+			Key:     "title",
+			Label:   "Title",
+			Type:    Words,
+			Default: "A short line",
+			Max:     AnyChars,
+			Remedy:  "use at most 200 letters",
+		},
 		tempo(80),
 	},
 	Says: func(v Values) string {
@@ -52,7 +68,12 @@ func (w *writer) onAir(line []Note) {
 			bursts++
 		}
 	}
-	w.add(Segment{Phase: Out, Beats: all, Bursts: bursts, Text: "The rhythm on air"})
+	w.add(Segment{
+		Phase:  Out,
+		Beats:  all,
+		Bursts: bursts,
+		Text:   "The rhythm on air",
+	})
 }
 
 func (w *writer) line(line []Note, p Phase) {

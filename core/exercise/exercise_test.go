@@ -47,7 +47,11 @@ func names(s exercise.Score) (out []string) {
 }
 
 func TestSentenceSaysTheStep(t *testing.T) {
-	assert.Equal(t, "Long tone, counted: concert B♭ then F, 8 beats each at 60, 8 beats rest between", counted.Sentence())
+	assert.Equal(
+		t,
+		"Long tone, counted: concert B♭ then F, 8 beats each at 60, 8 beats rest between",
+		counted.Sentence(),
+	)
 	one := exercise.New(exercise.KindLongToneCounted, set{"notes": []int{0}, "beats": 4, "tempo_bpm": 80})
 	assert.Equal(t, "Long tone, counted: concert B♭, 4 beats each at 80", one.Sentence())
 }
@@ -107,11 +111,27 @@ func TestSubstitutionIsSaid(t *testing.T) {
 
 	// In the first weeks the octave is out of reach, and so is the fourth below,
 	// which then lies an octave higher.
-	first := layFor(t, exercise.Player{Instrument: named(t, "clarinet"), Stage: 1}, octave, exercise.StandardConventions())
+	first := layFor(
+		t,
+		exercise.Player{Instrument: named(t, "clarinet"), Stage: 1},
+		octave,
+		exercise.StandardConventions(),
+	)
 	assert.Equal(t, []string{"C4"}, names(first))
-	assert.Equal(t, []string{"B♭ clarinet plays concert B♭ an octave lower: the note itself lies outside what this stage asks for."}, first.Notices)
+	assert.Equal(
+		t,
+		[]string{
+			"B♭ clarinet plays concert B♭ an octave lower: the note itself lies outside what this stage asks for.",
+		},
+		first.Notices,
+	)
 	below := exercise.New(exercise.KindLongToneCounted, set{"notes": []int{-5}})
-	first = layFor(t, exercise.Player{Instrument: named(t, "clarinet"), Stage: 1}, below, exercise.StandardConventions())
+	first = layFor(
+		t,
+		exercise.Player{Instrument: named(t, "clarinet"), Stage: 1},
+		below,
+		exercise.StandardConventions(),
+	)
 	assert.Equal(t, []string{"G4"}, names(first))
 }
 
@@ -134,7 +154,11 @@ func TestBadParametersNameTheField(t *testing.T) {
 		assert.NotEmpty(t, said.Remedy)
 	}
 	_, err := exercise.Parse(exercise.KindLongToneCounted, []byte(`{"beats":16,"tempo_bpm":40}`))
-	assert.EqualError(t, err, "beats: one breath would last 24 s; keep it within 16 s: ask for less at a time, or go faster")
+	assert.EqualError(
+		t,
+		err,
+		"beats: one breath would last 24 s; keep it within 16 s: ask for less at a time, or go faster",
+	)
 	_, err = exercise.Parse(exercise.KindLongToneCounted, []byte(`[`))
 	assert.ErrorContains(t, err, "send an object")
 	_, err = exercise.Parse("breath-pattern", []byte(`{"hold":8,"tempo_bpm":40}`))

@@ -4,14 +4,30 @@ import "fmt"
 
 // Five-note walk: degrees one to five, up, down or both.
 var fiveNoteWalk = Kind{
-	Key: "five-note-walk", Name: "Five-note walk", Group: Patterns,
-	Why: "The first five notes, one after the other, each as good as the first.",
+	Key:   "five-note-walk",
+	Name:  "Five-note walk",
+	Group: Patterns,
+	Why:   "The first five notes, one after the other, each as good as the first.",
 	Parts: []Param{
-		choice("way", "Way", "both", Option{"up", "up"}, Option{"down", "down"}, Option{"both", "up and down"}), fingersFirst(),
-		number("beats", "Beats each", "beats", 1, 4, 1, 2, "give each note 1 to 4 beats"), tempo(80),
+		choice(
+			"way",
+			"Way",
+			"both",
+			Option{"up", "up"},
+			Option{"down", "down"},
+			Option{"both", "up and down"},
+		),
+		fingersFirst(),
+		number("beats", "Beats each", "beats", 1, 4, 1, 2, "give each note 1 to 4 beats"),
+		tempo(80),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("%s, %.0f beats each at %.0f", map[string]string{"up": "up", "down": "down", "both": "up and down"}[v.choice("way")], v.beats("beats"), v.tempo())
+		return fmt.Sprintf(
+			"%s, %.0f beats each at %.0f",
+			map[string]string{"up": "up", "down": "down", "both": "up and down"}[v.choice("way")],
+			v.beats("beats"),
+			v.tempo(),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()

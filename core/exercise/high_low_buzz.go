@@ -4,11 +4,22 @@ import "fmt"
 
 // High buzz and low buzz: two regions, well apart.
 var highLowBuzz = Kind{
-	Key: "high-low-buzz", Name: "High buzz, low buzz", Group: Buzzing, Suits: isBrass,
-	Why: "Firm corners for high, relaxed and warm for low.",
+	Key:   "high-low-buzz",
+	Name:  "High buzz, low buzz",
+	Group: Buzzing,
+	Suits: isBrass,
+	Why:   "Firm corners for high, relaxed and warm for low.",
 	Parts: []Param{
-		choice("first", "First", "class", Option{"class", "as the class begins"}, Option{"low", "low"}, Option{"high", "high"}),
-		number("beats", "Beats each", "beats", 2, 8, 1, 6, "buzz for 2 to 8 beats"), tempo(60),
+		choice(
+			"first",
+			"First",
+			"class",
+			Option{"class", "as the class begins"},
+			Option{"low", "low"},
+			Option{"high", "high"},
+		),
+		number("beats", "Beats each", "beats", 2, 8, 1, 6, "buzz for 2 to 8 beats"),
+		tempo(60),
 	},
 	Says: func(v Values) string { return fmt.Sprintf("one of each, %.0f beats", v.beats("beats")) },
 	Lay: func(w *writer, v Values) {

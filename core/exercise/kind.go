@@ -13,9 +13,9 @@ import (
 type Kind struct {
 	Key   string  `json:"key"`
 	Name  string  `json:"name"`
-	Why   string  `json:"why" doc:"what it is good for, in one line to a player"`
-	Group Group   `json:"group" doc:"where the catalogue lists it"`
-	Parts []Param `json:"parameters" nullable:"false" doc:"what a step of it sets"`
+	Why   string  `json:"why"        doc:"what it is good for, in one line to a player"`
+	Group Group   `json:"group"      doc:"where the catalogue lists it"`
+	Parts []Param `json:"parameters" doc:"what a step of it sets"                       nullable:"false"`
 	// Ticked kinds are done and ticked, not recorded.
 	Ticked bool `json:"ticked,omitempty"`
 	// Metered kinds read an air meter.

@@ -7,7 +7,9 @@ import (
 // Ladder: one rung of a way into a hard note. Which rung, the ladder's own state
 // says.
 var ladderRung = Kind{
-	Key: KindLadder, Name: "Ladder", Group: Registers,
+	Key:   KindLadder,
+	Name:  "Ladder",
+	Group: Registers,
 	Why:   "A hard note is reached from one that works, a small step at a time.",
 	Parts: []Param{ladderChoice(), number("rung", "Rung", "", 1, 40, 1, 1, "choose a rung of the ladder"), tempo(60)},
 	Says: func(v Values) string {

@@ -38,9 +38,20 @@ func (l Ladder) Rungs(i instrument.Instrument) []Rung {
 	name := func(m music.MIDI) string { return WrittenKey(i).Spell(i.Written(m)).String() }
 	for _, p := range l.pairs(i) {
 		a, b := p[0], p[1]
-		out = append(out,
-			Rung{[]music.MIDI{a, b, a}, []music.Beats{rungBeats, rungBeats, rungBeats}, true, fmt.Sprintf("%s to %s and back", name(a), name(b))},
-			Rung{[]music.MIDI{a, b}, []music.Beats{rungBeats, rungHeld}, true, fmt.Sprintf("%s to %s, and stay", name(a), name(b))},
+		out = append(
+			out,
+			Rung{
+				[]music.MIDI{a, b, a},
+				[]music.Beats{rungBeats, rungBeats, rungBeats},
+				true,
+				fmt.Sprintf("%s to %s and back", name(a), name(b)),
+			},
+			Rung{
+				[]music.MIDI{a, b},
+				[]music.Beats{rungBeats, rungHeld},
+				true,
+				fmt.Sprintf("%s to %s, and stay", name(a), name(b)),
+			},
 		)
 		if !l.Slurred {
 			out = append(out, Rung{[]music.MIDI{b}, []music.Beats{rungHeld}, false, name(b) + " alone"})
@@ -58,12 +69,44 @@ func Ladders() []Ladder {
 		return func(i instrument.Instrument) bool { return i.Key == key }
 	}
 	return []Ladder{
-		{Key: "sax-low", Name: "Low notes on the saxophone", Suits: family(instrument.Saxophones), pairs: written(67, 66, 64, 62)},
-		{Key: "bassoon-low", Name: "Low notes on the bassoon", Suits: is("bassoon"), Slurred: true, pairs: written(41, 40, 38, 36, 35, 34)},
-		{Key: "tuba-low", Name: "Low notes on the tuba", Suits: is("tuba"), pairs: written(34, 33, 31, 29)},
-		{Key: "clarinet-break", Name: "Over the clarinet's break", Suits: family(instrument.Clarinets), Crossing: true, pairs: overTheBreak},
-		{Key: "brass-partials", Name: "Open notes on brass", Suits: isBrass, pairs: openPairs},
-		{Key: "slide-positions", Name: "Seven slide positions", Suits: is("trombone"), pairs: written(53, 52, 51, 50, 49, 48, 47)},
+		{
+			Key:   "sax-low",
+			Name:  "Low notes on the saxophone",
+			Suits: family(instrument.Saxophones),
+			pairs: written(67, 66, 64, 62),
+		},
+		{
+			Key:     "bassoon-low",
+			Name:    "Low notes on the bassoon",
+			Suits:   is("bassoon"),
+			Slurred: true,
+			pairs:   written(41, 40, 38, 36, 35, 34),
+		},
+		{
+			Key:   "tuba-low",
+			Name:  "Low notes on the tuba",
+			Suits: is("tuba"),
+			pairs: written(34, 33, 31, 29),
+		},
+		{
+			Key:      "clarinet-break",
+			Name:     "Over the clarinet's break",
+			Suits:    family(instrument.Clarinets),
+			Crossing: true,
+			pairs:    overTheBreak,
+		},
+		{
+			Key:   "brass-partials",
+			Name:  "Open notes on brass",
+			Suits: isBrass,
+			pairs: openPairs,
+		},
+		{
+			Key:   "slide-positions",
+			Name:  "Seven slide positions",
+			Suits: is("trombone"),
+			pairs: written(53, 52, 51, 50, 49, 48, 47),
+		},
 	}
 }
 
@@ -86,7 +129,10 @@ func LadderOf(key string) (Ladder, bool) {
 func written(notes ...music.MIDI) func(instrument.Instrument) [][2]music.MIDI {
 	return func(i instrument.Instrument) (out [][2]music.MIDI) {
 		for n := 1; n < len(notes); n++ {
-			out = append(out, [2]music.MIDI{notes[n-1] - music.MIDI(i.Transposition), notes[n] - music.MIDI(i.Transposition)})
+			out = append(
+				out,
+				[2]music.MIDI{notes[n-1] - music.MIDI(i.Transposition), notes[n] - music.MIDI(i.Transposition)},
+			)
 		}
 		return out
 	}

@@ -9,17 +9,39 @@ import (
 // Long tone, chain: slow tones upward or downward, each clear from start to end
 // before the next.
 var longToneChain = Kind{
-	Key: "long-tone-chain", Name: "Long tone, chain", Group: LongTones,
-	Why: "Each note is made beautiful before the next one may come.",
+	Key:   "long-tone-chain",
+	Name:  "Long tone, chain",
+	Group: LongTones,
+	Why:   "Each note is made beautiful before the next one may come.",
 	Parts: []Param{
-		number("from", "From", "half steps from home", -5, 12, 1, 0, "begin from a fourth below home to an octave above it"),
+		number(
+			"from",
+			"From",
+			"half steps from home",
+			-5,
+			12,
+			1,
+			0,
+			"begin from a fourth below home to an octave above it",
+		),
 		number("to", "To", "half steps from home", -5, 12, 1, 5, "end from a fourth below home to an octave above it"),
-		choice("by", "Notes between", "chromatic", Option{"chromatic", "every half step"}, Option{"scale", "the scale"}),
+		choice(
+			"by",
+			"Notes between",
+			"chromatic",
+			Option{"chromatic", "every half step"},
+			Option{"scale", "the scale"},
+		),
 		number("seconds", "Each", "seconds", 6, 10, 1, 8, "hold each note for 6 to 10 seconds"),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("concert %s to %s by %s, %.0f seconds each", Degree(v.number("from")).ConcertName(), Degree(v.number("to")).ConcertName(),
-			map[string]string{"chromatic": "half steps", "scale": "the scale"}[v.choice("by")], v.number("seconds"))
+		return fmt.Sprintf(
+			"concert %s to %s by %s, %.0f seconds each",
+			Degree(v.number("from")).ConcertName(),
+			Degree(v.number("to")).ConcertName(),
+			map[string]string{"chromatic": "half steps", "scale": "the scale"}[v.choice("by")],
+			v.number("seconds"),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = 60

@@ -9,11 +9,21 @@ import (
 // Long tone, longest: a note as long as it stays beautiful, against one's own
 // best.
 var longToneLongest = Kind{
-	Key: KindLongToneLongest, Name: "Long tone, longest", Group: LongTones, Breath: stage4Cap,
-	Why:   "One beat more than yesterday is progress.",
-	Parts: []Param{notes("Concert notes, in order", 3, 0), number("cap_s", "At most", "seconds", 10, 45, 1, 30, "stop at 10 to 45 seconds")},
+	Key:    KindLongToneLongest,
+	Name:   "Long tone, longest",
+	Group:  LongTones,
+	Breath: stage4Cap,
+	Why:    "One beat more than yesterday is progress.",
+	Parts: []Param{
+		notes("Concert notes, in order", 3, 0),
+		number("cap_s", "At most", "seconds", 10, 45, 1, 30, "stop at 10 to 45 seconds"),
+	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("concert %s, as long as it stays beautiful, at most %.0f seconds", concertNames(v.notes()), v.number("cap_s"))
+		return fmt.Sprintf(
+			"concert %s, as long as it stays beautiful, at most %.0f seconds",
+			concertNames(v.notes()),
+			v.number("cap_s"),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM, w.pattern = 60, v.notes()

@@ -4,9 +4,15 @@ import "fmt"
 
 // Make a tune: of the notes that are known; never graded.
 var makeATune = Kind{
-	Key: KindMakeATune, Name: "Make a tune", Group: Ear,
+	Key:   KindMakeATune,
+	Name:  "Make a tune",
+	Group: Ear,
 	Why:   "It is yours. Nobody marks it.",
-	Parts: []Param{notes("Notes to use", 5, FirstFive...), number("bars", "Bars of four", "", 4, 16, 1, 8, "make 4 to 16 bars"), tempo(80)},
+	Parts: []Param{
+		notes("Notes to use", 5, FirstFive...),
+		number("bars", "Bars of four", "", 4, 16, 1, 8, "make 4 to 16 bars"),
+		tempo(80),
+	},
 	Says: func(v Values) string {
 		return fmt.Sprintf("%d bars of concert %s", v.count("bars"), concertNames(v.notes()))
 	},

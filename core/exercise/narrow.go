@@ -56,8 +56,12 @@ func (s Score) Isolated(first, last int) Score {
 	}
 	s.Rules = rules
 	return s.with(
-		[]Segment{{Phase: Ready, Beats: countIn - breathBeats, Text: readyText}, {Phase: Breathe, Beats: breathBeats, Text: breathText}},
-		inside, []Segment{{Phase: Rest, Beats: 1, Text: "Done."}},
+		[]Segment{
+			{Phase: Ready, Beats: countIn - breathBeats, Text: readyText},
+			{Phase: Breathe, Beats: breathBeats, Text: breathText},
+		},
+		inside,
+		[]Segment{{Phase: Rest, Beats: 1, Text: "Done."}},
 	)
 }
 
@@ -75,6 +79,15 @@ func (s Score) with(parts ...[]Segment) Score {
 
 // ofTheWhole are the measures that need every note of a step.
 var ofTheWhole = map[MeasureKey]bool{
-	TempoDrift: true, Evenness: true, SwellRange: true, SwellOrder: true, PitchShift: true, Plateaus: true, HighAbove: true, AirBursts: true,
-	AirEven: true, AirLength: true, Sung: true,
+	TempoDrift: true,
+	Evenness:   true,
+	SwellRange: true,
+	SwellOrder: true,
+	PitchShift: true,
+	Plateaus:   true,
+	HighAbove:  true,
+	AirBursts:  true,
+	AirEven:    true,
+	AirLength:  true,
+	Sung:       true,
 }

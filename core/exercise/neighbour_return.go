@@ -8,14 +8,45 @@ import (
 
 // Neighbour return: home, a neighbour, and back without hesitation.
 var neighbourReturn = Kind{
-	Key: "neighbour-return", Name: "Neighbour return", Group: Patterns,
-	Why: "Fingers and air change together, without waiting.",
+	Key:   "neighbour-return",
+	Name:  "Neighbour return",
+	Group: Patterns,
+	Why:   "Fingers and air change together, without waiting.",
 	Parts: []Param{
-		notes("Home", 2, 0), choice("neighbour", "Neighbour", "upper", Option{"upper", "the one above"}, Option{"lower", "the one below"}, Option{"both", "both"}),
-		number("beats", "Beats each", "beats", 1, 4, 1, 2, "give each note 1 to 4 beats"), repeats(2, 4), fingersFirst(), tempo(80),
+		notes(
+			"Home",
+			2,
+			0,
+		),
+		choice(
+			"neighbour",
+			"Neighbour",
+			"upper",
+			Option{"upper", "the one above"},
+			Option{"lower", "the one below"},
+			Option{"both", "both"},
+		),
+		number(
+			"beats",
+			"Beats each",
+			"beats",
+			1,
+			4,
+			1,
+			2,
+			"give each note 1 to 4 beats",
+		),
+		repeats(2, 4),
+		fingersFirst(),
+		tempo(80),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("concert %s and %s, %.0f beats each", concertNames(v.notes()), map[string]string{"upper": "the note above", "lower": "the note below", "both": "both its neighbours"}[v.choice("neighbour")], v.beats("beats"))
+		return fmt.Sprintf(
+			"concert %s and %s, %.0f beats each",
+			concertNames(v.notes()),
+			map[string]string{"upper": "the note above", "lower": "the note below", "both": "both its neighbours"}[v.choice("neighbour")],
+			v.beats("beats"),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()

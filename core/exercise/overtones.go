@@ -8,10 +8,17 @@ import (
 
 // Overtones on one fingering: partials 2 to 5 of the saxophone's low B flat.
 var overtones = Kind{
-	Key: "overtones", Name: "Overtones on one fingering", Group: Registers,
+	Key:   "overtones",
+	Name:  "Overtones on one fingering",
+	Group: Registers,
 	Suits: func(i instrument.Instrument) bool { return i.Family == instrument.Saxophones },
 	Why:   "The throat finds each note before the fingers help it.",
-	Parts: []Param{number("to", "Up to partial", "", 2, 5, 1, 3, "go up to partial 2, 3, 4 or 5"), number("beats", "Beats each", "beats", 2, 8, 1, 4, "hold each for 2 to 8 beats"), restBeats(4), tempo(80)},
+	Parts: []Param{
+		number("to", "Up to partial", "", 2, 5, 1, 3, "go up to partial 2, 3, 4 or 5"),
+		number("beats", "Beats each", "beats", 2, 8, 1, 4, "hold each for 2 to 8 beats"),
+		restBeats(4),
+		tempo(80),
+	},
 	Says: func(v Values) string {
 		return fmt.Sprintf("low B♭ fingering, partials 2 to %d, %.0f beats each", v.count("to"), v.beats("beats"))
 	},

@@ -31,7 +31,7 @@ type Param struct {
 	Key     string    `json:"key"`
 	Label   string    `json:"label"`
 	Unit    string    `json:"unit,omitempty"`
-	Type    ParamType `json:"type" enum:"number,choice,switch,notes,melody,words"`
+	Type    ParamType `json:"type"              enum:"number,choice,switch,notes,melody,words"`
 	Min     float64   `json:"min,omitempty"`
 	Max     float64   `json:"max,omitempty"`
 	Step    float64   `json:"step,omitempty"`
@@ -56,7 +56,17 @@ func (e ParameterError) Error() string { return e.Field + ": " + e.Remedy }
 
 // number is a numeric parameter.
 func number(key, label, unit string, least, most, step, usual float64, remedy string) Param {
-	return Param{Key: key, Label: label, Unit: unit, Type: Number, Min: least, Max: most, Step: step, Default: usual, Remedy: remedy}
+	return Param{
+		Key:     key,
+		Label:   label,
+		Unit:    unit,
+		Type:    Number,
+		Min:     least,
+		Max:     most,
+		Step:    step,
+		Default: usual,
+		Remedy:  remedy,
+	}
 }
 
 func choice(key, label, usual string, options ...Option) Param {
@@ -64,17 +74,35 @@ func choice(key, label, usual string, options ...Option) Param {
 	for _, o := range options {
 		keys = append(keys, o.Key)
 	}
-	return Param{Key: key, Label: label, Type: Choice, Options: options, Default: usual, Remedy: "choose one of " + strings.Join(keys, ", ")}
+	return Param{
+		Key:     key,
+		Label:   label,
+		Type:    Choice,
+		Options: options,
+		Default: usual,
+		Remedy:  "choose one of " + strings.Join(keys, ", "),
+	}
 }
 
 func onOff(key, label string, usual bool) Param {
-	return Param{Key: key, Label: label, Type: Switch, Default: usual, Remedy: "say true or false"}
+	return Param{
+		Key:     key,
+		Label:   label,
+		Type:    Switch,
+		Default: usual,
+		Remedy:  "say true or false",
+	}
 }
 
 func notes(label string, most int, usual ...Degree) Param {
 	return Param{
-		Key: "notes", Label: label, Type: NoteList, Min: 1, Max: float64(most), Default: usual,
-		Remedy: fmt.Sprintf("choose 1 to %d notes, from %s to %s", most, degreeDn, degreeUp),
+		Key:     "notes",
+		Label:   label,
+		Type:    NoteList,
+		Min:     1,
+		Max:     float64(most),
+		Default: usual,
+		Remedy:  fmt.Sprintf("choose 1 to %d notes, from %s to %s", most, degreeDn, degreeUp),
 	}
 }
 
@@ -88,8 +116,16 @@ func restBeats(usual float64) Param {
 }
 
 func tempo(usual float64) Param {
-	return number("tempo_bpm", "Tempo", "beats a minute", float64(music.SlowestTempo), float64(music.FastestTempo), 1, usual,
-		fmt.Sprintf("choose a tempo from %.0f to %.0f", music.SlowestTempo, music.FastestTempo))
+	return number(
+		"tempo_bpm",
+		"Tempo",
+		"beats a minute",
+		float64(music.SlowestTempo),
+		float64(music.FastestTempo),
+		1,
+		usual,
+		fmt.Sprintf("choose a tempo from %.0f to %.0f", music.SlowestTempo, music.FastestTempo),
+	)
 }
 
 func repeats(usual, most float64) Param {
@@ -154,7 +190,8 @@ func (p Param) read(raw json.RawMessage) (value any, ok bool) {
 		return x, math.Abs(steps-math.Round(steps)) < 1e-9
 	case Choice:
 		var s string
-		known := json.Unmarshal(raw, &s) == nil && slices.ContainsFunc(p.Options, func(o Option) bool { return o.Key == s })
+		known := json.Unmarshal(raw, &s) == nil &&
+			slices.ContainsFunc(p.Options, func(o Option) bool { return o.Key == s })
 		return s, known
 	case Switch:
 		var b bool
@@ -195,7 +232,13 @@ func (p Param) Range() string {
 		}
 		return fmt.Sprintf("%s; %v", strings.Join(keys, ", "), p.Default)
 	case NoteList:
-		return fmt.Sprintf("1 to %v notes, half steps from home %d to %d; %v", p.Max, LowestDegree, HighestDegree, p.Default)
+		return fmt.Sprintf(
+			"1 to %v notes, half steps from home %d to %d; %v",
+			p.Max,
+			LowestDegree,
+			HighestDegree,
+			p.Default,
+		)
 	case Melody:
 		return fmt.Sprintf("1 to %d notes and rests; %d of them", mostOf, len(p.Default.([]Note)))
 	}

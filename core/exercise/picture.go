@@ -24,7 +24,19 @@ const (
 // Pictures lists them all.
 func Pictures() []Picture {
 	return []Picture{
-		PictureSit, PictureFeet, PictureShoulders, PictureHold, PictureMouth, PictureAir, PictureDry, PictureReed, PictureWater, PictureOil, PictureBrush, PictureLook, PictureAsk,
+		PictureSit,
+		PictureFeet,
+		PictureShoulders,
+		PictureHold,
+		PictureMouth,
+		PictureAir,
+		PictureDry,
+		PictureReed,
+		PictureWater,
+		PictureOil,
+		PictureBrush,
+		PictureLook,
+		PictureAsk,
 	}
 }
 

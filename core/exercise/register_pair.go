@@ -10,17 +10,42 @@ import (
 
 // Register pair: a low note, then the register key alone.
 var registerPair = Kind{
-	Key: "register-pair", Name: "Register pair", Group: Registers,
+	Key:   "register-pair",
+	Name:  "Register pair",
+	Group: Registers,
 	Suits: func(i instrument.Instrument) bool { return len(lowsOf(i)) > 0 },
 	Why:   "The upper note is the low one with one key more: the air stays the same.",
 	Parts: []Param{
 		number("pairs", "Pairs", "", 1, 6, 1, 3, "play 1 to 6 pairs"),
-		choice("how", "How", "slurred", Option{"slurred", "slurred from the low note"}, Option{"direct", "the upper note by itself after it"}),
+		choice(
+			"how",
+			"How",
+			"slurred",
+			Option{"slurred", "slurred from the low note"},
+			Option{"direct", "the upper note by itself after it"},
+		),
 		number("low_beats", "Low note", "beats", 1, 4, 1, 2, "hold the low note for 1 to 4 beats"),
-		number("beats", "Upper note", "beats", 2, 8, 1, 4, "hold the upper note for 2 to 8 beats"), restBeats(4), tempo(60),
+		number(
+			"beats",
+			"Upper note",
+			"beats",
+			2,
+			8,
+			1,
+			4,
+			"hold the upper note for 2 to 8 beats",
+		),
+		restBeats(4),
+		tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("%d pairs, %.0f beats low, then %.0f up, %s", v.count("pairs"), v.beats("low_beats"), v.beats("beats"), v.choice("how"))
+		return fmt.Sprintf(
+			"%d pairs, %.0f beats low, then %.0f up, %s",
+			v.count("pairs"),
+			v.beats("low_beats"),
+			v.beats("beats"),
+			v.choice("how"),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()

@@ -4,7 +4,9 @@ import "fmt"
 
 // Rhythm on a note: one whole, two halves, four quarters, by the tongue.
 var rhythmOnANote = Kind{
-	Key: "rhythm-on-a-note", Name: "Rhythm on a note", Group: Patterns,
+	Key:   "rhythm-on-a-note",
+	Name:  "Rhythm on a note",
+	Group: Patterns,
 	Why:   "The tongue divides the air; the air does not stop.",
 	Parts: []Param{notes("Concert notes", 2, 0), fingersFirst(), tempo(80)},
 	Says: func(v Values) string {

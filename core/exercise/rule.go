@@ -67,7 +67,7 @@ func (l Limits) ToneRules() []Rule {
 // MeasureInfo explains a measure.
 type MeasureInfo struct {
 	Key     MeasureKey `json:"key"`
-	Unit    string     `json:"unit" doc:"of its limit"`
+	Unit    string     `json:"unit"    doc:"of its limit"`
 	Meaning string     `json:"meaning"`
 }
 
@@ -78,7 +78,11 @@ func Measures() []MeasureInfo {
 		{RightNote, "", "it is the note asked for; in the first weeks, no other partial is nearer"},
 		{NoBreak, "s", "no jump away from the note this long"},
 		{NoGap, "s", "no silence inside a note this long"},
-		{Centre, "cents", "the middle of the steady part lies this near, either way; what the tube itself does is allowed for"},
+		{
+			Centre,
+			"cents",
+			"the middle of the steady part lies this near, either way; what the tube itself does is allowed for",
+		},
 		{Steadiness, "cents", "half the 5–95 % range of the pitch, its drift taken off, is at most this"},
 		{Held, "share", "this share of the beats sounds"},
 		{HoldTime, "s", "the note sounds at least this long"},

@@ -8,16 +8,35 @@ import (
 
 // Scale, or the arpeggio 1-3-5-8 of it.
 var scale = Kind{
-	Key: "scale", Name: "Scale or arpeggio", Group: Patterns,
-	Why: "Every tune is made of pieces of these.",
+	Key:   "scale",
+	Name:  "Scale or arpeggio",
+	Group: Patterns,
+	Why:   "Every tune is made of pieces of these.",
 	Parts: []Param{
 		choice("form", "Form", "scale", Option{"scale", "scale"}, Option{"arpeggio", "arpeggio 1-3-5-8"}),
-		number("tonic", "Key", "half steps from home", -5, 7, 1, 0, "choose a key from a fourth below home to a fifth above it"),
+		number(
+			"tonic",
+			"Key",
+			"half steps from home",
+			-5,
+			7,
+			1,
+			0,
+			"choose a key from a fourth below home to a fifth above it",
+		),
 		choice("way", "Way", "both", Option{"up", "up"}, Option{"down", "down"}, Option{"both", "up and down"}),
-		number("beats", "Beats each", "beats", 1, 4, 1, 1, "give each note 1 to 4 beats"), fingersFirst(), tempo(80),
+		number("beats", "Beats each", "beats", 1, 4, 1, 1, "give each note 1 to 4 beats"),
+		fingersFirst(),
+		tempo(80),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("%s of concert %s, %s, %.0f beats each", v.choice("form"), Degree(v.number("tonic")).ConcertName(), map[string]string{"up": "up", "down": "down", "both": "up and down"}[v.choice("way")], v.beats("beats"))
+		return fmt.Sprintf(
+			"%s of concert %s, %s, %.0f beats each",
+			v.choice("form"),
+			Degree(v.number("tonic")).ConcertName(),
+			map[string]string{"up": "up", "down": "down", "both": "up and down"}[v.choice("way")],
+			v.beats("beats"),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()
@@ -55,7 +74,13 @@ func (w *writer) whole(tonic Degree, steps []Degree) Degree {
 		}
 	}
 	if best != tonic {
-		w.notice(fmt.Sprintf("%s plays it an octave %s, where the stage reaches.", w.i.Name, map[bool]string{true: "higher", false: "lower"}[best > tonic]))
+		w.notice(
+			fmt.Sprintf(
+				"%s plays it an octave %s, where the stage reaches.",
+				w.i.Name,
+				map[bool]string{true: "higher", false: "lower"}[best > tonic],
+			),
+		)
 	}
 	return best
 }

@@ -36,50 +36,50 @@ func (p Phase) Sounds() bool { return p == Buzz || p == Play || p == Sing }
 // (notation, click, recorder, measuring) reads it, and it is the file format
 // of `analyze --score` (docs/formats.md).
 type Score struct {
-	Kind       string      `json:"kind" doc:"exercise kind, a key of the catalogue"`
+	Kind       string      `json:"kind"                 doc:"exercise kind, a key of the catalogue"`
 	Title      string      `json:"title"`
-	Instrument string      `json:"instrument" doc:"instrument key"`
+	Instrument string      `json:"instrument"           doc:"instrument key"`
 	TempoBPM   music.Tempo `json:"tempo_bpm"`
 	A4Hz       music.Hertz `json:"a4_hz"`
-	Stage      Stage       `json:"stage" minimum:"1" maximum:"4"`
-	Clef       string      `json:"clef" enum:"treble,bass"`
-	KeyFifths  music.Key   `json:"key_fifths" doc:"written key: sharps, or minus the flats"`
-	Segments   []Segment   `json:"segments" nullable:"false"`
-	Rules      []Rule      `json:"rules" nullable:"false" doc:"what the step is judged by"`
-	Items      []string    `json:"items" nullable:"false" doc:"what is ticked in a step that is not recorded"`
-	Pictures   []Picture   `json:"pictures" nullable:"false" doc:"what is drawn beside each item"`
-	Ticked     bool        `json:"ticked,omitempty" doc:"done and ticked, not recorded"`
-	Metered    bool        `json:"metered,omitempty" doc:"blown into an air meter"`
-	Crossing   bool        `json:"crossing,omitempty" doc:"it crosses the register break"`
-	Ladder     string      `json:"ladder,omitempty" doc:"key of the ladder it is a rung of"`
-	Rung       int         `json:"rung,omitempty" doc:"from 1"`
+	Stage      Stage       `json:"stage"                                                                                 minimum:"1" maximum:"4"`
+	Clef       string      `json:"clef"                                                                                                          enum:"treble,bass"`
+	KeyFifths  music.Key   `json:"key_fifths"           doc:"written key: sharps, or minus the flats"`
+	Segments   []Segment   `json:"segments"                                                                                                                         nullable:"false"`
+	Rules      []Rule      `json:"rules"                doc:"what the step is judged by"                                                                            nullable:"false"`
+	Items      []string    `json:"items"                doc:"what is ticked in a step that is not recorded"                                                         nullable:"false"`
+	Pictures   []Picture   `json:"pictures"             doc:"what is drawn beside each item"                                                                        nullable:"false"`
+	Ticked     bool        `json:"ticked,omitempty"     doc:"done and ticked, not recorded"`
+	Metered    bool        `json:"metered,omitempty"    doc:"blown into an air meter"`
+	Crossing   bool        `json:"crossing,omitempty"   doc:"it crosses the register break"`
+	Ladder     string      `json:"ladder,omitempty"     doc:"key of the ladder it is a rung of"`
+	Rung       int         `json:"rung,omitempty"       doc:"from 1"`
 	EarsFirst  bool        `json:"ears_first,omitempty" doc:"nothing is shown of the pitch until the take is over"`
 	Limits     Limits      `json:"limits"`
-	HardLimits Limits      `json:"hard_limits" doc:"what hard notes are judged by"`
-	Notices    []string    `json:"notices" nullable:"false" doc:"what was put in another octave or on another note, and why"`
-	Cautions   []string    `json:"cautions" nullable:"false"`
+	HardLimits Limits      `json:"hard_limits"          doc:"what hard notes are judged by"`
+	Notices    []string    `json:"notices"              doc:"what was put in another octave or on another note, and why"                                            nullable:"false"`
+	Cautions   []string    `json:"cautions"                                                                                                                         nullable:"false"`
 	Load       Load        `json:"load"`
 }
 
 // Segment is a stretch of a score in which one thing is done.
 type Segment struct {
-	Phase        Phase                 `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,rest"`
+	Phase        Phase                 `json:"phase"                   enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,rest"`
 	StartBeat    music.Beats           `json:"start_beat"`
 	Beats        music.Beats           `json:"beats"`
-	Text         string                `json:"text,omitempty" doc:"what to do, in the player's words"`
-	Target       music.MIDI            `json:"target_midi,omitempty" doc:"sounding note; segments that sound only"`
-	GlideTo      music.MIDI            `json:"glide_to_midi,omitempty" doc:"the pitch slides to this note"`
-	Concert      string                `json:"concert,omitempty" doc:"sounding note's name"`
+	Text         string                `json:"text,omitempty"                                                                               doc:"what to do, in the player's words"`
+	Target       music.MIDI            `json:"target_midi,omitempty"                                                                        doc:"sounding note; segments that sound only"`
+	GlideTo      music.MIDI            `json:"glide_to_midi,omitempty"                                                                      doc:"the pitch slides to this note"`
+	Concert      string                `json:"concert,omitempty"                                                                            doc:"sounding note's name"`
 	Written      *music.Spelling       `json:"written,omitempty"`
 	WrittenName  string                `json:"written_name,omitempty"`
 	Fingering    *instrument.Fingering `json:"fingering,omitempty"`
-	Changes      []int                 `json:"changes,omitempty" doc:"which marks of the fingering's diagram differ from the note before"`
-	Articulation Articulation          `json:"articulation,omitempty" enum:"tongued,breath,slurred"`
-	Dynamic      Dynamic               `json:"dynamic,omitempty" enum:"pp,p,mp,mf,f,ff"`
-	DynamicTo    Dynamic               `json:"dynamic_to,omitempty" enum:"pp,p,mp,mf,f,ff" doc:"grows or fades to this"`
-	Bursts       int                   `json:"bursts,omitempty" doc:"air: how many bursts; 0 is one even stream"`
-	Pulses       int                   `json:"pulses,omitempty" doc:"pulses of air to a beat, under a tone"`
-	Hard         bool                  `json:"hard,omitempty" doc:"counted as tried, judged one stage lower"`
+	Changes      []int                 `json:"changes,omitempty"                                                                            doc:"which marks of the fingering's diagram differ from the note before"`
+	Articulation Articulation          `json:"articulation,omitempty"  enum:"tongued,breath,slurred"`
+	Dynamic      Dynamic               `json:"dynamic,omitempty"       enum:"pp,p,mp,mf,f,ff"`
+	DynamicTo    Dynamic               `json:"dynamic_to,omitempty"    enum:"pp,p,mp,mf,f,ff"                                               doc:"grows or fades to this"`
+	Bursts       int                   `json:"bursts,omitempty"                                                                             doc:"air: how many bursts; 0 is one even stream"`
+	Pulses       int                   `json:"pulses,omitempty"                                                                             doc:"pulses of air to a beat, under a tone"`
+	Hard         bool                  `json:"hard,omitempty"                                                                               doc:"counted as tried, judged one stage lower"`
 }
 
 // Articulation is how a note starts.

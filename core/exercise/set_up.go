@@ -7,10 +7,13 @@ import (
 
 // Set-up check: sitting, feet, hold, hands, the mouth in a mirror; ticked.
 var setUp = Kind{
-	Key: "set-up", Name: "Set-up check", Group: SettingUp, Ticked: true,
-	Why:   "Half a minute here saves five later.",
-	Parts: []Param{onOff("mirror", "With a mirror", true)},
-	Says:  func(Values) string { return "sit, feet, hold, hands, mouth" },
+	Key:    "set-up",
+	Name:   "Set-up check",
+	Group:  SettingUp,
+	Ticked: true,
+	Why:    "Half a minute here saves five later.",
+	Parts:  []Param{onOff("mirror", "With a mirror", true)},
+	Says:   func(Values) string { return "sit, feet, hold, hands, mouth" },
 	Lay: func(w *writer, v Values) {
 		const each music.Beats = 6
 		w.tick(PictureSit, "Sit tall at the front of the chair", Ready, each)

@@ -4,9 +4,15 @@ import "fmt"
 
 // Sing first: the notes sung while fingering silently, then played.
 var singFirst = Kind{
-	Key: "sing-first", Name: "Sing first", Group: Ear,
+	Key:   "sing-first",
+	Name:  "Sing first",
+	Group: Ear,
 	Why:   "What you can sing, you can play in tune.",
-	Parts: []Param{notes("Concert notes, in order", 5, 0, 2, 4), number("beats", "Beats each", "beats", 1, 8, 1, 2, "give each note 1 to 8 beats"), tempo(80)},
+	Parts: []Param{
+		notes("Concert notes, in order", 5, 0, 2, 4),
+		number("beats", "Beats each", "beats", 1, 8, 1, 2, "give each note 1 to 8 beats"),
+		tempo(80),
+	},
 	Says: func(v Values) string {
 		return fmt.Sprintf("concert %s, sung while fingering, then played", concertNames(v.notes()))
 	},

@@ -8,15 +8,32 @@ import (
 
 // Slur across partials: brass open notes, one tongue at the start.
 var slurPartials = Kind{
-	Key: "slur-across-partials", Name: "Slur across partials", Group: Registers, Suits: isBrass,
-	Why: "Lips and air change the note; the tongue stays out of it.",
+	Key:   "slur-across-partials",
+	Name:  "Slur across partials",
+	Group: Registers,
+	Suits: isBrass,
+	Why:   "Lips and air change the note; the tongue stays out of it.",
 	Parts: []Param{
-		choice("over", "Over", "two", Option{"two", "two open notes"}, Option{"three", "three open notes"}, Option{"five", "five open notes"}),
+		choice(
+			"over",
+			"Over",
+			"two",
+			Option{"two", "two open notes"},
+			Option{"three", "three open notes"},
+			Option{"five", "five open notes"},
+		),
 		onOff("upside_down", "From above", true),
-		number("beats", "Beats each", "beats", 1, 4, 1, 2, "hold each note for 1 to 4 beats"), repeats(2, 4), tempo(60),
+		number("beats", "Beats each", "beats", 1, 4, 1, 2, "hold each note for 1 to 4 beats"),
+		repeats(2, 4),
+		tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("%s open notes, %.0f beats each, %d times", v.choice("over"), v.beats("beats"), v.count("repeats"))
+		return fmt.Sprintf(
+			"%s open notes, %.0f beats each, %d times",
+			v.choice("over"),
+			v.beats("beats"),
+			v.count("repeats"),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()

@@ -12,11 +12,11 @@ type Stage int
 // Limits are what a take must keep to be clean. A director may change any.
 type Limits struct {
 	Centre     music.Cents   `json:"centre_cents" doc:"farthest the centre may lie from the target, either way"`
-	Waver      music.Cents   `json:"waver_cents" doc:"half the 5–95 % range of the detrended pitch"`
-	HeldRatio  float64       `json:"held_ratio" doc:"sounding share of the beats asked for"`
-	Gap        music.Seconds `json:"gap_s" doc:"shortest silence inside a note that counts as a gap"`
-	Break      music.Seconds `json:"break_s" doc:"shortest visit to another partial that counts as a break"`
-	ChangeTime music.Seconds `json:"change_s" doc:"longest change between two notes"`
+	Waver      music.Cents   `json:"waver_cents"  doc:"half the 5–95 % range of the detrended pitch"`
+	HeldRatio  float64       `json:"held_ratio"   doc:"sounding share of the beats asked for"`
+	Gap        music.Seconds `json:"gap_s"        doc:"shortest silence inside a note that counts as a gap"`
+	Break      music.Seconds `json:"break_s"      doc:"shortest visit to another partial that counts as a break"`
+	ChangeTime music.Seconds `json:"change_s"     doc:"longest change between two notes"`
 }
 
 // Limits returns the stage's tolerances (common practice, no published
@@ -40,7 +40,8 @@ func (s Stage) Limits() Limits {
 func (l Limits) usable() bool {
 	within := func(x, least, most float64) bool { return x >= least && x <= most }
 	return within(float64(l.Centre), 3, 100) && within(float64(l.Waver), 2, 60) && within(l.HeldRatio, 0.5, 1) && within(float64(l.Gap), 0.03, 0.5) &&
-		within(float64(l.Break), 0.03, 0.5) && within(float64(l.ChangeTime), 0.05, 1)
+		within(float64(l.Break), 0.03, 0.5) &&
+		within(float64(l.ChangeTime), 0.05, 1)
 }
 
 // StageOfWeek returns the stage of the school week that many weeks after the

@@ -8,17 +8,48 @@ import (
 
 // Starts and ends: a note begun and ended with care, soft and loud.
 var startsAndEnds = Kind{
-	Key: "starts-and-ends", Name: "Starts and ends", Group: LongTones,
-	Why: "A note should speak at once and end without falling.",
+	Key:   "starts-and-ends",
+	Name:  "Starts and ends",
+	Group: LongTones,
+	Why:   "A note should speak at once and end without falling.",
 	Parts: []Param{
 		notes("Concert note", 2, 0),
-		choice("start", "Start", "class", Option{"class", "as the class begins"}, Option{"tongued", "with the tongue"}, Option{"breath", "with the breath alone"}),
-		choice("loudness", "Loudness", "soft-loud", Option{"soft-loud", "soft and loud in turn"}, Option{"extremes", "very soft and very loud in turn"}, Option{"even", "comfortable"}),
-		choice("end", "End", "class", Option{"class", "as the class ends"}, Option{"taper", "air tapers, no tongue"}, Option{"stopped", "stopped"}),
-		repeats(4, 8), number("beats", "Beats each", "beats", 2, 8, 1, 4, "hold each note for 2 to 8 beats"), tempo(80),
+		choice(
+			"start",
+			"Start",
+			"class",
+			Option{"class", "as the class begins"},
+			Option{"tongued", "with the tongue"},
+			Option{"breath", "with the breath alone"},
+		),
+		choice(
+			"loudness",
+			"Loudness",
+			"soft-loud",
+			Option{"soft-loud", "soft and loud in turn"},
+			Option{"extremes", "very soft and very loud in turn"},
+			Option{"even", "comfortable"},
+		),
+		choice(
+			"end",
+			"End",
+			"class",
+			Option{"class", "as the class ends"},
+			Option{"taper", "air tapers, no tongue"},
+			Option{"stopped", "stopped"},
+		),
+		repeats(4, 8),
+		number("beats", "Beats each", "beats", 2, 8, 1, 4, "hold each note for 2 to 8 beats"),
+		tempo(80),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("concert %s, %d times, %s start, %s end", concertNames(v.notes()), v.count("repeats"), map[string]string{"class": "the class's", "tongued": "tongued", "breath": "breath"}[v.choice("start")], map[string]string{"class": "the class's", "taper": "tapered", "stopped": "stopped"}[v.choice("end")])
+		return fmt.Sprintf(
+			"concert %s, %d times, %s start, %s end",
+			concertNames(v.notes()),
+			v.count("repeats"),
+			map[string]string{"class": "the class's", "tongued": "tongued", "breath": "breath"}[v.choice("start")],
+			map[string]string{"class": "the class's", "taper": "tapered", "stopped": "stopped"}[v.choice("end")],
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
@@ -30,7 +61,12 @@ var startsAndEnds = Kind{
 			} else {
 				w.rest(startsRest, "Rest.")
 			}
-			w.tone(v.notes()[n%len(v.notes())], v.beats("beats"), loud(pairs[n%2], pairs[n%2]), w.begins(v.choice("start")))
+			w.tone(
+				v.notes()[n%len(v.notes())],
+				v.beats("beats"),
+				loud(pairs[n%2], pairs[n%2]),
+				w.begins(v.choice("start")),
+			)
 		}
 		w.end()
 		w.judge(Speaks, 0)

@@ -8,11 +8,23 @@ import (
 
 // Swell: one note very soft, growing, very loud, fading, very soft.
 var swell = Kind{
-	Key: "swell", Name: "Swell", Group: LongTones, Breath: longestSwell,
-	Why:   "Louder and softer with the air alone, while the pitch stays where it is.",
-	Parts: []Param{notes("Concert note", 1, 0), number("beats", "Beats for each of five stretches", "beats", 2, 4, 1, 4, "give each stretch 2 to 4 beats"), tempo(60)},
+	Key:    "swell",
+	Name:   "Swell",
+	Group:  LongTones,
+	Breath: longestSwell,
+	Why:    "Louder and softer with the air alone, while the pitch stays where it is.",
+	Parts: []Param{
+		notes("Concert note", 1, 0),
+		number("beats", "Beats for each of five stretches", "beats", 2, 4, 1, 4, "give each stretch 2 to 4 beats"),
+		tempo(60),
+	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("concert %s, five times %.0f beats at %.0f: very soft, growing, very loud, fading, very soft", concertNames(v.notes()), v.beats("beats"), v.tempo())
+		return fmt.Sprintf(
+			"concert %s, five times %.0f beats at %.0f: very soft, growing, very loud, fading, very soft",
+			concertNames(v.notes()),
+			v.beats("beats"),
+			v.tempo(),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()

@@ -13,7 +13,7 @@ const tempoKey = "tempo_bpm"
 type Tempi struct {
 	From music.Tempo `json:"from_bpm"`
 	To   music.Tempo `json:"to_bpm"`
-	Own  music.Tempo `json:"own_bpm" doc:"the step's"`
+	Own  music.Tempo `json:"own_bpm"  doc:"the step's"`
 }
 
 // Tempi returns between which tempi a player may take the step, when the
@@ -25,7 +25,11 @@ func (s Step) Tempi(give int) (t Tempi, free bool) {
 		return Tempi{}, false
 	}
 	share := float64(give) / 100
-	t = Tempi{From: music.Tempo(math.Ceil(own * (1 - share))), To: music.Tempo(math.Floor(own * (1 + share))), Own: music.Tempo(own)}
+	t = Tempi{
+		From: music.Tempo(math.Ceil(own * (1 - share))),
+		To:   music.Tempo(math.Floor(own * (1 + share))),
+		Own:  music.Tempo(own),
+	}
 	// A breath lasts as much longer as the tempo is slower.
 	t.From = max(t.From, music.SlowestTempo, music.Tempo(math.Ceil(own*float64(s.longest/s.mostBreath()))))
 	t.To = min(t.To, music.FastestTempo)
@@ -49,7 +53,10 @@ func (s Step) AtTempo(bpm music.Tempo, give int) (Step, error) {
 	}
 	t, free := s.Tempi(give)
 	if !free || bpm < t.From || bpm > t.To {
-		return s, ParameterError{"tempo", fmt.Sprintf("choose a tempo your director allows: %s", t.say(free, s.ownTempo()))}
+		return s, ParameterError{
+			"tempo",
+			fmt.Sprintf("choose a tempo your director allows: %s", t.say(free, s.ownTempo())),
+		}
 	}
 	return s.With(map[string]any{tempoKey: float64(bpm)})
 }

@@ -9,14 +9,31 @@ import (
 // Tube-buzz scale: a scale down an octave on the slide tube or lead pipe,
 // resting on every degree.
 var tubeScale = Kind{
-	Key: "tube-buzz-scale", Name: "Tube-buzz scale", Group: Buzzing, Suits: isBrass,
-	Why: "The tube pulls at every note; your ear has to hold it.",
+	Key:   "tube-buzz-scale",
+	Name:  "Tube-buzz scale",
+	Group: Buzzing,
+	Suits: isBrass,
+	Why:   "The tube pulls at every note; your ear has to hold it.",
 	Parts: []Param{
-		number("start", "Starts", "half steps above home's octave", 0, 3, 1, 3, "start from home's octave to three half steps above it"),
-		number("beats", "Beats on each degree", "beats", 1, 4, 1, 2, "rest on each degree for 1 to 4 beats"), tempo(60),
+		number(
+			"start",
+			"Starts",
+			"half steps above home's octave",
+			0,
+			3,
+			1,
+			3,
+			"start from home's octave to three half steps above it",
+		),
+		number("beats", "Beats on each degree", "beats", 1, 4, 1, 2, "rest on each degree for 1 to 4 beats"),
+		tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("concert %s down an octave, %.0f beats on each degree", (12 + Degree(v.number("start"))).ConcertName(), v.beats("beats"))
+		return fmt.Sprintf(
+			"concert %s down an octave, %.0f beats on each degree",
+			(12 + Degree(v.number("start"))).ConcertName(),
+			v.beats("beats"),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()

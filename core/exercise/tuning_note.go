@@ -6,7 +6,9 @@ import (
 
 // Tuning note: the class's own, held, with an estimate of what to move.
 var tuningNote = Kind{
-	Key: KindTuningNote, Name: "Tuning note", Group: LongTones,
+	Key:   KindTuningNote,
+	Name:  "Tuning note",
+	Group: LongTones,
 	Why:   "Tune again at each warm-up: pitch rises as the instrument warms.",
 	Parts: []Param{number("beats", "Beats", "beats", 4, 12, 1, 8, "hold it for 4 to 12 beats"), tempo(60)},
 	Says:  func(Values) string { return "the class's tuning note, held" },

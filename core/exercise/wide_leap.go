@@ -4,14 +4,36 @@ import "fmt"
 
 // Wide leap: a fifth, a fourth, an octave or two, landing in tune.
 var wideLeap = Kind{
-	Key: "wide-leap", Name: "Wide leap", Group: Registers,
-	Why: "Hear the far note before you go there.",
+	Key:   "wide-leap",
+	Name:  "Wide leap",
+	Group: Registers,
+	Why:   "Hear the far note before you go there.",
 	Parts: []Param{
-		choice("leap", "Leap", "fifth", Option{"fourth", "a fourth"}, Option{"fifth", "a fifth"}, Option{"octave", "an octave"}, Option{"two-octaves", "two octaves"}),
-		notes("From", 1, 0), number("beats", "Beats each", "beats", 1, 8, 1, 2, "hold each note for 1 to 8 beats"), repeats(2, 6), tempo(60),
+		choice(
+			"leap",
+			"Leap",
+			"fifth",
+			Option{"fourth", "a fourth"},
+			Option{"fifth", "a fifth"},
+			Option{"octave", "an octave"},
+			Option{"two-octaves", "two octaves"},
+		),
+		notes(
+			"From",
+			1,
+			0,
+		),
+		number("beats", "Beats each", "beats", 1, 8, 1, 2, "hold each note for 1 to 8 beats"),
+		repeats(2, 6),
+		tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("%s from concert %s and back, %d times", leapNames[v.choice("leap")], concertNames(v.notes()), v.count("repeats"))
+		return fmt.Sprintf(
+			"%s from concert %s and back, %d times",
+			leapNames[v.choice("leap")],
+			concertNames(v.notes()),
+			v.count("repeats"),
+		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()
@@ -39,7 +61,12 @@ var wideLeap = Kind{
 
 var (
 	leaps     = map[string]Degree{"fourth": 5, "fifth": 7, "octave": 12, "two-octaves": 24}
-	leapNames = map[string]string{"fourth": "a fourth", "fifth": "a fifth", "octave": "an octave", "two-octaves": "two octaves"}
+	leapNames = map[string]string{
+		"fourth":      "a fourth",
+		"fifth":       "a fifth",
+		"octave":      "an octave",
+		"two-octaves": "two octaves",
+	}
 )
 
 const leapLands = 30. // cents

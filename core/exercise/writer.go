@@ -20,12 +20,33 @@ type writer struct {
 
 func newWriter(step Step, p Player, c Conventions) *writer {
 	i := p.Instrument
-	w := &writer{i: i, c: c, stage: p.Stage, player: p, hands: c.Hands(p.Repeat)}
+	w := &writer{
+		i:      i,
+		c:      c,
+		stage:  p.Stage,
+		player: p,
+		hands:  c.Hands(p.Repeat),
+	}
 	w.s = Score{
-		Kind: step.Kind.Key, Title: step.Sentence(), Instrument: i.Key, TempoBPM: 60, A4Hz: c.A4, Stage: p.Stage,
-		Clef: string(i.Clef), KeyFifths: WrittenKey(i), Limits: c.LimitsOf(p.Stage), HardLimits: c.LimitsOf(p.Stage.Easier()), Segments: []Segment{}, Rules: []Rule{}, Items: []string{}, Pictures: []Picture{},
-		Notices: []string{}, Cautions: cautionsFor(step.Kind, i, p.Stage), Ticked: step.Kind.Ticked, Metered: step.Kind.Metered,
-		EarsFirst: c.EarsFirst(),
+		Kind:       step.Kind.Key,
+		Title:      step.Sentence(),
+		Instrument: i.Key,
+		TempoBPM:   60,
+		A4Hz:       c.A4,
+		Stage:      p.Stage,
+		Clef:       string(i.Clef),
+		KeyFifths:  WrittenKey(i),
+		Limits:     c.LimitsOf(p.Stage),
+		HardLimits: c.LimitsOf(p.Stage.Easier()),
+		Segments:   []Segment{},
+		Rules:      []Rule{},
+		Items:      []string{},
+		Pictures:   []Picture{},
+		Notices:    []string{},
+		Cautions:   cautionsFor(step.Kind, i, p.Stage),
+		Ticked:     step.Kind.Ticked,
+		Metered:    step.Kind.Metered,
+		EarsFirst:  c.EarsFirst(),
 	}
 	return w
 }
@@ -119,8 +140,14 @@ func (w *writer) tone(d Degree, beats music.Beats, set ...func(*Segment)) {
 func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*Segment)) {
 	written := w.s.KeyFifths.Spell(w.i.Written(note))
 	seg := Segment{
-		Phase: Play, Beats: beats, Target: note, Written: &written, WrittenName: w.c.Naming.WithOctave(written),
-		Concert: w.c.Naming.WithOctave(SoundingKey(w.i).Spell(note)), Articulation: w.c.Start, Hard: w.c.IsHard(w.i, note),
+		Phase:        Play,
+		Beats:        beats,
+		Target:       note,
+		Written:      &written,
+		WrittenName:  w.c.Naming.WithOctave(written),
+		Concert:      w.c.Naming.WithOctave(SoundingKey(w.i).Spell(note)),
+		Articulation: w.c.Start,
+		Hard:         w.c.IsHard(w.i, note),
 	}
 	for _, f := range set {
 		f(&seg)
@@ -137,7 +164,12 @@ func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*Segment)) {
 	w.add(seg)
 }
 
-var phaseVerbs = map[Phase]string{Play: "Play", Buzz: "Buzz", Sing: "Sing", Finger: "Finger"}
+var phaseVerbs = map[Phase]string{
+	Play:   "Play",
+	Buzz:   "Buzz",
+	Sing:   "Sing",
+	Finger: "Finger",
+}
 
 func as(p Phase) func(*Segment)              { return func(s *Segment) { s.Phase = p } }
 func slurred(s *Segment)                     { s.Articulation = Slurred }

@@ -11,13 +11,13 @@ import (
 type Diagram struct {
 	Width  float64 `json:"width"`
 	Height float64 `json:"height"`
-	Marks  []Mark  `json:"marks" nullable:"false"`
+	Marks  []Mark  `json:"marks"  nullable:"false"`
 }
 
 // Mark is one thing in a diagram.
 type Mark struct {
-	Shape string  `json:"shape" enum:"hole,key,valve,slide,stop,bar"`
-	State string  `json:"state" enum:"open,closed,half"`
+	Shape string  `json:"shape"           enum:"hole,key,valve,slide,stop,bar"`
+	State string  `json:"state"           enum:"open,closed,half"`
 	X     float64 `json:"x"`
 	Y     float64 `json:"y"`
 	Size  float64 `json:"size"`
@@ -61,7 +61,14 @@ func (i Instrument) draw(text string) Diagram {
 func drawValves(text string, count int) Diagram {
 	d := Diagram{Width: float64(24*count + 8), Height: 32}
 	for v := range count {
-		m := Mark{Shape: "valve", State: open, X: 16 + 24*float64(v), Y: 16, Size: 9, Label: string(rune('1' + v))}
+		m := Mark{
+			Shape: "valve",
+			State: open,
+			X:     16 + 24*float64(v),
+			Y:     16,
+			Size:  9,
+			Label: string(rune('1' + v)),
+		}
 		if strings.ContainsRune(text, rune('1'+v)) {
 			m.State = closed
 		}
@@ -74,10 +81,23 @@ const slidePositions = 7
 
 // drawSlide: seven stops along a slide, the hand on one of them.
 func drawSlide(text string) Diagram {
-	d := Diagram{Width: 130, Height: 34, Marks: []Mark{{Shape: "bar", State: open, X: 8, Y: 12, Size: 114}}}
+	d := Diagram{Width: 130, Height: 34, Marks: []Mark{{
+		Shape: "bar",
+		State: open,
+		X:     8,
+		Y:     12,
+		Size:  114,
+	}}}
 	here := text[len(text)-1]
 	for k := range slidePositions {
-		m := Mark{Shape: "stop", State: open, X: 12 + 17.6*float64(k), Y: 12, Size: 3, Label: string(rune('1' + k))}
+		m := Mark{
+			Shape: "stop",
+			State: open,
+			X:     12 + 17.6*float64(k),
+			Y:     12,
+			Size:  3,
+			Label: string(rune('1' + k)),
+		}
 		if here == byte('1'+k) {
 			m.Shape, m.State, m.Size = "slide", closed, 6
 		}
@@ -104,7 +124,14 @@ func drawHoles(text string, f Family) Diagram {
 	d := Diagram{Width: 118, Height: 132}
 	left, right, _ := strings.Cut(text, "|")
 	if hasThumbHole(f) {
-		d.Marks = append(d.Marks, Mark{Shape: "hole", State: thumbState(left), X: thumbX, Y: leftY, Size: holeSize, Label: "T"})
+		d.Marks = append(d.Marks, Mark{
+			Shape: "hole",
+			State: thumbState(left),
+			X:     thumbX,
+			Y:     leftY,
+			Size:  holeSize,
+			Label: "T",
+		})
 	}
 	d.addHand(left, "123", leftY)
 	if f == Recorders {
@@ -134,7 +161,13 @@ func thumbState(left string) string {
 func (d *Diagram) addHand(text, fingers string, top float64) {
 	closedFingers, halfFingers, keys := handOf(text, fingers)
 	for k, finger := range fingers {
-		m := Mark{Shape: "hole", State: open, X: fingerX, Y: top + rowStep*float64(k), Size: holeSize}
+		m := Mark{
+			Shape: "hole",
+			State: open,
+			X:     fingerX,
+			Y:     top + rowStep*float64(k),
+			Size:  holeSize,
+		}
 		switch {
 		case strings.ContainsRune(halfFingers, finger):
 			m.State = half
@@ -144,7 +177,14 @@ func (d *Diagram) addHand(text, fingers string, top float64) {
 		d.Marks = append(d.Marks, m)
 	}
 	for k, key := range keys {
-		d.Marks = append(d.Marks, Mark{Shape: "key", State: closed, X: keyX, Y: top + 13*float64(k), Size: 4, Label: key})
+		d.Marks = append(d.Marks, Mark{
+			Shape: "key",
+			State: closed,
+			X:     keyX,
+			Y:     top + 13*float64(k),
+			Size:  4,
+			Label: key,
+		})
 	}
 }
 

@@ -128,5 +128,20 @@ func clarinetChoice(f Fingering, written music.MIDI, h Hands) Fingering {
 // Spoken returns the fingering for a screen reader: bars, pluses and symbols
 // become words.
 func (f Fingering) Spoken() string {
-	return strings.NewReplacer("|", ", right hand", "+", "and", "½", "half ", "-", " ", "♭", " flat", "♯", " sharp").Replace(f.Text)
+	return strings.NewReplacer(
+		"|",
+		", right hand",
+		"+",
+		"and",
+		"½",
+		"half ",
+		"-",
+		" ",
+		"♭",
+		" flat",
+		"♯",
+		" sharp",
+	).Replace(
+		f.Text,
+	)
 }

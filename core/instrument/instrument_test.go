@@ -191,7 +191,14 @@ func TestFingeringsCoverTheBeginnerRange(t *testing.T) {
 				assert.NotEmpty(t, f.Diagram.Marks, "%s %s", i.Key, f.Text)
 			}
 			for _, mark := range f.Diagram.Marks {
-				assert.True(t, mark.X > 0 && mark.X < f.Diagram.Width && mark.Y > 0 && mark.Y < f.Diagram.Height, "%s %s: %+v", i.Key, f.Text, mark)
+				assert.True(
+					t,
+					mark.X > 0 && mark.X < f.Diagram.Width && mark.Y > 0 && mark.Y < f.Diagram.Height,
+					"%s %s: %+v",
+					i.Key,
+					f.Text,
+					mark,
+				)
 			}
 		}
 	}
@@ -215,20 +222,43 @@ func TestDiagramsShowTheFingering(t *testing.T) {
 	}
 	const o, c, h = "open", "closed", "half"
 	assert.Equal(t, []string{c, o, c}, states(diagram("trumpet", 62), "valve"), "written D: 1-3")
-	assert.Equal(t, []string{c, c, c, c, o, o, o}, states(diagram("clarinet", 60), "hole"), "written C: thumb and three fingers")
-	assert.Equal(t, []string{c, c, c, c, o, o}, states(diagram("alto-sax", 65), "hole"), "written F: 123 | 1, no thumb hole")
+	assert.Equal(
+		t,
+		[]string{c, c, c, c, o, o, o},
+		states(diagram("clarinet", 60), "hole"),
+		"written C: thumb and three fingers",
+	)
+	assert.Equal(
+		t,
+		[]string{c, c, c, c, o, o},
+		states(diagram("alto-sax", 65), "hole"),
+		"written F: 123 | 1, no thumb hole",
+	)
 	assert.Equal(t, []string{h, c, c, c, c, c}, states(diagram("oboe", 74), "hole"), "half hole")
 	assert.Len(t, states(diagram("soprano-recorder", 60), "hole"), 8)
 	assert.Equal(t, h, states(diagram("soprano-recorder", 76), "hole")[0], "pinched thumb")
 	assert.Len(t, states(diagram("trombone", 47), "stop"), 6, "and the hand on the seventh")
 	keys := diagram("clarinet", 70)
-	assert.Contains(t, keys.Marks, instrument.Mark{Shape: "key", State: "closed", X: 60, Y: 14, Size: 4, Label: "A key"})
+	assert.Contains(t, keys.Marks, instrument.Mark{
+		Shape: "key",
+		State: "closed",
+		X:     60,
+		Y:     14,
+		Size:  4,
+		Label: "A key",
+	})
 }
 
 // A note's own tendency: the partial's place and the valves' missing length.
 func TestTendencies(t *testing.T) {
 	trumpet := get(t, "trumpet")
-	assert.InDelta(t, -13.7, float64(trumpet.Tendency(74)), 0.1, "written E5, fifth partial, open") // 1200·log₂5 = 2786.3
+	assert.InDelta(
+		t,
+		-13.7,
+		float64(trumpet.Tendency(74)),
+		0.1,
+		"written E5, fifth partial, open",
+	) // 1200·log₂5 = 2786.3
 	assert.InDelta(t, 30.3+2, float64(trumpet.Tendency(60)), 0.1, "written D4: third partial with 1-3")
 	assert.InDelta(t, 2, float64(trumpet.Tendency(65)), 0.1)
 	assert.Contains(t, trumpet.TendencyAdvice(60), "sharp by 32 cents")
@@ -283,7 +313,15 @@ func TestOpenNotesAndOvertones(t *testing.T) {
 }
 
 func TestTuningAdviceIsSaidInMillimetres(t *testing.T) {
-	assert.Equal(t, "Move the main tuning slide out by about 17 mm, then check again.", get(t, "trombone").TuningAdvice(53, 20, 440))
-	assert.Equal(t, "Move the headjoint in by about 5 mm, then check again.", get(t, "flute").TuningAdvice(69, -20, 440))
+	assert.Equal(
+		t,
+		"Move the main tuning slide out by about 17 mm, then check again.",
+		get(t, "trombone").TuningAdvice(53, 20, 440),
+	)
+	assert.Equal(
+		t,
+		"Move the headjoint in by about 5 mm, then check again.",
+		get(t, "flute").TuningAdvice(69, -20, 440),
+	)
 	assert.Empty(t, get(t, "flute").TuningAdvice(69, 2, 440), "less than a millimetre is nobody's matter")
 }

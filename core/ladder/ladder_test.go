@@ -23,7 +23,12 @@ func climb(s ladder.State, played string) (ladder.State, []ladder.Move, []ladder
 	var moves []ladder.Move
 	var log []ladder.Entry
 	for _, p := range played {
-		e := ladder.Entry{What: ladder.Tried, Day: fmt.Sprintf("2026-03-%02d", day), Rung: s.Rung, Seconds: 10}
+		e := ladder.Entry{
+			What:    ladder.Tried,
+			Day:     fmt.Sprintf("2026-03-%02d", day),
+			Rung:    s.Rung,
+			Seconds: 10,
+		}
 		switch p {
 		case '|':
 			day++
@@ -86,7 +91,13 @@ func TestTheDaysTriesAreCapped(t *testing.T) {
 	s, _, _ = climb(ladder.Start(9), "cnccnccnccnc|cc")
 	assert.Equal(t, 2, s.Rung, "the run goes on over night")
 
-	long := ladder.Entry{What: ladder.Tried, Day: "d", Rung: 1, Result: verdict.Nearly, Seconds: 150}
+	long := ladder.Entry{
+		What:    ladder.Tried,
+		Day:     "d",
+		Rung:    1,
+		Result:  verdict.Nearly,
+		Seconds: 150,
+	}
 	state := ladder.Standard().Replay(3, []ladder.Entry{long, long})
 	assert.True(t, ladder.Standard().Capped(state, "d"), "five minutes")
 }
@@ -150,7 +161,12 @@ func TestEveryReadyLadderCanBeClimbed(t *testing.T) {
 			for day := 0; !s.Reached; day++ {
 				require.Less(t, day, 40)
 				for range 12 {
-					s, _ = ladder.Standard().Next(s, ladder.Entry{What: ladder.Tried, Day: fmt.Sprint(day), Rung: s.Rung, Result: verdict.Clean})
+					s, _ = ladder.Standard().Next(s, ladder.Entry{
+						What:   ladder.Tried,
+						Day:    fmt.Sprint(day),
+						Rung:   s.Rung,
+						Result: verdict.Clean,
+					})
 				}
 			}
 			assert.Equal(t, rungs, s.Rung, "%s on %s", l.Key, i.Key)
@@ -186,6 +202,12 @@ func TestTheHistoryTellsEveryTurn(t *testing.T) {
 		}
 		assert.Equal(t, end.Rung, rung)
 	})
-	placed := ladder.Standard().History(4, []ladder.Entry{{What: ladder.Placed, Day: "2026-03-01", Rung: 3}, {What: ladder.Placed, Day: "2026-03-02", Rung: 3}})
+	placed := ladder.Standard().History(
+		4,
+		[]ladder.Entry{
+			{What: ladder.Placed, Day: "2026-03-01", Rung: 3},
+			{What: ladder.Placed, Day: "2026-03-02", Rung: 3},
+		},
+	)
 	assert.Equal(t, []ladder.Turn{{"2026-03-01", ladder.MovedTo, 1, 3}}, placed)
 }

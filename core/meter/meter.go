@@ -21,9 +21,9 @@ type Trace struct {
 type Blow struct {
 	Heard     bool          `json:"heard"`
 	Onset     music.Seconds `json:"onset_s"`
-	Delay     music.Seconds `json:"delay_s" doc:"from the start of the breath to the ball's top"`
+	Delay     music.Seconds `json:"delay_s"   doc:"from the start of the breath to the ball's top"`
 	Overshoot float64       `json:"overshoot" doc:"share by which the ball jumped above where it then stood"`
-	Unsteady  float64       `json:"unsteady" doc:"standard deviation over mean of the height, once up"`
+	Unsteady  float64       `json:"unsteady"  doc:"standard deviation over mean of the height, once up"`
 	Length    music.Seconds `json:"length_s"`
 }
 
@@ -65,9 +65,16 @@ func (t Trace) blow(from, to music.Seconds) Blow {
 	for top < down && t.Height[top] < atTop*stands {
 		top++
 	}
-	b := Blow{Heard: true, Onset: t.time(up), Delay: t.time(top) - t.time(up), Length: t.time(down) - t.time(up)}
+	b := Blow{
+		Heard:  true,
+		Onset:  t.time(up),
+		Delay:  t.time(top) - t.time(up),
+		Length: t.time(down) - t.time(up),
+	}
 	b.Overshoot = max(0, slices.Max(t.Height[up:down+1])/stands-1)
-	if steady := t.Height[min(down, top+int(settled/t.Step)) : down+1-min(down-top, int(settled/t.Step))/2]; len(steady) > 1 {
+	if steady := t.Height[min(down, top+int(settled/t.Step)) : down+1-min(down-top, int(settled/t.Step))/2]; len(
+		steady,
+	) > 1 {
 		b.Unsteady = spread(steady)
 	}
 	return b

@@ -16,7 +16,13 @@ func score(t *testing.T) exercise.Score {
 	t.Helper()
 	i, err := instrument.Get("tuba")
 	require.NoError(t, err)
-	s, err := exercise.New("air-meter", nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	s, err := exercise.New(
+		"air-meter",
+		nil,
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	return s
 }

@@ -104,7 +104,11 @@ func TestNamings(t *testing.T) {
 		{music.Spelling{Step: "F", Alter: 1}, "F♯", "Fis", "fa♯"},
 		{music.Spelling{Step: "C"}, "C", "C", "do"},
 	} {
-		assert.Equal(t, []string{c.english, c.german, c.romance}, []string{music.English.Name(c.note), music.German.Name(c.note), music.Romance.Name(c.note)})
+		assert.Equal(
+			t,
+			[]string{c.english, c.german, c.romance},
+			[]string{music.English.Name(c.note), music.German.Name(c.note), music.Romance.Name(c.note)},
+		)
 	}
 	assert.Equal(t, "H3", music.German.WithOctave(music.Spelling{Step: "B", Octave: 3}))
 }

@@ -24,19 +24,19 @@ type Bar struct {
 
 // Symbol is one note or rest as it is engraved; a longer note is several, tied.
 type Symbol struct {
-	Segment    int            `json:"segment" doc:"index into the score's segments"`
+	Segment    int            `json:"segment"              doc:"index into the score's segments"`
 	Phase      exercise.Phase `json:"phase"`
-	Units      int            `json:"units" doc:"length, 12 to a quarter"`
-	Type       string         `json:"type" enum:"whole,half,quarter,eighth,16th,32nd"`
+	Units      int            `json:"units"                doc:"length, 12 to a quarter"`
+	Type       string         `json:"type"                                                                        enum:"whole,half,quarter,eighth,16th,32nd"`
 	Dotted     bool           `json:"dotted,omitempty"`
 	Triplet    bool           `json:"triplet,omitempty"`
 	Rest       bool           `json:"rest,omitempty"`
-	Accidental string         `json:"accidental,omitempty" enum:"sharp,flat,natural" doc:"to be drawn, after the key and the bar so far"`
-	TieFrom    bool           `json:"tie_from,omitempty" doc:"tied from the one before"`
-	TieTo      bool           `json:"tie_to,omitempty" doc:"tied to the next one"`
+	Accidental string         `json:"accidental,omitempty" doc:"to be drawn, after the key and the bar so far"    enum:"sharp,flat,natural"`
+	TieFrom    bool           `json:"tie_from,omitempty"   doc:"tied from the one before"`
+	TieTo      bool           `json:"tie_to,omitempty"     doc:"tied to the next one"`
 	SlurStart  bool           `json:"slur_start,omitempty"`
 	SlurEnd    bool           `json:"slur_end,omitempty"`
-	Text       string         `json:"text,omitempty" doc:"what to do, over the first symbol of its segment"`
+	Text       string         `json:"text,omitempty"       doc:"what to do, over the first symbol of its segment"`
 }
 
 // value is a written length.
@@ -89,7 +89,13 @@ func (w *barWriter) segment(n int, seg exercise.Segment, from, to int) {
 		end := min(to, (from/unitsPerBar+1)*unitsPerBar)
 		for _, v := range split(from, end-from) {
 			s := Symbol{
-				Segment: n, Phase: seg.Phase, Units: v.units, Type: v.name, Dotted: v.dotted, Triplet: v.triplet, Rest: seg.Written == nil || !isWritten(seg.Phase),
+				Segment: n,
+				Phase:   seg.Phase,
+				Units:   v.units,
+				Type:    v.name,
+				Dotted:  v.dotted,
+				Triplet: v.triplet,
+				Rest:    seg.Written == nil || !isWritten(seg.Phase),
 			}
 			if first {
 				s.Text = seg.Text
@@ -146,7 +152,15 @@ func (w *barWriter) add(s Symbol) {
 func (w *barWriter) fill() {
 	for w.at%unitsPerBar != 0 {
 		for _, v := range split(w.at, unitsPerBar-w.at%unitsPerBar) {
-			w.add(Symbol{Segment: len(w.score.Segments) - 1, Phase: exercise.Rest, Units: v.units, Type: v.name, Dotted: v.dotted, Triplet: v.triplet, Rest: true})
+			w.add(Symbol{
+				Segment: len(w.score.Segments) - 1,
+				Phase:   exercise.Rest,
+				Units:   v.units,
+				Type:    v.name,
+				Dotted:  v.dotted,
+				Triplet: v.triplet,
+				Rest:    true,
+			})
 		}
 	}
 }

@@ -71,8 +71,22 @@ func ticks(b music.Beats) int { return int(math.Round(float64(b) * ticksPerBeat)
 
 // programs are General MIDI's, counted from 0 (General MIDI System Level 1).
 var programs = map[string]byte{
-	"flute": 73, "oboe": 68, "clarinet": 71, "bass-clarinet": 71, "bassoon": 70, "alto-sax": 65, "tenor-sax": 66, "bari-sax": 67, "trumpet": 56,
-	"horn": 60, "trombone": 57, "euphonium": 58, "euphonium-tc": 58, "tuba": 58, "soprano-recorder": 74, "alto-recorder": 74,
+	"flute":            73,
+	"oboe":             68,
+	"clarinet":         71,
+	"bass-clarinet":    71,
+	"bassoon":          70,
+	"alto-sax":         65,
+	"tenor-sax":        66,
+	"bari-sax":         67,
+	"trumpet":          56,
+	"horn":             60,
+	"trombone":         57,
+	"euphonium":        58,
+	"euphonium-tc":     58,
+	"tuba":             58,
+	"soprano-recorder": 74,
+	"alto-recorder":    74,
 }
 
 // velocity of a written dynamic; mezzoforte where none is written.

@@ -22,8 +22,11 @@ func WriteMusicXML(out io.Writer, s Sheet) error {
 		return err
 	}
 	score := xmlScore{
-		Version: "4.0", Work: xmlWork{s.Title}, Identification: xmlIdentification{xmlEncoding{"Early Chorus"}},
-		PartList: xmlPartList{xmlScorePart{"P1", s.Player}}, Part: xmlPart{ID: "P1", Measures: []xmlMeasure{}},
+		Version:        "4.0",
+		Work:           xmlWork{s.Title},
+		Identification: xmlIdentification{xmlEncoding{"Early Chorus"}},
+		PartList:       xmlPartList{xmlScorePart{"P1", s.Player}},
+		Part:           xmlPart{ID: "P1", Measures: []xmlMeasure{}},
 	}
 	for n, step := range s.Steps {
 		score.Part.Measures = append(score.Part.Measures, measuresOf(step, n, len(score.Part.Measures), i)...)
@@ -123,7 +126,12 @@ func (w *xmlWriter) symbol(s Symbol) (out []any) {
 	if !s.TieFrom && !s.Rest {
 		out = append(out, w.dynamics(seg)...)
 	}
-	note := xmlNote{Duration: s.Units, Voice: 1, Type: s.Type, Accidental: s.Accidental}
+	note := xmlNote{
+		Duration:   s.Units,
+		Voice:      1,
+		Type:       s.Type,
+		Accidental: s.Accidental,
+	}
 	if s.Dotted {
 		note.Dot = &struct{}{}
 	}
@@ -143,7 +151,12 @@ func (w *xmlWriter) symbol(s Symbol) (out []any) {
 }
 
 // heads tell what is not played on the instrument.
-var heads = map[exercise.Phase]string{exercise.Buzz: "x", exercise.Sing: "diamond", exercise.Finger: "slash", exercise.Listen: "circle-x"}
+var heads = map[exercise.Phase]string{
+	exercise.Buzz:   "x",
+	exercise.Sing:   "diamond",
+	exercise.Finger: "slash",
+	exercise.Listen: "circle-x",
+}
 
 func words(text string) xmlDirection {
 	return xmlDirection{Placement: "above", Types: []xmlDirectionType{{Words: &xmlWords{"italic", text}}}}
@@ -159,7 +172,10 @@ func (w *xmlWriter) dynamics(seg exercise.Segment) (out []any) {
 		w.wedge = false
 	}
 	if seg.Dynamic != "" && seg.Dynamic != w.dynamic {
-		mark(xmlDirectionType{Dynamics: &xmlDynamics{xmlEmpty{xml.Name{Local: string(seg.Dynamic)}}}}, &xmlSound{Dynamics: percent(seg.Dynamic)})
+		mark(
+			xmlDirectionType{Dynamics: &xmlDynamics{xmlEmpty{xml.Name{Local: string(seg.Dynamic)}}}},
+			&xmlSound{Dynamics: percent(seg.Dynamic)},
+		)
 		w.dynamic = seg.Dynamic
 	}
 	if seg.DynamicTo != "" {

@@ -49,7 +49,13 @@ func sheet(t testing.TB, key string, at plan.Place) notation.Sheet {
 func TestBarsAreFull(t *testing.T) {
 	for _, k := range exercise.Catalogue() {
 		for _, i := range instrument.All() {
-			s, err := exercise.New(k.Key, nil).Score(exercise.Player{Instrument: i, Stage: 3}, exercise.StandardConventions())
+			s, err := exercise.New(
+				k.Key,
+				nil,
+			).Score(
+				exercise.Player{Instrument: i, Stage: 3},
+				exercise.StandardConventions(),
+			)
 			if err != nil {
 				continue
 			}
@@ -63,7 +69,16 @@ func TestBarsAreFull(t *testing.T) {
 				require.Equal(t, 48, sum, "%s on %s", k.Key, i.Key)
 			}
 			for n, seg := range s.Segments[:len(s.Segments)-1] {
-				assert.InDelta(t, float64(seg.Beats)*12, float64(lengths[n]), 1, "%s on %s: segment %d", k.Key, i.Key, n)
+				assert.InDelta(
+					t,
+					float64(seg.Beats)*12,
+					float64(lengths[n]),
+					1,
+					"%s on %s: segment %d",
+					k.Key,
+					i.Key,
+					n,
+				)
 			}
 		}
 	}
@@ -78,7 +93,12 @@ func TestALongNoteIsTiedOverTheBar(t *testing.T) {
 		}
 	}
 	assert.Equal(t, []string{
-		"half true false false", "half true false false", "whole false false true", "half false true false", "quarter true false false", "quarter true false false",
+		"half true false false",
+		"half true false false",
+		"whole false false true",
+		"half false true false",
+		"quarter true false false",
+		"quarter true false false",
 	}, symbols)
 }
 
@@ -171,13 +191,24 @@ func golden(t *testing.T, name string, got []byte) {
 func TestMusicXMLComesBackAsTheSameLine(t *testing.T) {
 	for _, i := range instrument.All() {
 		p := exercise.Player{Instrument: i, Stage: 4}
-		s, err := exercise.New("five-note-walk", map[string]any{"way": "up", "beats": 1}).Score(p, exercise.StandardConventions())
+		s, err := exercise.New(
+			"five-note-walk",
+			map[string]any{"way": "up", "beats": 1},
+		).Score(
+			p,
+			exercise.StandardConventions(),
+		)
 		require.NoError(t, err)
 		if (i.Home()-58)%12 != 0 {
 			continue // recorders start from their own home
 		}
 		var out bytes.Buffer
-		require.NoError(t, notation.WriteMusicXML(&out, notation.Sheet{Title: "Walk", Instrument: i.Key, Player: i.Name, Steps: []notation.StepPart{{Heading: "Walk", Score: s}}}))
+		require.NoError(t, notation.WriteMusicXML(&out, notation.Sheet{
+			Title:      "Walk",
+			Instrument: i.Key,
+			Player:     i.Name,
+			Steps:      []notation.StepPart{{Heading: "Walk", Score: s}},
+		}))
 		x, err := notation.ReadExcerpt(out.Bytes())
 		require.NoError(t, err, i.Key)
 		assert.Equal(t, "Walk", x.Title)
@@ -194,11 +225,19 @@ func TestMusicXMLComesBackAsTheSameLine(t *testing.T) {
 }
 
 func musicXML(measures string) []byte {
-	return []byte(`<?xml version="1.0"?><score-partwise version="4.0"><part-list><score-part id="P1"><part-name>x</part-name></score-part></part-list><part id="P1">` + measures + `</part></score-partwise>`)
+	return []byte(
+		`<?xml version="1.0"?><score-partwise version="4.0"><part-list><score-part id="P1"><part-name>x</part-name></score-part></part-list><part id="P1">` + measures + `</part></score-partwise>`,
+	)
 }
 
 func note(step string, octave, duration int, more string) string {
-	return fmt.Sprintf(`<note><pitch><step>%s</step><octave>%d</octave></pitch><duration>%d</duration>%s</note>`, step, octave, duration, more)
+	return fmt.Sprintf(
+		`<note><pitch><step>%s</step><octave>%d</octave></pitch><duration>%d</duration>%s</note>`,
+		step,
+		octave,
+		duration,
+		more,
+	)
 }
 
 func TestExcerptsFromOutside(t *testing.T) {
@@ -207,7 +246,17 @@ func TestExcerptsFromOutside(t *testing.T) {
 		`<measure number="2">` + note("F", 4, 4, `<tie type="stop"/>`) + `<note><grace/><pitch><step>G</step><octave>4</octave></pitch></note>` +
 		`<note><rest/><duration>2</duration></note>` + note("B", 3, 2, "") + `</measure>`))
 	require.NoError(t, err)
-	assert.Equal(t, []exercise.Note{{Degree: 2, Beats: 1}, {Degree: 4, Beats: 0.5}, {Degree: 7, Beats: 3.5}, {Beats: 1, Rest: true}, {Degree: 1, Beats: 1}}, x.Melody)
+	assert.Equal(
+		t,
+		[]exercise.Note{
+			{Degree: 2, Beats: 1},
+			{Degree: 4, Beats: 0.5},
+			{Degree: 7, Beats: 3.5},
+			{Beats: 1, Rest: true},
+			{Degree: 1, Beats: 1},
+		},
+		x.Melody,
+	)
 	assert.Equal(t, []string{"Grace and cue notes are left out."}, x.Notices)
 
 	// The line serves as it is.
@@ -224,7 +273,9 @@ func TestExcerptsFromOutside(t *testing.T) {
 
 func TestFilesThatCannotBeUsedSayWhere(t *testing.T) {
 	bar := func(s string) []byte {
-		return musicXML(`<measure number="1">` + note("C", 4, 1, "") + `</measure><measure number="2">` + s + `</measure>`)
+		return musicXML(
+			`<measure number="1">` + note("C", 4, 1, "") + `</measure><measure number="2">` + s + `</measure>`,
+		)
 	}
 	for name, c := range map[string]struct {
 		file []byte
@@ -276,7 +327,12 @@ func zipped(t *testing.T, files map[string][]byte) []byte {
 func TestCompressedFiles(t *testing.T) {
 	line := musicXML(`<measure number="1">` + note("C", 4, 1, "") + `</measure>`)
 	container := []byte(`<container><rootfiles><rootfile full-path="music/line.xml"/></rootfiles></container>`)
-	x, err := notation.ReadExcerpt(zipped(t, map[string][]byte{"META-INF/container.xml": container, "music/line.xml": line, "other.xml": []byte("<x/>")}))
+	x, err := notation.ReadExcerpt(
+		zipped(
+			t,
+			map[string][]byte{"META-INF/container.xml": container, "music/line.xml": line, "other.xml": []byte("<x/>")},
+		),
+	)
 	require.NoError(t, err)
 	assert.Len(t, x.Melody, 1)
 	_, err = notation.ReadExcerpt(zipped(t, map[string][]byte{"a.musicxml": line}))
@@ -318,7 +374,10 @@ func TestPlansAsACalendar(t *testing.T) {
 	week := plan.DemoWeek()
 	require.NoError(t, notation.WriteICalendar(&out, "Class", []notation.Week{{
 		Plan:  week,
-		Dates: [7]string{"20261123", "20261124", "20261125", "20261126", "20261127", "20261128", "20261129"}, Weeks: 2, Stamp: "20261120T080000Z", Host: "school.example",
+		Dates: [7]string{"20261123", "20261124", "20261125", "20261126", "20261127", "20261128", "20261129"},
+		Weeks: 2,
+		Stamp: "20261120T080000Z",
+		Host:  "school.example",
 	}}))
 	for _, line := range strings.Split(out.String(), "\r\n") {
 		assert.LessOrEqual(t, len(line), 75, "RFC 5545, 3.1: lines are folded")

@@ -30,8 +30,8 @@ func (e ReadError) Error() string {
 type Excerpt struct {
 	Title   string          `json:"title"`
 	Tempo   music.Tempo     `json:"tempo_bpm" doc:"0 when the file says none"`
-	Melody  []exercise.Note `json:"melody" nullable:"false"`
-	Notices []string        `json:"notices" nullable:"false" doc:"what was read otherwise than written"`
+	Melody  []exercise.Note `json:"melody"                                               nullable:"false"`
+	Notices []string        `json:"notices"   doc:"what was read otherwise than written" nullable:"false"`
 }
 
 // What a file may hold. An excerpt is a line, not a symphony.
@@ -85,7 +85,8 @@ func unpack(file []byte) ([]byte, error) {
 }
 
 func isScore(name string) bool {
-	return !strings.HasPrefix(name, "META-INF/") && (strings.HasSuffix(name, ".xml") || strings.HasSuffix(name, ".musicxml"))
+	return !strings.HasPrefix(name, "META-INF/") &&
+		(strings.HasSuffix(name, ".xml") || strings.HasSuffix(name, ".musicxml"))
 }
 
 // rootfile is the score's name, as the container says.
@@ -334,21 +335,43 @@ func (r *reader) excerpt() (Excerpt, error) {
 	case len(notes) == 0:
 		return Excerpt{}, ReadError{"", "the file has no notes"}
 	case len(notes) > mostNotes:
-		return Excerpt{}, ReadError{"measure " + notes[mostNotes].at, fmt.Sprintf("the line has %d notes and rests: %d at most", len(notes), mostNotes)}
+		return Excerpt{}, ReadError{
+			"measure " + notes[mostNotes].at,
+			fmt.Sprintf("the line has %d notes and rests: %d at most", len(notes), mostNotes),
+		}
 	}
 	octave, outside := bestOctave(notes)
 	if outside >= 0 {
-		return Excerpt{}, ReadError{"measure " + notes[outside].at, "the line is wider than from a fourth below home to an octave above it: choose a shorter piece of it"}
+		return Excerpt{}, ReadError{
+			"measure " + notes[outside].at,
+			"the line is wider than from a fourth below home to an octave above it: choose a shorter piece of it",
+		}
 	}
-	out := Excerpt{Title: strings.TrimSpace(r.title), Tempo: r.tempo, Melody: []exercise.Note{}, Notices: append([]string{}, r.notices...)}
+	out := Excerpt{
+		Title:   strings.TrimSpace(r.title),
+		Tempo:   r.tempo,
+		Melody:  []exercise.Note{},
+		Notices: append([]string{}, r.notices...),
+	}
 	if out.Tempo != 0 && (out.Tempo < music.SlowestTempo || out.Tempo > music.FastestTempo) {
-		out.Notices = append(out.Notices, fmt.Sprintf("The file's tempo of %.0f was brought within %.0f to %.0f.", out.Tempo, music.SlowestTempo, music.FastestTempo))
+		out.Notices = append(
+			out.Notices,
+			fmt.Sprintf(
+				"The file's tempo of %.0f was brought within %.0f to %.0f.",
+				out.Tempo,
+				music.SlowestTempo,
+				music.FastestTempo,
+			),
+		)
 		out.Tempo = min(music.FastestTempo, max(music.SlowestTempo, out.Tempo))
 	}
 	for _, n := range notes {
 		d := exercise.Note{Beats: n.beats, Rest: n.rest}
 		if d.Beats > mostBeats {
-			return Excerpt{}, ReadError{"measure " + n.at, fmt.Sprintf("a note lasts %.0f beats: %d at most", d.Beats, mostBeats)}
+			return Excerpt{}, ReadError{
+				"measure " + n.at,
+				fmt.Sprintf("a note lasts %.0f beats: %d at most", d.Beats, mostBeats),
+			}
 		}
 		if !n.rest {
 			d.Degree = exercise.Degree(n.midi + octave - concertBFlat)

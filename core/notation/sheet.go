@@ -12,8 +12,8 @@ import (
 type Sheet struct {
 	Title      string     `json:"title"`
 	Instrument string     `json:"instrument" doc:"instrument key"`
-	Player     string     `json:"player" doc:"the instrument's name, or a section's"`
-	Steps      []StepPart `json:"steps" nullable:"false"`
+	Player     string     `json:"player"     doc:"the instrument's name, or a section's"`
+	Steps      []StepPart `json:"steps"                                                  nullable:"false"`
 }
 
 // StepPart is one step of a sheet.
@@ -33,14 +33,24 @@ var dayNames = [7]string{"Monday", "Tuesday", "Wednesday", "Thursday", "Friday",
 // plays home in the others' rests; at home, what is not for the instrument is
 // left out. Errors: those of exercise.Step.Score.
 func SheetOf(p plan.Plan, day plan.Day, at plan.Place, who exercise.Player, c exercise.Conventions) (Sheet, error) {
-	s := Sheet{Title: fmt.Sprintf("%s, %s", p.Name, dayNames[day]), Instrument: who.Instrument.Key, Player: who.Instrument.Name, Steps: []StepPart{}}
+	s := Sheet{
+		Title:      fmt.Sprintf("%s, %s", p.Name, dayNames[day]),
+		Instrument: who.Instrument.Key,
+		Player:     who.Instrument.Name,
+		Steps:      []StepPart{},
+	}
 	for _, i := range p.OfDay(day, at) {
 		score, ok, err := ScoreOf(i, at, who, c)
 		if err != nil {
 			return s, err
 		}
 		if ok {
-			s.Steps = append(s.Steps, StepPart{Heading: score.Title, Why: i.Why, Times: i.Times, Score: score})
+			s.Steps = append(s.Steps, StepPart{
+				Heading: score.Title,
+				Why:     i.Why,
+				Times:   i.Times,
+				Score:   score,
+			})
 		}
 	}
 	return s, nil
@@ -48,7 +58,12 @@ func SheetOf(p plan.Plan, day plan.Day, at plan.Place, who exercise.Player, c ex
 
 // ScoreOf works one item out for a player; ok is false when there is nothing for
 // the instrument to do.
-func ScoreOf(i plan.Item, at plan.Place, who exercise.Player, c exercise.Conventions) (s exercise.Score, ok bool, err error) {
+func ScoreOf(
+	i plan.Item,
+	at plan.Place,
+	who exercise.Player,
+	c exercise.Conventions,
+) (s exercise.Score, ok bool, err error) {
 	if i.IsFor(who.Instrument) {
 		s, err = i.Step.Score(who, c)
 		return plan.FillRests(s), true, err

@@ -46,7 +46,13 @@ func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
 		return Outcome{}, err
 	}
 	word := verdict.Decide(verdict.Case{
-		Instrument: i, Score: r.Score, Analysis: measured, FreeStart: r.FreeStart, RecentTips: r.RecentTips, Tips: r.Tips, Air: r.Air,
+		Instrument: i,
+		Score:      r.Score,
+		Analysis:   measured,
+		FreeStart:  r.FreeStart,
+		RecentTips: r.RecentTips,
+		Tips:       r.Tips,
+		Air:        r.Air,
 	})
 	return Outcome{Analysis: measured, Verdict: word, Tuning: Tuning(measured, r.Score, i)}, nil
 }

@@ -36,7 +36,13 @@ func of(t *testing.T, sound audio.Mono, r outcome.Request) outcome.Outcome {
 }
 
 func TestATakeIsMeasuredJudgedAndDrawn(t *testing.T) {
-	sound, s := played(t, exercise.KindLongToneCounted, "clarinet", map[string]any{"notes": []int{0}}, synth.Player{Offset: -40})
+	sound, s := played(
+		t,
+		exercise.KindLongToneCounted,
+		"clarinet",
+		map[string]any{"notes": []int{0}},
+		synth.Player{Offset: -40},
+	)
 	o := of(t, sound, outcome.Request{Score: s})
 	require.Len(t, o.Analysis.Notes, 1)
 	assert.InDelta(t, -40, float64(o.Analysis.Notes[0].Centre), 1)
@@ -56,9 +62,19 @@ func TestATakeIsMeasuredJudgedAndDrawn(t *testing.T) {
 
 // The class's own words, and what was said of late, decide the tip.
 func TestTheTipIsTheClassesOwn(t *testing.T) {
-	sound, s := played(t, exercise.KindLongToneCounted, "clarinet", map[string]any{"notes": []int{0}}, synth.Player{Offset: -40})
+	sound, s := played(
+		t,
+		exercise.KindLongToneCounted,
+		"clarinet",
+		map[string]any{"notes": []int{0}},
+		synth.Player{Offset: -40},
+	)
 	first := of(t, sound, outcome.Request{Score: s})
-	own := of(t, sound, outcome.Request{Score: s, Tips: verdict.Book{first.Verdict.Tip.Key: "Think higher, says the class."}})
+	own := of(
+		t,
+		sound,
+		outcome.Request{Score: s, Tips: verdict.Book{first.Verdict.Tip.Key: "Think higher, says the class."}},
+	)
 	assert.Equal(t, "Think higher, says the class.", own.Verdict.Tip.Text)
 	again := []string{first.Verdict.Tip.Key, first.Verdict.Tip.Key, first.Verdict.Tip.Key, first.Verdict.Tip.Key}
 	asked := of(t, sound, outcome.Request{Score: s, RecentTips: again})

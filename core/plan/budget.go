@@ -8,12 +8,12 @@ import (
 // Budgets are what a day may ask for. A zero is no limit.
 type Budgets struct {
 	Total     music.Seconds `json:"total_s"`
-	Break     music.Seconds `json:"break_s" doc:"crossing the register break"`
-	Buzz      music.Seconds `json:"buzz_s" doc:"buzzing before so long a pause"`
+	Break     music.Seconds `json:"break_s"      doc:"crossing the register break"`
+	Buzz      music.Seconds `json:"buzz_s"       doc:"buzzing before so long a pause"`
 	BuzzPause music.Seconds `json:"buzz_pause_s"`
-	Lip       music.Seconds `json:"lip_s" doc:"sounding on the lips in any ten minutes"`
-	HighShare float64       `json:"high_share" doc:"share of the sounding time that may lie high"`
-	Rounds    int           `json:"rounds" doc:"of breathing exercises"`
+	Lip       music.Seconds `json:"lip_s"        doc:"sounding on the lips in any ten minutes"`
+	HighShare float64       `json:"high_share"   doc:"share of the sounding time that may lie high"`
+	Rounds    int           `json:"rounds"       doc:"of breathing exercises"`
 }
 
 // tenMinutes is the window that lip time is counted in.
@@ -22,7 +22,13 @@ const tenMinutes music.Seconds = 600
 // Caps are the budgets but for the minutes (common practice, no published
 // source; a director's own and the school's rules go first).
 func Caps(s exercise.Stage) Budgets {
-	b := Budgets{Break: 300, Buzz: 60, BuzzPause: 60, HighShare: 0.25, Rounds: 12}
+	b := Budgets{
+		Break:     300,
+		Buzz:      60,
+		BuzzPause: 60,
+		HighShare: 0.25,
+		Rounds:    12,
+	}
 	if s <= 1 {
 		b.Lip = tenMinutes / 2
 	}

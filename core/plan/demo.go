@@ -6,12 +6,27 @@ import "earlychorus/core/exercise"
 // sheet command prints and the demo server plays.
 func DemoWeek() Plan {
 	each := func(key, kind string, params map[string]any, days Days, at Place, why string) Item {
-		return Item{Key: key, Step: exercise.New(kind, params), Times: 1, Days: days, At: at, Wanted: 2, Why: why}
+		return Item{
+			Key:    key,
+			Step:   exercise.New(kind, params),
+			Times:  1,
+			Days:   days,
+			At:     at,
+			Wanted: 2,
+			Why:    why,
+		}
 	}
 	// The oboe's upper notes would be most of what it plays.
 	pair := each("pair", "register-pair", nil, On(0, 2, 4), Both, "Woodwinds: the same air for both.")
 	pair.For = []string{"flute", "clarinet", "bass-clarinet", "bassoon", "alto-sax", "tenor-sax", "bari-sax"}
-	ladder := each("break", exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}, SchoolDays, AtHome, "Clarinets: over the break, a rung at a time.")
+	ladder := each(
+		"break",
+		exercise.KindLadder,
+		map[string]any{"ladder": "clarinet-break"},
+		SchoolDays,
+		AtHome,
+		"Clarinets: over the break, a rung at a time.",
+	)
 	ladder.For = []string{"clarinet"}
 	return Plan{
 		Name: "The week of the spring tide",
@@ -21,16 +36,44 @@ func DemoWeek() Plan {
 			each("buzz", "air-then-buzz", nil, On(0, 2, 4), Both, "Brass: the lips join the air."),
 			each("slide", "buzz-slide", nil, On(1, 3), Both, "Brass: no dead spot on the way."),
 			each("tune", exercise.KindTuningNote, nil, On(0, 2, 4), InClass, "Pitch rises as the room warms."),
-			each("long", exercise.KindLongToneCounted, nil, SchoolDays, Both, "B♭ then F, as steady on the last beat as on the first."),
-			each("longest", exercise.KindLongToneLongest, map[string]any{"cap_s": 20}, On(1, 3), AtHome, "One beat more than last time."),
+			each(
+				"long",
+				exercise.KindLongToneCounted,
+				nil,
+				SchoolDays,
+				Both,
+				"B♭ then F, as steady on the last beat as on the first.",
+			),
+			each(
+				"longest",
+				exercise.KindLongToneLongest,
+				map[string]any{"cap_s": 20},
+				On(1, 3),
+				AtHome,
+				"One beat more than last time.",
+			),
 			each("swell", "swell", map[string]any{"beats": 3}, On(4), Both, "Once a week, and listen to the pitch."),
-			each("starts", "starts-and-ends", map[string]any{"loudness": "even"}, On(1, 3), Both, "Begin at once, end without falling."),
+			each(
+				"starts",
+				"starts-and-ends",
+				map[string]any{"loudness": "even"},
+				On(1, 3),
+				Both,
+				"Begin at once, end without falling.",
+			),
 			pair,
 			each("slur", "slur-across-partials", nil, On(0, 2, 4), Both, "Brass: one tongue, then lips and air."),
 			ladder,
 			each("walk", "five-note-walk", nil, SchoolDays, Both, "The notes everyone has."),
 			each("rhythm", "rhythm-on-a-note", nil, On(1), Both, "The tongue divides the air."),
-			each("sing", "sing-first", map[string]any{"notes": []int{0, 2, 4}}, On(3), Both, "Sung first, then played."),
+			each(
+				"sing",
+				"sing-first",
+				map[string]any{"notes": []int{0, 2, 4}},
+				On(3),
+				Both,
+				"Sung first, then played.",
+			),
 			each("own", exercise.KindMakeATune, nil, On(4), AtHome, "Eight bars of your own."),
 			each("care", "care", nil, SchoolDays, AtHome, "Dry before it goes in its case."),
 		},

@@ -10,19 +10,19 @@ import (
 // Fitted is a day that fits.
 type Fitted struct {
 	Items []Item `json:"items" nullable:"false" doc:"what is left, in order"`
-	Cuts  []Cut  `json:"cuts" nullable:"false"`
+	Cuts  []Cut  `json:"cuts"  nullable:"false"`
 	// Beyond says which budgets even the pinned items alone go beyond; the rest was
 	// then left out.
-	Beyond []Over        `json:"beyond" nullable:"false"`
-	Total  music.Seconds `json:"total_s" doc:"of whoever takes longest"`
-	Worth  int           `json:"worth" doc:"what was made as great as possible"`
+	Beyond []Over        `json:"beyond"  nullable:"false"`
+	Total  music.Seconds `json:"total_s"                  doc:"of whoever takes longest"`
+	Worth  int           `json:"worth"                    doc:"what was made as great as possible"`
 }
 
 // Cut is what was taken from one item, and why.
 type Cut struct {
 	Key     string `json:"key"`
 	Dropped bool   `json:"dropped"`
-	Says    string `json:"says" doc:"\"4 of 8 rounds\", \"left out\""`
+	Says    string `json:"says"    doc:"\"4 of 8 rounds\", \"left out\""`
 	Why     string `json:"why"`
 }
 
@@ -143,7 +143,12 @@ func (f *fitting) step(k, o int, days []day) (next []day, fits bool) {
 
 // answer says what was chosen, and why the rest was cut.
 func (f *fitting) answer(items []Item) Fitted {
-	out := Fitted{Items: []Item{}, Cuts: []Cut{}, Beyond: []Over{}, Worth: max(0, f.worth)}
+	out := Fitted{
+		Items:  []Item{},
+		Cuts:   []Cut{},
+		Beyond: []Over{},
+		Worth:  max(0, f.worth),
+	}
 	if f.best == nil {
 		out.Beyond = f.pinnedAlone(&out, items)
 		return out
@@ -236,19 +241,39 @@ func (f *fitting) bound() {
 	}
 	for n, p := range f.band.Players {
 		b := budgets(p.Stage, f.at, f.minutes)
-		f.addBound(n, float64(b.Total), func(d day) float64 { return float64(b.Total - d.load.Total) }, func(k, o int) float64 {
-			return float64(together(f.pieces[k][o], n, f.at))
-		})
-		f.addBound(n, float64(b.Break), func(d day) float64 { return float64(b.Break - d.load.Break) }, func(k, o int) float64 {
-			return float64(f.pieces[k][o][n].times) * float64(f.pieces[k][o][n].load.BreakSeconds)
-		})
-		f.addBound(n, float64(b.Rounds), func(d day) float64 { return float64(b.Rounds - d.load.Rounds) }, func(k, o int) float64 {
-			return float64(f.pieces[k][o][n].times * f.pieces[k][o][n].load.Rounds)
-		})
+		f.addBound(
+			n,
+			float64(b.Total),
+			func(d day) float64 { return float64(b.Total - d.load.Total) },
+			func(k, o int) float64 {
+				return float64(together(f.pieces[k][o], n, f.at))
+			},
+		)
+		f.addBound(
+			n,
+			float64(b.Break),
+			func(d day) float64 { return float64(b.Break - d.load.Break) },
+			func(k, o int) float64 {
+				return float64(f.pieces[k][o][n].times) * float64(f.pieces[k][o][n].load.BreakSeconds)
+			},
+		)
+		f.addBound(
+			n,
+			float64(b.Rounds),
+			func(d day) float64 { return float64(b.Rounds - d.load.Rounds) },
+			func(k, o int) float64 {
+				return float64(f.pieces[k][o][n].times * f.pieces[k][o][n].load.Rounds)
+			},
+		)
 		if b.Total <= tenMinutes { // the whole day lies in one window
-			f.addBound(n, float64(b.Lip), func(d day) float64 { return float64(b.Lip - d.load.Lip) }, func(k, o int) float64 {
-				return float64(f.pieces[k][o][n].times) * float64(f.pieces[k][o][n].load.LipSeconds)
-			})
+			f.addBound(
+				n,
+				float64(b.Lip),
+				func(d day) float64 { return float64(b.Lip - d.load.Lip) },
+				func(k, o int) float64 {
+					return float64(f.pieces[k][o][n].times) * float64(f.pieces[k][o][n].load.LipSeconds)
+				},
+			)
 		}
 	}
 }
@@ -291,7 +316,8 @@ func (p piece) highOver(share float64) float64 {
 // high sound, whatever follows.
 func (f *fitting) tooHigh(k int, days []day) bool {
 	for n, d := range days {
-		if d.budgets.HighShare > 0 && float64(d.load.High)-d.budgets.HighShare*float64(d.load.Sound)+f.leanest[k][n] > tolerance {
+		if d.budgets.HighShare > 0 &&
+			float64(d.load.High)-d.budgets.HighShare*float64(d.load.Sound)+f.leanest[k][n] > tolerance {
 			return true
 		}
 	}

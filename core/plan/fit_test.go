@@ -17,7 +17,14 @@ import (
 type set = map[string]any
 
 func item(key, kind string, params set) plan.Item {
-	return plan.Item{Key: key, Step: exercise.New(kind, params), Times: 1, Days: plan.SchoolDays, At: plan.Both, Wanted: 2}
+	return plan.Item{
+		Key:    key,
+		Step:   exercise.New(kind, params),
+		Times:  1,
+		Days:   plan.SchoolDays,
+		At:     plan.Both,
+		Wanted: 2,
+	}
 }
 
 func band(t require.TestingT, stage exercise.Stage, keys ...string) plan.Band {
@@ -37,9 +44,30 @@ func wholeBand(t require.TestingT, stage exercise.Stage) plan.Band {
 // warmUp is twelve steps, more than any class has time for.
 func warmUp() []plan.Item {
 	return []plan.Item{
-		item("set-up", "set-up", nil), item("breath", "breath-pattern", nil), item("air-buzz", "air-then-buzz", nil), item("buzz", "buzz-at-once", nil),
-		item("tune", "tuning-note", nil), item("long", "long-tone-counted", nil), item("swell", "swell", nil), item("starts", "starts-and-ends", nil),
-		item("pair", "register-pair", nil), item("slur", "slur-across-partials", nil), item("walk", "five-note-walk", nil), item("scale", "scale", nil),
+		item(
+			"set-up",
+			"set-up",
+			nil,
+		),
+		item("breath", "breath-pattern", nil),
+		item("air-buzz", "air-then-buzz", nil),
+		item("buzz", "buzz-at-once", nil),
+		item(
+			"tune",
+			"tuning-note",
+			nil,
+		),
+		item("long", "long-tone-counted", nil),
+		item("swell", "swell", nil),
+		item("starts", "starts-and-ends", nil),
+		item(
+			"pair",
+			"register-pair",
+			nil,
+		),
+		item("slur", "slur-across-partials", nil),
+		item("walk", "five-note-walk", nil),
+		item("scale", "scale", nil),
 	}
 }
 
@@ -77,7 +105,19 @@ func bruteForce(t require.TestingT, items []plan.Item, b plan.Band, at plan.Plac
 // The answer is the best there is: against every choice tried out, on small days
 // drawn at random.
 func TestFitIsExact(t *testing.T) {
-	kinds := []string{"breath-pattern", "buzz-at-once", "buzz-slide", "tube-buzz-scale", "long-tone-counted", "starts-and-ends", "register-pair", "slur-across-partials", "scale", "swell", "overtones"}
+	kinds := []string{
+		"breath-pattern",
+		"buzz-at-once",
+		"buzz-slide",
+		"tube-buzz-scale",
+		"long-tone-counted",
+		"starts-and-ends",
+		"register-pair",
+		"slur-across-partials",
+		"scale",
+		"swell",
+		"overtones",
+	}
 	rapid.Check(t, func(t *rapid.T) {
 		stage := exercise.Stage(rapid.IntRange(1, 4).Draw(t, "stage"))
 		at := rapid.SampledFrom([]plan.Place{plan.InClass, plan.AtHome}).Draw(t, "at")

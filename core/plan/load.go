@@ -13,8 +13,8 @@ type Effort struct {
 	Total  music.Seconds `json:"total_s"`
 	Sound  music.Seconds `json:"sound_s"`
 	Rest   music.Seconds `json:"rest_s"`
-	Lip    music.Seconds `json:"lip_s" doc:"the most in any ten minutes"`
-	Buzz   music.Seconds `json:"buzz_s" doc:"the most before a long pause"`
+	Lip    music.Seconds `json:"lip_s"    doc:"the most in any ten minutes"`
+	Buzz   music.Seconds `json:"buzz_s"   doc:"the most before a long pause"`
 	Breath music.Seconds `json:"breath_s"`
 	High   music.Seconds `json:"high_s"`
 	Break  music.Seconds `json:"break_s"`
@@ -23,7 +23,7 @@ type Effort struct {
 
 // Over is one budget that a day goes beyond, for one instrument.
 type Over struct {
-	Budget     string  `json:"budget" enum:"total,break,buzz,lip,high,rounds"`
+	Budget     string  `json:"budget"     enum:"total,break,buzz,lip,high,rounds"`
 	Instrument string  `json:"instrument"`
 	Value      float64 `json:"value"`
 	Limit      float64 `json:"limit"`
@@ -152,7 +152,12 @@ func (d *day) over() []Over {
 			out = append(out, Over{budget, d.who.Key, value, limit, text()})
 		}
 	}
-	exceeds("total", float64(l.Total), float64(b.Total), func() string { return fmt.Sprintf("%s of %s", minutes(l.Total), minutes(b.Total)) })
+	exceeds(
+		"total",
+		float64(l.Total),
+		float64(b.Total),
+		func() string { return fmt.Sprintf("%s of %s", minutes(l.Total), minutes(b.Total)) },
+	)
 	exceeds("break", float64(l.Break), float64(b.Break), func() string {
 		return fmt.Sprintf("%s would cross the break for %s; %s are enough", name, minutes(l.Break), minutes(b.Break))
 	})
@@ -160,9 +165,19 @@ func (d *day) over() []Over {
 		return fmt.Sprintf("%s would buzz %.0f s without a pause of %.0f s", name, l.Buzz, b.BuzzPause)
 	})
 	exceeds("lip", float64(l.Lip), float64(b.Lip), func() string {
-		return fmt.Sprintf("%s would have %s on the lips within ten minutes; %s are enough", name, minutes(l.Lip), minutes(b.Lip))
+		return fmt.Sprintf(
+			"%s would have %s on the lips within ten minutes; %s are enough",
+			name,
+			minutes(l.Lip),
+			minutes(b.Lip),
+		)
 	})
-	exceeds("rounds", float64(l.Rounds), float64(b.Rounds), func() string { return fmt.Sprintf("%d rounds of breathing; %d are enough", l.Rounds, b.Rounds) })
+	exceeds(
+		"rounds",
+		float64(l.Rounds),
+		float64(b.Rounds),
+		func() string { return fmt.Sprintf("%d rounds of breathing; %d are enough", l.Rounds, b.Rounds) },
+	)
 	exceeds("high", float64(l.High), b.HighShare*float64(l.Sound), func() string {
 		return fmt.Sprintf("%s would play high for %s of %s", name, minutes(l.High), minutes(l.Sound))
 	})
@@ -174,7 +189,8 @@ func (d *day) over() []Over {
 func (d *day) inside() bool {
 	b, l := d.budgets, d.load
 	return !beyond(float64(l.Total), float64(b.Total)) && !beyond(float64(l.Break), float64(b.Break)) && !beyond(float64(l.Buzz), float64(b.Buzz)) &&
-		!beyond(float64(l.Lip), float64(b.Lip)) && !beyond(float64(l.Rounds), float64(b.Rounds))
+		!beyond(float64(l.Lip), float64(b.Lip)) &&
+		!beyond(float64(l.Rounds), float64(b.Rounds))
 }
 
 func beyond(value, limit float64) bool { return limit > 0 && value > limit+tolerance }
@@ -190,8 +206,8 @@ type Section struct {
 	Instrument string         `json:"instrument"`
 	Stage      exercise.Stage `json:"stage"`
 	Load       Effort         `json:"load"`
-	Over       []Over         `json:"over" nullable:"false"`
-	Waits      []string       `json:"waits" nullable:"false" doc:"keys of the items that are not for it"`
+	Over       []Over         `json:"over"       nullable:"false"`
+	Waits      []string       `json:"waits"      nullable:"false" doc:"keys of the items that are not for it"`
 }
 
 // DayLoad adds a day up for everyone in the band, in the given order. minutes is the

@@ -11,12 +11,19 @@ import (
 // chapters is the order of a warm-up: the body, the air, the lips, one sound,
 // then what is built from it.
 var chapters = []exercise.Group{
-	exercise.SettingUp, exercise.Breathing, exercise.Buzzing, exercise.LongTones, exercise.Registers, exercise.Patterns, exercise.Ear, exercise.Caring,
+	exercise.SettingUp,
+	exercise.Breathing,
+	exercise.Buzzing,
+	exercise.LongTones,
+	exercise.Registers,
+	exercise.Patterns,
+	exercise.Ear,
+	exercise.Caring,
 }
 
 // Ordered is a day in the order of a school, and why it is so.
 type Ordered struct {
-	Items  []Item `json:"items" nullable:"false"`
+	Items  []Item `json:"items"  nullable:"false"`
 	Reason string `json:"reason"`
 }
 

@@ -21,14 +21,14 @@ type Plan struct {
 
 // Item is a step placed on days.
 type Item struct {
-	Key    string        `json:"key" doc:"the item's own name in its plan"`
+	Key    string        `json:"key"              doc:"the item's own name in its plan"`
 	Step   exercise.Step `json:"step"`
-	Times  int           `json:"times" doc:"how often it is played through"`
+	Times  int           `json:"times"            doc:"how often it is played through"`
 	Days   Days          `json:"days"`
-	At     Place         `json:"at" enum:"class,home,both"`
-	Wanted Wanted        `json:"wanted" enum:"1,2,3" doc:"1 if there is room, 2 usual, 3 rather than others"`
+	At     Place         `json:"at"                                                                        enum:"class,home,both"`
+	Wanted Wanted        `json:"wanted"           doc:"1 if there is room, 2 usual, 3 rather than others"  enum:"1,2,3"`
 	Pinned bool          `json:"pinned,omitempty" doc:"neither cut nor dropped to fit"`
-	For    []string      `json:"for,omitempty" doc:"these instruments only; empty is everyone it suits"`
+	For    []string      `json:"for,omitempty"    doc:"these instruments only; empty is everyone it suits"`
 	Why    string        `json:"why,omitempty"`
 }
 
@@ -94,7 +94,10 @@ func (d *Days) UnmarshalJSON(raw []byte) error {
 	for _, name := range names {
 		n := slices.Index(weekdays, strings.ToUpper(name))
 		if n < 0 {
-			return exercise.ParameterError{Field: "days", Remedy: fmt.Sprintf("%q is no day: use MO, TU, WE, TH, FR, SA, SU", name)}
+			return exercise.ParameterError{
+				Field:  "days",
+				Remedy: fmt.Sprintf("%q is no day: use MO, TU, WE, TH, FR, SA, SU", name),
+			}
 		}
 		*d |= 1 << n
 	}
@@ -137,7 +140,10 @@ func (i Item) check() error {
 	}
 	for _, key := range i.For {
 		if _, err := instrument.Get(key); err != nil {
-			return exercise.ParameterError{Field: "for", Remedy: fmt.Sprintf("%q is no instrument: use %s", key, strings.Join(instrument.Keys(), ", "))}
+			return exercise.ParameterError{
+				Field:  "for",
+				Remedy: fmt.Sprintf("%q is no instrument: use %s", key, strings.Join(instrument.Keys(), ", ")),
+			}
 		}
 	}
 	return nil
@@ -162,7 +168,10 @@ func (p Plan) Check() error {
 	for day := Day(0); day < 7; day++ {
 		for _, at := range []Place{InClass, AtHome} {
 			if n := len(p.OfDay(day, at)); n > MostItems {
-				return exercise.ParameterError{Field: "items", Remedy: fmt.Sprintf("%d steps on one day are too many: plan %d at most", n, MostItems)}
+				return exercise.ParameterError{
+					Field:  "items",
+					Remedy: fmt.Sprintf("%d steps on one day are too many: plan %d at most", n, MostItems),
+				}
 			}
 		}
 	}

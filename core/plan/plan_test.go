@@ -81,12 +81,21 @@ func TestBudgetsAreNamedWithTheirNumbers(t *testing.T) {
 	require.NotEmpty(t, over)
 	assert.Equal(t, "break", over[0].Budget)
 	assert.Contains(t, over[0].Text, "5:00 are enough")
-	assert.NotContains(t, dayOf(t, []plan.Item{pairs}, band(t, 2, "flute"), plan.InClass, 30)[0].Over, "break", "only clarinets have a break")
+	assert.NotContains(
+		t,
+		dayOf(t, []plan.Item{pairs}, band(t, 2, "flute"), plan.InClass, 30)[0].Over,
+		"break",
+		"only clarinets have a break",
+	)
 
 	lips := item("long", "long-tone-counted", set{"notes": []int{0, 2, 4, 5, 7, 4}, "rest_beats": 2, "beats": 14})
 	lips.Times = 4
 	assert.Equal(t, "lip", dayOf(t, []plan.Item{lips}, band(t, 1, "tuba"), plan.InClass, 30)[0].Over[0].Budget)
-	assert.Empty(t, dayOf(t, []plan.Item{lips}, band(t, 2, "tuba"), plan.InClass, 30)[0].Over, "only in the first weeks")
+	assert.Empty(
+		t,
+		dayOf(t, []plan.Item{lips}, band(t, 2, "tuba"), plan.InClass, 30)[0].Over,
+		"only in the first weeks",
+	)
 
 	total := dayOf(t, []plan.Item{lips}, band(t, 2, "tuba"), plan.InClass, 6)[0].Over
 	assert.Equal(t, "total", total[0].Budget)
@@ -94,7 +103,11 @@ func TestBudgetsAreNamedWithTheirNumbers(t *testing.T) {
 }
 
 func TestFitSaysWhatWasCutAndWhy(t *testing.T) {
-	items := []plan.Item{item("breath", "breath-pattern", set{"rounds": 8}), item("long", "long-tone-counted", nil), item("swell", "swell", nil)}
+	items := []plan.Item{
+		item("breath", "breath-pattern", set{"rounds": 8}),
+		item("long", "long-tone-counted", nil),
+		item("swell", "swell", nil),
+	}
 	items[2].Wanted = 1
 	fitted, err := plan.Fit(items, band(t, 2, "flute", "tuba"), plan.InClass, 3)
 	require.NoError(t, err)
@@ -128,8 +141,20 @@ func keys(items []plan.Item) (out []string) {
 
 func TestSchoolsOfOrder(t *testing.T) {
 	items := []plan.Item{
-		item("walk", "five-note-walk", nil), item("high", "long-tone-counted", set{"notes": []int{7, 9}}), item("set-up", "set-up", nil),
-		item("low", "long-tone-counted", set{"notes": []int{-5, -3}}), item("home", "long-tone-counted", set{"notes": []int{0}}), item("buzz", "buzz-at-once", nil),
+		item(
+			"walk",
+			"five-note-walk",
+			nil,
+		),
+		item("high", "long-tone-counted", set{"notes": []int{7, 9}}),
+		item("set-up", "set-up", nil),
+		item(
+			"low",
+			"long-tone-counted",
+			set{"notes": []int{-5, -3}},
+		),
+		item("home", "long-tone-counted", set{"notes": []int{0}}),
+		item("buzz", "buzz-at-once", nil),
 	}
 	for school, want := range map[string][]string{
 		"low":     {"set-up", "buzz", "low", "home", "high", "walk"},
@@ -163,7 +188,13 @@ func TestRestsAreFilledToTheSameBeats(t *testing.T) {
 	assert.Equal(t, buzz.Beats(), flute.Beats())
 	for _, mine := range flute.Targets() {
 		for _, theirs := range buzz.Targets() {
-			overlap := min(mine.StartBeat+mine.Beats, theirs.StartBeat+theirs.Beats) - max(mine.StartBeat, theirs.StartBeat)
+			overlap := min(
+				mine.StartBeat+mine.Beats,
+				theirs.StartBeat+theirs.Beats,
+			) - max(
+				mine.StartBeat,
+				theirs.StartBeat,
+			)
 			assert.LessOrEqual(t, float64(overlap), 0., "one sounds while the others rest")
 		}
 	}
@@ -174,7 +205,12 @@ func TestRestsAreFilledToTheSameBeats(t *testing.T) {
 
 func takes(who, key string, result verdict.Result, cause verdict.Cause, count int) (out []plan.Observation) {
 	for range count {
-		out = append(out, plan.Observation{Player: who, Instrument: key, Result: result, Cause: cause})
+		out = append(out, plan.Observation{
+			Player:     who,
+			Instrument: key,
+			Result:     result,
+			Cause:      cause,
+		})
 	}
 	return out
 }
@@ -188,12 +224,22 @@ func TestSuggestionsCarryTheirReasonAndCounts(t *testing.T) {
 	add(takes("d", "tuba", verdict.NotYet, verdict.CauseGap, 3)) // three takes are too few to say
 	add(takes("e", "flute", verdict.NotYet, verdict.CauseCentre, 9))
 	add(takes("f", "flute", verdict.CantTell, verdict.CauseRecording, 9)) // and this is nobody's
-	got := plan.Suggest(heard, []plan.StuckRung{{Player: "g", Instrument: "bassoon", Ladder: "bassoon-low", Rung: 4, Tries: 7}})
+	got := plan.Suggest(heard, []plan.StuckRung{{
+		Player:     "g",
+		Instrument: "bassoon",
+		Ladder:     "bassoon-low",
+		Rung:       4,
+		Tries:      7,
+	}})
 	require.Len(t, got, 2, "one flute alone is not the section's fault")
 	assert.Equal(t, "Clarinets: the note jumps with 2 of 3 players (6 takes).", got[0].Reason)
 	assert.Equal(t, "register-pair", got[0].Item.Step.Kind.Key)
 	assert.Equal(t, []string{"clarinet"}, got[0].Item.For)
-	assert.Equal(t, "Bassoons: Low notes on the bassoon, 1 stuck at rung 4 (7 tries); from the rung before.", got[1].Reason)
+	assert.Equal(
+		t,
+		"Bassoons: Low notes on the bassoon, 1 stuck at rung 4 (7 tries); from the rung before.",
+		got[1].Reason,
+	)
 	assert.Equal(t, 3., got[1].Item.Step.Values["rung"])
 }
 

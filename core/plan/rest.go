@@ -45,7 +45,12 @@ func breaths(rest exercise.Segment) (out []exercise.Segment) {
 	at, end := rest.StartBeat, rest.StartBeat+rest.Beats
 	add := func(phase exercise.Phase, beats music.Beats, text string) {
 		if beats = min(beats, end-at); beats > 0 {
-			out = append(out, exercise.Segment{Phase: phase, StartBeat: at, Beats: beats, Text: text})
+			out = append(out, exercise.Segment{
+				Phase:     phase,
+				StartBeat: at,
+				Beats:     beats,
+				Text:      text,
+			})
 			at += beats
 		}
 	}
@@ -69,7 +74,12 @@ func Meanwhile(of exercise.Score, p exercise.Player, c exercise.Conventions) (ex
 	s := home
 	s.Title, s.TempoBPM, s.Segments, s.Rules = "While the others buzz: home in their rests", of.TempoBPM, nil, nil
 	for _, seg := range of.Segments {
-		mine := exercise.Segment{Phase: exercise.Rest, StartBeat: seg.StartBeat, Beats: seg.Beats, Text: "Breathe quietly and listen"}
+		mine := exercise.Segment{
+			Phase:     exercise.Rest,
+			StartBeat: seg.StartBeat,
+			Beats:     seg.Beats,
+			Text:      "Breathe quietly and listen",
+		}
 		switch {
 		case seg.Phase == exercise.Ready:
 			mine.Phase, mine.Text = exercise.Ready, "Instrument up"

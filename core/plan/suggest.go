@@ -12,7 +12,7 @@ import (
 
 // Observation is the word on one take of the last fortnight.
 type Observation struct {
-	Player     string         `json:"player" doc:"who, by any name that tells players apart"`
+	Player     string         `json:"player"          doc:"who, by any name that tells players apart"`
 	Instrument string         `json:"instrument"`
 	Result     verdict.Result `json:"result"`
 	Cause      verdict.Cause  `json:"cause,omitempty" doc:"what decided, when it was not clean"`
@@ -31,10 +31,10 @@ type StuckRung struct {
 type Suggestion struct {
 	Item    Item          `json:"item"`
 	Reason  string        `json:"reason"`
-	Section string        `json:"section" doc:"empty for the whole band"`
+	Section string        `json:"section"         doc:"empty for the whole band"`
 	Cause   verdict.Cause `json:"cause,omitempty"`
-	Players int           `json:"players" doc:"how many it is about"`
-	Of      int           `json:"of" doc:"how many of them played"`
+	Players int           `json:"players"         doc:"how many it is about"`
+	Of      int           `json:"of"              doc:"how many of them played"`
 	Takes   int           `json:"takes"`
 }
 
@@ -51,9 +51,33 @@ const (
 // together, and a tune.
 func Core(c exercise.Conventions) []Item {
 	return []Item{
-		{Key: "core-breath", Step: exercise.New("breath-pattern", map[string]any{"rounds": 4}), Times: 1, Days: SchoolDays, At: InClass, Wanted: 3, Why: "The whole band breathes together."},
-		{Key: "core-long", Step: c.LongToneStep(), Times: 1, Days: SchoolDays, At: Both, Wanted: 3, Why: "One sound, every day."},
-		{Key: "core-walk", Step: exercise.New("five-note-walk", nil), Times: 1, Days: SchoolDays, At: Both, Wanted: 2, Why: "The notes everyone has."},
+		{
+			Key:    "core-breath",
+			Step:   exercise.New("breath-pattern", map[string]any{"rounds": 4}),
+			Times:  1,
+			Days:   SchoolDays,
+			At:     InClass,
+			Wanted: 3,
+			Why:    "The whole band breathes together.",
+		},
+		{
+			Key:    "core-long",
+			Step:   c.LongToneStep(),
+			Times:  1,
+			Days:   SchoolDays,
+			At:     Both,
+			Wanted: 3,
+			Why:    "One sound, every day.",
+		},
+		{
+			Key:    "core-walk",
+			Step:   exercise.New("five-note-walk", nil),
+			Times:  1,
+			Days:   SchoolDays,
+			At:     Both,
+			Wanted: 2,
+			Why:    "The notes everyone has.",
+		},
 	}
 }
 
@@ -69,7 +93,13 @@ func Suggest(heard []Observation, stuck []StuckRung) []Suggestion {
 		}
 		s := sections[i.Section]
 		if s == nil {
-			s = &section{name: i.Section, family: i.Family, keys: map[string]bool{}, players: map[string]bool{}, by: map[verdict.Cause]map[string]int{}}
+			s = &section{
+				name:    i.Section,
+				family:  i.Family,
+				keys:    map[string]bool{},
+				players: map[string]bool{},
+				by:      map[verdict.Cause]map[string]int{},
+			}
 			sections[i.Section] = s
 		}
 		s.hear(o)
@@ -92,7 +122,11 @@ func Suggest(heard []Observation, stuck []StuckRung) []Suggestion {
 	}
 	out = append(out, laddersOf(stuck)...)
 	slices.SortFunc(out, func(a, b Suggestion) int {
-		return cmp.Or(cmp.Compare(b.Players, a.Players), cmp.Compare(a.Section, b.Section), cmp.Compare(a.Item.Key, b.Item.Key))
+		return cmp.Or(
+			cmp.Compare(b.Players, a.Players),
+			cmp.Compare(a.Section, b.Section),
+			cmp.Compare(a.Item.Key, b.Item.Key),
+		)
 	})
 	return out
 }
@@ -152,11 +186,28 @@ func (s *section) suggest(c verdict.Cause) Suggestion {
 	slices.Sort(keys)
 	return Suggestion{
 		Item: Item{
-			Key: "for-" + keys[0] + "-" + string(c), Step: remedies[c](s.family), Times: 1, Days: SchoolDays, At: AtHome, Wanted: 2, For: keys,
-			Why: inClassWords[c],
+			Key:    "for-" + keys[0] + "-" + string(c),
+			Step:   remedies[c](s.family),
+			Times:  1,
+			Days:   SchoolDays,
+			At:     AtHome,
+			Wanted: 2,
+			For:    keys,
+			Why:    inClassWords[c],
 		},
-		Reason: fmt.Sprintf("%s: %s with %d of %d players (%d takes).", s.name, inClassWords[c], players, len(s.players), takes), Section: s.name, Cause: c,
-		Players: players, Of: len(s.players), Takes: takes,
+		Reason: fmt.Sprintf(
+			"%s: %s with %d of %d players (%d takes).",
+			s.name,
+			inClassWords[c],
+			players,
+			len(s.players),
+			takes,
+		),
+		Section: s.name,
+		Cause:   c,
+		Players: players,
+		Of:      len(s.players),
+		Takes:   takes,
 	}
 }
 
@@ -171,14 +222,28 @@ func mostShared(shared map[verdict.Cause]int, sections int) (best verdict.Cause,
 
 func forBand(c verdict.Cause, sections map[string]*section) Suggestion {
 	out := Suggestion{
-		Item:  Item{Key: "for-all-" + string(c), Step: remedies[c](""), Times: 1, Days: SchoolDays, At: Both, Wanted: 3, Why: inClassWords[c]},
+		Item: Item{
+			Key:    "for-all-" + string(c),
+			Step:   remedies[c](""),
+			Times:  1,
+			Days:   SchoolDays,
+			At:     Both,
+			Wanted: 3,
+			Why:    inClassWords[c],
+		},
 		Cause: c,
 	}
 	for _, s := range sections {
 		players, takes := s.count(c)
 		out.Players, out.Takes, out.Of = out.Players+players, out.Takes+takes, out.Of+len(s.players)
 	}
-	out.Reason = fmt.Sprintf("The whole band: %s with %d of %d players (%d takes).", inClassWords[c], out.Players, out.Of, out.Takes)
+	out.Reason = fmt.Sprintf(
+		"The whole band: %s with %d of %d players (%d takes).",
+		inClassWords[c],
+		out.Players,
+		out.Of,
+		out.Takes,
+	)
 	return out
 }
 
@@ -206,11 +271,20 @@ func laddersOf(stuck []StuckRung) (out []Suggestion) {
 		}
 		out = append(out, Suggestion{
 			Item: Item{
-				Key: "ladder-" + w.ladder + "-" + w.instrument, Step: exercise.New(exercise.KindLadder, map[string]any{"ladder": w.ladder, "rung": rung}), Times: 1,
-				Days: SchoolDays, At: AtHome, Wanted: 2, For: []string{w.instrument}, Why: "From the last rung that worked.",
+				Key:    "ladder-" + w.ladder + "-" + w.instrument,
+				Step:   exercise.New(exercise.KindLadder, map[string]any{"ladder": w.ladder, "rung": rung}),
+				Times:  1,
+				Days:   SchoolDays,
+				At:     AtHome,
+				Wanted: 2,
+				For:    []string{w.instrument},
+				Why:    "From the last rung that worked.",
 			},
 			Reason:  fmt.Sprintf("%s: %s, %d %s; from the rung before.", i.Section, l.Name, len(all), stand),
-			Section: i.Section, Players: len(all), Of: len(all), Takes: tries,
+			Section: i.Section,
+			Players: len(all),
+			Of:      len(all),
+			Takes:   tries,
 		})
 	}
 	return out
@@ -236,6 +310,7 @@ func Draft(suggestions []Suggestion, b Band, at Place, minutes float64) (Fitted,
 // alreadyThere reports whether the core has the same step for everyone.
 func alreadyThere(items []Item, i Item) bool {
 	return slices.ContainsFunc(items, func(x Item) bool {
-		return x.Step.Kind == i.Step.Kind && len(x.For) == 0 && string(x.Step.Parameters()) == string(i.Step.Parameters())
+		return x.Step.Kind == i.Step.Kind && len(x.For) == 0 &&
+			string(x.Step.Parameters()) == string(i.Step.Parameters())
 	})
 }

@@ -18,7 +18,7 @@ type Doing struct {
 // Hold is a rest before a step may begin; the zero Hold is none.
 type Hold struct {
 	Seconds music.Seconds `json:"hold_s" doc:"from now"`
-	Over    bool          `json:"over" doc:"enough of this for today"`
+	Over    bool          `json:"over"   doc:"enough of this for today"`
 	Why     string        `json:"why"`
 }
 
@@ -36,7 +36,13 @@ func Before(next exercise.Score, today []Doing) Hold {
 	case next.Load.Rounds > 0 && rounds > caps.Rounds:
 		return Hold{Over: true, Why: fmt.Sprintf("%d rounds of breathing are enough for one day.", caps.Rounds)}
 	case next.Load.BreakSeconds > 0 && crossing > caps.Break:
-		return Hold{Over: true, Why: fmt.Sprintf("%.0f minutes over the break are enough for one day. Tomorrow it is fresh.", caps.Break/60)}
+		return Hold{
+			Over: true,
+			Why: fmt.Sprintf(
+				"%.0f minutes over the break are enough for one day. Tomorrow it is fresh.",
+				caps.Break/60,
+			),
+		}
 	}
 	longest := Hold{}
 	for _, h := range []Hold{afterPlaying(today), betweenBuzzes(next, today, caps), lipsInTenMinutes(next, today, caps)} {
@@ -83,7 +89,10 @@ func betweenBuzzes(next exercise.Score, today []Doing, caps plan.Budgets) Hold {
 	if buzzed <= caps.Buzz {
 		return Hold{}
 	}
-	return Hold{Seconds: caps.BuzzPause - quiet, Why: fmt.Sprintf("After %.0f seconds of buzzing lips want a minute off. Breathe quietly.", caps.Buzz)}
+	return Hold{
+		Seconds: caps.BuzzPause - quiet,
+		Why:     fmt.Sprintf("After %.0f seconds of buzzing lips want a minute off. Breathe quietly.", caps.Buzz),
+	}
 }
 
 const lipWindow music.Seconds = 600
@@ -107,5 +116,8 @@ func lipsInTenMinutes(next exercise.Score, today []Doing, caps plan.Budgets) Hol
 			hold = lipWindow - d.Ago
 		}
 	}
-	return Hold{Seconds: hold, Why: "Your lips have worked for half of the last ten minutes. Finger a tune, or take the instrument apart and wipe it."}
+	return Hold{
+		Seconds: hold,
+		Why:     "Your lips have worked for half of the last ten minutes. Finger a tune, or take the instrument apart and wipe it.",
+	}
 }

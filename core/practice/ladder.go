@@ -10,22 +10,28 @@ import (
 type Ladder struct {
 	Key     string   `json:"key"`
 	Name    string   `json:"name"`
-	Rungs   []string `json:"rungs" nullable:"false" doc:"what each asks, from the first"`
-	Rung    int      `json:"rung" doc:"the player's, from 1"`
-	Passed  []bool   `json:"passed" nullable:"false"`
-	Clean   int      `json:"clean" doc:"clean in a row on the rung"`
-	Needs   int      `json:"needs" doc:"clean in a row that it still asks for"`
-	Reached bool     `json:"reached" doc:"the goal was reached"`
-	Capped  bool     `json:"capped" doc:"the day's tries are used up: more is practice, and does not count"`
+	Rungs   []string `json:"rungs"       nullable:"false" doc:"what each asks, from the first"`
+	Rung    int      `json:"rung"                         doc:"the player's, from 1"`
+	Passed  []bool   `json:"passed"      nullable:"false"`
+	Clean   int      `json:"clean"                        doc:"clean in a row on the rung"`
+	Needs   int      `json:"needs"                        doc:"clean in a row that it still asks for"`
+	Reached bool     `json:"reached"                      doc:"the goal was reached"`
+	Capped  bool     `json:"capped"                       doc:"the day's tries are used up: more is practice, and does not count"`
 	Tries   int      `json:"tries_today"`
-	Most    int      `json:"most_tries" doc:"a day that count"`
+	Most    int      `json:"most_tries"                   doc:"a day that count"`
 
 	State ladder.State `json:"state" doc:"what the next take leads on from"`
 }
 
 // LadderOf shows a ladder on a school's day; known is false for a key that is
 // none. A ladder that was never tried has no state: it begins at the rung given.
-func LadderOf(key string, i instrument.Instrument, state *ladder.State, rung int, day string) (view Ladder, known bool) {
+func LadderOf(
+	key string,
+	i instrument.Instrument,
+	state *ladder.State,
+	rung int,
+	day string,
+) (view Ladder, known bool) {
 	l, known := exercise.LadderOf(key)
 	if !known {
 		return Ladder{}, false
@@ -38,8 +44,17 @@ func LadderOf(key string, i instrument.Instrument, state *ladder.State, rung int
 	}
 	rules := ladder.Standard()
 	view = Ladder{
-		Key: l.Key, Name: l.Name, Rungs: []string{}, Rung: now.Rung, Passed: now.Passed, Clean: now.Clean, Needs: rules.Needs(now), Reached: now.Reached,
-		Capped: rules.Capped(now, day), Most: rules.DayTries, State: now,
+		Key:     l.Key,
+		Name:    l.Name,
+		Rungs:   []string{},
+		Rung:    now.Rung,
+		Passed:  now.Passed,
+		Clean:   now.Clean,
+		Needs:   rules.Needs(now),
+		Reached: now.Reached,
+		Capped:  rules.Capped(now, day),
+		Most:    rules.DayTries,
+		State:   now,
 	}
 	if now.Day == day {
 		view.Tries = now.DayTries

@@ -17,10 +17,10 @@ import (
 type Setting struct {
 	Instrument  string               `json:"instrument"`
 	Variant     string               `json:"variant,omitempty" doc:"how the instrument is built; empty is the usual way"`
-	Stage       exercise.Stage       `json:"stage" minimum:"1" maximum:"4"`
-	Best        float64              `json:"best_s,omitempty" doc:"longest hold so far"`
-	Rungs       map[string]int       `json:"rungs,omitempty" doc:"where the ladders stand, from 1"`
-	Known       []music.MIDI         `json:"known,omitempty" doc:"sounding notes known so far; none means all the stage reaches"`
+	Stage       exercise.Stage       `json:"stage"                                                                                 minimum:"1" maximum:"4"`
+	Best        float64              `json:"best_s,omitempty"  doc:"longest hold so far"`
+	Rungs       map[string]int       `json:"rungs,omitempty"   doc:"where the ladders stand, from 1"`
+	Known       []music.MIDI         `json:"known,omitempty"   doc:"sounding notes known so far; none means all the stage reaches"`
 	Conventions exercise.Conventions `json:"conventions"`
 }
 
@@ -34,14 +34,20 @@ func (s Setting) Player() (exercise.Player, error) {
 	if i, err = i.As(s.Variant); err != nil {
 		return exercise.Player{}, err
 	}
-	return exercise.Player{Instrument: i, Stage: s.Stage, Best: s.Best, Rungs: s.Rungs, Known: s.Known}, nil
+	return exercise.Player{
+		Instrument: i,
+		Stage:      s.Stage,
+		Best:       s.Best,
+		Rungs:      s.Rungs,
+		Known:      s.Known,
+	}, nil
 }
 
 // Worked is a step worked out for a player, ready to be shown, led and heard.
 type Worked struct {
 	Score    exercise.Score    `json:"score"`
 	Timeline exercise.Timeline `json:"timeline"`
-	Ear      EarRange          `json:"ear" doc:"between which pitches to listen, live"`
+	Ear      EarRange          `json:"ear"             doc:"between which pitches to listen, live"`
 	Tempi    *exercise.Tempi   `json:"tempi,omitempty" doc:"between which the player may choose; absent where there is no choice"`
 }
 

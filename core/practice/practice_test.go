@@ -63,7 +63,9 @@ func TestNoTempoOnOfferAsksForMoreThanABreath(t *testing.T) {
 
 func TestASettingSurvivesTheWayToADevice(t *testing.T) {
 	before := setting("euphonium-4v")
-	before.Instrument, before.Variant, before.Rungs, before.Best = "euphonium", "", map[string]int{"clarinet-break": 3}, 12.5
+	before.Instrument, before.Variant, before.Rungs, before.Best = "euphonium", "", map[string]int{
+		"clarinet-break": 3,
+	}, 12.5
 	raw, err := json.Marshal(before)
 	require.NoError(t, err)
 	var after practice.Setting
@@ -84,8 +86,16 @@ func TestClimbingHereIsReplayingThere(t *testing.T) {
 		var log []ladder.Entry
 		for n := range rapid.IntRange(0, 40).Draw(t, "entries") {
 			e := ladder.Entry{
-				What: ladder.Tried, Day: rapid.SampledFrom([]string{"2026-11-26", "2026-11-27"}).Draw(t, "day"), Rung: view.Rung, Seconds: 9,
-				Result: rapid.SampledFrom([]verdict.Result{verdict.Clean, verdict.Clean, verdict.Nearly, verdict.NotYet, verdict.CantTell}).Draw(t, "result"),
+				What:    ladder.Tried,
+				Day:     rapid.SampledFrom([]string{"2026-11-26", "2026-11-27"}).Draw(t, "day"),
+				Rung:    view.Rung,
+				Seconds: 9,
+				Result: rapid.SampledFrom(
+					[]verdict.Result{verdict.Clean, verdict.Clean, verdict.Nearly, verdict.NotYet, verdict.CantTell},
+				).Draw(
+					t,
+					"result",
+				),
 			}
 			if rapid.IntRange(0, 9).Draw(t, "back") == 0 {
 				e = ladder.Entry{What: ladder.SteppedBack, Day: e.Day}
@@ -110,10 +120,22 @@ func load(l exercise.Load, kind string, ago music.Seconds) practice.Doing {
 
 // The caps are common practice, no published source.
 func TestRestsHoldTheNextStep(t *testing.T) {
-	long := exercise.Score{Kind: exercise.KindLongToneCounted, Stage: 2, Load: exercise.Load{SoundSeconds: 16, LipSeconds: 16}}
-	buzz := exercise.Score{Kind: "buzz-at-once", Stage: 2, Load: exercise.Load{SoundSeconds: 40, LipSeconds: 40, BuzzSeconds: 40}}
+	long := exercise.Score{
+		Kind:  exercise.KindLongToneCounted,
+		Stage: 2,
+		Load:  exercise.Load{SoundSeconds: 16, LipSeconds: 16},
+	}
+	buzz := exercise.Score{
+		Kind:  "buzz-at-once",
+		Stage: 2,
+		Load:  exercise.Load{SoundSeconds: 40, LipSeconds: 40, BuzzSeconds: 40},
+	}
 	breath := exercise.Score{Kind: "breath-pattern", Stage: 2, Load: exercise.Load{Rounds: 8}}
-	crossing := exercise.Score{Kind: "register-pair", Stage: 2, Load: exercise.Load{SoundSeconds: 20, BreakSeconds: 100}}
+	crossing := exercise.Score{
+		Kind:  "register-pair",
+		Stage: 2,
+		Load:  exercise.Load{SoundSeconds: 20, BreakSeconds: 100},
+	}
 	beginner := long
 	beginner.Stage, beginner.Load.LipSeconds = 1, 60
 	for _, c := range []struct {

@@ -12,13 +12,13 @@ import (
 // Common is something several players share, as a sentence with its counts and
 // the takes behind it.
 type Common struct {
-	Section  string        `json:"section" doc:"empty for the whole class"`
+	Section  string        `json:"section"  doc:"empty for the whole class"`
 	Step     string        `json:"step"`
 	Cause    verdict.Cause `json:"cause"`
 	Players  int           `json:"players"`
-	Of       int           `json:"of" doc:"who played the step"`
+	Of       int           `json:"of"       doc:"who played the step"`
 	Sentence string        `json:"sentence"`
-	Takes    []string      `json:"takes" nullable:"false" doc:"each player's latest"`
+	Takes    []string      `json:"takes"    doc:"each player's latest"      nullable:"false"`
 }
 
 // shared is how many players make something common, and which share of those who
@@ -31,16 +31,39 @@ const (
 
 // does says a cause of several players, after their count: "stay …".
 var does = map[verdict.Cause]string{
-	verdict.CauseRecording: "could not be heard well enough", verdict.CauseWrongInstrument: "played as another instrument reads", verdict.CauseNotDone: "left something out",
-	verdict.CauseWrongNote: "played another note", verdict.CauseBreak: "jumped to another partial", verdict.CauseUndertone: "had a lower note under the start",
-	verdict.CauseNoResponse: "had a note that did not speak", verdict.CauseGap: "let the sound stop", verdict.CauseSlide: "had a dead spot in the slide",
-	verdict.CausePlateaus: "missed a note of the buzzed scale", verdict.CauseApart: "kept high and low too close", verdict.CauseSung: "sang beside the note",
-	verdict.CauseLanding: "landed beside the note", verdict.CauseCentre: "lay beside the pitch", verdict.CauseSteadiness: "wavered",
-	verdict.CauseDrift: "drifted", verdict.CauseHeld: "did not hold it long enough", verdict.CauseScoop: "scooped into the note", verdict.CauseEnding: "let the end fall, or cut it off",
-	verdict.CauseLate: "began late", verdict.CauseChange: "hesitated at the change", verdict.CauseTiming: "were off the beat", verdict.CauseTempo: "changed the tempo",
-	verdict.CauseEvenness: "played unevenly", verdict.CauseTongue: "tongued where it slurs", verdict.CauseSwell: "swelled too little", verdict.CausePitchShift: "bent the pitch with the loudness",
-	verdict.CausePulse: "lost the pulse of the air", verdict.CauseBursts: "blew another number of bursts", verdict.CauseAirEven: "blew unevenly",
-	verdict.CauseAirLength: "blew too short or too long", verdict.CauseMeterDelay: "were slow to move the ball", verdict.CauseMeterSteady: "let the ball dance",
+	verdict.CauseRecording:       "could not be heard well enough",
+	verdict.CauseWrongInstrument: "played as another instrument reads",
+	verdict.CauseNotDone:         "left something out",
+	verdict.CauseWrongNote:       "played another note",
+	verdict.CauseBreak:           "jumped to another partial",
+	verdict.CauseUndertone:       "had a lower note under the start",
+	verdict.CauseNoResponse:      "had a note that did not speak",
+	verdict.CauseGap:             "let the sound stop",
+	verdict.CauseSlide:           "had a dead spot in the slide",
+	verdict.CausePlateaus:        "missed a note of the buzzed scale",
+	verdict.CauseApart:           "kept high and low too close",
+	verdict.CauseSung:            "sang beside the note",
+	verdict.CauseLanding:         "landed beside the note",
+	verdict.CauseCentre:          "lay beside the pitch",
+	verdict.CauseSteadiness:      "wavered",
+	verdict.CauseDrift:           "drifted",
+	verdict.CauseHeld:            "did not hold it long enough",
+	verdict.CauseScoop:           "scooped into the note",
+	verdict.CauseEnding:          "let the end fall, or cut it off",
+	verdict.CauseLate:            "began late",
+	verdict.CauseChange:          "hesitated at the change",
+	verdict.CauseTiming:          "were off the beat",
+	verdict.CauseTempo:           "changed the tempo",
+	verdict.CauseEvenness:        "played unevenly",
+	verdict.CauseTongue:          "tongued where it slurs",
+	verdict.CauseSwell:           "swelled too little",
+	verdict.CausePitchShift:      "bent the pitch with the loudness",
+	verdict.CausePulse:           "lost the pulse of the air",
+	verdict.CauseBursts:          "blew another number of bursts",
+	verdict.CauseAirEven:         "blew unevenly",
+	verdict.CauseAirLength:       "blew too short or too long",
+	verdict.CauseMeterDelay:      "were slow to move the ball",
+	verdict.CauseMeterSteady:     "let the ball dance",
 }
 
 // Commons finds what sections, and the class, have in common on a day: the
@@ -62,7 +85,13 @@ func Commons(takes []Take, names map[string]string) []Common {
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Common) int {
-		return cmp.Or(cmp.Compare(b.Players, a.Players), cmp.Compare(a.Of, b.Of), cmp.Compare(a.Section, b.Section), cmp.Compare(a.Step, b.Step), cmp.Compare(a.Cause, b.Cause))
+		return cmp.Or(
+			cmp.Compare(b.Players, a.Players),
+			cmp.Compare(a.Of, b.Of),
+			cmp.Compare(a.Section, b.Section),
+			cmp.Compare(a.Step, b.Step),
+			cmp.Compare(a.Cause, b.Cause),
+		)
 	})
 	return out[:min(len(out), mostCommon)]
 }
@@ -105,7 +134,13 @@ func grouped(takes []Take, names map[string]string, by func(Take) string) []Comm
 			if len(list) < fewestSharing || float64(len(list)) < leastShare*float64(played[g]) {
 				continue
 			}
-			c := Common{Section: g.section, Step: g.step, Cause: cause, Players: len(list), Of: played[g]}
+			c := Common{
+				Section: g.section,
+				Step:    g.step,
+				Cause:   cause,
+				Players: len(list),
+				Of:      played[g],
+			}
 			for _, t := range list {
 				c.Takes = append(c.Takes, t.ID)
 			}

@@ -21,7 +21,7 @@ const (
 type Cut struct {
 	From music.Seconds `json:"from_s" doc:"in the recording"`
 	To   music.Seconds `json:"to_s"`
-	At   string        `json:"at" doc:"what the excerpt is about"`
+	At   string        `json:"at"     doc:"what the excerpt is about"`
 }
 
 // beginning is the cut of a take of which nothing more is known.

@@ -11,18 +11,18 @@ import (
 
 // Week is a player's week, with the takes behind each value.
 type Week struct {
-	From       int      `json:"from_day" doc:"the week's first day, in the days of the notes"`
-	Takes      []string `json:"takes" nullable:"false"`
-	Days       int      `json:"days" doc:"days played"`
-	BestHold   float64  `json:"best_hold_s" doc:"of the notes held as long as the player could; 0 where there were none"`
-	Centre     float64  `json:"centre_cents" doc:"median distance from the target, either way"`
+	From       int      `json:"from_day"         doc:"the week's first day, in the days of the notes"`
+	Takes      []string `json:"takes"                                                                                         nullable:"false"`
+	Days       int      `json:"days"             doc:"days played"`
+	BestHold   float64  `json:"best_hold_s"      doc:"of the notes held as long as the player could; 0 where there were none"`
+	Centre     float64  `json:"centre_cents"     doc:"median distance from the target, either way"`
 	Steadiness float64  `json:"steadiness_cents" doc:"median"`
-	Notes      int      `json:"notes" doc:"that could be measured"`
+	Notes      int      `json:"notes"            doc:"that could be measured"`
 }
 
 // Growth is how a player has changed.
 type Growth struct {
-	Weeks      []Week `json:"weeks" nullable:"false"`
+	Weeks      []Week `json:"weeks"      nullable:"false"`
 	Hold       Line   `json:"hold"`
 	Centre     Line   `json:"centre"`
 	Steadiness Line   `json:"steadiness"`
@@ -95,7 +95,13 @@ func byDay(notes []Note) (holds, centres, steady []Point) {
 			d.hold = max(d.hold, float64(n.Held))
 		}
 		if n.Trusted {
-			d.centres, d.steady = append(d.centres, math.Abs(float64(n.Centre))), append(d.steady, float64(n.Steadiness))
+			d.centres, d.steady = append(
+				d.centres,
+				math.Abs(float64(n.Centre)),
+			), append(
+				d.steady,
+				float64(n.Steadiness),
+			)
 		}
 	}
 	for at, d := range days {
@@ -132,9 +138,23 @@ func line(points []Point, good float64, what, unit, up, down string) Line {
 	case !t.Clear:
 		out.Says = fmt.Sprintf("No clear change yet, over %d days.", t.Points)
 	case t.PerWeek*good > 0:
-		out.Says = fmt.Sprintf("%s are %s by %.1f %s a week, over %d days.", what, direction, math.Abs(t.PerWeek), unit, t.Points)
+		out.Says = fmt.Sprintf(
+			"%s are %s by %.1f %s a week, over %d days.",
+			what,
+			direction,
+			math.Abs(t.PerWeek),
+			unit,
+			t.Points,
+		)
 	default:
-		out.Says = fmt.Sprintf("%s are %s by %.1f %s a week, over %d days. A harder step does that too.", what, direction, math.Abs(t.PerWeek), unit, t.Points)
+		out.Says = fmt.Sprintf(
+			"%s are %s by %.1f %s a week, over %d days. A harder step does that too.",
+			what,
+			direction,
+			math.Abs(t.PerWeek),
+			unit,
+			t.Points,
+		)
 	}
 	return out
 }

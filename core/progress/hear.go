@@ -32,7 +32,16 @@ type Weights map[Reason]int
 // what may hurt first, then what only an ear can settle, then what is stuck,
 // then praise that is due.
 func StandardWeights() Weights {
-	return Weights{Pain: 100, Question: 60, CannotTell: 40, Stuck: 35, FirstTime: 25, Slipping: 20, NotYet: 10, Unheard: 8}
+	return Weights{
+		Pain:       100,
+		Question:   60,
+		CannotTell: 40,
+		Stuck:      35,
+		FirstTime:  25,
+		Slipping:   20,
+		NotYet:     10,
+		Unheard:    8,
+	}
 }
 
 // Check reports a weight that cannot be used.
@@ -87,7 +96,7 @@ type Excerpt struct {
 	Take   string `json:"take"`
 	Player string `json:"player"`
 	Cut
-	Why   []Why `json:"why" nullable:"false" doc:"the weightiest first"`
+	Why   []Why `json:"why"    nullable:"false" doc:"the weightiest first"`
 	Score int   `json:"score"`
 }
 
@@ -171,7 +180,12 @@ func bestOfEach(candidates []Candidate, w Weights) []Excerpt {
 		if len(why) == 0 {
 			continue
 		}
-		e := Excerpt{Take: c.Take, Player: c.Player, Cut: c.Cut, Why: why}
+		e := Excerpt{
+			Take:   c.Take,
+			Player: c.Player,
+			Cut:    c.Cut,
+			Why:    why,
+		}
 		if e.To <= e.From {
 			e.Cut = beginning
 		}
@@ -195,7 +209,12 @@ func inOrder(out []Excerpt) []Excerpt {
 		top[e.Player] = max(top[e.Player], e.Score)
 	}
 	slices.SortStableFunc(out, func(a, b Excerpt) int {
-		return cmp.Or(top[b.Player]-top[a.Player], cmp.Compare(a.Player, b.Player), b.Score-a.Score, cmp.Compare(a.Take, b.Take))
+		return cmp.Or(
+			top[b.Player]-top[a.Player],
+			cmp.Compare(a.Player, b.Player),
+			b.Score-a.Score,
+			cmp.Compare(a.Take, b.Take),
+		)
 	})
 	return out
 }

@@ -28,7 +28,10 @@ func TestTheTrendsIntervalHoldsTheTruth(t *testing.T) {
 		for range tries {
 			var points []progress.Point
 			for day := range 25 {
-				points = append(points, progress.Point{Day: float64(day), Value: 5 + perWeek*float64(day)/7 + chance.NormFloat64()})
+				points = append(
+					points,
+					progress.Point{Day: float64(day), Value: 5 + perWeek*float64(day)/7 + chance.NormFloat64()},
+				)
 			}
 			trend, ok := progress.TrendOf(points)
 			require.True(t, ok)
@@ -62,7 +65,14 @@ func TestATrendNeedsEnough(t *testing.T) {
 func TestTheNoteMapCountsAndFindsTheWall(t *testing.T) {
 	tally := func(m music.MIDI, player string, takes, good int, centre float64) progress.Tally {
 		all := slices.Repeat([]float64{centre}, takes)
-		return progress.Tally{Player: player, Sounding: m, Takes: takes, Good: good, Centres: all, Steadiness: all}
+		return progress.Tally{
+			Player:     player,
+			Sounding:   m,
+			Takes:      takes,
+			Good:       good,
+			Centres:    all,
+			Steadiness: all,
+		}
 	}
 	var tallies []progress.Tally
 	for n := range 6 {
@@ -95,14 +105,36 @@ func TestTheNoteMapCountsAndFindsTheWall(t *testing.T) {
 func TestWhatASectionHasInCommon(t *testing.T) {
 	var takes []progress.Take
 	for n := range 7 {
-		takes = append(takes, progress.Take{ID: fmt.Sprint("first", n), Player: fmt.Sprint(n), Section: "Clarinets", Step: "s", Result: verdict.Clean, Notes: "E3 B4"})
+		takes = append(takes, progress.Take{
+			ID:      fmt.Sprint("first", n),
+			Player:  fmt.Sprint(n),
+			Section: "Clarinets",
+			Step:    "s",
+			Result:  verdict.Clean,
+			Notes:   "E3 B4",
+		})
 		r, c := verdict.NotYet, verdict.CauseBreak
 		if n >= 5 {
 			r, c = verdict.Clean, ""
 		}
-		takes = append(takes, progress.Take{ID: fmt.Sprint("t", n), Player: fmt.Sprint(n), Section: "Clarinets", Step: "s", Result: r, Cause: c, Notes: "E3 B4"})
+		takes = append(takes, progress.Take{
+			ID:      fmt.Sprint("t", n),
+			Player:  fmt.Sprint(n),
+			Section: "Clarinets",
+			Step:    "s",
+			Result:  r,
+			Cause:   c,
+			Notes:   "E3 B4",
+		})
 	}
-	takes = append(takes, progress.Take{ID: "x", Player: "flute", Section: "Flutes", Step: "s", Result: verdict.NotYet, Cause: verdict.CauseGap})
+	takes = append(takes, progress.Take{
+		ID:      "x",
+		Player:  "flute",
+		Section: "Flutes",
+		Step:    "s",
+		Result:  verdict.NotYet,
+		Cause:   verdict.CauseGap,
+	})
 	got := progress.Commons(takes, map[string]string{"s": "Register pair"})
 	require.Len(t, got, 1, "one flute is nobody's common fault")
 	assert.Equal(t, "5 of 7 clarinets jumped to another partial at E3 B4: Register pair.", got[0].Sentence)
@@ -111,7 +143,14 @@ func TestWhatASectionHasInCommon(t *testing.T) {
 	// What most sections share is said once, of the class.
 	takes = nil
 	for n, s := range []string{"Flutes", "Flutes", "Clarinets", "Clarinets", "Trombones", "Trombones"} {
-		takes = append(takes, progress.Take{ID: fmt.Sprint(n), Player: fmt.Sprint(n), Section: s, Step: "s", Result: verdict.Nearly, Cause: verdict.CauseHeld})
+		takes = append(takes, progress.Take{
+			ID:      fmt.Sprint(n),
+			Player:  fmt.Sprint(n),
+			Section: s,
+			Step:    "s",
+			Result:  verdict.Nearly,
+			Cause:   verdict.CauseHeld,
+		})
 	}
 	got = progress.Commons(takes, map[string]string{"s": "Long tone"})
 	require.Len(t, got, 1)
@@ -121,7 +160,21 @@ func TestWhatASectionHasInCommon(t *testing.T) {
 // Every cause a verdict may name has its words.
 func TestEveryCauseCanBeSaidOfASection(t *testing.T) {
 	for _, c := range verdict.Causes() {
-		two := []progress.Take{{ID: "a", Player: "a", Section: "Flutes", Step: "s", Result: verdict.NotYet, Cause: c}, {ID: "b", Player: "b", Section: "Flutes", Step: "s", Result: verdict.NotYet, Cause: c}}
+		two := []progress.Take{{
+			ID:      "a",
+			Player:  "a",
+			Section: "Flutes",
+			Step:    "s",
+			Result:  verdict.NotYet,
+			Cause:   c,
+		}, {
+			ID:      "b",
+			Player:  "b",
+			Section: "Flutes",
+			Step:    "s",
+			Result:  verdict.NotYet,
+			Cause:   c,
+		}}
 		got := progress.Commons(two, map[string]string{"s": "Step"})
 		require.Len(t, got, 1, c)
 		assert.Regexp(t, `^2 of 2 flutes [a-z].+: Step\.$`, got[0].Sentence, c)
@@ -131,13 +184,28 @@ func TestEveryCauseCanBeSaidOfASection(t *testing.T) {
 
 func heard(id, player string, result verdict.Result, onset music.Seconds, events ...take.Event) progress.Candidate {
 	return progress.Candidate{
-		Take: id, Player: player, Result: result, Words: "C4 jumps",
-		Cut: progress.CutOf(take.Analysis{Seconds: 30, Notes: []take.Note{{Played: true, Onset: onset, Release: onset + 8}}, Events: events}, 0),
+		Take:   id,
+		Player: player,
+		Result: result,
+		Words:  "C4 jumps",
+		Cut: progress.CutOf(
+			take.Analysis{
+				Seconds: 30,
+				Notes:   []take.Note{{Played: true, Onset: onset, Release: onset + 8}},
+				Events:  events,
+			},
+			0,
+		),
 	}
 }
 
 func TestAnExcerptIsCutAroundWhatMatters(t *testing.T) {
-	c := heard("t", "p", verdict.NotYet, 5, take.Event{Kind: take.Break, At: 9, Duration: 0.5, Note: 0})
+	c := heard("t", "p", verdict.NotYet, 5, take.Event{
+		Kind:     take.Break,
+		At:       9,
+		Duration: 0.5,
+		Note:     0,
+	})
 	got := progress.ListenIn([]progress.Candidate{c}, 60, progress.StandardWeights())
 	require.Len(t, got, 1)
 	assert.InDelta(t, 7.5, float64(got[0].From), 1e-9)
@@ -151,16 +219,31 @@ func TestAnExcerptIsCutAroundWhatMatters(t *testing.T) {
 
 // Somebody who was led back should be heard, before a single try on the rung.
 func TestWhoWasLedBackIsHeard(t *testing.T) {
-	got := progress.ListenIn([]progress.Candidate{{Take: "t", Player: "p", Result: verdict.Clean, Stuck: true}}, 60, progress.StandardWeights())
+	got := progress.ListenIn([]progress.Candidate{{
+		Take:   "t",
+		Player: "p",
+		Result: verdict.Clean,
+		Stuck:  true,
+	}}, 60, progress.StandardWeights())
 	require.Len(t, got, 1)
 	assert.Equal(t, "was led back on a ladder", got[0].Why[0].Text)
-	got = progress.ListenIn([]progress.Candidate{{Take: "t", Player: "p", Result: verdict.Clean, Stuck: true, StuckTries: 5}}, 60, progress.StandardWeights())
+	got = progress.ListenIn([]progress.Candidate{{
+		Take:       "t",
+		Player:     "p",
+		Result:     verdict.Clean,
+		Stuck:      true,
+		StuckTries: 5,
+	}}, 60, progress.StandardWeights())
 	assert.Equal(t, "stuck on a rung after 5 tries", got[0].Why[0].Text)
 }
 
 // Of takes that were heard before cuts were kept, the beginning is played.
 func TestWithoutACutTheBeginningIsHeard(t *testing.T) {
-	got := progress.ListenIn([]progress.Candidate{{Take: "t", Player: "p", Result: verdict.CantTell}}, 60, progress.StandardWeights())
+	got := progress.ListenIn(
+		[]progress.Candidate{{Take: "t", Player: "p", Result: verdict.CantTell}},
+		60,
+		progress.StandardWeights(),
+	)
 	require.Len(t, got, 1)
 	assert.Equal(t, progress.Cut{From: 0, To: 10, At: "the beginning"}, got[0].Cut)
 }
@@ -173,9 +256,21 @@ func TestACutCanAlwaysBePlayed(t *testing.T) {
 		for n := range rapid.IntRange(0, 4).Draw(t, "notes") {
 			at := rapid.Float64Range(0, float64(a.Seconds)).Draw(t, "onset")
 			long := rapid.Float64Range(0, float64(a.Seconds)-at).Draw(t, "long")
-			a.Notes = append(a.Notes, take.Note{Played: rapid.Bool().Draw(t, "played"), Onset: music.Seconds(at), Release: music.Seconds(at + long)})
+			a.Notes = append(
+				a.Notes,
+				take.Note{
+					Played:  rapid.Bool().Draw(t, "played"),
+					Onset:   music.Seconds(at),
+					Release: music.Seconds(at + long),
+				},
+			)
 			if rapid.Bool().Draw(t, "event") {
-				a.Events = append(a.Events, take.Event{Kind: rapid.SampledFrom([]take.EventKind{take.Gap, take.Break, take.Chirp}).Draw(t, "kind"), Note: n, At: music.Seconds(at), Duration: music.Seconds(long)})
+				a.Events = append(a.Events, take.Event{
+					Kind:     rapid.SampledFrom([]take.EventKind{take.Gap, take.Break, take.Chirp}).Draw(t, "kind"),
+					Note:     n,
+					At:       music.Seconds(at),
+					Duration: music.Seconds(long),
+				})
 			}
 		}
 		c := progress.CutOf(a, rapid.IntRange(-1, 5).Draw(t, "decided"))
@@ -206,7 +301,12 @@ func TestTheChoiceIsTheBestThatFits(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var all []progress.Candidate
 		for n := range rapid.IntRange(0, 9).Draw(t, "takes") {
-			c := heard(fmt.Sprint(n), fmt.Sprint(rapid.IntRange(0, 5).Draw(t, "player")), rapid.SampledFrom([]verdict.Result{verdict.CantTell, verdict.NotYet, verdict.Clean}).Draw(t, "result"), 2)
+			c := heard(
+				fmt.Sprint(n),
+				fmt.Sprint(rapid.IntRange(0, 5).Draw(t, "player")),
+				rapid.SampledFrom([]verdict.Result{verdict.CantTell, verdict.NotYet, verdict.Clean}).Draw(t, "result"),
+				2,
+			)
 			c.Cut.To = c.Cut.From + music.Seconds(rapid.IntRange(3, 10).Draw(t, "long"))
 			c.FirstClean, c.WasClean = rapid.Bool().Draw(t, "first"), rapid.Bool().Draw(t, "was")
 			all = append(all, c)
@@ -255,14 +355,27 @@ func TestGrowthIsSaidAsFarAsItIsKnown(t *testing.T) {
 		}
 		for n := range 3 {
 			notes = append(notes, progress.Note{
-				Take: fmt.Sprint(day, n), Day: day, Trusted: n < 2, Centre: music.Cents(30 - day), Steadiness: 8, Held: music.Seconds(4 + 0.2*float64(day)), Free: n == 2,
+				Take:       fmt.Sprint(day, n),
+				Day:        day,
+				Trusted:    n < 2,
+				Centre:     music.Cents(30 - day),
+				Steadiness: 8,
+				Held:       music.Seconds(4 + 0.2*float64(day)),
+				Free:       n == 2,
 			})
 		}
-		notes = append(notes, progress.Note{Take: fmt.Sprint(day, "counted"), Day: day, Held: 30}) // as many beats as asked
+		notes = append(
+			notes,
+			progress.Note{Take: fmt.Sprint(day, "counted"), Day: day, Held: 30},
+		) // as many beats as asked
 	}
 	got := progress.GrowthOf(notes)
 	require.Len(t, got.Weeks, 5)
-	assert.Equal(t, []int{0, 7, 14, 21, 28}, []int{got.Weeks[0].From, got.Weeks[1].From, got.Weeks[2].From, got.Weeks[3].From, got.Weeks[4].From})
+	assert.Equal(
+		t,
+		[]int{0, 7, 14, 21, 28},
+		[]int{got.Weeks[0].From, got.Weeks[1].From, got.Weeks[2].From, got.Weeks[3].From, got.Weeks[4].From},
+	)
 	assert.Equal(t, 5, got.Weeks[0].Days)
 	assert.Len(t, got.Weeks[0].Takes, 20)
 	assert.InDelta(t, 4.8, got.Weeks[0].BestHold, 1e-9)

@@ -14,9 +14,9 @@ type Point struct {
 // Trend is how a value changes, in its own unit a week.
 type Trend struct {
 	PerWeek float64 `json:"per_week" doc:"Theil–Sen slope"`
-	Low     float64 `json:"low" doc:"of the interval that holds the true slope 19 times in 20"`
+	Low     float64 `json:"low"      doc:"of the interval that holds the true slope 19 times in 20"`
 	High    float64 `json:"high"`
-	Clear   bool    `json:"clear" doc:"the interval lies on one side of nothing"`
+	Clear   bool    `json:"clear"    doc:"the interval lies on one side of nothing"`
 	Points  int     `json:"points"`
 }
 
@@ -59,8 +59,10 @@ func TrendOf(points []Point) (t Trend, ok bool) {
 	reach := normal95 * math.Sqrt(kendallVariance(points))
 	n := float64(len(slopes))
 	t = Trend{
-		PerWeek: middle(slopes), Points: len(points),
-		Low: rank(slopes, (n-reach)/2-1), High: rank(slopes, (n+reach)/2),
+		PerWeek: middle(slopes),
+		Points:  len(points),
+		Low:     rank(slopes, (n-reach)/2-1),
+		High:    rank(slopes, (n+reach)/2),
 	}
 	t.Clear = t.Low > 0 || t.High < 0
 	return t, true

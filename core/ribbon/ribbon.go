@@ -23,12 +23,12 @@ type Ribbon struct {
 	From    music.Seconds `json:"from_s"`
 	To      music.Seconds `json:"to_s"`
 	Range   music.Cents   `json:"range_cents" doc:"half the height of the drawing; the band is a third of it"`
-	Tracks  []Track       `json:"tracks" nullable:"false"`
-	Strokes []Stroke      `json:"strokes" nullable:"false"`
-	Jumps   []Jump        `json:"jumps" nullable:"false"`
-	Gaps    []Stretch     `json:"gaps" nullable:"false"`
-	Beats   []float64     `json:"beats_s" nullable:"false"`
-	Text    string        `json:"text" doc:"the drawing in words, for screen readers"`
+	Tracks  []Track       `json:"tracks"                                                                      nullable:"false"`
+	Strokes []Stroke      `json:"strokes"                                                                     nullable:"false"`
+	Jumps   []Jump        `json:"jumps"                                                                       nullable:"false"`
+	Gaps    []Stretch     `json:"gaps"                                                                        nullable:"false"`
+	Beats   []float64     `json:"beats_s"                                                                     nullable:"false"`
+	Text    string        `json:"text"        doc:"the drawing in words, for screen readers"`
 }
 
 // Track is the allowed band of one target.
@@ -45,9 +45,9 @@ type Stroke struct {
 	From   music.Seconds `json:"from_s"`
 	To     music.Seconds `json:"to_s"`
 	Step   music.Seconds `json:"step_s"`
-	Cents  []float64     `json:"cents" nullable:"false"`
+	Cents  []float64     `json:"cents"  nullable:"false"`
 	Weight []int         `json:"weight" nullable:"false" doc:"thickness, 0 to 100"`
-	Ink    []int         `json:"ink" nullable:"false" doc:"0 breathy to 100 clear"`
+	Ink    []int         `json:"ink"    nullable:"false" doc:"0 breathy to 100 clear"`
 }
 
 // Jump is a stretch away from the target, drawn apart above or below.
@@ -83,10 +83,20 @@ const (
 // Draw returns the ribbon with about the given number of points across.
 func Draw(a take.Analysis, s exercise.Score, i instrument.Instrument, points int) Ribbon {
 	targets := s.Targets()
-	r := Ribbon{Range: rangeInBands * s.Limits.Centre, Tracks: []Track{}, Strokes: []Stroke{}, Jumps: []Jump{}, Gaps: []Stretch{}, Beats: []float64{}}
+	r := Ribbon{
+		Range:   rangeInBands * s.Limits.Centre,
+		Tracks:  []Track{},
+		Strokes: []Stroke{},
+		Jumps:   []Jump{},
+		Gaps:    []Stretch{},
+		Beats:   []float64{},
+	}
 	for _, t := range targets {
 		from := s.TempoBPM.Seconds(t.StartBeat)
-		r.Tracks = append(r.Tracks, Track{from, from + s.TempoBPM.Seconds(t.Beats), s.Limits.Centre, t.WrittenName, t.Concert})
+		r.Tracks = append(
+			r.Tracks,
+			Track{from, from + s.TempoBPM.Seconds(t.Beats), s.Limits.Centre, t.WrittenName, t.Concert},
+		)
 	}
 	if len(r.Tracks) == 0 {
 		return r
@@ -131,7 +141,14 @@ func loudest(a take.Analysis) music.Decibels {
 }
 
 // note adds one note's strokes, cut where it was silent or elsewhere.
-func (p pen) note(r *Ribbon, index int, n take.Note, target exercise.Segment, s exercise.Score, i instrument.Instrument) {
+func (p pen) note(
+	r *Ribbon,
+	index int,
+	n take.Note,
+	target exercise.Segment,
+	s exercise.Score,
+	i instrument.Instrument,
+) {
 	if !n.Played {
 		return
 	}
@@ -202,7 +219,11 @@ func (r *Ribbon) stroke(p pen, from, to music.Seconds, target exercise.Segment, 
 
 // around returns the medians of the frames within half a step of at that lie
 // inside the stroke.
-func (p pen) around(at, step, from, to music.Seconds, pitch music.Hertz, centre music.Cents) (cents float64, level music.Decibels, confidence float64, ok bool) {
+func (p pen) around(
+	at, step, from, to music.Seconds,
+	pitch music.Hertz,
+	centre music.Cents,
+) (cents float64, level music.Decibels, confidence float64, ok bool) {
 	var c, l, conf []float64
 	lo := max(0, contour.Index(max(from, at-step/2)))
 	hi := min(len(p.a.Contour.Frames)-1, contour.Index(min(to, at+step/2)))
@@ -237,7 +258,10 @@ func describe(a take.Analysis, s exercise.Score) string {
 			parts = append(parts, t.WrittenName+": nothing sounded")
 			continue
 		}
-		words := []string{verdict.FlatOrSharp(note.Centre), fmt.Sprintf("held %.1f of %.0f beats", s.TempoBPM.Beats(note.Sounding), t.Beats)}
+		words := []string{
+			verdict.FlatOrSharp(note.Centre),
+			fmt.Sprintf("held %.1f of %.0f beats", s.TempoBPM.Beats(note.Sounding), t.Beats),
+		}
 		if note.WrongNote {
 			words = []string{"another note sounded"}
 		}

@@ -18,7 +18,13 @@ func draw(t *testing.T, p synth.Player, points int) ribbon.Ribbon {
 	t.Helper()
 	i, err := instrument.Get("clarinet")
 	require.NoError(t, err)
-	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 8, "rest_beats": 4, "tempo_bpm": 120}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	s, err := exercise.New(
+		exercise.KindLongToneCounted,
+		map[string]any{"notes": []int{0}, "beats": 8, "rest_beats": 4, "tempo_bpm": 120},
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	p.Instrument, p.Room = i, -70
 	sound, _ := p.Play(s, 48000)

@@ -16,13 +16,33 @@ const largest = 2 << 20
 
 // headings are what columns are called, by what they mean.
 var headings = map[string][]string{
-	"first":       {"first", "first name", "firstname", "given name", "given", "forename", "givenname", "preferred name", "vorname", "prénom"},
-	"last":        {"last", "last name", "lastname", "family name", "surname", "familyname", "nachname", "nom"},
-	"name":        {"name", "student", "student name", "player", "full name", "pupil"},
-	"instrument":  {"instrument", "instr", "section", "plays", "instrument name", "part"},
-	"variant":     {"variant", "valves", "built as"},
-	"stage":       {"stage", "level"},
-	"external_id": {"id", "student id", "external id", "sourcedid", "sis id", "number", "student number", "pupil number"},
+	"first": {
+		"first",
+		"first name",
+		"firstname",
+		"given name",
+		"given",
+		"forename",
+		"givenname",
+		"preferred name",
+		"vorname",
+		"prénom",
+	},
+	"last":       {"last", "last name", "lastname", "family name", "surname", "familyname", "nachname", "nom"},
+	"name":       {"name", "student", "student name", "player", "full name", "pupil"},
+	"instrument": {"instrument", "instr", "section", "plays", "instrument name", "part"},
+	"variant":    {"variant", "valves", "built as"},
+	"stage":      {"stage", "level"},
+	"external_id": {
+		"id",
+		"student id",
+		"external id",
+		"sourcedid",
+		"sis id",
+		"number",
+		"student number",
+		"pupil number",
+	},
 }
 
 // Read reads a file: CSV with commas, semicolons or tabs, or a OneRoster zip.

@@ -17,7 +17,8 @@ import (
 const mostEntries = 64
 
 func isOneRosterUsers(head []string) bool {
-	return slices.Contains(head, "sourcedId") && slices.Contains(head, "givenName") && slices.Contains(head, "familyName")
+	return slices.Contains(head, "sourcedId") && slices.Contains(head, "givenName") &&
+		slices.Contains(head, "familyName")
 }
 
 func readOneRosterZip(file []byte, classID string) (List, error) {
@@ -86,7 +87,13 @@ func (t table) get(row []string, column string) string {
 }
 
 func oneRoster(files map[string][][]string, classID string) (List, error) {
-	users, enrollments, roles := tableOf(files["users.csv"]), tableOf(files["enrollments.csv"]), tableOf(files["roles.csv"])
+	users, enrollments, roles := tableOf(
+		files["users.csv"],
+	), tableOf(
+		files["enrollments.csv"],
+	), tableOf(
+		files["roles.csv"],
+	)
 	students := map[string]bool{}
 	for _, row := range roles.rows {
 		if roles.get(row, "role") == "student" {
@@ -104,22 +111,39 @@ func oneRoster(files map[string][][]string, classID string) (List, error) {
 		}
 	}
 	if classID == "" && len(classes) > 1 {
-		return List{}, ReadError{"The roster holds several classes (" + strings.Join(classNames(files, classes), ", ") + "). Export one of them alone."}
+		return List{}, ReadError{
+			"The roster holds several classes (" + strings.Join(
+				classNames(files, classes),
+				", ",
+			) + "). Export one of them alone.",
+		}
 	}
-	list := List{Format: "oneroster", Columns: []Column{{"givenName", "first"}, {"familyName", "last"}, {"sourcedId", "external_id"}}, Rows: []Row{}}
+	list := List{
+		Format:  "oneroster",
+		Columns: []Column{{"givenName", "first"}, {"familyName", "last"}, {"sourcedId", "external_id"}},
+		Rows:    []Row{},
+	}
 	for n, row := range users.rows {
 		id := users.get(row, "sourcedId")
 		role := users.get(row, "role") // 1.1 kept it here
 		switch {
-		case len(enrollments.rows) > 0 && !enrolled[id], len(roles.rows) > 0 && !students[id], role != "" && role != "student",
-			users.get(row, "status") == "tobedeleted", users.get(row, "enabledUser") == "false":
+		case len(enrollments.rows) > 0 && !enrolled[id],
+			len(roles.rows) > 0 && !students[id],
+			role != "" && role != "student",
+			users.get(row, "status") == "tobedeleted",
+			users.get(row, "enabledUser") == "false":
 			continue
 		}
 		first := users.get(row, "preferredGivenName")
 		if first == "" {
 			first = users.get(row, "givenName")
 		}
-		list.Rows = append(list.Rows, Row{Line: n + 2, First: first, Last: users.get(row, "familyName"), ExternalID: id}.Check())
+		list.Rows = append(list.Rows, Row{
+			Line:       n + 2,
+			First:      first,
+			Last:       users.get(row, "familyName"),
+			ExternalID: id,
+		}.Check())
 	}
 	if len(list.Rows) == 0 {
 		return list, ReadError{"The roster names no students."}

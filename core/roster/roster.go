@@ -12,27 +12,27 @@ import (
 
 // Row is one player as a list names one.
 type Row struct {
-	Line       int       `json:"line" doc:"in the file, from 1"`
+	Line       int       `json:"line"        doc:"in the file, from 1"`
 	First      string    `json:"first"`
 	Last       string    `json:"last"`
-	Instrument string    `json:"instrument" doc:"key; empty when it is not known"`
+	Instrument string    `json:"instrument"  doc:"key; empty when it is not known"`
 	Variant    string    `json:"variant"`
-	Stage      int       `json:"stage" doc:"0: by the weeks since the first lesson"`
+	Stage      int       `json:"stage"       doc:"0: by the weeks since the first lesson"`
 	ExternalID string    `json:"external_id" doc:"the school's own number"`
-	Problems   []Problem `json:"problems" nullable:"false"`
+	Problems   []Problem `json:"problems"                                                 nullable:"false"`
 }
 
 // Problem is what is wrong with a row, and what to do.
 type Problem struct {
-	Field  string `json:"field" enum:"first,last,instrument,stage,row"`
+	Field  string `json:"field"  enum:"first,last,instrument,stage,row"`
 	Remedy string `json:"remedy"`
 }
 
 // List is what was read of a file.
 type List struct {
-	Format  string   `json:"format" enum:"csv,oneroster"`
-	Columns []Column `json:"columns" nullable:"false" doc:"how the file's columns were understood"`
-	Rows    []Row    `json:"rows" nullable:"false"`
+	Format  string   `json:"format"  enum:"csv,oneroster"`
+	Columns []Column `json:"columns"                      nullable:"false" doc:"how the file's columns were understood"`
+	Rows    []Row    `json:"rows"                         nullable:"false"`
 }
 
 // Column is a column of the file and what it was taken for.
@@ -83,7 +83,15 @@ func named(rows []Row) []Row {
 	for n := range rows {
 		key := strings.ToLower(rows[n].First + " " + rows[n].Last)
 		if first, twice := seen[key]; twice && key != " " {
-			rows[n].Problems = append(rows[n].Problems, Problem{"row", "the same name stands in line " + strconv.Itoa(rows[first].Line) + ": take one out, or tell them apart"})
+			rows[n].Problems = append(
+				rows[n].Problems,
+				Problem{
+					"row",
+					"the same name stands in line " + strconv.Itoa(
+						rows[first].Line,
+					) + ": take one out, or tell them apart",
+				},
+			)
 			continue
 		}
 		seen[key] = n
@@ -94,15 +102,64 @@ func named(rows []Row) []Row {
 // aliases are what people call the instruments, in small letters without marks;
 // the longest match wins.
 var aliases = map[string]string{
-	"flute": "flute", "fl": "flute", "oboe": "oboe", "ob": "oboe", "clarinet": "clarinet", "b flat clarinet": "clarinet", "bb clarinet": "clarinet", "cl": "clarinet",
-	"clar": "clarinet", "bass clarinet": "bass-clarinet", "bcl": "bass-clarinet", "b cl": "bass-clarinet", "bassoon": "bassoon", "bsn": "bassoon", "fagott": "bassoon",
-	"alto saxophone": "alto-sax", "alto sax": "alto-sax", "alto": "alto-sax", "a sax": "alto-sax", "as": "alto-sax", "sax alto": "alto-sax", "tenor saxophone": "tenor-sax",
-	"tenor sax": "tenor-sax", "tenor": "tenor-sax", "ts": "tenor-sax", "baritone saxophone": "bari-sax", "bari sax": "bari-sax", "bari": "bari-sax", "baritone sax": "bari-sax",
-	"trumpet": "trumpet", "tpt": "trumpet", "trp": "trumpet", "cornet": "trumpet", "horn": "horn", "french horn": "horn", "hn": "horn", "horn in f": "horn", "f horn": "horn",
-	"trombone": "trombone", "tbn": "trombone", "posaune": "trombone", "euphonium": "euphonium", "euph": "euphonium", "baritone": "euphonium", "baritone horn": "euphonium",
-	"euphonium bc": "euphonium", "baritone bc": "euphonium", "euphonium tc": "euphonium-tc", "baritone tc": "euphonium-tc", "euphonium treble clef": "euphonium-tc",
-	"baritone treble clef": "euphonium-tc", "tuba": "tuba", "bb flat tuba": "tuba", "recorder": "soprano-recorder", "soprano recorder": "soprano-recorder",
-	"descant recorder": "soprano-recorder", "alto recorder": "alto-recorder", "treble recorder": "alto-recorder",
+	"flute":                 "flute",
+	"fl":                    "flute",
+	"oboe":                  "oboe",
+	"ob":                    "oboe",
+	"clarinet":              "clarinet",
+	"b flat clarinet":       "clarinet",
+	"bb clarinet":           "clarinet",
+	"cl":                    "clarinet",
+	"clar":                  "clarinet",
+	"bass clarinet":         "bass-clarinet",
+	"bcl":                   "bass-clarinet",
+	"b cl":                  "bass-clarinet",
+	"bassoon":               "bassoon",
+	"bsn":                   "bassoon",
+	"fagott":                "bassoon",
+	"alto saxophone":        "alto-sax",
+	"alto sax":              "alto-sax",
+	"alto":                  "alto-sax",
+	"a sax":                 "alto-sax",
+	"as":                    "alto-sax",
+	"sax alto":              "alto-sax",
+	"tenor saxophone":       "tenor-sax",
+	"tenor sax":             "tenor-sax",
+	"tenor":                 "tenor-sax",
+	"ts":                    "tenor-sax",
+	"baritone saxophone":    "bari-sax",
+	"bari sax":              "bari-sax",
+	"bari":                  "bari-sax",
+	"baritone sax":          "bari-sax",
+	"trumpet":               "trumpet",
+	"tpt":                   "trumpet",
+	"trp":                   "trumpet",
+	"cornet":                "trumpet",
+	"horn":                  "horn",
+	"french horn":           "horn",
+	"hn":                    "horn",
+	"horn in f":             "horn",
+	"f horn":                "horn",
+	"trombone":              "trombone",
+	"tbn":                   "trombone",
+	"posaune":               "trombone",
+	"euphonium":             "euphonium",
+	"euph":                  "euphonium",
+	"baritone":              "euphonium",
+	"baritone horn":         "euphonium",
+	"euphonium bc":          "euphonium",
+	"baritone bc":           "euphonium",
+	"euphonium tc":          "euphonium-tc",
+	"baritone tc":           "euphonium-tc",
+	"euphonium treble clef": "euphonium-tc",
+	"baritone treble clef":  "euphonium-tc",
+	"tuba":                  "tuba",
+	"bb flat tuba":          "tuba",
+	"recorder":              "soprano-recorder",
+	"soprano recorder":      "soprano-recorder",
+	"descant recorder":      "soprano-recorder",
+	"alto recorder":         "alto-recorder",
+	"treble recorder":       "alto-recorder",
 }
 
 // InstrumentOf finds the instrument that a word means, and how it is built; key

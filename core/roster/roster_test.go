@@ -62,7 +62,15 @@ func TestProblemsNameTheirRemedy(t *testing.T) {
 	assert.Equal(t, `"Kazoo" is not known here: choose an instrument`, l.Rows[0].Problems[0].Remedy)
 	assert.Contains(t, l.Rows[0].Problems[1].Remedy, "1 to 4")
 	assert.Equal(t, 2, l.Rows[0].Line)
-	assert.Equal(t, []roster.Column{{Name: "Name", Meaning: "name"}, {Name: "Instrument", Meaning: "instrument"}, {Name: "Stage", Meaning: "stage"}}, l.Columns)
+	assert.Equal(
+		t,
+		[]roster.Column{
+			{Name: "Name", Meaning: "name"},
+			{Name: "Instrument", Meaning: "instrument"},
+			{Name: "Stage", Meaning: "stage"},
+		},
+		l.Columns,
+	)
 	fixed := l.Rows[0]
 	fixed.Instrument, fixed.Stage = "tuba", 2
 	assert.Empty(t, fixed.Check().Problems)

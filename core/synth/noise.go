@@ -45,7 +45,11 @@ const (
 
 // blow adds air alone: a stream, or bursts spread over the segment.
 func (p Player) blow(sound audio.Mono, score exercise.Score, seg exercise.Segment, chance *rand.Rand) {
-	from, length := float64(score.TempoBPM.Seconds(seg.StartBeat)+p.Late), float64(score.TempoBPM.Seconds(seg.Beats)-p.Late)
+	from, length := float64(
+		score.TempoBPM.Seconds(seg.StartBeat)+p.Late,
+	), float64(
+		score.TempoBPM.Seconds(seg.Beats)-p.Late,
+	)
 	if p.Held > 0 {
 		length *= p.Held
 	}

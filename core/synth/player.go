@@ -113,7 +113,8 @@ func (p Player) Play(score exercise.Score, rate int) (audio.Mono, []Truth) {
 	sound := audio.Mono{Rate: rate, Samples: make([]float64, int(float64(score.Seconds())*float64(rate)))}
 	chance := rand.New(rand.NewPCG(p.Seed, 0x0EA1))
 	addNoise(sound.Samples, p.Room, chance)
-	if p.Release == 0 && slices.ContainsFunc(score.Rules, func(r exercise.Rule) bool { return r.Measure == exercise.Taper }) {
+	if p.Release == 0 &&
+		slices.ContainsFunc(score.Rules, func(r exercise.Rule) bool { return r.Measure == exercise.Taper }) {
 		p.Release = tapered
 	}
 	var truths []Truth
@@ -191,9 +192,10 @@ func (p Player) legs(score exercise.Score, targets []exercise.Segment) []leg {
 			shift = music.MIDI(12 * p.SingsUp)
 		}
 		legs[n] = leg{
-			from:  float64(score.TempoBPM.Seconds(t.StartBeat) + p.Late - begin),
-			pitch: p.Offset.Above((t.Target + shift).Frequency(score.A4Hz)),
-			loud:  float64(t.Dynamic.Step()), loudTo: float64(t.Dynamic.Step()),
+			from:   float64(score.TempoBPM.Seconds(t.StartBeat) + p.Late - begin),
+			pitch:  p.Offset.Above((t.Target + shift).Frequency(score.A4Hz)),
+			loud:   float64(t.Dynamic.Step()),
+			loudTo: float64(t.Dynamic.Step()),
 		}
 		legs[n].to = legs[n].from + float64(score.TempoBPM.Seconds(t.Beats))
 		legs[n].pulses = float64(t.Pulses) * float64(score.TempoBPM) / 60

@@ -23,29 +23,128 @@ type colour struct {
 }
 
 var familyColours = map[instrument.Family]colour{
-	instrument.Flutes:      {formant: 600, width: 900, floor: 1, tilt: 13, evens: 1},
-	instrument.Recorders:   {formant: 700, width: 900, floor: 1, tilt: 18, evens: 0.5, evensFrom: 3000},
-	instrument.Clarinets:   {formant: 400, width: 900, floor: 0.9, tilt: 8, evens: 0.06, evensFrom: 1800},
-	instrument.DoubleReeds: {formant: 1100, width: 600, floor: 0.25, tilt: 9, evens: 1},
-	instrument.Saxophones:  {formant: 700, width: 700, floor: 0.45, tilt: 8, evens: 1},
-	instrument.Brass:       {formant: 900, width: 800, floor: 0.12, tilt: 10, evens: 1},
+	instrument.Flutes: {
+		formant: 600,
+		width:   900,
+		floor:   1,
+		tilt:    13,
+		evens:   1,
+	},
+	instrument.Recorders: {
+		formant:   700,
+		width:     900,
+		floor:     1,
+		tilt:      18,
+		evens:     0.5,
+		evensFrom: 3000,
+	},
+	instrument.Clarinets: {
+		formant:   400,
+		width:     900,
+		floor:     0.9,
+		tilt:      8,
+		evens:     0.06,
+		evensFrom: 1800,
+	},
+	instrument.DoubleReeds: {
+		formant: 1100,
+		width:   600,
+		floor:   0.25,
+		tilt:    9,
+		evens:   1,
+	},
+	instrument.Saxophones: {
+		formant: 700,
+		width:   700,
+		floor:   0.45,
+		tilt:    8,
+		evens:   1,
+	},
+	instrument.Brass: {
+		formant: 900,
+		width:   800,
+		floor:   0.12,
+		tilt:    10,
+		evens:   1,
+	},
 }
 
 var ownColours = map[string]colour{
-	"bassoon":       {formant: 480, width: 280, floor: 0.12, tilt: 9, evens: 1},
-	"bass-clarinet": {formant: 250, width: 500, floor: 0.9, tilt: 8, evens: 0.1, evensFrom: 900},
-	"bari-sax":      {formant: 400, width: 400, floor: 0.35, tilt: 8, evens: 1},
-	"horn":          {formant: 420, width: 300, floor: 0.2, tilt: 12, evens: 1},
-	"trombone":      {formant: 520, width: 400, floor: 0.15, tilt: 10, evens: 1},
-	"euphonium":     {formant: 420, width: 320, floor: 0.2, tilt: 13, evens: 1},
-	"euphonium-tc":  {formant: 420, width: 320, floor: 0.2, tilt: 13, evens: 1},
-	"tuba":          {formant: 240, width: 200, floor: 0.1, tilt: 12, evens: 1},
+	"bassoon": {
+		formant: 480,
+		width:   280,
+		floor:   0.12,
+		tilt:    9,
+		evens:   1,
+	},
+	"bass-clarinet": {
+		formant:   250,
+		width:     500,
+		floor:     0.9,
+		tilt:      8,
+		evens:     0.1,
+		evensFrom: 900,
+	},
+	"bari-sax": {
+		formant: 400,
+		width:   400,
+		floor:   0.35,
+		tilt:    8,
+		evens:   1,
+	},
+	"horn": {
+		formant: 420,
+		width:   300,
+		floor:   0.2,
+		tilt:    12,
+		evens:   1,
+	},
+	"trombone": {
+		formant: 520,
+		width:   400,
+		floor:   0.15,
+		tilt:    10,
+		evens:   1,
+	},
+	"euphonium": {
+		formant: 420,
+		width:   320,
+		floor:   0.2,
+		tilt:    13,
+		evens:   1,
+	},
+	"euphonium-tc": {
+		formant: 420,
+		width:   320,
+		floor:   0.2,
+		tilt:    13,
+		evens:   1,
+	},
+	"tuba": {
+		formant: 240,
+		width:   200,
+		floor:   0.1,
+		tilt:    12,
+		evens:   1,
+	},
 }
 
 // Lips alone buzz like a rough saw; a child's "ah" has its lowest formant here.
 var (
-	buzzColour  = colour{formant: 800, width: 900, floor: 0.6, tilt: 6, evens: 1}
-	voiceColour = colour{formant: 800, width: 350, floor: 0.5, tilt: 12, evens: 1}
+	buzzColour = colour{
+		formant: 800,
+		width:   900,
+		floor:   0.6,
+		tilt:    6,
+		evens:   1,
+	}
+	voiceColour = colour{
+		formant: 800,
+		width:   350,
+		floor:   0.5,
+		tilt:    12,
+		evens:   1,
+	}
 )
 
 func colourIn(phase exercise.Phase, i instrument.Instrument) colour {

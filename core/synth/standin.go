@@ -27,7 +27,15 @@ func StandIns() []StandIn {
 // NewStandIn returns the simulated player with the given key; ok is false for
 // an unknown one. Different seeds differ as one player's takes do.
 func NewStandIn(key string, i instrument.Instrument, target music.MIDI, seed uint64) (p Player, ok bool) {
-	p = Player{Instrument: i, Seed: seed, Offset: 3, WaverDepth: 2, Late: 0.06, Breath: -42, Room: -72}
+	p = Player{
+		Instrument: i,
+		Seed:       seed,
+		Offset:     3,
+		WaverDepth: 2,
+		Late:       0.06,
+		Breath:     -42,
+		Room:       -72,
+	}
 	switch key {
 	case "steady":
 	case "wavering":

@@ -24,7 +24,13 @@ func score(t *testing.T, key string, notes ...int) (exercise.Score, instrument.I
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
-	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": notes, "beats": 8}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	s, err := exercise.New(
+		exercise.KindLongToneCounted,
+		map[string]any{"notes": notes, "beats": 8},
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	return s, i
 }
@@ -95,7 +101,15 @@ func TestANoteSoundsWhereItIsSaidTo(t *testing.T) {
 			target := float64(s.Targets()[0].Target.Frequency(s.A4Hz))
 			assert.InDelta(t, float64(offset), cents(float64(truths[0].Pitch), target), 1e-6, key)
 			mid := truths[0].Onset + 2
-			assert.InDelta(t, 0, cents(pitchNear(piece(sound, mid, mid+0.5), target), float64(truths[0].Pitch)), 0.2, "%s %v", key, offset)
+			assert.InDelta(
+				t,
+				0,
+				cents(pitchNear(piece(sound, mid, mid+0.5), target), float64(truths[0].Pitch)),
+				0.2,
+				"%s %v",
+				key,
+				offset,
+			)
 			assert.InDelta(t, float64(truths[0].Pitch), float64(truths[0].At(mid)), 1e-6)
 		}
 	}
@@ -131,7 +145,11 @@ func TestLevelsAreWhatTheyAreSaidToBe(t *testing.T) {
 	}
 	assert.InDelta(t, -20-20, decibels(rms(hiss)), 1.5, "breath below the tone")
 	faded, _ := synth.Player{Instrument: i, Fade: 12}.Play(s, rate)
-	early, late := rms(piece(faded, truths[0].Onset+0.5, truths[0].Onset+1)), rms(piece(faded, truths[0].Release-1, truths[0].Release-0.5))
+	early, late := rms(
+		piece(faded, truths[0].Onset+0.5, truths[0].Onset+1),
+	), rms(
+		piece(faded, truths[0].Release-1, truths[0].Release-0.5),
+	)
 	assert.InDelta(t, 12*6.5/8, decibels(early/late), 1)
 }
 
@@ -167,7 +185,12 @@ func TestPitchMovesAsItIsSaidTo(t *testing.T) {
 func TestFaultsAreWhereTheyAreSaidToBe(t *testing.T) {
 	s, i := score(t, "clarinet", 0, 7)
 	target := float64(s.Targets()[0].Target.Frequency(s.A4Hz))
-	p := synth.Player{Instrument: i, FaultOn: 1, Gaps: []synth.Gap{{At: 2, Length: 0.5}}, Cracks: []synth.Crack{{At: 4, Length: 0.5, Semitones: 19}}}
+	p := synth.Player{
+		Instrument: i,
+		FaultOn:    1,
+		Gaps:       []synth.Gap{{At: 2, Length: 0.5}},
+		Cracks:     []synth.Crack{{At: 4, Length: 0.5, Semitones: 19}},
+	}
 	sound, truths := p.Play(s, rate)
 	require.Len(t, truths, 2)
 	on := truths[0].Onset
@@ -194,7 +217,13 @@ func TestFaultsAreWhereTheyAreSaidToBe(t *testing.T) {
 func TestEndsAreAsLongAsTheyAreSaidToBe(t *testing.T) {
 	i, err := instrument.Get("alto-sax")
 	require.NoError(t, err)
-	starts, err := exercise.New("starts-and-ends", nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	starts, err := exercise.New(
+		"starts-and-ends",
+		nil,
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	fall := func(p synth.Player, s exercise.Score) float64 { // seconds from nine tenths to a tenth
 		p.Instrument = i
@@ -223,7 +252,14 @@ func TestEndsAreAsLongAsTheyAreSaidToBe(t *testing.T) {
 // The same seed sounds the same; another differs.
 func TestSoundIsReproducible(t *testing.T) {
 	s, i := score(t, "flute", 0)
-	p := synth.Player{Instrument: i, Seed: 4, WaverDepth: 6, Jitter: 4, Breath: -30, Room: -60}
+	p := synth.Player{
+		Instrument: i,
+		Seed:       4,
+		WaverDepth: 6,
+		Jitter:     4,
+		Breath:     -30,
+		Room:       -60,
+	}
 	a, _ := p.Play(s, rate)
 	b, _ := p.Play(s, rate)
 	p.Seed = 5
@@ -251,7 +287,11 @@ func TestARoomAddsWhatItIsSaidTo(t *testing.T) {
 	assert.InDelta(t, -6, decibels(loudest), 1)
 	echo := synth.Room{Seed: 1, Echo: 0.8}.Record(dry)
 	assert.Zero(t, rms(piece(echo, 0, truths[0].Onset)), "the echo comes behind")
-	assert.Greater(t, rms(piece(echo, truths[0].Release+0.05, truths[0].Release+0.1)), 10*rms(piece(echo, truths[0].Release+0.8, truths[0].Release+0.9)))
+	assert.Greater(
+		t,
+		rms(piece(echo, truths[0].Release+0.05, truths[0].Release+0.1)),
+		10*rms(piece(echo, truths[0].Release+0.8, truths[0].Release+0.9)),
+	)
 	hot := synth.Room{Device: synth.Device{Gain: 40}}.Record(dry)
 	for _, v := range hot.Samples {
 		require.LessOrEqual(t, math.Abs(v), 1.)

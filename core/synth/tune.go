@@ -18,7 +18,11 @@ func (p Player) invent(sound audio.Mono, score exercise.Score, free exercise.Seg
 	degree := 0
 	for at < end {
 		seg := exercise.Segment{
-			Phase: exercise.Play, StartBeat: at, Beats: min(music.Beats(1+chance.IntN(2)), end-at), Target: p.Instrument.FirstFive[degree], Articulation: exercise.Tongued,
+			Phase:        exercise.Play,
+			StartBeat:    at,
+			Beats:        min(music.Beats(1+chance.IntN(2)), end-at),
+			Target:       p.Instrument.FirstFive[degree],
+			Articulation: exercise.Tongued,
 		}
 		if end-at <= 2 {
 			seg.Beats, seg.Target = end-at, p.Instrument.Home()

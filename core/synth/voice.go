@@ -54,8 +54,15 @@ const (
 func newVoice(p Player, phase exercise.Phase, legs []leg, length, rate float64, chance *rand.Rand) *voice {
 	c := colourIn(phase, p.Instrument)
 	v := &voice{
-		player: p, legs: legs, pitch: legs[0].pitch, length: length, dt: 1 / rate, gain: amplitude(p.level()), chance: chance,
-		waverPhase: chance.Float64(), air: newHiss(rate),
+		player:     p,
+		legs:       legs,
+		pitch:      legs[0].pitch,
+		length:     length,
+		dt:         1 / rate,
+		gain:       amplitude(p.level()),
+		chance:     chance,
+		waverPhase: chance.Float64(),
+		air:        newHiss(rate),
 	}
 	for n := range legs {
 		legs[n].tone = newTone(c, legs[n].pitch, rate)
@@ -123,7 +130,12 @@ func (v *voice) truths(onset, length music.Seconds, path []music.Hertz) []Truth 
 			to = min(length, music.Seconds(v.legs[n+1].from))
 		}
 		a, b := int(from/PathStep), int(to/PathStep)
-		out[n] = Truth{Onset: onset + from, Release: onset + to, Pitch: l.pitch, Path: path[min(a, len(path)):min(b, len(path))]}
+		out[n] = Truth{
+			Onset:   onset + from,
+			Release: onset + to,
+			Pitch:   l.pitch,
+			Path:    path[min(a, len(path)):min(b, len(path))],
+		}
 	}
 	return out
 }
@@ -159,7 +171,15 @@ func (v *voice) next(t float64) float64 {
 	for n, u := range v.player.Undertones {
 		since, left := t-float64(u.At), float64(u.At+u.Length)-t
 		v.underPhase[n] += float64((cents + partialInterval(u.Semitones)).Above(v.pitch)) * v.dt
-		out += level * amplitude(u.Level) * min(rise(since/0.02), rise(left/0.02)) * v.under[n].at(v.underPhase[n], shape.brightness)
+		out += level * amplitude(
+			u.Level,
+		) * min(
+			rise(since/0.02),
+			rise(left/0.02),
+		) * v.under[n].at(
+			v.underPhase[n],
+			shape.brightness,
+		)
 	}
 	out += level * v.chirp(t)
 	if v.player.Breath != 0 {
@@ -207,7 +227,9 @@ func (v *voice) bend(t float64) music.Cents {
 			rate = 5
 		}
 		// Two close rates beat, as an unsteady player's waver does.
-		c += float64(p.WaverDepth) * (0.8*math.Sin(2*math.Pi*(rate*t+v.waverPhase)) + 0.2*math.Sin(2*math.Pi*rate*1.37*t))
+		c += float64(
+			p.WaverDepth,
+		) * (0.8*math.Sin(2*math.Pi*(rate*t+v.waverPhase)) + 0.2*math.Sin(2*math.Pi*rate*1.37*t))
 	}
 	c += float64(p.Vibrato) * math.Sin(2*math.Pi*(vibratoHz*t+v.waverPhase))
 	c += float64(p.Scoop) * math.Exp(-t/scoopTime)

@@ -14,12 +14,12 @@ type Air struct {
 	Heard    bool          `json:"heard"`
 	Onset    music.Seconds `json:"onset_s"`
 	Release  music.Seconds `json:"release_s"`
-	Length   music.Seconds `json:"length_s" doc:"from the first air to the last"`
+	Length   music.Seconds `json:"length_s"      doc:"from the first air to the last"`
 	Asked    music.Seconds `json:"asked_s"`
-	Bursts   int           `json:"bursts" doc:"how many were heard; 1 for a stream"`
-	Unequal  float64       `json:"unequal" doc:"spread of the bursts' energies, standard deviation over mean"`
-	LevelSD  float64       `json:"level_sd_db" doc:"unsteadiness of a stream over its middle 80 %"`
-	Response music.Seconds `json:"response_s" doc:"first air after its beat"`
+	Bursts   int           `json:"bursts"        doc:"how many were heard; 1 for a stream"`
+	Unequal  float64       `json:"unequal"       doc:"spread of the bursts' energies, standard deviation over mean"`
+	LevelSD  float64       `json:"level_sd_db"   doc:"unsteadiness of a stream over its middle 80 %"`
+	Response music.Seconds `json:"response_s"    doc:"first air after its beat"`
 }
 
 const (

@@ -16,11 +16,22 @@ func BenchmarkAnalyze(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	s, err := exercise.New(exercise.KindLongToneCounted, nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	s, err := exercise.New(
+		exercise.KindLongToneCounted,
+		nil,
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	if err != nil {
 		b.Fatal(err)
 	}
-	sound, _ := synth.Player{Instrument: i, Room: -68, Breath: -40, Jitter: 2}.Play(s, 48000)
+	sound, _ := synth.Player{
+		Instrument: i,
+		Room:       -68,
+		Breath:     -40,
+		Jitter:     2,
+	}.Play(s, 48000)
 	for b.Loop() {
 		if _, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s}); err != nil {
 			b.Fatal(err)

@@ -30,11 +30,11 @@ type Event struct {
 	Kind     EventKind     `json:"kind"`
 	At       music.Seconds `json:"t_s"`
 	Duration music.Seconds `json:"duration_s"`
-	Note     int           `json:"note" doc:"index of the note it happened in"`
-	To       music.MIDI    `json:"to_midi,omitempty" doc:"the note it went to"`
+	Note     int           `json:"note"                         doc:"index of the note it happened in"`
+	To       music.MIDI    `json:"to_midi,omitempty"            doc:"the note it went to"`
 	Interval int           `json:"interval_semitones,omitempty" doc:"from the target to it"`
-	Partial  int           `json:"partial,omitempty" doc:"which partial of the fingering it is; 0 when none"`
-	Cents    music.Cents   `json:"cents,omitempty" doc:"how far a scoop, a sag or a waver goes"`
+	Partial  int           `json:"partial,omitempty"            doc:"which partial of the fingering it is; 0 when none"`
+	Cents    music.Cents   `json:"cents,omitempty"              doc:"how far a scoop, a sag or a waver goes"`
 	Returned bool          `json:"returned,omitempty"`
 }
 
@@ -92,9 +92,19 @@ func (g group) stop(before, after plateau, index int) []Event {
 	silence := after.Onset - before.Release
 	switch {
 	case silence >= GapTime:
-		return []Event{{Kind: Gap, At: before.Release, Duration: silence, Note: index}}
+		return []Event{{
+			Kind:     Gap,
+			At:       before.Release,
+			Duration: silence,
+			Note:     index,
+		}}
 	case after.starts == byTongue && g.target != nil:
-		return []Event{{Kind: Tongue, At: before.Release, Duration: silence, Note: index}}
+		return []Event{{
+			Kind:     Tongue,
+			At:       before.Release,
+			Duration: silence,
+			Note:     index,
+		}}
 	}
 	return nil
 }
@@ -104,16 +114,39 @@ func (g group) stop(before, after plateau, index int) []Event {
 func (l *listening) bends(g group, n Note, index int) []Event {
 	var out []Event
 	if late := g.all[0].Onset - g.begin; g.target != nil && !l.Alignment.FirstNote && late > lateTime {
-		out = append(out, Event{Kind: LateStart, At: g.begin, Duration: late, Note: index})
+		out = append(out, Event{
+			Kind:     LateStart,
+			At:       g.begin,
+			Duration: late,
+			Note:     index,
+		})
 	}
 	if max(n.Scoop, -n.Scoop) > leastScoop+n.Waver && g.on[0].starts != bySlur {
-		out = append(out, Event{Kind: Scoop, At: n.Onset, Duration: n.Settle, Note: index, Cents: n.Scoop})
+		out = append(out, Event{
+			Kind:     Scoop,
+			At:       n.Onset,
+			Duration: n.Settle,
+			Note:     index,
+			Cents:    n.Scoop,
+		})
 	}
 	if n.EndBend < -leastSag-n.Waver && n.Release-n.Onset > shortestSagN {
-		out = append(out, Event{Kind: Sag, At: n.Release - endTime, Duration: endTime, Note: index, Cents: n.EndBend})
+		out = append(out, Event{
+			Kind:     Sag,
+			At:       n.Release - endTime,
+			Duration: endTime,
+			Note:     index,
+			Cents:    n.EndBend,
+		})
 	}
 	if n.Waver > leastWaver && !n.Vibrato {
-		out = append(out, Event{Kind: Waver, At: n.Onset, Duration: n.Release - n.Onset, Note: index, Cents: n.Waver})
+		out = append(out, Event{
+			Kind:     Waver,
+			At:       n.Onset,
+			Duration: n.Release - n.Onset,
+			Note:     index,
+			Cents:    n.Waver,
+		})
 	}
 	return out
 }
@@ -127,7 +160,14 @@ func (l *listening) visit(g group, kind EventKind, index int, p plateau, length 
 	if g.target != nil {
 		own = g.target.Target
 	}
-	e := Event{Kind: kind, At: p.Onset, Duration: length, Note: index, To: to, Interval: int(to - own)}
+	e := Event{
+		Kind:     kind,
+		At:       p.Onset,
+		Duration: length,
+		Note:     index,
+		To:       to,
+		Interval: int(to - own),
+	}
 	if i := l.Question.Instrument; i != nil && (g.target == nil || g.target.Phase != exercise.Sing) {
 		e.Partial, e.To = partialNear(*i, own, heard, l.a4(), to)
 		e.Interval = int(e.To - own)
@@ -137,7 +177,12 @@ func (l *listening) visit(g group, kind EventKind, index int, p plateau, length 
 
 // partialNear returns the partial of own's fingering that lies nearest to the
 // pitch heard, and its note; 0 and the fallback when none is near.
-func partialNear(i instrument.Instrument, own music.MIDI, heard, a4 music.Hertz, fallback music.MIDI) (int, music.MIDI) {
+func partialNear(
+	i instrument.Instrument,
+	own music.MIDI,
+	heard, a4 music.Hertz,
+	fallback music.MIDI,
+) (int, music.MIDI) {
 	best, number, note := nearPartial, 0, fallback
 	for _, p := range i.Partials(own) {
 		off := music.Between(p.Off.Above(p.Note.Frequency(a4)), heard)
@@ -159,7 +204,13 @@ func (l *listening) addSqueaks(groups []group) {
 		for index, n := range l.Notes {
 			inside := n.Played && b.From > n.Onset+scoopTime && b.To < n.Release-scoopTime
 			if inside && !l.hasEvent(index, b.From-aroundStops, b.To+aroundStops) {
-				l.Events = append(l.Events, Event{Kind: Chirp, At: b.From, Duration: length, Note: index, Returned: true})
+				l.Events = append(l.Events, Event{
+					Kind:     Chirp,
+					At:       b.From,
+					Duration: length,
+					Note:     index,
+					Returned: true,
+				})
 			}
 		}
 	}
@@ -167,7 +218,8 @@ func (l *listening) addSqueaks(groups []group) {
 
 func (l *listening) hasEvent(note int, from, to music.Seconds) bool {
 	return slices.ContainsFunc(l.Events, func(e Event) bool {
-		return e.Note == note && (e.Kind == Break || e.Kind == Gap || e.Kind == Undertone) && e.At < to && e.At+e.Duration > from
+		return e.Note == note && (e.Kind == Break || e.Kind == Gap || e.Kind == Undertone) && e.At < to &&
+			e.At+e.Duration > from
 	})
 }
 

@@ -18,7 +18,12 @@ import (
 func oneNote(note music.MIDI) exercise.Score {
 	return exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
 		{Phase: exercise.Ready, Beats: 1},
-		{Phase: exercise.Play, StartBeat: 1, Beats: 2, Target: note},
+		{
+			Phase:     exercise.Play,
+			StartBeat: 1,
+			Beats:     2,
+			Target:    note,
+		},
 		{Phase: exercise.Rest, StartBeat: 3, Beats: 1},
 	}}
 }
@@ -32,45 +37,90 @@ var faults = []struct {
 	check func(t *testing.T, a take.Analysis, says string)
 }{
 	{name: "none"},
-	{name: "flat", put: func(p *synth.Player, _ music.MIDI) { p.Offset = -31 }, check: func(t *testing.T, a take.Analysis, says string) {
-		assert.InDelta(t, -31, float64(a.Notes[0].Centre), 0.5, says)
-	}},
-	{name: "drifting", put: func(p *synth.Player, _ music.MIDI) { p.Drift = 8 }, check: func(t *testing.T, a take.Analysis, says string) {
-		assert.InDelta(t, 8, a.Notes[0].Drift, 0.6, says)
-	}},
-	{name: "wavering", put: func(p *synth.Player, _ music.MIDI) { p.WaverDepth, p.WaverHz = 30, 3 }, want: []take.EventKind{take.Waver}, check: func(t *testing.T, a take.Analysis, says string) {
-		assert.InDelta(t, 3, a.Notes[0].WaverHz, 0.3, says)
-		assert.InDelta(t, 24, float64(a.Notes[0].Waver), 4, says) // four fifths of it is regular
-	}},
-	{name: "vibrato", put: func(p *synth.Player, _ music.MIDI) { p.Vibrato = 30 }, check: func(t *testing.T, a take.Analysis, says string) {
-		assert.True(t, a.Notes[0].Vibrato, says)
-		assert.InDelta(t, 5.5, a.Notes[0].WaverHz, 0.3, says)
-	}},
-	{name: "gap of 80 ms", put: func(p *synth.Player, _ music.MIDI) { p.Gaps = []synth.Gap{{At: 0.9, Length: 0.08}} }, want: []take.EventKind{take.Gap}},
-	{name: "gap of 300 ms", put: func(p *synth.Player, _ music.MIDI) { p.Gaps = []synth.Gap{{At: 0.9, Length: 0.3}} }, want: []take.EventKind{take.Gap}, check: func(t *testing.T, a take.Analysis, says string) {
-		assert.InDelta(t, 0.3, float64(a.Events[0].Duration), 0.03, says)
-		assert.InDelta(t, 1.9, float64(a.Events[0].At), 0.03, says)
-	}},
-	{name: "crack of 100 ms", put: func(p *synth.Player, m music.MIDI) {
-		p.Cracks = []synth.Crack{{At: 0.9, Length: 0.1, Semitones: synth.NextPartial(p.Instrument, m)}}
-	}, want: []take.EventKind{take.Break}, check: func(t *testing.T, a take.Analysis, says string) {
-		assert.InDelta(t, 0.1, float64(a.Events[0].Duration), 0.045, says)
-		assert.True(t, a.Events[0].Returned, says)
-	}},
-	{name: "crack of 300 ms", put: func(p *synth.Player, m music.MIDI) {
-		p.Cracks = []synth.Crack{{At: 0.9, Length: 0.3, Semitones: synth.NextPartial(p.Instrument, m)}}
-	}, want: []take.EventKind{take.Break}, check: func(t *testing.T, a take.Analysis, says string) {
-		assert.InDelta(t, 0.3, float64(a.Events[0].Duration), 0.03, says)
-		assert.InDelta(t, 0, float64(a.Notes[0].Centre), 1, says)
-	}},
-	{name: "late", put: func(p *synth.Player, _ music.MIDI) { p.Late = 0.3 }, want: []take.EventKind{take.LateStart}, check: func(t *testing.T, a take.Analysis, says string) {
-		assert.InDelta(t, 0.3, float64(a.Notes[0].Response), 0.02, says)
-	}},
+	{
+		name: "flat",
+		put:  func(p *synth.Player, _ music.MIDI) { p.Offset = -31 },
+		check: func(t *testing.T, a take.Analysis, says string) {
+			assert.InDelta(t, -31, float64(a.Notes[0].Centre), 0.5, says)
+		},
+	},
+	{
+		name: "drifting",
+		put:  func(p *synth.Player, _ music.MIDI) { p.Drift = 8 },
+		check: func(t *testing.T, a take.Analysis, says string) {
+			assert.InDelta(t, 8, a.Notes[0].Drift, 0.6, says)
+		},
+	},
+	{
+		name: "wavering",
+		put:  func(p *synth.Player, _ music.MIDI) { p.WaverDepth, p.WaverHz = 30, 3 },
+		want: []take.EventKind{take.Waver},
+		check: func(t *testing.T, a take.Analysis, says string) {
+			assert.InDelta(t, 3, a.Notes[0].WaverHz, 0.3, says)
+			assert.InDelta(t, 24, float64(a.Notes[0].Waver), 4, says) // four fifths of it is regular
+		},
+	},
+	{
+		name: "vibrato",
+		put:  func(p *synth.Player, _ music.MIDI) { p.Vibrato = 30 },
+		check: func(t *testing.T, a take.Analysis, says string) {
+			assert.True(t, a.Notes[0].Vibrato, says)
+			assert.InDelta(t, 5.5, a.Notes[0].WaverHz, 0.3, says)
+		},
+	},
+	{
+		name: "gap of 80 ms",
+		put:  func(p *synth.Player, _ music.MIDI) { p.Gaps = []synth.Gap{{At: 0.9, Length: 0.08}} },
+		want: []take.EventKind{take.Gap},
+	},
+	{
+		name: "gap of 300 ms",
+		put:  func(p *synth.Player, _ music.MIDI) { p.Gaps = []synth.Gap{{At: 0.9, Length: 0.3}} },
+		want: []take.EventKind{take.Gap},
+		check: func(t *testing.T, a take.Analysis, says string) {
+			assert.InDelta(t, 0.3, float64(a.Events[0].Duration), 0.03, says)
+			assert.InDelta(t, 1.9, float64(a.Events[0].At), 0.03, says)
+		},
+	},
+	{
+		name: "crack of 100 ms",
+		put: func(p *synth.Player, m music.MIDI) {
+			p.Cracks = []synth.Crack{{At: 0.9, Length: 0.1, Semitones: synth.NextPartial(p.Instrument, m)}}
+		},
+		want: []take.EventKind{take.Break},
+		check: func(t *testing.T, a take.Analysis, says string) {
+			assert.InDelta(t, 0.1, float64(a.Events[0].Duration), 0.045, says)
+			assert.True(t, a.Events[0].Returned, says)
+		},
+	},
+	{
+		name: "crack of 300 ms",
+		put: func(p *synth.Player, m music.MIDI) {
+			p.Cracks = []synth.Crack{{At: 0.9, Length: 0.3, Semitones: synth.NextPartial(p.Instrument, m)}}
+		},
+		want: []take.EventKind{take.Break},
+		check: func(t *testing.T, a take.Analysis, says string) {
+			assert.InDelta(t, 0.3, float64(a.Events[0].Duration), 0.03, says)
+			assert.InDelta(t, 0, float64(a.Notes[0].Centre), 1, says)
+		},
+	},
+	{
+		name: "late",
+		put:  func(p *synth.Player, _ music.MIDI) { p.Late = 0.3 },
+		want: []take.EventKind{take.LateStart},
+		check: func(t *testing.T, a take.Analysis, says string) {
+			assert.InDelta(t, 0.3, float64(a.Notes[0].Response), 0.02, says)
+		},
+	},
 	{name: "scooping", put: func(p *synth.Player, _ music.MIDI) { p.Scoop = -90 }, want: []take.EventKind{take.Scoop}},
 	{name: "sagging", put: func(p *synth.Player, _ music.MIDI) { p.Sag = 60 }, want: []take.EventKind{take.Sag}},
-	{name: "fading", put: func(p *synth.Player, _ music.MIDI) { p.Fade = 10 }, check: func(t *testing.T, a take.Analysis, says string) {
-		assert.InDelta(t, -5, a.Notes[0].Tail, 1, says) // 10 dB over two seconds
-	}},
+	{
+		name: "fading",
+		put:  func(p *synth.Player, _ music.MIDI) { p.Fade = 10 },
+		check: func(t *testing.T, a take.Analysis, says string) {
+			assert.InDelta(t, -5, a.Notes[0].Tail, 1, says) // 10 dB over two seconds
+		},
+	},
 	{name: "breathy", put: func(p *synth.Player, _ music.MIDI) { p.Breath = -14 }},
 }
 
@@ -82,7 +132,12 @@ func TestFaultInFaultOut(t *testing.T) {
 			for note := i.Beginner.From; note <= i.Beginner.To; note += 11 {
 				for _, f := range faults {
 					says := fmt.Sprintf("%s, note %d, %s", i.Key, note, f.name)
-					p := synth.Player{Instrument: i, Seed: uint64(note), Room: -68, Breath: -42}
+					p := synth.Player{
+						Instrument: i,
+						Seed:       uint64(note),
+						Room:       -68,
+						Breath:     -42,
+					}
 					if f.put != nil {
 						f.put(&p, note)
 					}

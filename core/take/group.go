@@ -38,8 +38,11 @@ func groupByScore(plateaus []plateau, s exercise.Score, start music.Seconds) (gr
 	for n := range targets {
 		t := targets[n]
 		groups[n] = group{
-			target: &t, begin: start + s.TempoBPM.Seconds(t.StartBeat), beats: s.TempoBPM.Seconds(t.Beats),
-			pitch: music.Between(standardPitch, t.Target.Frequency(s.A4Hz)), midi: t.Target,
+			target: &t,
+			begin:  start + s.TempoBPM.Seconds(t.StartBeat),
+			beats:  s.TempoBPM.Seconds(t.Beats),
+			pitch:  music.Between(standardPitch, t.Target.Frequency(s.A4Hz)),
+			midi:   t.Target,
 		}
 	}
 	for n, owner := range alignment(plateaus, s, start) {
@@ -158,7 +161,12 @@ func groupByEar(plateaus []plateau, a4 music.Hertz) (groups []group, strays []pl
 			continue
 		}
 		midi, off := music.Nearest(p.pitch.Above(standardPitch), a4)
-		g := group{pitch: p.pitch - off, midi: midi, on: []plateau{p}, all: []plateau{p}}
+		g := group{
+			pitch: p.pitch - off,
+			midi:  midi,
+			on:    []plateau{p},
+			all:   []plateau{p},
+		}
 		for n+1 < len(plateaus) && g.takes(plateaus[n+1:]) {
 			n++
 		}

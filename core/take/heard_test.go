@@ -18,7 +18,13 @@ import (
 func melody(articulation exercise.Articulation, beats music.Beats, notes ...music.MIDI) exercise.Score {
 	s := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{{Phase: exercise.Ready, Beats: 1}}}
 	for n, m := range notes {
-		seg := exercise.Segment{Phase: exercise.Play, StartBeat: s.Beats(), Beats: beats, Target: m, Articulation: articulation}
+		seg := exercise.Segment{
+			Phase:        exercise.Play,
+			StartBeat:    s.Beats(),
+			Beats:        beats,
+			Target:       m,
+			Articulation: articulation,
+		}
 		if n == 0 {
 			seg.Articulation = exercise.Tongued
 		}
@@ -109,7 +115,12 @@ func TestOtherSoundsAreReportedNotMeasured(t *testing.T) {
 	i := get(t, "clarinet")
 	s := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
 		{Phase: exercise.Ready, Beats: 4},
-		{Phase: exercise.Play, StartBeat: 4, Beats: 3, Target: 58},
+		{
+			Phase:     exercise.Play,
+			StartBeat: 4,
+			Beats:     3,
+			Target:    58,
+		},
 		{Phase: exercise.Rest, StartBeat: 7, Beats: 2},
 	}}
 	sound, _ := synth.Player{Instrument: i, Room: -68}.Play(s, 48000)
@@ -133,7 +144,12 @@ func TestOtherSoundsAreReportedNotMeasured(t *testing.T) {
 	assert.InDelta(t, 4, float64(a.Notes[0].Onset), 0.03)
 
 	other := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
-		{Phase: exercise.Play, StartBeat: 0.5, Beats: 8, Target: 63}, {Phase: exercise.Rest, StartBeat: 8.5, Beats: 0.5},
+		{
+			Phase:     exercise.Play,
+			StartBeat: 0.5,
+			Beats:     8,
+			Target:    63,
+		}, {Phase: exercise.Rest, StartBeat: 8.5, Beats: 0.5},
 	}}
 	beside, _ := synth.Player{Instrument: i, Level: -35}.Play(other, 48000)
 	a = analyze(t, synth.Mixed(sound, beside), i, s)
@@ -147,7 +163,14 @@ func TestChirpIsHeardOverTheNote(t *testing.T) {
 	for _, key := range []string{"clarinet", "alto-sax", "tuba"} {
 		i := get(t, key)
 		s := oneNote(i.Home())
-		sound, _ := synth.Player{Instrument: i, Room: -68, Chirps: []synth.Chirp{{At: 0.8, Length: 0.09}}}.Play(s, 48000)
+		sound, _ := synth.Player{
+			Instrument: i,
+			Room:       -68,
+			Chirps:     []synth.Chirp{{At: 0.8, Length: 0.09}},
+		}.Play(
+			s,
+			48000,
+		)
 		assert.Equal(t, []take.EventKind{take.Chirp}, kinds(analyze(t, sound, i, s)), key)
 	}
 }
@@ -156,7 +179,12 @@ func TestAirAlone(t *testing.T) {
 	i := get(t, "trumpet")
 	score := func(bursts int) exercise.Score {
 		return exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
-			{Phase: exercise.Breathe, Beats: 4}, {Phase: exercise.Out, StartBeat: 4, Beats: 8, Bursts: bursts}, {Phase: exercise.Rest, StartBeat: 12, Beats: 2},
+			{Phase: exercise.Breathe, Beats: 4}, {
+				Phase:     exercise.Out,
+				StartBeat: 4,
+				Beats:     8,
+				Bursts:    bursts,
+			}, {Phase: exercise.Rest, StartBeat: 12, Beats: 2},
 		}}
 	}
 	for _, c := range []struct {
@@ -196,7 +224,13 @@ func TestSlidingBuzz(t *testing.T) {
 	i := get(t, "trombone")
 	s := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
 		{Phase: exercise.Ready, Beats: 1},
-		{Phase: exercise.Buzz, StartBeat: 1, Beats: 4, Target: 53, GlideTo: 46},
+		{
+			Phase:     exercise.Buzz,
+			StartBeat: 1,
+			Beats:     4,
+			Target:    53,
+			GlideTo:   46,
+		},
 		{Phase: exercise.Rest, StartBeat: 5, Beats: 1},
 	}}
 	sound, _ := synth.Player{Instrument: i, Room: -68, Breath: -20}.Play(s, 48000)
@@ -206,7 +240,12 @@ func TestSlidingBuzz(t *testing.T) {
 	assert.Less(t, float64(slide.DeadSpot), 0.05)
 	assert.Less(t, float64(slide.Back), 30.)
 
-	sound, _ = synth.Player{Instrument: i, Room: -68, Breath: -20, Gaps: []synth.Gap{{At: 2, Length: 0.2}}}.Play(s, 48000)
+	sound, _ = synth.Player{
+		Instrument: i,
+		Room:       -68,
+		Breath:     -20,
+		Gaps:       []synth.Gap{{At: 2, Length: 0.2}},
+	}.Play(s, 48000)
 	slide = analyze(t, sound, i, s).Notes[0].Slide
 	assert.InDelta(t, 0.2, float64(slide.DeadSpot), 0.05)
 }
@@ -216,7 +255,13 @@ func TestSungInAnyOctave(t *testing.T) {
 	s := oneNote(34)
 	s.Segments[1].Phase = exercise.Sing
 	for octaves := 2; octaves <= 3; octaves++ {
-		sound, _ := synth.Player{Instrument: i, Room: -68, SingsUp: octaves, Offset: 20, Jitter: 3}.Play(s, 48000)
+		sound, _ := synth.Player{
+			Instrument: i,
+			Room:       -68,
+			SingsUp:    octaves,
+			Offset:     20,
+			Jitter:     3,
+		}.Play(s, 48000)
 		n := analyze(t, sound, i, s).Notes[0]
 		assert.False(t, n.WrongNote)
 		assert.InDelta(t, 20, float64(n.Centre), 4)
@@ -235,7 +280,13 @@ func TestToneIsComparedWithItself(t *testing.T) {
 			return analyze(t, sound, i, s).Notes[0]
 		}
 		plain := hear(synth.Player{Breath: -40}, "mf")
-		assert.Less(t, float64(hear(synth.Player{Breath: -15}, "mf").Tone.Clearness), float64(plain.Tone.Clearness)-10, "%s: breathier", key)
+		assert.Less(
+			t,
+			float64(hear(synth.Player{Breath: -15}, "mf").Tone.Clearness),
+			float64(plain.Tone.Clearness)-10,
+			"%s: breathier",
+			key,
+		)
 		loud, soft := hear(synth.Player{Breath: -40}, "ff"), hear(synth.Player{Breath: -40}, "pp")
 		assert.Greater(t, loud.Tone.Brightness, soft.Tone.Brightness, "%s: louder is brighter", key)
 		assert.InDelta(t, 20, float64(loud.Level-soft.Level), 3, key)
@@ -253,7 +304,15 @@ func TestSwellGoesWithItsBeats(t *testing.T) {
 	i := get(t, "euphonium")
 	s := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{{Phase: exercise.Ready, Beats: 1}}}
 	for n, d := range [][2]exercise.Dynamic{{"pp", "pp"}, {"pp", "ff"}, {"ff", "ff"}, {"ff", "pp"}, {"pp", "pp"}} {
-		seg := exercise.Segment{Phase: exercise.Play, StartBeat: s.Beats(), Beats: 2, Target: 46, Dynamic: d[0], DynamicTo: d[1], Articulation: exercise.Slurred}
+		seg := exercise.Segment{
+			Phase:        exercise.Play,
+			StartBeat:    s.Beats(),
+			Beats:        2,
+			Target:       46,
+			Dynamic:      d[0],
+			DynamicTo:    d[1],
+			Articulation: exercise.Slurred,
+		}
 		if n == 0 {
 			seg.Articulation = exercise.Tongued
 		}
@@ -309,7 +368,13 @@ func TestPulsesOfAirAreCounted(t *testing.T) {
 			assert.InDelta(t, 6, p.Depth, 2.5, key)
 
 			slow, _ := synth.Player{Instrument: i, Room: -70, Pulsing: 0.8}.Play(s, 48000)
-			assert.InDelta(t, 0.8*float64(pulses), analyze(t, slow, i, s).Notes[0].Pulse.Rate, 0.05*float64(pulses), key)
+			assert.InDelta(
+				t,
+				0.8*float64(pulses),
+				analyze(t, slow, i, s).Notes[0].Pulse.Rate,
+				0.05*float64(pulses),
+				key,
+			)
 		}
 		s := melody(exercise.Tongued, 8, i.Home())
 		s.Segments[1].Pulses = 2

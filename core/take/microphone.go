@@ -21,13 +21,13 @@ const (
 // MicrophoneCheck is what a check found out about a microphone and its room.
 type MicrophoneCheck struct {
 	Good    bool           `json:"good"`
-	Room    music.Decibels `json:"room_db" doc:"loudness of the quiet"`
-	Note    music.Decibels `json:"note_db" doc:"loudness of the note"`
+	Room    music.Decibels `json:"room_db"  doc:"loudness of the quiet"`
+	Note    music.Decibels `json:"note_db"  doc:"loudness of the note"`
 	Above   music.Decibels `json:"above_db" doc:"the note above the room"`
 	Clipped bool           `json:"clipped"`
-	Riding  bool           `json:"riding" doc:"the device seems to turn the volume up and down by itself"`
-	Heard   bool           `json:"heard" doc:"a note was heard at all"`
-	Says    []string       `json:"says" nullable:"false" doc:"what to do about it; one line where all is well"`
+	Riding  bool           `json:"riding"   doc:"the device seems to turn the volume up and down by itself"`
+	Heard   bool           `json:"heard"    doc:"a note was heard at all"`
+	Says    []string       `json:"says"     doc:"what to do about it; one line where all is well"           nullable:"false"`
 }
 
 // gainStep is how much louder the quiet after a note may be than the quiet
@@ -42,7 +42,12 @@ func CheckMicrophone(ctx context.Context, sound audio.Mono) (MicrophoneCheck, er
 		return MicrophoneCheck{}, err
 	}
 	r := listenToRecording(sound, c)
-	out := MicrophoneCheck{Room: r.NoiseFloor, Above: r.SNR, Note: r.NoiseFloor + r.SNR, Says: []string{}}
+	out := MicrophoneCheck{
+		Room:  r.NoiseFloor,
+		Above: r.SNR,
+		Note:  r.NoiseFloor + r.SNR,
+		Says:  []string{},
+	}
 	for _, f := range c.Frames {
 		out.Heard = out.Heard || f.Voiced()
 	}
@@ -51,19 +56,34 @@ func CheckMicrophone(ctx context.Context, sound audio.Mono) (MicrophoneCheck, er
 	for _, f := range r.Faults {
 		switch f {
 		case NoSound:
-			out.Says = append(out.Says, "The microphone gives no sound. Choose another one, or see whether it is switched off.")
+			out.Says = append(
+				out.Says,
+				"The microphone gives no sound. Choose another one, or see whether it is switched off.",
+			)
 		case TooQuiet:
 			out.Says = append(out.Says, "You are too far away. Come within an arm's length of the microphone.")
 		case Noisy:
-			out.Says = append(out.Says, fmt.Sprintf("The room is loud: your note is only %.0f dB above it. Find a quieter place, or come closer.", float64(r.SNR)))
+			out.Says = append(
+				out.Says,
+				fmt.Sprintf(
+					"The room is loud: your note is only %.0f dB above it. Find a quieter place, or come closer.",
+					float64(r.SNR),
+				),
+			)
 		case Clipped:
-			out.Says = append(out.Says, "The sound is too loud for the microphone. Move back a step, or point the bell past it.")
+			out.Says = append(
+				out.Says,
+				"The sound is too loud for the microphone. Move back a step, or point the bell past it.",
+			)
 		case GainRiding:
 			out.Riding = true
 		}
 	}
 	if out.Riding {
-		out.Says = append(out.Says, "The device seems to turn its volume up and down by itself. Switch \"automatic gain\" or \"enhance voice\" off in its sound settings; until then how even your sound is cannot be told.")
+		out.Says = append(
+			out.Says,
+			"The device seems to turn its volume up and down by itself. Switch \"automatic gain\" or \"enhance voice\" off in its sound settings; until then how even your sound is cannot be told.",
+		)
 	}
 	if !out.Heard && len(out.Says) == 0 {
 		out.Says = append(out.Says, "No note was heard. Play or sing one when it says so.")

@@ -42,7 +42,12 @@ const (
 // findPlateaus cuts the voiced frames into stretches of one pitch, and these
 // where the tongue makes a dip at least so deep.
 func findPlateaus(c contour.Contour, fine contour.Envelope, dip music.Decibels) []plateau {
-	b := builder{c: c, fine: fine, quiet: quietOf(c), dip: dip}
+	b := builder{
+		c:     c,
+		fine:  fine,
+		quiet: quietOf(c),
+		dip:   dip,
+	}
 	for n, f := range c.Frames {
 		b.hear(n, f)
 	}
@@ -111,8 +116,11 @@ func (b *builder) close() {
 	if len(b.frames) >= plateauFrames {
 		from, to := b.frames[0], b.frames[len(b.frames)-1]+1
 		b.done = append(b.done, plateau{
-			from: from, to: to, Onset: contour.Time(from) - contour.Hop/2, Release: contour.Time(to) - contour.Hop/2,
-			pitch: music.Cents(dsp.Median(b.pitches)),
+			from:    from,
+			to:      to,
+			Onset:   contour.Time(from) - contour.Hop/2,
+			Release: contour.Time(to) - contour.Hop/2,
+			pitch:   music.Cents(dsp.Median(b.pitches)),
 		})
 	}
 	b.frames, b.pitches, b.away, b.awayAt = nil, nil, nil, nil
@@ -264,7 +272,19 @@ func (b *builder) cutAtTongue(p plateau) []plateau {
 			}
 		}
 		at, half := begin+music.Seconds(bottom)*tongueStep, top-b.dip*3/4
-		from, to := b.fine.Crossing(at, tongueLongest, w, half, false), b.fine.Crossing(at, tongueLongest, w, half, true)
+		from, to := b.fine.Crossing(
+			at,
+			tongueLongest,
+			w,
+			half,
+			false,
+		), b.fine.Crossing(
+			at,
+			tongueLongest,
+			w,
+			half,
+			true,
+		)
 		if from < at && to > at && to-from <= tongueLongest {
 			first, rest := p, p
 			first.Release, first.to = from, max(p.from+1, contour.Index(from)+1)

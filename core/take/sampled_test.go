@@ -24,12 +24,21 @@ func TestSampledInstruments(t *testing.T) {
 		}
 		t.Run(i.Key, func(t *testing.T) {
 			t.Parallel()
-			score := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{{Phase: exercise.Ready, Beats: 1}}}
+			score := exercise.Score{
+				TempoBPM: 60,
+				A4Hz:     440,
+				Segments: []exercise.Segment{{Phase: exercise.Ready, Beats: 1}},
+			}
 			var notes []sampled.Note
 			for m := i.Beginner.From; m <= i.Beginner.To; m++ {
 				at := score.Beats()
 				score.Segments = append(score.Segments,
-					exercise.Segment{Phase: exercise.Play, StartBeat: at, Beats: 1.5, Target: m},
+					exercise.Segment{
+						Phase:     exercise.Play,
+						StartBeat: at,
+						Beats:     1.5,
+						Target:    m,
+					},
 					exercise.Segment{Phase: exercise.Rest, StartBeat: at + 1.5, Beats: 1})
 				notes = append(notes, sampled.Note{From: music.Seconds(at), To: music.Seconds(at + 1.5), MIDI: m})
 			}
@@ -44,7 +53,14 @@ func TestSampledInstruments(t *testing.T) {
 				if i.Key == "horn" {
 					ring = 0.3 // its sample rings on for that long
 				}
-				assert.InDelta(t, float64(notes[n].To-notes[n].From), float64(note.Release-note.Onset), ring, "hold of note %d", notes[n].MIDI)
+				assert.InDelta(
+					t,
+					float64(notes[n].To-notes[n].From),
+					float64(note.Release-note.Onset),
+					ring,
+					"hold of note %d",
+					notes[n].MIDI,
+				)
 			}
 			for _, e := range a.Events {
 				switch e.Kind {

@@ -189,6 +189,7 @@ func waver(t, cents []float64) (rate float64, depth music.Cents, vibrato bool) {
 			near += p
 		}
 	}
-	vibrato = all > 0 && near/all > vibratoShare && rate >= vibratoSlow && rate <= vibratoFast && music.Cents(best) >= leastVibrato
+	vibrato = all > 0 && near/all > vibratoShare && rate >= vibratoSlow && rate <= vibratoFast &&
+		music.Cents(best) >= leastVibrato
 	return rate, music.Cents(best), vibrato
 }

@@ -22,11 +22,11 @@ const (
 // Sound is something heard that is not one of the notes. It is reported, and
 // never measured as playing.
 type Sound struct {
-	Kind     SoundKind     `json:"kind" enum:"click,voice,other-player,other"`
+	Kind     SoundKind     `json:"kind"           enum:"click,voice,other-player,other"`
 	At       music.Seconds `json:"t_s"`
 	Duration music.Seconds `json:"duration_s"`
-	MIDI     music.MIDI    `json:"midi,omitempty" doc:"the other player's note"`
-	Note     int           `json:"note" doc:"index of the note it sounds with; -1 for none"`
+	MIDI     music.MIDI    `json:"midi,omitempty"                                       doc:"the other player's note"`
+	Note     int           `json:"note"                                                 doc:"index of the note it sounds with; -1 for none"`
 }
 
 // mostSounds bounds the list; a noisy room says no more with a thousand.
@@ -41,7 +41,12 @@ func (l *listening) listenForOthers(groups []group, strays []plateau) {
 	}
 	for _, b := range l.contour.Bursts {
 		if length := b.To - b.From; length <= contour.LongestClick {
-			add(Sound{Kind: Click, At: b.From, Duration: length, Note: l.noteAt(b.From)})
+			add(Sound{
+				Kind:     Click,
+				At:       b.From,
+				Duration: length,
+				Note:     l.noteAt(b.From),
+			})
 		}
 	}
 	for _, s := range l.nameStrays(strays) {
@@ -49,7 +54,13 @@ func (l *listening) listenForOthers(groups []group, strays []plateau) {
 	}
 	for n, g := range groups {
 		if midi, heard := l.neighbour(g, l.Notes[n]); heard {
-			add(Sound{Kind: OtherPlayer, At: l.Notes[n].Onset, Duration: l.Notes[n].Release - l.Notes[n].Onset, MIDI: midi, Note: n})
+			add(Sound{
+				Kind:     OtherPlayer,
+				At:       l.Notes[n].Onset,
+				Duration: l.Notes[n].Release - l.Notes[n].Onset,
+				MIDI:     midi,
+				Note:     n,
+			})
 		}
 	}
 }
@@ -90,7 +101,12 @@ func (l *listening) nameStrays(strays []plateau) (out []Sound) {
 		if len(cents) == 0 {
 			continue
 		}
-		s := Sound{Kind: OtherSound, At: p.Onset, Duration: p.length(), Note: -1}
+		s := Sound{
+			Kind:     OtherSound,
+			At:       p.Onset,
+			Duration: p.length(),
+			Note:     -1,
+		}
 		span := music.Cents(dsp.Quantile(cents, 0.9) - dsp.Quantile(cents, 0.1))
 		switch {
 		case span > speechMoves:

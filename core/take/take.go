@@ -38,12 +38,12 @@ type Analysis struct {
 	Version    int             `json:"version"`
 	Instrument string          `json:"instrument,omitempty"`
 	Seconds    music.Seconds   `json:"duration_s"`
-	Start      music.Seconds   `json:"score_start_s" doc:"where the score's first click lies in the recording"`
+	Start      music.Seconds   `json:"score_start_s"        doc:"where the score's first click lies in the recording"`
 	Recording  Recording       `json:"recording"`
-	Notes      []Note          `json:"notes" nullable:"false"`
-	Events     []Event         `json:"events" nullable:"false"`
-	Airs       []Air           `json:"airs" nullable:"false" doc:"one for each segment of air alone in the score"`
-	Sounds     []Sound         `json:"sounds" nullable:"false" doc:"what else was heard: clicks, voices, other players"`
+	Notes      []Note          `json:"notes"                                                                          nullable:"false"`
+	Events     []Event         `json:"events"                                                                         nullable:"false"`
+	Airs       []Air           `json:"airs"                 doc:"one for each segment of air alone in the score"      nullable:"false"`
+	Sounds     []Sound         `json:"sounds"               doc:"what else was heard: clicks, voices, other players"  nullable:"false"`
 	Contour    contour.Contour `json:"-"`
 }
 
@@ -55,11 +55,21 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 		return Analysis{}, err
 	}
 	l := &listening{
-		Question: q, sound: sound, contour: c, fine: contour.NewEnvelope(sound), tone: contour.NewToneEar(sound),
+		Question: q,
+		sound:    sound,
+		contour:  c,
+		fine:     contour.NewEnvelope(sound),
+		tone:     contour.NewToneEar(sound),
 		loudness: contour.NewLoudness(sound),
 		Analysis: Analysis{
-			Version: Version, Seconds: music.Seconds(sound.Seconds()), Contour: c, Start: q.Alignment.Start,
-			Notes: []Note{}, Events: []Event{}, Airs: []Air{}, Sounds: []Sound{},
+			Version: Version,
+			Seconds: music.Seconds(sound.Seconds()),
+			Contour: c,
+			Start:   q.Alignment.Start,
+			Notes:   []Note{},
+			Events:  []Event{},
+			Airs:    []Air{},
+			Sounds:  []Sound{},
 		},
 	}
 	if q.Instrument != nil {

@@ -20,7 +20,10 @@ func step(t *testing.T, key string, notes ...exercise.Degree) (instrument.Instru
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
-	p := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": notes, "beats": 4, "rest_beats": 3, "tempo_bpm": 120})
+	p := exercise.New(
+		exercise.KindLongToneCounted,
+		map[string]any{"notes": notes, "beats": 4, "rest_beats": 3, "tempo_bpm": 120},
+	)
 	s, err := p.Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
 	require.NoError(t, err)
 	return i, s
@@ -44,7 +47,13 @@ func kinds(a take.Analysis) (out []take.EventKind) {
 func TestMeasuresOfASteadyFlatPlayer(t *testing.T) {
 	for _, key := range []string{"flute", "clarinet", "bassoon", "alto-sax", "trumpet", "trombone", "tuba", "soprano-recorder"} {
 		i, s := step(t, key, 0, 7)
-		sound, truth := synth.Player{Instrument: i, Offset: -18, Late: 0.1, Breath: -40, Room: -70}.Play(s, 48000)
+		sound, truth := synth.Player{
+			Instrument: i,
+			Offset:     -18,
+			Late:       0.1,
+			Breath:     -40,
+			Room:       -70,
+		}.Play(s, 48000)
 		a := analyze(t, sound, i, s)
 		require.Len(t, a.Notes, 2, key)
 		assert.Empty(t, a.Events, key)
@@ -78,7 +87,12 @@ func TestGapIsFoundWithItsLength(t *testing.T) {
 	for _, key := range []string{"tuba", "clarinet", "flute"} {
 		i, s := step(t, key, 0)
 		for _, length := range []music.Seconds{0.08, 0.3} {
-			sound, truth := synth.Player{Instrument: i, Offset: -18, Room: -70, Gaps: []synth.Gap{{At: 0.8, Length: length}}}.Play(s, 48000)
+			sound, truth := synth.Player{
+				Instrument: i,
+				Offset:     -18,
+				Room:       -70,
+				Gaps:       []synth.Gap{{At: 0.8, Length: length}},
+			}.Play(s, 48000)
 			a := analyze(t, sound, i, s)
 			require.Equal(t, []take.EventKind{take.Gap}, kinds(a), key)
 			assert.InDelta(t, float64(length), float64(a.Events[0].Duration), 0.03, key)
@@ -97,7 +111,14 @@ func TestCracksGoToTheInstrumentsOwnPartial(t *testing.T) {
 	} {
 		i, s := step(t, key, 0)
 		assert.Equal(t, want.interval, synth.NextPartial(i, i.Home()), key)
-		sound, _ := synth.Player{Instrument: i, Room: -70, Cracks: []synth.Crack{{At: 0.9, Length: 0.2, Semitones: want.interval}}}.Play(s, 48000)
+		sound, _ := synth.Player{
+			Instrument: i,
+			Room:       -70,
+			Cracks:     []synth.Crack{{At: 0.9, Length: 0.2, Semitones: want.interval}},
+		}.Play(
+			s,
+			48000,
+		)
 		a := analyze(t, sound, i, s)
 		require.Equal(t, []take.EventKind{take.Break}, kinds(a), key)
 		e := a.Events[0]

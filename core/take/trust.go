@@ -12,7 +12,7 @@ type Trust struct {
 	Pitch string `json:"pitch,omitempty"`
 	Level string `json:"level,omitempty" doc:"loudness, swell, tail, attack"`
 	Tone  string `json:"tone,omitempty"`
-	Time  string `json:"time,omitempty" doc:"response, hold, gaps"`
+	Time  string `json:"time,omitempty"  doc:"response, hold, gaps"`
 }
 
 const (

@@ -48,7 +48,12 @@ func TestWhatIsPlayedAsWrittenIsClean(t *testing.T) {
 			}
 			t.Run(k.Key+"/"+key, func(t *testing.T) {
 				t.Parallel()
-				v := played(t, key, k.Key, shortened[k.Key], synth.Player{Offset: 2, Jitter: 1.5, Late: 0.02, Release: 0.3})
+				v := played(t, key, k.Key, shortened[k.Key], synth.Player{
+					Offset:  2,
+					Jitter:  1.5,
+					Late:    0.02,
+					Release: 0.3,
+				})
 				assert.Equal(t, verdict.Clean, v.Result, v.Sentence)
 				for _, m := range v.Measures {
 					assert.True(t, m.Within, "%s: %s %s", m.Label, m.Text, m.Wanted)
@@ -60,7 +65,12 @@ func TestWhatIsPlayedAsWrittenIsClean(t *testing.T) {
 
 // shortened keeps the tests short where a step's length is not what matters.
 var shortened = map[string]map[string]any{
-	"breath-pattern": {"rounds": 2}, "long-tone-longest": {"cap_s": 12}, "long-tone-chain": {"to": 2}, "chromatic-loop": {"loops": 1},
+	"breath-pattern": {
+		"rounds": 2,
+	},
+	"long-tone-longest": {"cap_s": 12},
+	"long-tone-chain":   {"to": 2},
+	"chromatic-loop":    {"loops": 1},
 }
 
 // Each kind's own faults, and what they are called.
@@ -125,7 +135,13 @@ func TestTickedAndMeteredStepsAreJudgedWithoutSound(t *testing.T) {
 	i, err := instrument.Get("trombone")
 	require.NoError(t, err)
 	lay := func(kind string) exercise.Score {
-		s, err := exercise.New(kind, nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+		s, err := exercise.New(
+			kind,
+			nil,
+		).Score(
+			exercise.Player{Instrument: i, Stage: 2},
+			exercise.StandardConventions(),
+		)
 		require.NoError(t, err)
 		return s
 	}
@@ -169,7 +185,13 @@ func TestInTheFirstWeeksFarOffIsNotWrong(t *testing.T) {
 	i, err := instrument.Get("trumpet")
 	require.NoError(t, err)
 	decideAt := func(stage exercise.Stage) verdict.Verdict {
-		s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 4}).Score(exercise.Player{Instrument: i, Stage: stage}, exercise.StandardConventions())
+		s, err := exercise.New(
+			exercise.KindLongToneCounted,
+			map[string]any{"notes": []int{0}, "beats": 4},
+		).Score(
+			exercise.Player{Instrument: i, Stage: stage},
+			exercise.StandardConventions(),
+		)
 		require.NoError(t, err)
 		sound, _ := synth.Player{Instrument: i, Offset: -130, Room: -74}.Play(s, 24000)
 		return decide(t, sound, i, s)

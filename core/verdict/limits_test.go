@@ -21,15 +21,31 @@ import (
 func perfect(t require.TestingT, kind, key string, stage exercise.Stage, set map[string]any) verdict.Case {
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
-	s, err := exercise.New(kind, set).Score(exercise.Player{Instrument: i, Stage: stage}, exercise.StandardConventions())
+	s, err := exercise.New(
+		kind,
+		set,
+	).Score(
+		exercise.Player{Instrument: i, Stage: stage},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	a := take.Analysis{Seconds: s.Seconds() + 1}
 	for _, target := range s.Targets() {
 		from := s.TempoBPM.Seconds(target.StartBeat)
 		length := s.TempoBPM.Seconds(target.Beats)
 		a.Notes = append(a.Notes, take.Note{
-			Target: target.Target, Phase: target.Phase, MIDI: target.Target, Played: true, Onset: from, Release: from + length, Sounding: length, HeldRatio: 1,
-			Decay: 0.3, Trusted: true, Start: "tongue", Confidence: 0.95,
+			Target:     target.Target,
+			Phase:      target.Phase,
+			MIDI:       target.Target,
+			Played:     true,
+			Onset:      from,
+			Release:    from + length,
+			Sounding:   length,
+			HeldRatio:  1,
+			Decay:      0.3,
+			Trusted:    true,
+			Start:      "tongue",
+			Confidence: 0.95,
 		})
 	}
 	return verdict.Case{Instrument: i, Score: s, Analysis: a}
@@ -87,7 +103,12 @@ func TestLimitsAreWhereTheyAreSaidToBe(t *testing.T) {
 func TestTwoKindsALittleOverAreNotYet(t *testing.T) {
 	v := verdict.Decide(with(longTone(t), func(n *take.Note) { n.Centre, n.Steadiness = 27, 13 }))
 	assert.Equal(t, verdict.NotYet, v.Result)
-	assert.Equal(t, []verdict.Cause{verdict.CauseCentre, verdict.CauseSteadiness}, v.Causes, "what is mended first comes first")
+	assert.Equal(
+		t,
+		[]verdict.Cause{verdict.CauseCentre, verdict.CauseSteadiness},
+		v.Causes,
+		"what is mended first comes first",
+	)
 	assert.Equal(t, verdict.CauseCentre, v.Deciding.Cause)
 }
 
@@ -97,8 +118,11 @@ func TestMoreOfAFaultIsNeverBetter(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		c := longTone(t)
 		base := take.Note{
-			Centre: music.Cents(rapid.Float64Range(-60, 60).Draw(t, "centre")), Steadiness: music.Cents(rapid.Float64Range(0, 40).Draw(t, "waver")),
-			HeldRatio: rapid.Float64Range(0.4, 1).Draw(t, "held"),
+			Centre: music.Cents(
+				rapid.Float64Range(-60, 60).Draw(t, "centre"),
+			),
+			Steadiness: music.Cents(rapid.Float64Range(0, 40).Draw(t, "waver")),
+			HeldRatio:  rapid.Float64Range(0.4, 1).Draw(t, "held"),
 		}
 		more := rapid.Float64Range(1, 2).Draw(t, "more")
 		apply := func(scale float64, only int) verdict.Result {
@@ -136,7 +160,12 @@ func TestEventsCountFromTheirLimitOn(t *testing.T) {
 	gap := func(lengths ...music.Seconds) verdict.Verdict {
 		c := longTone(t)
 		for n, l := range lengths {
-			c.Analysis.Events = append(c.Analysis.Events, take.Event{Kind: take.Gap, Note: 0, At: music.Seconds(5 + n), Duration: l})
+			c.Analysis.Events = append(c.Analysis.Events, take.Event{
+				Kind:     take.Gap,
+				Note:     0,
+				At:       music.Seconds(5 + n),
+				Duration: l,
+			})
 		}
 		return verdict.Decide(c)
 	}
@@ -202,9 +231,16 @@ func TestTheTubesOwnTendencyIsAllowedFor(t *testing.T) {
 		}
 		found = true
 		limit := float64(c.Score.Limits.Centre)
-		along := verdict.Decide(with(c, func(n *take.Note) { n.Centre = music.Cents((min(abs(own), limit) + 0.95*limit) * own / abs(own)) }))
+		along := verdict.Decide(
+			with(
+				c,
+				func(n *take.Note) { n.Centre = music.Cents((min(abs(own), limit) + 0.95*limit) * own / abs(own)) },
+			),
+		)
 		assert.Equal(t, verdict.Clean, along.Result, "degree %d tends by %v", degree, own)
-		against := verdict.Decide(with(c, func(n *take.Note) { n.Centre = music.Cents(-limit * own / abs(own) * 1.05) }))
+		against := verdict.Decide(
+			with(c, func(n *take.Note) { n.Centre = music.Cents(-limit * own / abs(own) * 1.05) }),
+		)
 		assert.NotEqual(t, verdict.Clean, against.Result, "degree %d", degree)
 	}
 	assert.True(t, found, "a trumpet has notes of its own mind")

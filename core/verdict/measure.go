@@ -13,17 +13,17 @@ const WholeStep = -1
 // Measure is one number of a take against its limit.
 type Measure struct {
 	Key    exercise.MeasureKey `json:"key"`
-	Cause  Cause               `json:"cause" doc:"what it comes from when it is outside"`
-	Label  string              `json:"label" doc:"the measure's name on screen"`
-	Note   int                 `json:"note" doc:"index of the target; -1 for the whole step"`
+	Cause  Cause               `json:"cause"              doc:"what it comes from when it is outside"`
+	Label  string              `json:"label"              doc:"the measure's name on screen"`
+	Note   int                 `json:"note"               doc:"index of the target; -1 for the whole step"`
 	Value  float64             `json:"value"`
-	Limit  float64             `json:"limit" doc:"in the measure's own unit; meaningless unless judged"`
-	Text   string              `json:"text" doc:"the value in words: \"18 cents flat\""`
-	Wanted string              `json:"wanted" doc:"the limit in words"`
-	Judged bool                `json:"judged" doc:"false: shown, but not part of this step's pass rule"`
+	Limit  float64             `json:"limit"              doc:"in the measure's own unit; meaningless unless judged"`
+	Text   string              `json:"text"               doc:"the value in words: \"18 cents flat\""`
+	Wanted string              `json:"wanted"             doc:"the limit in words"`
+	Judged bool                `json:"judged"             doc:"false: shown, but not part of this step's pass rule"`
 	Within bool                `json:"within"`
-	Excess float64             `json:"excess" doc:"the value in limits: above 1 is outside"`
-	Tried  bool                `json:"tried" doc:"on a hard note: counted as tried, not held against the player"`
+	Excess float64             `json:"excess"             doc:"the value in limits: above 1 is outside"`
+	Tried  bool                `json:"tried"              doc:"on a hard note: counted as tried, not held against the player"`
 	Trust  string              `json:"distrust,omitempty" doc:"why the number cannot be relied on"`
 
 	direction int // -1 too low, too short, too early or down; 1 the other way
@@ -47,14 +47,42 @@ func measures(c Case) []Measure {
 // book is how each measure of a pass rule is taken. A nil slice is a measure
 // that this take does not have.
 var book = map[exercise.MeasureKey]func(Case, exercise.Rule) []Measure{
-	exercise.Speaks: speaks, exercise.RightNote: rightNote, exercise.NoBreak: noBreak, exercise.NoGap: noGap, exercise.Undertone: undertone,
-	exercise.Centre: centre, exercise.Steadiness: steadiness, exercise.OwnCentre: ownCentre, exercise.Held: held, exercise.HoldTime: holdTime,
-	exercise.Drift: drift, exercise.Response: response, exercise.Timing: timing, exercise.Scoop: scoop, exercise.Taper: taper, exercise.EndBend: endBend,
-	exercise.Change: change, exercise.Landing: landing, exercise.Settle: settle, exercise.NoTongue: noTongue, exercise.Sung: sung,
-	exercise.DeadSpot: deadSpot, exercise.Travel: travel, exercise.PulseRate: pulseRate,
-	exercise.TempoDrift: tempoDrift, exercise.Evenness: evenness, exercise.SwellRange: swellRange, exercise.SwellOrder: swellOrder,
-	exercise.PitchShift: pitchShift, exercise.Plateaus: plateaus, exercise.HighAbove: highAbove,
-	exercise.AirBursts: airBursts, exercise.AirEven: airEven, exercise.AirLength: airLength, exercise.MeterDelay: meterDelay, exercise.MeterSteady: meterSteady,
+	exercise.Speaks:      speaks,
+	exercise.RightNote:   rightNote,
+	exercise.NoBreak:     noBreak,
+	exercise.NoGap:       noGap,
+	exercise.Undertone:   undertone,
+	exercise.Centre:      centre,
+	exercise.Steadiness:  steadiness,
+	exercise.OwnCentre:   ownCentre,
+	exercise.Held:        held,
+	exercise.HoldTime:    holdTime,
+	exercise.Drift:       drift,
+	exercise.Response:    response,
+	exercise.Timing:      timing,
+	exercise.Scoop:       scoop,
+	exercise.Taper:       taper,
+	exercise.EndBend:     endBend,
+	exercise.Change:      change,
+	exercise.Landing:     landing,
+	exercise.Settle:      settle,
+	exercise.NoTongue:    noTongue,
+	exercise.Sung:        sung,
+	exercise.DeadSpot:    deadSpot,
+	exercise.Travel:      travel,
+	exercise.PulseRate:   pulseRate,
+	exercise.TempoDrift:  tempoDrift,
+	exercise.Evenness:    evenness,
+	exercise.SwellRange:  swellRange,
+	exercise.SwellOrder:  swellOrder,
+	exercise.PitchShift:  pitchShift,
+	exercise.Plateaus:    plateaus,
+	exercise.HighAbove:   highAbove,
+	exercise.AirBursts:   airBursts,
+	exercise.AirEven:     airEven,
+	exercise.AirLength:   airLength,
+	exercise.MeterDelay:  meterDelay,
+	exercise.MeterSteady: meterSteady,
 	exercise.TickedItems: ticked,
 }
 

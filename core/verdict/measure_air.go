@@ -39,7 +39,12 @@ func airs(c Case, of func(a take.Air) Measure) (out []Measure) {
 func airBursts(c Case, _ exercise.Rule) []Measure {
 	return worst(airs(c, func(a take.Air) Measure {
 		wanted := max(1, a.Wanted)
-		m := Measure{Label: "Bursts", Value: float64(a.Bursts), Text: fmt.Sprintf("%d bursts", a.Bursts), Wanted: fmt.Sprintf("%d bursts", wanted)}
+		m := Measure{
+			Label:  "Bursts",
+			Value:  float64(a.Bursts),
+			Text:   fmt.Sprintf("%d bursts", a.Bursts),
+			Wanted: fmt.Sprintf("%d bursts", wanted),
+		}
 		if a.Wanted == 0 {
 			m.Label, m.Text, m.Wanted = "Stream", "one stream", "one stream without a stop"
 			if a.Bursts > 1 {
@@ -58,8 +63,13 @@ func airBursts(c Case, _ exercise.Rule) []Measure {
 func airEven(c Case, r exercise.Rule) []Measure {
 	return worst(airs(c, func(a take.Air) Measure {
 		return Measure{
-			Label: "Even bursts", Value: a.Unequal, Limit: r.Limit, Text: fmt.Sprintf("strength spread by %.0f %%", 100*a.Unequal),
-			Wanted: fmt.Sprintf("at most %.0f %%", 100*r.Limit), Excess: max(perfect, a.Unequal/r.Limit), direction: 1,
+			Label:     "Even bursts",
+			Value:     a.Unequal,
+			Limit:     r.Limit,
+			Text:      fmt.Sprintf("strength spread by %.0f %%", 100*a.Unequal),
+			Wanted:    fmt.Sprintf("at most %.0f %%", 100*r.Limit),
+			Excess:    max(perfect, a.Unequal/r.Limit),
+			direction: 1,
 		}
 	}))
 }
@@ -72,8 +82,13 @@ func airLength(c Case, r exercise.Rule) []Measure {
 		}
 		off := math.Max(0, math.Abs(float64(got-want))-burstSlack(a))
 		return Measure{
-			Label: "Out", Value: float64(got), Limit: r.Limit, Text: fmt.Sprintf("%.1f beats", got), Wanted: fmt.Sprintf("%.0f beats, give or take half a beat", c.Score.TempoBPM.Beats(a.Asked)),
-			Excess: max(perfect, off/r.Limit), direction: sign(float64(got - want)),
+			Label:     "Out",
+			Value:     float64(got),
+			Limit:     r.Limit,
+			Text:      fmt.Sprintf("%.1f beats", got),
+			Wanted:    fmt.Sprintf("%.0f beats, give or take half a beat", c.Score.TempoBPM.Beats(a.Asked)),
+			Excess:    max(perfect, off/r.Limit),
+			direction: sign(float64(got - want)),
 		}
 	}))
 }
@@ -90,8 +105,13 @@ func burstSlack(a take.Air) float64 {
 func meterDelay(c Case, r exercise.Rule) []Measure {
 	return worst(blows(c, func(b meter.Blow) Measure {
 		return Measure{
-			Label: "Ball up", Value: float64(b.Delay), Limit: r.Limit, Text: "up in " + milliseconds(b.Delay), Wanted: "within " + milliseconds(music.Seconds(r.Limit)),
-			Excess: max(perfect, float64(b.Delay)/r.Limit), direction: 1,
+			Label:     "Ball up",
+			Value:     float64(b.Delay),
+			Limit:     r.Limit,
+			Text:      "up in " + milliseconds(b.Delay),
+			Wanted:    "within " + milliseconds(music.Seconds(r.Limit)),
+			Excess:    max(perfect, float64(b.Delay)/r.Limit),
+			direction: 1,
 		}
 	}))
 }
@@ -99,8 +119,13 @@ func meterDelay(c Case, r exercise.Rule) []Measure {
 func meterSteady(c Case, r exercise.Rule) []Measure {
 	return worst(blows(c, func(b meter.Blow) Measure {
 		return Measure{
-			Label: "Ball still", Value: b.Unsteady, Limit: r.Limit, Text: fmt.Sprintf("dances by %.0f %%", 100*b.Unsteady), Wanted: fmt.Sprintf("at most %.0f %%", 100*r.Limit),
-			Excess: max(perfect, b.Unsteady/r.Limit), direction: 1,
+			Label:     "Ball still",
+			Value:     b.Unsteady,
+			Limit:     r.Limit,
+			Text:      fmt.Sprintf("dances by %.0f %%", 100*b.Unsteady),
+			Wanted:    fmt.Sprintf("at most %.0f %%", 100*r.Limit),
+			Excess:    max(perfect, b.Unsteady/r.Limit),
+			direction: 1,
 		}
 	}))
 }
@@ -128,7 +153,13 @@ func ticked(c Case, _ exercise.Rule) []Measure {
 			missing++
 		}
 	}
-	m := Measure{Label: "Done", Value: float64(missing), Text: fmt.Sprintf("%d of %d done", len(c.Score.Items)-missing, len(c.Score.Items)), Wanted: "all of them", Excess: countOf(missing)}
+	m := Measure{
+		Label:  "Done",
+		Value:  float64(missing),
+		Text:   fmt.Sprintf("%d of %d done", len(c.Score.Items)-missing, len(c.Score.Items)),
+		Wanted: "all of them",
+		Excess: countOf(missing),
+	}
 	if missing > 0 {
 		m.Text += ", not yet: " + first
 	}

@@ -26,7 +26,13 @@ func tones(c Case, take func(playedNote) Measure) []Measure {
 
 func speaks(c Case, _ exercise.Rule) (out []Measure) {
 	for n, t := range c.Score.Targets() {
-		m := Measure{Label: "Sound", Note: n, Text: "speaks", Wanted: "the note speaks", Excess: perfect}
+		m := Measure{
+			Label:  "Sound",
+			Note:   n,
+			Text:   "speaks",
+			Wanted: "the note speaks",
+			Excess: perfect,
+		}
 		if !c.Analysis.Notes[n].Played && t.Phase != exercise.Sing {
 			m.Text, m.Excess, m.direction = "nothing sounded", hopeless, -1
 		}
@@ -44,7 +50,13 @@ func rightNote(c Case, _ exercise.Rule) (out []Measure) {
 		if !note.Played || t.Phase == exercise.Sing || t.Phase == exercise.Buzz && prepares {
 			continue
 		}
-		m := Measure{Label: "Note", Note: n, Text: "the right note", Wanted: t.WrittenName, Excess: perfect}
+		m := Measure{
+			Label:  "Note",
+			Note:   n,
+			Text:   "the right note",
+			Wanted: t.WrittenName,
+			Excess: perfect,
+		}
 		if c.wrong(n) {
 			m.Value = float64(note.MIDI - t.Target)
 			m.Excess, m.direction = hopeless, sign(m.Value)
@@ -77,7 +89,12 @@ func noGap(c Case, r exercise.Rule) []Measure {
 
 // longest is the longest event of some kinds in a note.
 func longest(c Case, p playedNote, label, wanted string, limit float64, kinds ...take.EventKind) Measure {
-	m := Measure{Label: label, Limit: limit, Text: "none", Wanted: wanted}
+	m := Measure{
+		Label:  label,
+		Limit:  limit,
+		Text:   "none",
+		Wanted: wanted,
+	}
 	count := 0
 	for _, e := range eventsOf(c.Analysis, p.n) {
 		for _, k := range kinds {
@@ -111,13 +128,22 @@ func centre(c Case, r exercise.Rule) []Measure {
 		limit := easier(c, p, r.Limit, func(l exercise.Limits) float64 { return float64(l.Centre) })
 		value := float64(p.note.Centre)
 		m := Measure{
-			Label: "Centre", Value: value, Limit: limit, Text: FlatOrSharp(p.note.Centre), Wanted: fmt.Sprintf("within ±%.0f cents", limit),
-			Trust: p.note.Distrust.Pitch, direction: sign(value),
+			Label:     "Centre",
+			Value:     value,
+			Limit:     limit,
+			Text:      FlatOrSharp(p.note.Centre),
+			Wanted:    fmt.Sprintf("within ±%.0f cents", limit),
+			Trust:     p.note.Distrust.Pitch,
+			direction: sign(value),
 		}
 		if own := float64(c.Instrument.Tendency(p.target.Target)); own*value > 0 && math.Abs(own) >= leastAllowance {
 			allowed := math.Min(math.Abs(own), limit)
 			m.Excess = math.Max(perfect, (math.Abs(value)-allowed)/limit)
-			m.Wanted += fmt.Sprintf(", and %.0f more: this note tends %s", allowed, map[bool]string{true: "sharp", false: "flat"}[own > 0])
+			m.Wanted += fmt.Sprintf(
+				", and %.0f more: this note tends %s",
+				allowed,
+				map[bool]string{true: "sharp", false: "flat"}[own > 0],
+			)
 		}
 		return m
 	})
@@ -137,8 +163,13 @@ func steadiness(c Case, r exercise.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		limit := easier(c, p, r.Limit, func(l exercise.Limits) float64 { return float64(l.Waver) })
 		return Measure{
-			Label: "Steadiness", Value: float64(p.note.Steadiness), Limit: limit, Text: fmt.Sprintf("wavers ±%.0f cents", p.note.Steadiness),
-			Wanted: fmt.Sprintf("at most ±%.0f cents", limit), Trust: p.note.Distrust.Pitch, direction: 1,
+			Label:     "Steadiness",
+			Value:     float64(p.note.Steadiness),
+			Limit:     limit,
+			Text:      fmt.Sprintf("wavers ±%.0f cents", p.note.Steadiness),
+			Wanted:    fmt.Sprintf("at most ±%.0f cents", limit),
+			Trust:     p.note.Distrust.Pitch,
+			direction: 1,
 		}
 	})
 }
@@ -152,8 +183,14 @@ func ownCentre(c Case, r exercise.Rule) (out []Measure) {
 		}
 		strays := math.Max(float64(note.Steadiness), math.Abs(note.Drift)*float64(note.Sounding)/2)
 		out = append(out, Measure{
-			Label: "Holds its own pitch", Note: n, Value: strays, Limit: r.Limit, Text: fmt.Sprintf("strays ±%.0f cents", strays),
-			Wanted: fmt.Sprintf("within ±%.0f cents of itself", r.Limit), Trust: note.Distrust.Pitch, direction: 1,
+			Label:     "Holds its own pitch",
+			Note:      n,
+			Value:     strays,
+			Limit:     r.Limit,
+			Text:      fmt.Sprintf("strays ±%.0f cents", strays),
+			Wanted:    fmt.Sprintf("within ±%.0f cents of itself", r.Limit),
+			Trust:     note.Distrust.Pitch,
+			direction: 1,
 		})
 	}
 	return out
@@ -164,10 +201,13 @@ func held(c Case, r exercise.Rule) []Measure {
 		beats, asked := c.Score.TempoBPM.Beats(p.note.Sounding), float64(p.target.Beats)
 		allowed := math.Max((1-r.Limit)*asked, float64(c.Score.TempoBPM.Beats(startAndEnd)))
 		return Measure{
-			Label: "Held", Value: float64(beats), Limit: asked - allowed,
-			Text:   fmt.Sprintf("%.1f of %.0f beats", min(beats, p.target.Beats), p.target.Beats),
-			Wanted: fmt.Sprintf("at least %.1f beats", asked-allowed),
-			Excess: max(perfect, asked*(1-p.note.HeldRatio)/allowed), direction: -1,
+			Label:     "Held",
+			Value:     float64(beats),
+			Limit:     asked - allowed,
+			Text:      fmt.Sprintf("%.1f of %.0f beats", min(beats, p.target.Beats), p.target.Beats),
+			Wanted:    fmt.Sprintf("at least %.1f beats", asked-allowed),
+			Excess:    max(perfect, asked*(1-p.note.HeldRatio)/allowed),
+			direction: -1,
 		}
 	})
 }
@@ -180,8 +220,13 @@ func holdTime(c Case, r exercise.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		held := float64(p.note.Sounding)
 		return Measure{
-			Label: "Held", Value: held, Limit: r.Limit, Text: fmt.Sprintf("held %.1f s", held), Wanted: fmt.Sprintf("at least %.1f s", r.Limit),
-			Excess: atLeast(held, r.Limit), direction: -1,
+			Label:     "Held",
+			Value:     held,
+			Limit:     r.Limit,
+			Text:      fmt.Sprintf("held %.1f s", held),
+			Wanted:    fmt.Sprintf("at least %.1f s", r.Limit),
+			Excess:    atLeast(held, r.Limit),
+			direction: -1,
 		}
 	})
 }
@@ -189,8 +234,13 @@ func holdTime(c Case, r exercise.Rule) []Measure {
 func drift(c Case, r exercise.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		return Measure{
-			Label: "Drift", Value: p.note.Drift, Limit: r.Limit, Text: drifts(p.note.Drift), Wanted: fmt.Sprintf("at most %.0f cents a second", r.Limit),
-			Trust: p.note.Distrust.Pitch, direction: sign(p.note.Drift),
+			Label:     "Drift",
+			Value:     p.note.Drift,
+			Limit:     r.Limit,
+			Text:      drifts(p.note.Drift),
+			Wanted:    fmt.Sprintf("at most %.0f cents a second", r.Limit),
+			Trust:     p.note.Distrust.Pitch,
+			direction: sign(p.note.Drift),
 		}
 	})
 }
@@ -214,14 +264,24 @@ func response(c Case, r exercise.Rule) []Measure {
 }
 
 func timing(c Case, r exercise.Rule) []Measure {
-	return beatsOf(c, r, "On the beat", func(c Case, take func(playedNote) Measure) []Measure { return each(c, take, exercise.Play) })
+	return beatsOf(
+		c,
+		r,
+		"On the beat",
+		func(c Case, take func(playedNote) Measure) []Measure { return each(c, take, exercise.Play) },
+	)
 }
 
 func beatsOf(c Case, r exercise.Rule, label string, walk func(Case, func(playedNote) Measure) []Measure) []Measure {
 	return walk(c, func(p playedNote) Measure {
 		return Measure{
-			Label: label, Value: float64(p.note.Response), Limit: r.Limit, Text: lateOrEarly(p.note.Response),
-			Wanted: "within " + milliseconds(music.Seconds(r.Limit)), Trust: p.note.Distrust.Time, direction: sign(float64(p.note.Response)),
+			Label:     label,
+			Value:     float64(p.note.Response),
+			Limit:     r.Limit,
+			Text:      lateOrEarly(p.note.Response),
+			Wanted:    "within " + milliseconds(music.Seconds(r.Limit)),
+			Trust:     p.note.Distrust.Time,
+			direction: sign(float64(p.note.Response)),
 		}
 	})
 }
@@ -230,11 +290,20 @@ func scoop(c Case, r exercise.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		text := "starts at its pitch"
 		if s := float64(p.note.Scoop); math.Abs(s) > r.Limit/3 {
-			text = fmt.Sprintf("starts %.0f cents %s", math.Abs(s), map[bool]string{true: "too high", false: "too low"}[s > 0])
+			text = fmt.Sprintf(
+				"starts %.0f cents %s",
+				math.Abs(s),
+				map[bool]string{true: "too high", false: "too low"}[s > 0],
+			)
 		}
 		return Measure{
-			Label: "First moment", Value: float64(p.note.Scoop), Limit: r.Limit, Text: text, Wanted: fmt.Sprintf("within %.0f cents of the note", r.Limit),
-			Trust: p.note.Distrust.Pitch, direction: sign(float64(p.note.Scoop)),
+			Label:     "First moment",
+			Value:     float64(p.note.Scoop),
+			Limit:     r.Limit,
+			Text:      text,
+			Wanted:    fmt.Sprintf("within %.0f cents of the note", r.Limit),
+			Trust:     p.note.Distrust.Pitch,
+			direction: sign(float64(p.note.Scoop)),
 		}
 	})
 }
@@ -242,8 +311,14 @@ func scoop(c Case, r exercise.Rule) []Measure {
 func taper(c Case, r exercise.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		return Measure{
-			Label: "Taper", Value: float64(p.note.Decay), Limit: r.Limit, Text: "fades in " + milliseconds(p.note.Decay),
-			Wanted: "at least " + milliseconds(music.Seconds(r.Limit)), Excess: atLeast(float64(p.note.Decay), r.Limit), Trust: p.note.Distrust.Level, direction: -1,
+			Label:     "Taper",
+			Value:     float64(p.note.Decay),
+			Limit:     r.Limit,
+			Text:      "fades in " + milliseconds(p.note.Decay),
+			Wanted:    "at least " + milliseconds(music.Seconds(r.Limit)),
+			Excess:    atLeast(float64(p.note.Decay), r.Limit),
+			Trust:     p.note.Distrust.Level,
+			direction: -1,
 		}
 	})
 }
@@ -252,8 +327,14 @@ func endBend(c Case, r exercise.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		falls := math.Max(0, -float64(p.note.EndBend))
 		return Measure{
-			Label: "Pitch at the end", Value: falls, Limit: r.Limit, Text: fmt.Sprintf("falls %.0f cents", falls), Wanted: fmt.Sprintf("falls %.0f cents at most", r.Limit),
-			Excess: max(perfect, falls/r.Limit), Trust: p.note.Distrust.Pitch, direction: 1,
+			Label:     "Pitch at the end",
+			Value:     falls,
+			Limit:     r.Limit,
+			Text:      fmt.Sprintf("falls %.0f cents", falls),
+			Wanted:    fmt.Sprintf("falls %.0f cents at most", r.Limit),
+			Excess:    max(perfect, falls/r.Limit),
+			Trust:     p.note.Distrust.Pitch,
+			direction: 1,
 		}
 	})
 }
@@ -266,8 +347,13 @@ func change(c Case, r exercise.Rule) []Measure {
 	for _, m := range tones(c, func(p playedNote) Measure {
 		limit := easier(c, p, r.Limit, func(l exercise.Limits) float64 { return float64(l.ChangeTime) })
 		return Measure{
-			Label: "Change", Value: float64(p.note.Change), Limit: limit, Text: "took " + milliseconds(p.note.Change),
-			Wanted: "at most " + milliseconds(music.Seconds(limit)), Excess: max(perfect, float64(p.note.Change)/limit), direction: 1,
+			Label:     "Change",
+			Value:     float64(p.note.Change),
+			Limit:     limit,
+			Text:      "took " + milliseconds(p.note.Change),
+			Wanted:    "at most " + milliseconds(music.Seconds(limit)),
+			Excess:    max(perfect, float64(p.note.Change)/limit),
+			direction: 1,
 		}
 	}) {
 		if follows(targets, m.Note) {
@@ -285,8 +371,13 @@ func follows(targets []exercise.Segment, n int) bool {
 func landing(c Case, r exercise.Rule) []Measure {
 	return landed(c, func(p playedNote) Measure {
 		return Measure{
-			Label: "Landing", Value: float64(p.note.Centre), Limit: r.Limit, Text: FlatOrSharp(p.note.Centre), Wanted: fmt.Sprintf("within ±%.0f cents", r.Limit),
-			Trust: p.note.Distrust.Pitch, direction: sign(float64(p.note.Centre)),
+			Label:     "Landing",
+			Value:     float64(p.note.Centre),
+			Limit:     r.Limit,
+			Text:      FlatOrSharp(p.note.Centre),
+			Wanted:    fmt.Sprintf("within ±%.0f cents", r.Limit),
+			Trust:     p.note.Distrust.Pitch,
+			direction: sign(float64(p.note.Centre)),
 		}
 	})
 }
@@ -294,8 +385,14 @@ func landing(c Case, r exercise.Rule) []Measure {
 func settle(c Case, r exercise.Rule) []Measure {
 	return landed(c, func(p playedNote) Measure {
 		return Measure{
-			Label: "Settles", Value: float64(p.note.Settle), Limit: r.Limit, Text: "in " + milliseconds(p.note.Settle),
-			Wanted: "within " + milliseconds(music.Seconds(r.Limit)), Excess: max(perfect, float64(p.note.Settle)/r.Limit), Trust: p.note.Distrust.Pitch, direction: 1,
+			Label:     "Settles",
+			Value:     float64(p.note.Settle),
+			Limit:     r.Limit,
+			Text:      "in " + milliseconds(p.note.Settle),
+			Wanted:    "within " + milliseconds(music.Seconds(r.Limit)),
+			Excess:    max(perfect, float64(p.note.Settle)/r.Limit),
+			Trust:     p.note.Distrust.Pitch,
+			direction: 1,
 		}
 	})
 }
@@ -325,7 +422,15 @@ func noTongue(c Case, _ exercise.Rule) (out []Measure) {
 				touches++
 			}
 		}
-		m := Measure{Label: "Slur", Note: p.n, Value: float64(touches), Text: "slurred", Wanted: "the tongue stays out", Excess: countOf(touches), direction: 1}
+		m := Measure{
+			Label:     "Slur",
+			Note:      p.n,
+			Value:     float64(touches),
+			Text:      "slurred",
+			Wanted:    "the tongue stays out",
+			Excess:    countOf(touches),
+			direction: 1,
+		}
 		if touches > 0 {
 			m.Text = "tongued again"
 		}
@@ -341,8 +446,14 @@ func sung(c Case, r exercise.Rule) (out []Measure) {
 		}
 		note := c.Analysis.Notes[n]
 		m := Measure{
-			Label: "Sung", Note: n, Value: float64(note.Centre), Limit: r.Limit, Text: "sung " + FlatOrSharp(note.Centre),
-			Wanted: fmt.Sprintf("within ±%.0f cents, in any octave", r.Limit), Trust: note.Distrust.Pitch, direction: sign(float64(note.Centre)),
+			Label:     "Sung",
+			Note:      n,
+			Value:     float64(note.Centre),
+			Limit:     r.Limit,
+			Text:      "sung " + FlatOrSharp(note.Centre),
+			Wanted:    fmt.Sprintf("within ±%.0f cents, in any octave", r.Limit),
+			Trust:     note.Distrust.Pitch,
+			direction: sign(float64(note.Centre)),
 		}
 		if !note.Played {
 			m.Text, m.Excess, m.direction, m.Trust = "not sung", hopeless, -1, ""
@@ -355,8 +466,13 @@ func sung(c Case, r exercise.Rule) (out []Measure) {
 func deadSpot(c Case, r exercise.Rule) []Measure {
 	return slides(c, func(s take.Slide) Measure {
 		return Measure{
-			Label: "Dead spot", Value: float64(s.DeadSpot), Limit: r.Limit, Text: "silent for " + milliseconds(s.DeadSpot),
-			Wanted: "at most " + milliseconds(music.Seconds(r.Limit)), Excess: max(perfect, float64(s.DeadSpot)/r.Limit), direction: 1,
+			Label:     "Dead spot",
+			Value:     float64(s.DeadSpot),
+			Limit:     r.Limit,
+			Text:      "silent for " + milliseconds(s.DeadSpot),
+			Wanted:    "at most " + milliseconds(music.Seconds(r.Limit)),
+			Excess:    max(perfect, float64(s.DeadSpot)/r.Limit),
+			direction: 1,
 		}
 	})
 }
@@ -364,8 +480,13 @@ func deadSpot(c Case, r exercise.Rule) []Measure {
 func travel(c Case, r exercise.Rule) []Measure {
 	return slides(c, func(s take.Slide) Measure {
 		return Measure{
-			Label: "Slides", Value: s.Travel, Limit: r.Limit, Text: fmt.Sprintf("%.0f %% of the way", 100*s.Travel),
-			Wanted: fmt.Sprintf("at least %.0f %%", 100*r.Limit), Excess: atLeast(s.Travel, r.Limit), direction: -1,
+			Label:     "Slides",
+			Value:     s.Travel,
+			Limit:     r.Limit,
+			Text:      fmt.Sprintf("%.0f %% of the way", 100*s.Travel),
+			Wanted:    fmt.Sprintf("at least %.0f %%", 100*r.Limit),
+			Excess:    atLeast(s.Travel, r.Limit),
+			direction: -1,
 		}
 	})
 }
@@ -390,8 +511,14 @@ func pulseRate(c Case, r exercise.Rule) []Measure {
 		}
 		off := p.note.Pulse.Rate/p.note.Pulse.Asked - 1
 		m := Measure{
-			Label: "Pulses", Note: p.n, Value: off, Limit: r.Limit, Text: fmt.Sprintf("%.1f a second", p.note.Pulse.Rate),
-			Wanted: fmt.Sprintf("%.1f a second, within %.0f %%", p.note.Pulse.Asked, 100*r.Limit), Trust: p.note.Distrust.Level, direction: sign(off),
+			Label:     "Pulses",
+			Note:      p.n,
+			Value:     off,
+			Limit:     r.Limit,
+			Text:      fmt.Sprintf("%.1f a second", p.note.Pulse.Rate),
+			Wanted:    fmt.Sprintf("%.1f a second, within %.0f %%", p.note.Pulse.Asked, 100*r.Limit),
+			Trust:     p.note.Distrust.Level,
+			direction: sign(off),
 		}
 		if p.note.Pulse.Rate == 0 {
 			m.Text, m.Excess, m.direction = "no pulses heard", hopeless, -1
@@ -406,7 +533,14 @@ func pulseRate(c Case, r exercise.Rule) []Measure {
 func shown(c Case) (out []Measure) {
 	add := func(n int, key exercise.MeasureKey, label string, value float64, text string) {
 		if !c.asks(key) {
-			out = append(out, Measure{Key: key, Label: label, Note: n, Value: value, Text: text, Within: true})
+			out = append(out, Measure{
+				Key:    key,
+				Label:  label,
+				Note:   n,
+				Value:  value,
+				Text:   text,
+				Within: true,
+			})
 		}
 	}
 	for _, p := range c.played(exercise.Play) {

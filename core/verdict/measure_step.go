@@ -43,10 +43,19 @@ func tempoDrift(c Case, r exercise.Rule) []Measure {
 	percent := -100 * dsp.TheilSen(at, ratio) * (at[len(at)-1] - at[0])
 	text := "keeps its tempo"
 	if math.Abs(percent) >= 1 {
-		text = fmt.Sprintf("%s by %.0f %%", map[bool]string{true: "speeds up", false: "slows down"}[percent > 0], math.Abs(percent))
+		text = fmt.Sprintf(
+			"%s by %.0f %%",
+			map[bool]string{true: "speeds up", false: "slows down"}[percent > 0],
+			math.Abs(percent),
+		)
 	}
 	return whole(Measure{
-		Label: "Tempo", Value: percent, Limit: r.Limit, Text: text, Wanted: fmt.Sprintf("within %.0f %% over the step", r.Limit), direction: sign(percent),
+		Label:     "Tempo",
+		Value:     percent,
+		Limit:     r.Limit,
+		Text:      text,
+		Wanted:    fmt.Sprintf("within %.0f %% over the step", r.Limit),
+		direction: sign(percent),
 	})
 }
 
@@ -65,8 +74,13 @@ func evenness(c Case, r exercise.Rule) []Measure {
 	}
 	spread := math.Sqrt(squares) / mean
 	return whole(Measure{
-		Label: "Evenness", Value: spread, Limit: r.Limit, Text: fmt.Sprintf("lengths spread by %.0f %%", 100*spread),
-		Wanted: fmt.Sprintf("at most %.0f %%", 100*r.Limit), Excess: max(perfect, spread/r.Limit), direction: 1,
+		Label:     "Evenness",
+		Value:     spread,
+		Limit:     r.Limit,
+		Text:      fmt.Sprintf("lengths spread by %.0f %%", 100*spread),
+		Wanted:    fmt.Sprintf("at most %.0f %%", 100*r.Limit),
+		Excess:    max(perfect, spread/r.Limit),
+		direction: 1,
 	})
 }
 
@@ -95,8 +109,14 @@ func swellRange(c Case, r exercise.Rule) []Measure {
 	}
 	db := float64(n[2].Level - (n[0].Level+n[4].Level)/2)
 	return whole(Measure{
-		Label: "Soft to loud", Value: db, Limit: r.Limit, Text: fmt.Sprintf("%.0f dB", db), Wanted: fmt.Sprintf("at least %.0f dB", r.Limit),
-		Excess: atLeast(db, r.Limit), Trust: distrust, direction: -1,
+		Label:     "Soft to loud",
+		Value:     db,
+		Limit:     r.Limit,
+		Text:      fmt.Sprintf("%.0f dB", db),
+		Wanted:    fmt.Sprintf("at least %.0f dB", r.Limit),
+		Excess:    atLeast(db, r.Limit),
+		Trust:     distrust,
+		direction: -1,
 	})
 }
 
@@ -121,7 +141,15 @@ func swellOrder(c Case, _ exercise.Rule) []Measure {
 			wrong = s.says
 		}
 	}
-	m := Measure{Label: "Shape", Value: float64(count), Text: "grows and fades where it should", Wanted: "soft, growing, loud, fading, soft", Excess: countOf(count), Trust: distrust, direction: -1}
+	m := Measure{
+		Label:     "Shape",
+		Value:     float64(count),
+		Text:      "grows and fades where it should",
+		Wanted:    "soft, growing, loud, fading, soft",
+		Excess:    countOf(count),
+		Trust:     distrust,
+		direction: -1,
+	}
 	if count > 0 {
 		m.Text = wrong
 	}
@@ -136,11 +164,20 @@ func pitchShift(c Case, r exercise.Rule) []Measure {
 	shift := n[2].Centre - (n[0].Centre+n[4].Centre)/2
 	text := "stays where it is"
 	if math.Abs(float64(shift)) >= 1 {
-		text = fmt.Sprintf("%s %.0f cents when loud", map[bool]string{true: "rises", false: "falls"}[shift > 0], math.Abs(float64(shift)))
+		text = fmt.Sprintf(
+			"%s %.0f cents when loud",
+			map[bool]string{true: "rises", false: "falls"}[shift > 0],
+			math.Abs(float64(shift)),
+		)
 	}
 	return whole(Measure{
-		Label: "Pitch with loudness", Value: float64(shift), Limit: r.Limit, Text: text, Wanted: fmt.Sprintf("within %.0f cents", r.Limit),
-		Trust: n[2].Distrust.Pitch, direction: sign(float64(shift)),
+		Label:     "Pitch with loudness",
+		Value:     float64(shift),
+		Limit:     r.Limit,
+		Text:      text,
+		Wanted:    fmt.Sprintf("within %.0f cents", r.Limit),
+		Trust:     n[2].Distrust.Pitch,
+		direction: sign(float64(shift)),
 	})
 }
 
@@ -153,7 +190,12 @@ func plateaus(c Case, _ exercise.Rule) []Measure {
 		}
 	}
 	return whole(Measure{
-		Label: "Degrees", Value: float64(missing), Text: fmt.Sprintf("%d of %d found", all-missing, all), Wanted: "every degree", Excess: countOf(missing), direction: -1,
+		Label:     "Degrees",
+		Value:     float64(missing),
+		Text:      fmt.Sprintf("%d of %d found", all-missing, all),
+		Wanted:    "every degree",
+		Excess:    countOf(missing),
+		direction: -1,
 	})
 }
 
@@ -174,8 +216,13 @@ func highAbove(c Case, r exercise.Rule) []Measure {
 	}
 	cents := float64(music.Between(c.Analysis.Notes[low].F0, c.Analysis.Notes[high].F0))
 	m := Measure{
-		Label: "High above low", Value: cents, Limit: r.Limit, Text: fmt.Sprintf("%.0f cents apart", cents), Wanted: fmt.Sprintf("at least %.0f cents", r.Limit),
-		Excess: atLeast(cents, r.Limit), direction: -1,
+		Label:     "High above low",
+		Value:     cents,
+		Limit:     r.Limit,
+		Text:      fmt.Sprintf("%.0f cents apart", cents),
+		Wanted:    fmt.Sprintf("at least %.0f cents", r.Limit),
+		Excess:    atLeast(cents, r.Limit),
+		direction: -1,
 	}
 	if cents < 0 {
 		m.Text = "the low one is higher"
@@ -208,8 +255,16 @@ func wrongInstrument(c Case) (Measure, bool) {
 		return Measure{}, false
 	}
 	return Measure{
-		Key: exercise.RightNote, Cause: CauseWrongInstrument, Label: "Instrument", Note: WholeStep, Value: float64(shift), Judged: true, Excess: hopeless,
-		Text: "every note sounded " + Interval(shift), Wanted: "the notes of this instrument", direction: sign(float64(shift)),
+		Key:       exercise.RightNote,
+		Cause:     CauseWrongInstrument,
+		Label:     "Instrument",
+		Note:      WholeStep,
+		Value:     float64(shift),
+		Judged:    true,
+		Excess:    hopeless,
+		Text:      "every note sounded " + Interval(shift),
+		Wanted:    "the notes of this instrument",
+		direction: sign(float64(shift)),
 	}, true
 }
 

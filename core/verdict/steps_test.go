@@ -116,7 +116,11 @@ func TestASwellIsMeasuredFromItsEndsToItsMiddle(t *testing.T) {
 	assert.True(t, m.Within)
 	m = told(t, only(swell(t, [3]music.Decibels{-24, -20, -24}), exercise.SwellRange, 8))
 	assert.InDelta(t, 2, m.Excess, 1e-9, "half of what is asked")
-	assert.False(t, told(t, only(swell(t, [3]music.Decibels{-18, -30, -18}), exercise.SwellRange, 8)).Within, "the wrong way round")
+	assert.False(
+		t,
+		told(t, only(swell(t, [3]music.Decibels{-18, -30, -18}), exercise.SwellRange, 8)).Within,
+		"the wrong way round",
+	)
 }
 
 func TestASwellsShapeIsToldByWhatIsWrongWithIt(t *testing.T) {
@@ -239,7 +243,10 @@ func TestASlideGoesItsWayWithoutADeadSpot(t *testing.T) {
 func TestPulsesAreComparedWithTheRateAskedFor(t *testing.T) {
 	pulsed := func(rate float64) verdict.Measure {
 		c := perfect(t, "air-pulses", "tuba", 2, nil)
-		return told(t, only(with(c, func(n *take.Note) { n.Pulse = &take.Pulse{Rate: rate, Asked: 2} }), exercise.PulseRate, 0.15))
+		return told(
+			t,
+			only(with(c, func(n *take.Note) { n.Pulse = &take.Pulse{Rate: rate, Asked: 2} }), exercise.PulseRate, 0.15),
+		)
 	}
 	assert.True(t, pulsed(2.2).Within)
 	assert.InDelta(t, -0.25, pulsed(1.5).Value, 1e-9)
@@ -284,7 +291,14 @@ func TestTheWorstRoundOfBreathingSpeaks(t *testing.T) {
 		c.Analysis.Airs = airs
 		return told(t, only(c, key, limit))
 	}
-	good := take.Air{Heard: true, Bursts: 4, Wanted: 4, Length: 4, Asked: 4, Unequal: 0.05}
+	good := take.Air{
+		Heard:   true,
+		Bursts:  4,
+		Wanted:  4,
+		Length:  4,
+		Asked:   4,
+		Unequal: 0.05,
+	}
 	few, none := good, good
 	few.Bursts, few.Unequal = 3, 0.4
 	none.Heard, none.Bursts = false, 0
@@ -294,9 +308,20 @@ func TestTheWorstRoundOfBreathingSpeaks(t *testing.T) {
 	assert.InDelta(t, 1.5, m.Excess, 1e-9, "one missing is nearly")
 	assert.Equal(t, "round 3: no air heard", breath(exercise.AirBursts, 0, good, few, none).Text)
 	assert.InDelta(t, 2, breath(exercise.AirEven, 0.2, good, few).Excess, 1e-9)
-	stream := take.Air{Heard: true, Bursts: 3, Length: 6, Asked: 8}
+	stream := take.Air{
+		Heard:  true,
+		Bursts: 3,
+		Length: 6,
+		Asked:  8,
+	}
 	assert.Equal(t, "stopped 2 times", breath(exercise.AirBursts, 0, stream).Text)
-	assert.InDelta(t, 4, breath(exercise.AirLength, 0.5, stream).Excess, 1e-9, "two beats short where half a beat is given")
+	assert.InDelta(
+		t,
+		4,
+		breath(exercise.AirLength, 0.5, stream).Excess,
+		1e-9,
+		"two beats short where half a beat is given",
+	)
 }
 
 // A blow nobody heard is worse than any that was only late.

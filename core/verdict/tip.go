@@ -19,10 +19,10 @@ type Tip struct {
 type Advice struct {
 	Key       string            `json:"key"`
 	Cause     Cause             `json:"cause"`
-	Family    instrument.Family `json:"family,omitempty" doc:"empty answers every family"`
-	Only      []string          `json:"only,omitempty" doc:"these instruments alone"`
-	Group     exercise.Group    `json:"group,omitempty" doc:"this chapter of the catalogue alone"`
-	Register  Register          `json:"register,omitempty" doc:"empty answers every register"`
+	Family    instrument.Family `json:"family,omitempty"    doc:"empty answers every family"`
+	Only      []string          `json:"only,omitempty"      doc:"these instruments alone"`
+	Group     exercise.Group    `json:"group,omitempty"     doc:"this chapter of the catalogue alone"`
+	Register  Register          `json:"register,omitempty"  doc:"empty answers every register"`
 	Direction int               `json:"direction,omitempty" doc:"-1 too low, short or early, 1 the other way, 0 either"`
 	Text      string            `json:"text"`
 }
@@ -99,7 +99,9 @@ func (c Case) choose(causes []Cause, deciding *Measure) Tip {
 	}
 	// The deciding measure's cause speaks first.
 	if deciding != nil {
-		causes = append([]Cause{deciding.Cause}, slices.DeleteFunc(slices.Clone(causes), func(x Cause) bool { return x == deciding.Cause })...)
+		causes = append(
+			[]Cause{deciding.Cause},
+			slices.DeleteFunc(slices.Clone(causes), func(x Cause) bool { return x == deciding.Cause })...)
 	}
 	if sameCause(causes[0], c.RecentTips) {
 		return AskDirector
@@ -150,8 +152,16 @@ func givenTwice(key string, recent []string) bool {
 var pictures = map[string]map[string]string{
 	"speed":  {"faster": "faster air", "slower": "slower air", "even": "air at one speed"},
 	"warmth": {"faster": "cool air, sent far", "slower": "warm air, close by", "even": "air at one warmth"},
-	"width":  {"faster": "a narrower stream of air", "slower": "a wider stream of air", "even": "a stream of one width"},
-	"vowels": {"faster": "an \"ee\" inside the mouth", "slower": "an \"oh\" inside the mouth", "even": "one vowel from start to end"},
+	"width": {
+		"faster": "a narrower stream of air",
+		"slower": "a wider stream of air",
+		"even":   "a stream of one width",
+	},
+	"vowels": {
+		"faster": "an \"ee\" inside the mouth",
+		"slower": "an \"oh\" inside the mouth",
+		"even":   "one vowel from start to end",
+	},
 }
 
 // inWords says a tip in the class's picture for air.

@@ -21,7 +21,13 @@ func TestEveryCauseHasATip(t *testing.T) {
 			for _, register := range []verdict.Register{"", verdict.LowRegister, verdict.MidRegister, verdict.HighRegister} {
 				for direction := -1; direction <= 1; direction++ {
 					for _, air := range []string{"", "speed", "warmth", "width", "vowels"} {
-						s := verdict.Situation{Instrument: i, Group: exercise.LongTones, Register: register, Direction: direction, Air: air}
+						s := verdict.Situation{
+							Instrument: i,
+							Group:      exercise.LongTones,
+							Register:   register,
+							Direction:  direction,
+							Air:        air,
+						}
 						tips := verdict.Book(nil).Answers(cause, s)
 						require.NotEmpty(t, tips, "%s on %s, %s, %d", cause, i.Key, register, direction)
 						assert.NotContains(t, tips[0].Text, "{", "no picture is left unsaid")
@@ -36,7 +42,13 @@ func TestEveryCauseHasATip(t *testing.T) {
 func TestEveryRuleHasItsCause(t *testing.T) {
 	for _, k := range exercise.Catalogue() {
 		for _, i := range instrument.All() {
-			s, err := exercise.New(k.Key, nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+			s, err := exercise.New(
+				k.Key,
+				nil,
+			).Score(
+				exercise.Player{Instrument: i, Stage: 2},
+				exercise.StandardConventions(),
+			)
 			if err != nil {
 				continue
 			}
@@ -77,7 +89,12 @@ func TestTheParticularComesBeforeTheGeneral(t *testing.T) {
 	} {
 		i, err := instrument.Get(c.key)
 		require.NoError(t, err)
-		got := verdict.Book(nil).Answers(c.cause, verdict.Situation{Instrument: i, Register: c.register, Direction: c.direction})
+		got := verdict.Book(
+			nil,
+		).Answers(
+			c.cause,
+			verdict.Situation{Instrument: i, Register: c.register, Direction: c.direction},
+		)
 		assert.Equal(t, c.want, got[0].Key, c.key)
 	}
 }

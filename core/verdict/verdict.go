@@ -28,14 +28,14 @@ const Version = 2
 // Verdict is the word on one take.
 type Verdict struct {
 	Version  int       `json:"version"`
-	Result   Result    `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
-	Ungraded bool      `json:"ungraded,omitempty" doc:"the step is recorded and never graded"`
-	Deciding *Measure  `json:"deciding,omitempty" doc:"the measure that decided; absent when a recording fault did"`
-	Short    string    `json:"short" doc:"what decided, in a few words, for a board's cell"`
+	Result   Result    `json:"result"             enum:"clean,nearly,not-yet,cant-tell"`
+	Ungraded bool      `json:"ungraded,omitempty"                                       doc:"the step is recorded and never graded"`
+	Deciding *Measure  `json:"deciding,omitempty"                                       doc:"the measure that decided; absent when a recording fault did"`
+	Short    string    `json:"short"                                                    doc:"what decided, in a few words, for a board's cell"`
 	Sentence string    `json:"sentence"`
 	Tip      Tip       `json:"tip"`
-	Measures []Measure `json:"measures" nullable:"false"`
-	Causes   []Cause   `json:"causes" nullable:"false" doc:"everything outside its limit, worst kind first"`
+	Measures []Measure `json:"measures"                                                                                                                   nullable:"false"`
+	Causes   []Cause   `json:"causes"                                                   doc:"everything outside its limit, worst kind first"              nullable:"false"`
 }
 
 // Decided returns the index of the note that decided; WholeStep where none did.
@@ -111,7 +111,10 @@ func unusable(a take.Analysis) (short, sentence string) {
 	case has(take.CutShort):
 		return "recording cut short", "The recording ends before the step does, so it cannot be judged."
 	case has(take.Noisy):
-		return "room too loud", fmt.Sprintf("The room is too loud: your sound is only %.0f dB above it. Find a quieter place or come closer.", a.Recording.SNR)
+		return "room too loud", fmt.Sprintf(
+			"The room is too loud: your sound is only %.0f dB above it. Find a quieter place or come closer.",
+			a.Recording.SNR,
+		)
 	}
 	return "", ""
 }

@@ -21,18 +21,35 @@ func judge(t *testing.T, key string, p synth.Player, recent ...string) verdict.V
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
-	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 6, "rest_beats": 4, "tempo_bpm": 120}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	s, err := exercise.New(
+		exercise.KindLongToneCounted,
+		map[string]any{"notes": []int{0}, "beats": 6, "rest_beats": 4, "tempo_bpm": 120},
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	p.Instrument = i
 	sound, _ := p.Play(s, 48000)
 	return decide(t, sound, i, s, recent...)
 }
 
-func decide(t *testing.T, sound audio.Mono, i instrument.Instrument, s exercise.Score, recent ...string) verdict.Verdict {
+func decide(
+	t *testing.T,
+	sound audio.Mono,
+	i instrument.Instrument,
+	s exercise.Score,
+	recent ...string,
+) verdict.Verdict {
 	t.Helper()
 	a, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s})
 	require.NoError(t, err)
-	return verdict.Decide(verdict.Case{Instrument: i, Score: s, Analysis: a, RecentTips: recent})
+	return verdict.Decide(verdict.Case{
+		Instrument: i,
+		Score:      s,
+		Analysis:   a,
+		RecentTips: recent,
+	})
 }
 
 func TestEachFaultDecides(t *testing.T) {
@@ -67,7 +84,13 @@ func TestEachFaultDecides(t *testing.T) {
 
 func TestRecordingFaultIsNeverAPlayingFault(t *testing.T) {
 	i, _ := instrument.Get("flute")
-	s, err := exercise.New(exercise.KindLongToneCounted, nil).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	s, err := exercise.New(
+		exercise.KindLongToneCounted,
+		nil,
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	v := decide(t, audio.Mono{Rate: 16000, Samples: make([]float64, int(s.Seconds())*16000)}, i, s)
 	assert.Equal(t, verdict.CantTell, v.Result)
@@ -92,7 +115,13 @@ func TestSameTipIsNotGivenThreeTimesRunning(t *testing.T) {
 
 func TestHardNoteCountsAsTried(t *testing.T) {
 	i, _ := instrument.Get("horn") // G4 upwards is hard at first
-	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{12}, "beats": 4, "rest_beats": 4, "tempo_bpm": 120}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	s, err := exercise.New(
+		exercise.KindLongToneCounted,
+		map[string]any{"notes": []int{12}, "beats": 4, "rest_beats": 4, "tempo_bpm": 120},
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	require.True(t, s.Targets()[0].Hard)
 	sound, _ := synth.Player{Instrument: i, Offset: -40, Room: -72}.Play(s, 48000)

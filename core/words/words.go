@@ -12,8 +12,14 @@ type Word struct {
 func All() []Word {
 	return []Word{
 		{"break (register)", "The clarinet's crossing between its low and its upper register."},
-		{"can't tell", "A verdict: the recording was at fault, or the pitch could not be followed. Never the player's fault."},
-		{"caution", "What is shown where work could hurt. It defers to the school's rules, a doctor or a licensed technician."},
+		{
+			"can't tell",
+			"A verdict: the recording was at fault, or the pitch could not be followed. Never the player's fault.",
+		},
+		{
+			"caution",
+			"What is shown where work could hurt. It defers to the school's rules, a doctor or a licensed technician.",
+		},
 		{"class", "A group of players with a director, a code to sign in by, and conventions."},
 		{"clean", "A verdict: every measure of the step's pass rule lies within its limit."},
 		{"concert pitch", "What sounds. Written pitch is what the player reads."},
@@ -25,7 +31,10 @@ func All() []Word {
 		{"event", "A named thing that happened in a take at a time: break, gap, scoop and others."},
 		{"exercise", "A reusable recipe in concert pitch: a kind with its parameters."},
 		{"fit", "To choose how much of each step is played so that a day stays inside every budget."},
-		{"hard note", "A note that beginners on an instrument are not held to: judged one stage lower, counted as tried."},
+		{
+			"hard note",
+			"A note that beginners on an instrument are not held to: judged one stage lower, counted as tried.",
+		},
 		{"home", "The note an instrument's first five begin from: concert B♭, but on the recorders."},
 		{"ladder", "An ordered way into a hard note or skill."},
 		{"nearly", "A verdict: one measure is outside, by no more than half its limit; or only hard notes are."},
@@ -41,7 +50,10 @@ func All() []Word {
 		{"section", "A class's players of one instrument."},
 		{"stage", "How far a player has come, 1 to 4, by school weeks from the first lesson."},
 		{"step", "An exercise placed on days."},
-		{"substitution", "A note put in another octave, or another note of the pattern, because the stage does not reach it; always said."},
+		{
+			"substitution",
+			"A note put in another octave, or another note of the pattern, because the stage does not reach it; always said.",
+		},
 		{"take", "One recording of one step by one player."},
 		{"tip", "One piece of advice for the cause that decided a verdict."},
 		{"tried", "What a hard note counts as when it does not come out: nothing is held against the player."},

@@ -66,7 +66,10 @@ func Type(label, text string) chromedp.Action[chromedp.Void] {
 
 // Replace writes over whatever stands in the field with this label.
 func Replace(label, text string) chromedp.Action[chromedp.Void] {
-	choose := fmt.Sprintf(`[...document.querySelectorAll('label')].find((l) => l.textContent.includes(%q)).control.select()`, label)
+	choose := fmt.Sprintf(
+		`[...document.querySelectorAll('label')].find((l) => l.textContent.includes(%q)).control.select()`,
+		label,
+	)
 	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](choose), chromedp.SendKeys(field(label), text))
 }
 
@@ -74,9 +77,17 @@ func Replace(label, text string) chromedp.Action[chromedp.Void] {
 // is away from the bars at the page's edges and lies still: what is still being
 // laid out would be missed.
 func Press(words string) chromedp.Action[chromedp.Void] {
-	path := fmt.Sprintf("//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or @aria-label=%q]", words, words)
+	path := fmt.Sprintf(
+		"//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or @aria-label=%q]",
+		words,
+		words,
+	)
 	return chromedp.Steps(
-		chromedp.WaitVisible(path), chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, path), chromedp.EvalAwaitPromise), chromedp.Click(path),
+		chromedp.WaitVisible(
+			path,
+		),
+		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, path), chromedp.EvalAwaitPromise),
+		chromedp.Click(path),
 	)
 }
 
@@ -95,6 +106,9 @@ const toMiddleAndStill = `(async () => {
 // See waits until the page shows these words; a drawing's title, which is only
 // read aloud, does not count, nor does a choice that is folded away.
 func See(words string) chromedp.Action[chromedp.Void] {
-	says := fmt.Sprintf("local-name() != 'title' and local-name() != 'option' and contains(normalize-space(.), %q)", words)
+	says := fmt.Sprintf(
+		"local-name() != 'title' and local-name() != 'option' and contains(normalize-space(.), %q)",
+		words,
+	)
 	return chromedp.WaitVisible(fmt.Sprintf("//body//*[%s][not(*[%s])]", says, says))
 }

@@ -20,10 +20,24 @@ func Player(key string) (string, error) {
 		// The first click comes about 0.7 s after the microphone opens, the note
 		// four clicks later.
 		{Phase: exercise.Ready, Beats: 4.8},
-		{Phase: exercise.Play, StartBeat: 4.8, Beats: 8, Target: i.Home()},
+		{
+			Phase:     exercise.Play,
+			StartBeat: 4.8,
+			Beats:     8,
+			Target:    i.Home(),
+		},
 		{Phase: exercise.Rest, StartBeat: 12.8, Beats: 20},
 	}}
-	p := synth.Player{Instrument: i, Offset: -8, WaverDepth: 9, WaverHz: 2.5, Jitter: 3, LevelWaver: 3, Breath: -30, Room: -65}
+	p := synth.Player{
+		Instrument: i,
+		Offset:     -8,
+		WaverDepth: 9,
+		WaverHz:    2.5,
+		Jitter:     3,
+		LevelWaver: 3,
+		Breath:     -30,
+		Room:       -65,
+	}
 	sound, _ := p.Play(score, 48000)
 	file, err := os.CreateTemp("", "player-*.wav")
 	if err != nil {

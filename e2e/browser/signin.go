@@ -13,7 +13,14 @@ func SignInDirector(base, email, password string) chromedp.Action[chromedp.Void]
 // SignInPlayer brings a fresh tab to a player's first step.
 func SignInPlayer(base, code, name, pin string) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(
-		chromedp.Navigate(base+"/sign-in"), Type("Class code", code), Press("Find my class"), Press(name), Type("Your PIN", pin), Press("Start"),
+		chromedp.Navigate(
+			base+"/sign-in",
+		),
+		Type("Class code", code),
+		Press("Find my class"),
+		Press(name),
+		Type("Your PIN", pin),
+		Press("Start"),
 		chromedp.WaitVisible(`section[aria-label="Your step"]`),
 	)
 }

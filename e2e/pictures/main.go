@@ -52,25 +52,155 @@ func then(way func(string) []step, more ...step) func(string) []step {
 }
 
 var pictures = []picture{
-	{name: "sign-in", width: 1280, height: 800, way: func(base string) []step { return []step{chromedp.Navigate(base + "/sign-in"), browser.See("I play")} }},
-	{name: "today", width: 1280, height: 800, way: director},
-	{name: "today-dark", width: 1280, height: 800, dark: true, way: director},
-	{name: "take", width: 1280, height: 800, way: then(director, chromedp.Click(`a[data-player="Maro Quenby"]`), browser.See("Measures"))},
-	{name: "listen", width: 1280, height: 800, way: then(director, browser.Press("Listen"), browser.See("Play again"), chromedp.Sleep(1500*time.Millisecond))},
-	{name: "section", width: 1280, height: 800, way: then(director, chromedp.Click(`//a[contains(@href, "/section/") and contains(., "larinet")]`), browser.See("Comes out"))},
-	{name: "player", width: 1280, height: 800, way: then(director, chromedp.Click(`//th/a[.="Pim Sandover"]`), browser.See("Longest hold"))},
-	{name: "plan", width: 1280, height: 800, way: then(director, browser.Press("Plan"), browser.See("Everything is saved"), browser.Press("concert B♭ then F"), chromedp.Sleep(2*time.Second))},
-	{name: "class", width: 1280, height: 800, way: then(director, browser.Press("Class"), browser.See("Sign-in cards"))},
-	{name: "conventions", width: 1280, height: 800, way: then(director, browser.Press("Class"), browser.Press("Conventions"), browser.See("What it makes of an example"), chromedp.Sleep(time.Second))},
-	{name: "front", width: 1280, height: 800, way: then(director, browser.Press("Plan"), browser.Press("Play it with the class"), browser.See("Set-up check"),
-		press(4), chromedp.Sleep(6*time.Second))},
-	{name: "practice-phone", width: 390, height: 844, way: player(5)},
-	{name: "practice", width: 1280, height: 800, way: player(31)},
-	{name: "ladder-phone", width: 390, height: 844, way: then(player(6), chromedp.Click(`button[aria-label*="Ladder"]`), browser.See("pass this rung"))},
-	{name: "recording-phone", width: 390, height: 844, plays: "clarinet", way: then(player(5), browser.Press("Record"), browser.Press("Not now"), browser.See("Play C4"), chromedp.Sleep(3*time.Second))},
-	{name: "care-phone", width: 390, height: 844, way: then(player(20), chromedp.Click(`button[aria-label*="Care"]`), browser.See("Wipe it dry"))},
-	{name: "microphone-phone", width: 390, height: 844, plays: "clarinet", way: then(player(5), browser.Press("Record"), browser.Press("Begin the check"), browser.See("loudest the microphone takes"))},
-	{name: "outcome-phone", width: 390, height: 844, way: then(player(20), browser.Press("No microphone?"), browser.Press("Player who cracks"), browser.See("Again"))},
+	{
+		name:   "sign-in",
+		width:  1280,
+		height: 800,
+		way:    func(base string) []step { return []step{chromedp.Navigate(base + "/sign-in"), browser.See("I play")} },
+	},
+	{
+		name:   "today",
+		width:  1280,
+		height: 800,
+		way:    director,
+	},
+	{
+		name:   "today-dark",
+		width:  1280,
+		height: 800,
+		dark:   true,
+		way:    director,
+	},
+	{
+		name:   "take",
+		width:  1280,
+		height: 800,
+		way:    then(director, chromedp.Click(`a[data-player="Maro Quenby"]`), browser.See("Measures")),
+	},
+	{
+		name:   "listen",
+		width:  1280,
+		height: 800,
+		way: then(
+			director,
+			browser.Press("Listen"),
+			browser.See("Play again"),
+			chromedp.Sleep(1500*time.Millisecond),
+		),
+	},
+	{
+		name:   "section",
+		width:  1280,
+		height: 800,
+		way: then(
+			director,
+			chromedp.Click(`//a[contains(@href, "/section/") and contains(., "larinet")]`),
+			browser.See("Comes out"),
+		),
+	},
+	{
+		name:   "player",
+		width:  1280,
+		height: 800,
+		way:    then(director, chromedp.Click(`//th/a[.="Pim Sandover"]`), browser.See("Longest hold")),
+	},
+	{
+		name:   "plan",
+		width:  1280,
+		height: 800,
+		way: then(
+			director,
+			browser.Press("Plan"),
+			browser.See("Everything is saved"),
+			browser.Press("concert B♭ then F"),
+			chromedp.Sleep(2*time.Second),
+		),
+	},
+	{
+		name:   "class",
+		width:  1280,
+		height: 800,
+		way:    then(director, browser.Press("Class"), browser.See("Sign-in cards")),
+	},
+	{
+		name:   "conventions",
+		width:  1280,
+		height: 800,
+		way: then(
+			director,
+			browser.Press("Class"),
+			browser.Press("Conventions"),
+			browser.See("What it makes of an example"),
+			chromedp.Sleep(time.Second),
+		),
+	},
+	{
+		name:   "front",
+		width:  1280,
+		height: 800,
+		way: then(director, browser.Press("Plan"), browser.Press("Play it with the class"), browser.See("Set-up check"),
+			press(4), chromedp.Sleep(6*time.Second)),
+	},
+	{
+		name:   "practice-phone",
+		width:  390,
+		height: 844,
+		way:    player(5),
+	},
+	{
+		name:   "practice",
+		width:  1280,
+		height: 800,
+		way:    player(31),
+	},
+	{
+		name:   "ladder-phone",
+		width:  390,
+		height: 844,
+		way:    then(player(6), chromedp.Click(`button[aria-label*="Ladder"]`), browser.See("pass this rung")),
+	},
+	{
+		name:   "recording-phone",
+		width:  390,
+		height: 844,
+		plays:  "clarinet",
+		way: then(
+			player(5),
+			browser.Press("Record"),
+			browser.Press("Not now"),
+			browser.See("Play C4"),
+			chromedp.Sleep(3*time.Second),
+		),
+	},
+	{
+		name:   "care-phone",
+		width:  390,
+		height: 844,
+		way:    then(player(20), chromedp.Click(`button[aria-label*="Care"]`), browser.See("Wipe it dry")),
+	},
+	{
+		name:   "microphone-phone",
+		width:  390,
+		height: 844,
+		plays:  "clarinet",
+		way: then(
+			player(5),
+			browser.Press("Record"),
+			browser.Press("Begin the check"),
+			browser.See("loudest the microphone takes"),
+		),
+	},
+	{
+		name:   "outcome-phone",
+		width:  390,
+		height: 844,
+		way: then(
+			player(20),
+			browser.Press("No microphone?"),
+			browser.Press("Player who cracks"),
+			browser.See("Again"),
+		),
+	},
 }
 
 func main() {
@@ -95,7 +225,12 @@ const settle = 700 * time.Millisecond // fonts and notation arrive late
 func (p picture) take(base string) error {
 	ctx, cancel := context.WithTimeout(context.Background(), time.Minute)
 	defer cancel()
-	o := browser.Options{Width: p.width, Height: p.height, Dark: p.dark, Microphone: browser.Beeps}
+	o := browser.Options{
+		Width:      p.width,
+		Height:     p.height,
+		Dark:       p.dark,
+		Microphone: browser.Beeps,
+	}
 	if p.plays != "" {
 		name, err := browser.Player(p.plays)
 		if err != nil {

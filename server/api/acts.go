@@ -22,7 +22,10 @@ type actInput struct {
 }
 
 // usualWords are what praise and another try say when nothing else is written.
-var usualWords = map[string]string{"praise": "Well done. I heard it.", "again": "Please record this one once more for me."}
+var usualWords = map[string]string{
+	"praise": "Well done. I heard it.",
+	"again":  "Please record this one once more for me.",
+}
 
 // actOnTake is a director's answer to a take: accept the measured word, give
 // another, say something. Every act has a number and can be undone.
@@ -39,9 +42,20 @@ func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) 
 			word = t.Result
 		}
 		if word == "" {
-			return nil, problem(exercise.ParameterError{Field: "result", Remedy: "say clean, nearly, not-yet or cant-tell; a take that is not heard yet cannot be accepted"})
+			return nil, problem(
+				exercise.ParameterError{
+					Field:  "result",
+					Remedy: "say clean, nearly, not-yet or cant-tell; a take that is not heard yet cannot be accepted",
+				},
+			)
 		}
-		err = a.Store.Overrule(ctx, store.Review{ID: in.Act, TakeID: t.ID, DirectorID: director, Result: word, ReviewedAt: now})
+		err = a.Store.Overrule(ctx, store.Review{
+			ID:         in.Act,
+			TakeID:     t.ID,
+			DirectorID: director,
+			Result:     word,
+			ReviewedAt: now,
+		})
 	default:
 		words := strings.TrimSpace(in.Body.Words)
 		if words == "" {
@@ -50,7 +64,15 @@ func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) 
 		if words == "" {
 			return nil, problem(exercise.ParameterError{Field: "words", Remedy: "write the comment first"})
 		}
-		err = a.Store.AddComment(ctx, store.Comment{ID: in.Act, TakeID: t.ID, DirectorID: director, Body: words, WrittenAt: now, Kind: in.Body.Kind, AtS: in.Body.At})
+		err = a.Store.AddComment(ctx, store.Comment{
+			ID:         in.Act,
+			TakeID:     t.ID,
+			DirectorID: director,
+			Body:       words,
+			WrittenAt:  now,
+			Kind:       in.Body.Kind,
+			AtS:        in.Body.At,
+		})
 		if err == nil && in.Body.Phrase {
 			err = a.Store.UsePhrase(ctx, director, words)
 		}

@@ -47,7 +47,19 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 	a.sessions = newSessions(upkeep)
 	a.limits = newLimits()
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, securityHeaders, middleware.Compress(5, "application/json", "text/html", "text/css", "text/javascript", "image/svg+xml", "application/wasm"))
+	r.Use(
+		middleware.Recoverer,
+		securityHeaders,
+		middleware.Compress(
+			5,
+			"application/json",
+			"text/html",
+			"text/css",
+			"text/javascript",
+			"image/svg+xml",
+			"application/wasm",
+		),
+	)
 	r.Route("/api", func(r chi.Router) {
 		r.Use(middleware.Timeout(requestTime), sameOriginOnly, a.sessions.LoadAndSave)
 		r.NotFound(func(w http.ResponseWriter, _ *http.Request) { fail(w, store.ErrNotFound) })

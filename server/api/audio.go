@@ -50,7 +50,13 @@ func (a *API) handFrom(r *http.Request) (intake.Hand, error) {
 		return intake.Hand{}, err
 	}
 	q := r.URL.Query()
-	h := intake.Hand{ID: chi.URLParam(r, "take"), Player: player, StepID: q.Get("step"), Source: store.Source(q.Get("source")), At: a.Now()}
+	h := intake.Hand{
+		ID:     chi.URLParam(r, "take"),
+		Player: player,
+		StepID: q.Get("step"),
+		Source: store.Source(q.Get("source")),
+		At:     a.Now(),
+	}
 	if !isUUID(h.ID) || !isUUID(h.StepID) {
 		return h, exercise.ParameterError{Field: "take", Remedy: "number takes and steps with UUIDs"}
 	}
@@ -60,7 +66,13 @@ func (a *API) handFrom(r *http.Request) (intake.Hand, error) {
 	if h.StepVersion, err = strconv.Atoi(q.Get("version")); err != nil {
 		return h, exercise.ParameterError{Field: "version", Remedy: "say which version of the step was played"}
 	}
-	if h.StartMS, err = wholeIn(q, "start_ms", -latestStart, latestStart, "say in whole milliseconds where the first click lies"); err != nil {
+	if h.StartMS, err = wholeIn(
+		q,
+		"start_ms",
+		-latestStart,
+		latestStart,
+		"say in whole milliseconds where the first click lies",
+	); err != nil {
 		return h, err
 	}
 	return h, a.asRecorded(&h, q)
@@ -89,7 +101,16 @@ func (a *API) asRecorded(h *intake.Hand, q url.Values) error {
 	}
 	h.Best = music.Seconds(best) / 1000
 	h.DeviceResult = verdict.Result(q.Get("heard"))
-	if known := []verdict.Result{"", verdict.Clean, verdict.Nearly, verdict.NotYet, verdict.CantTell}; !slices.Contains(known, h.DeviceResult) {
+	if known := []verdict.Result{
+		"",
+		verdict.Clean,
+		verdict.Nearly,
+		verdict.NotYet,
+		verdict.CantTell,
+	}; !slices.Contains(
+		known,
+		h.DeviceResult,
+	) {
 		return exercise.ParameterError{Field: "heard", Remedy: "say clean, nearly, not-yet or cant-tell"}
 	}
 	return nil

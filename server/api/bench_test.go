@@ -22,7 +22,13 @@ func BenchmarkPreview(b *testing.B) {
 	var players []store.Player
 	for n := range 68 {
 		keys := instrument.Keys()
-		players = append(players, store.Player{ID: newID(), ClassID: band.Class.ID, FirstName: fmt.Sprintf("Player%d", n), Instrument: keys[n%len(keys)], Stage: exercise.Stage(1 + n%3)})
+		players = append(players, store.Player{
+			ID:         newID(),
+			ClassID:    band.Class.ID,
+			FirstName:  fmt.Sprintf("Player%d", n),
+			Instrument: keys[n%len(keys)],
+			Stage:      exercise.Stage(1 + n%3),
+		})
 	}
 	require.NoError(b, h.store.SaveRoster(b.Context(), players, nil))
 	director := h.director(b, band)

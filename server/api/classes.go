@@ -20,22 +20,22 @@ import (
 type ClassSetUp struct {
 	Class        ClassName            `json:"class"`
 	Archived     bool                 `json:"archived"`
-	FirstLesson  string               `json:"first_lesson" doc:"date; empty when it is not set"`
-	Stage        exercise.Stage       `json:"stage" doc:"by the weeks since the first lesson"`
+	FirstLesson  string               `json:"first_lesson"  doc:"date; empty when it is not set"`
+	Stage        exercise.Stage       `json:"stage"         doc:"by the weeks since the first lesson"`
 	ClassMinutes float64              `json:"class_minutes"`
-	HomeMinutes  float64              `json:"home_minutes" doc:"0: the stage's usual"`
-	KeepDays     int                  `json:"keep_days" doc:"how long recordings are kept; measures stay"`
+	HomeMinutes  float64              `json:"home_minutes"  doc:"0: the stage's usual"`
+	KeepDays     int                  `json:"keep_days"     doc:"how long recordings are kept; measures stay"`
 	Conventions  exercise.Conventions `json:"conventions"`
-	Schools      []exercise.School    `json:"schools" nullable:"false"`
-	Usual        []StageLimits        `json:"usual" nullable:"false" doc:"our tolerances by stage"`
-	Tips         []verdict.Advice     `json:"tips" nullable:"false" doc:"with the class's own words"`
-	OwnTips      verdict.Book         `json:"own_tips" doc:"the class's own words by key"`
-	Players      []PlayerSetUp        `json:"players" nullable:"false"`
-	Directors    []string             `json:"directors" nullable:"false" doc:"who directs the class, by name"`
-	Instruments  []InstrumentChoice   `json:"instruments" nullable:"false"`
-	Exceptions   []ExceptionView      `json:"exceptions" nullable:"false" doc:"that are not over"`
-	Today        string               `json:"today" format:"date"`
-	Device       store.DeviceWord     `json:"device_word" doc:"takes of the last month that the player's device judged too, and how many it judged otherwise"`
+	Schools      []exercise.School    `json:"schools"                                                                                                           nullable:"false"`
+	Usual        []StageLimits        `json:"usual"         doc:"our tolerances by stage"                                                                       nullable:"false"`
+	Tips         []verdict.Advice     `json:"tips"          doc:"with the class's own words"                                                                    nullable:"false"`
+	OwnTips      verdict.Book         `json:"own_tips"      doc:"the class's own words by key"`
+	Players      []PlayerSetUp        `json:"players"                                                                                                           nullable:"false"`
+	Directors    []string             `json:"directors"     doc:"who directs the class, by name"                                                                nullable:"false"`
+	Instruments  []InstrumentChoice   `json:"instruments"                                                                                                       nullable:"false"`
+	Exceptions   []ExceptionView      `json:"exceptions"    doc:"that are not over"                                                                             nullable:"false"`
+	Today        string               `json:"today"                                                                                                                              format:"date"`
+	Device       store.DeviceWord     `json:"device_word"   doc:"takes of the last month that the player's device judged too, and how many it judged otherwise"`
 }
 
 // StageLimits are the tolerances of one stage.
@@ -51,7 +51,7 @@ type PlayerSetUp struct {
 	Last       string         `json:"last"`
 	Instrument string         `json:"instrument"`
 	Variant    string         `json:"variant"`
-	Stage      exercise.Stage `json:"stage" doc:"0: by the weeks"`
+	Stage      exercise.Stage `json:"stage"       doc:"0: by the weeks"`
 	Section    string         `json:"section"`
 	ExternalID string         `json:"external_id"`
 }
@@ -61,7 +61,7 @@ type InstrumentChoice struct {
 	Key      string               `json:"key"`
 	Name     string               `json:"name"`
 	Variants []instrument.Variant `json:"variants" nullable:"false"`
-	Notes    []NoteHardness       `json:"notes" nullable:"false" doc:"of the beginner range, from low to high"`
+	Notes    []NoteHardness       `json:"notes"    nullable:"false" doc:"of the beginner range, from low to high"`
 }
 
 // NoteHardness is a note and whether it counts as tried in this class.
@@ -69,7 +69,7 @@ type NoteHardness struct {
 	Sounding music.MIDI `json:"sounding_midi"`
 	Written  string     `json:"written"`
 	Hard     bool       `json:"hard"`
-	Usual    bool       `json:"usual" doc:"ours"`
+	Usual    bool       `json:"usual"         doc:"ours"`
 }
 
 // notesOf lists an instrument's notes as the class has them.
@@ -86,9 +86,9 @@ func notesOf(i instrument.Instrument, c exercise.Conventions) []NoteHardness {
 type ExceptionView struct {
 	ID       string `json:"id"`
 	PlayerID string `json:"player_id"`
-	StepID   string `json:"step_id" doc:"empty: every step"`
-	From     string `json:"from" format:"date"`
-	To       string `json:"to" format:"date"`
+	StepID   string `json:"step_id"   doc:"empty: every step"`
+	From     string `json:"from"                              format:"date"`
+	To       string `json:"to"                                format:"date"`
 	Why      string `json:"why"`
 }
 
@@ -106,9 +106,21 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	}
 	day := class.Day(a.Now())
 	out := ClassSetUp{
-		Class: classNameOf(class), Archived: class.ArchivedAt != nil, Stage: class.StageOn(day),
-		ClassMinutes: class.ClassMinutes, HomeMinutes: class.HomeMinutes, KeepDays: class.KeepDays, Conventions: class.Conventions(), Schools: exercise.Schools(), Usual: []StageLimits{},
-		Tips: class.Tips.Advices(), OwnTips: class.Tips, Players: []PlayerSetUp{}, Instruments: []InstrumentChoice{}, Exceptions: []ExceptionView{}, Today: day.Format(time.DateOnly),
+		Class:        classNameOf(class),
+		Archived:     class.ArchivedAt != nil,
+		Stage:        class.StageOn(day),
+		ClassMinutes: class.ClassMinutes,
+		HomeMinutes:  class.HomeMinutes,
+		KeepDays:     class.KeepDays,
+		Conventions:  class.Conventions(),
+		Schools:      exercise.Schools(),
+		Usual:        []StageLimits{},
+		Tips:         class.Tips.Advices(),
+		OwnTips:      class.Tips,
+		Players:      []PlayerSetUp{},
+		Instruments:  []InstrumentChoice{},
+		Exceptions:   []ExceptionView{},
+		Today:        day.Format(time.DateOnly),
 	}
 	if out.OwnTips == nil {
 		out.OwnTips = verdict.Book{}
@@ -120,7 +132,10 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 		out.Usual = append(out.Usual, StageLimits{s, s.Limits()})
 	}
 	for _, i := range instrument.All() {
-		out.Instruments = append(out.Instruments, InstrumentChoice{i.Key, i.Name, append([]instrument.Variant{}, i.Variants...), notesOf(i, out.Conventions)})
+		out.Instruments = append(
+			out.Instruments,
+			InstrumentChoice{i.Key, i.Name, append([]instrument.Variant{}, i.Variants...), notesOf(i, out.Conventions)},
+		)
 	}
 	if out.Device, err = a.Store.DeviceWordSince(ctx, class.ID, a.Now().AddDate(0, -1, 0)); err != nil {
 		return nil, problem(err)
@@ -141,7 +156,13 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 		return nil, problem(err)
 	}
 	for _, e := range exceptions {
-		view := ExceptionView{ID: e.ID, PlayerID: e.PlayerID, From: e.FirstDay.Format(time.DateOnly), To: e.LastDay.Format(time.DateOnly), Why: e.Why}
+		view := ExceptionView{
+			ID:       e.ID,
+			PlayerID: e.PlayerID,
+			From:     e.FirstDay.Format(time.DateOnly),
+			To:       e.LastDay.Format(time.DateOnly),
+			Why:      e.Why,
+		}
 		if e.StepID != nil {
 			view.StepID = *e.StepID
 		}
@@ -159,7 +180,19 @@ func (a *API) playersSetUp(ctx context.Context, class store.Class) ([]PlayerSetU
 	for _, i := range instrument.All() { // in score order
 		for _, p := range players {
 			if p.Instrument == i.Key {
-				out = append(out, PlayerSetUp{p.ID, p.FirstName, p.LastName, p.Instrument, p.Variant, p.Stage, i.Section, p.ExternalID})
+				out = append(
+					out,
+					PlayerSetUp{
+						p.ID,
+						p.FirstName,
+						p.LastName,
+						p.Instrument,
+						p.Variant,
+						p.Stage,
+						i.Section,
+						p.ExternalID,
+					},
+				)
 			}
 		}
 	}
@@ -181,7 +214,12 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 	if err != nil {
 		return nil, problem(err)
 	}
-	class := store.Class{ID: store.NewID(), SchoolID: school.ID, Name: in.Body.Name, ClassMinutes: 6}
+	class := store.Class{
+		ID:           store.NewID(),
+		SchoolID:     school.ID,
+		Name:         in.Body.Name,
+		ClassMinutes: 6,
+	}
 	if class.Code, err = a.freeCode(ctx); err != nil {
 		return nil, problem(err)
 	}
@@ -206,7 +244,12 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 }
 
 // along copies players into the next year's class, with their PINs.
-func (a *API) along(ctx context.Context, before store.Class, classID string, keep []string) (out []store.Player, err error) {
+func (a *API) along(
+	ctx context.Context,
+	before store.Class,
+	classID string,
+	keep []string,
+) (out []store.Player, err error) {
 	for _, id := range keep {
 		p, err := a.Store.PlayerOfClass(ctx, before.ID, id)
 		if err != nil {
@@ -220,14 +263,53 @@ func (a *API) along(ctx context.Context, before store.Class, classID string, kee
 
 // codeWords are said and typed without mistakes.
 var codeWords = []string{
-	"AMBER", "BADGE", "BIRCH", "BRIDGE", "CANDLE", "CEDAR", "CLOVER", "COMET", "CORAL", "FERRY", "FINCH", "FROST", "GARDEN", "HARBOR", "HAZEL", "HERON", "ISLAND", "KETTLE",
-	"LANTERN", "LEMON", "MAPLE", "MARBLE", "MEADOW", "OTTER", "PEBBLE", "PEPPER", "PLUM", "RIVER", "ROBIN", "SADDLE", "SILVER", "SPRUCE", "STONE", "THISTLE", "TIMBER", "WALNUT",
+	"AMBER",
+	"BADGE",
+	"BIRCH",
+	"BRIDGE",
+	"CANDLE",
+	"CEDAR",
+	"CLOVER",
+	"COMET",
+	"CORAL",
+	"FERRY",
+	"FINCH",
+	"FROST",
+	"GARDEN",
+	"HARBOR",
+	"HAZEL",
+	"HERON",
+	"ISLAND",
+	"KETTLE",
+	"LANTERN",
+	"LEMON",
+	"MAPLE",
+	"MARBLE",
+	"MEADOW",
+	"OTTER",
+	"PEBBLE",
+	"PEPPER",
+	"PLUM",
+	"RIVER",
+	"ROBIN",
+	"SADDLE",
+	"SILVER",
+	"SPRUCE",
+	"STONE",
+	"THISTLE",
+	"TIMBER",
+	"WALNUT",
 }
 
 // freeCode makes a code that no class has.
 func (a *API) freeCode(ctx context.Context) (string, error) {
 	for {
-		code := fmt.Sprintf("%s-%s-%d", codeWords[randomBelow(len(codeWords))], codeWords[randomBelow(len(codeWords))], 10+randomBelow(90))
+		code := fmt.Sprintf(
+			"%s-%s-%d",
+			codeWords[randomBelow(len(codeWords))],
+			codeWords[randomBelow(len(codeWords))],
+			10+randomBelow(90),
+		)
 		taken, err := a.Store.CodeTaken(ctx, code)
 		if err != nil || !taken {
 			return code, err
@@ -266,7 +348,9 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 		return nil, problem(err)
 	}
 	if unknown := in.Body.Tips.Unknown(); len(unknown) > 0 {
-		return nil, problem(exercise.ParameterError{Field: "tips", Remedy: fmt.Sprintf("there is no tip %q", unknown[0])})
+		return nil, problem(
+			exercise.ParameterError{Field: "tips", Remedy: fmt.Sprintf("there is no tip %q", unknown[0])},
+		)
 	}
 	for key, words := range in.Body.Tips {
 		if len(words) > 300 {
@@ -320,7 +404,12 @@ func (a *API) shareClass(ctx context.Context, in *shareInput) (*setUpOutput, err
 	}
 	other, err := a.Store.DirectorByEmail(ctx, in.Body.Email)
 	if errors.Is(err, store.ErrNotFound) {
-		return nil, problem(exercise.ParameterError{Field: "email", Remedy: "no director has an account with this address; ask your administrator to make one"})
+		return nil, problem(
+			exercise.ParameterError{
+				Field:  "email",
+				Remedy: "no director has an account with this address; ask your administrator to make one",
+			},
+		)
 	}
 	if err == nil {
 		err = a.Store.ShareClass(ctx, class.ID, other.ID)
@@ -384,11 +473,28 @@ func (a *API) showExample(ctx context.Context, in *exampleInput) (*exampleOutput
 		add("Buzzing", firstWords(s))
 	}
 	limits := c.LimitsOf(in.Body.Stage)
-	add(fmt.Sprintf("Clean at stage %d", in.Body.Stage), fmt.Sprintf("within ±%.0f cents, wavering at most ±%.0f, changes in %.0f ms, hard notes %s", limits.Centre, limits.Waver, 1000*limits.ChangeTime, map[bool]string{true: "graded like the rest", false: "counted as tried"}[c.HardNotes == exercise.GradeHard]))
-	if tips := (verdict.Book{}).Answers(verdict.CauseWrongNote, verdict.Situation{Instrument: who.Instrument, Direction: 1, Air: c.Air}); len(tips) > 0 {
+	add(
+		fmt.Sprintf("Clean at stage %d", in.Body.Stage),
+		fmt.Sprintf(
+			"within ±%.0f cents, wavering at most ±%.0f, changes in %.0f ms, hard notes %s",
+			limits.Centre,
+			limits.Waver,
+			1000*limits.ChangeTime,
+			map[bool]string{true: "graded like the rest", false: "counted as tried"}[c.HardNotes == exercise.GradeHard],
+		),
+	)
+	if tips := (verdict.Book{}).Answers(
+		verdict.CauseWrongNote,
+		verdict.Situation{Instrument: who.Instrument, Direction: 1, Air: c.Air},
+	); len(
+		tips,
+	) > 0 {
 		add("A tip", tips[0].Text)
 	}
-	add("On screen while playing", map[bool]string{true: "no pitch until the take is over", false: "the ribbon from the start"}[c.EarsFirst()])
+	add(
+		"On screen while playing",
+		map[bool]string{true: "no pitch until the take is over", false: "the ribbon from the start"}[c.EarsFirst()],
+	)
 	return out, nil
 }
 
@@ -441,7 +547,13 @@ func (a *API) addException(ctx context.Context, in *exceptionInput) (*setUpOutpu
 	if errFrom != nil || errTo != nil || to.Before(from) {
 		return nil, problem(exercise.ParameterError{Field: "to", Remedy: "give a first and a last day, in that order"})
 	}
-	e := store.Exception{ID: store.NewID(), PlayerID: p.ID, FirstDay: from, LastDay: to, Why: in.Body.Why}
+	e := store.Exception{
+		ID:       store.NewID(),
+		PlayerID: p.ID,
+		FirstDay: from,
+		LastDay:  to,
+		Why:      in.Body.Why,
+	}
 	if in.Body.StepID != "" {
 		step, err := a.Store.StepOfClass(ctx, class.ID, in.Body.StepID)
 		if err != nil {

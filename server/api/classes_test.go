@@ -47,11 +47,21 @@ func TestAMessyListBecomesAClass(t *testing.T) {
 	p.Rows[1].Instrument = "tuba"
 	director.want(200, "POST", class+"/roster", map[string]any{"rows": p.Rows}, &made)
 	require.Len(t, made.Players, 3)
-	assert.Equal(t, []string{"Clarinets", "Horns", "Tubas"}, []string{made.Players[0].Section, made.Players[1].Section, made.Players[2].Section})
+	assert.Equal(
+		t,
+		[]string{"Clarinets", "Horns", "Tubas"},
+		[]string{made.Players[0].Section, made.Players[1].Section, made.Players[2].Section},
+	)
 
 	// Again, with another name and an instrument that the list does not know.
-	again := preview("Given name;Surname;Student ID;Instrument\nWrenna;Ashdown;7;Bb clarinet\nCaspian;Roe;8;\nSunniva;Grebe;9;horn\n")
-	assert.Equal(t, []string{"change", "same", "same"}, []string{again.Rows[0].Action, again.Rows[1].Action, again.Rows[2].Action})
+	again := preview(
+		"Given name;Surname;Student ID;Instrument\nWrenna;Ashdown;7;Bb clarinet\nCaspian;Roe;8;\nSunniva;Grebe;9;horn\n",
+	)
+	assert.Equal(
+		t,
+		[]string{"change", "same", "same"},
+		[]string{again.Rows[0].Action, again.Rows[1].Action, again.Rows[2].Action},
+	)
 	director.want(200, "POST", class+"/roster", map[string]any{"rows": again.Rows[:1]}, &made)
 	assert.Len(t, made.Players, 3)
 	assert.Equal(t, "Wrenna", made.Players[0].First)
@@ -72,7 +82,14 @@ func TestConventionsReachThePlayers(t *testing.T) {
 	c := exercise.StandardConventions()
 	c.A4, c.Naming, c.Tuner = 442, music.Romance, "hidden"
 	c.Tolerances = map[exercise.Stage]exercise.Limits{2: exercise.Stage(1).Limits()}
-	settings := map[string]any{"name": "Renamed", "first_lesson": "2026-09-02", "class_minutes": 7, "home_minutes": 0, "conventions": c, "tips": verdict.Book{"flat": "Lift it."}}
+	settings := map[string]any{
+		"name":          "Renamed",
+		"first_lesson":  "2026-09-02",
+		"class_minutes": 7,
+		"home_minutes":  0,
+		"conventions":   c,
+		"tips":          verdict.Book{"flat": "Lift it."},
+	}
 	var setUp api.ClassSetUp
 	director.want(200, "PUT", class+"/settings", settings, &setUp)
 	assert.Equal(t, "Renamed", setUp.Class.Name)
@@ -102,7 +119,13 @@ func TestConventionsReachThePlayers(t *testing.T) {
 		assert.Contains(t, string(answer), field)
 	}
 	var example struct{ Effects []api.Effect }
-	director.want(200, "POST", class+"/example", map[string]any{"conventions": c, "instrument": "clarinet", "stage": 2}, &example)
+	director.want(
+		200,
+		"POST",
+		class+"/example",
+		map[string]any{"conventions": c, "instrument": "clarinet", "stage": 2},
+		&example,
+	)
 	assert.GreaterOrEqual(t, len(example.Effects), 4)
 	assert.Contains(t, example.Effects[1].Text, "do4")
 }
@@ -112,7 +135,13 @@ func TestTheNextYearTakesOver(t *testing.T) {
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	var next api.ClassSetUp
-	director.want(200, "POST", "/classes", map[string]any{"name": "Second year", "like": b.Class.ID, "keep": []string{b.Players[0].ID}}, &next)
+	director.want(
+		200,
+		"POST",
+		"/classes",
+		map[string]any{"name": "Second year", "like": b.Class.ID, "keep": []string{b.Players[0].ID}},
+		&next,
+	)
 	require.Len(t, next.Players, 1)
 	assert.Equal(t, "Ada", next.Players[0].First)
 	assert.NotEqual(t, b.Class.Code, next.Class.Code)
@@ -132,8 +161,24 @@ func TestCardsGiveNewPINs(t *testing.T) {
 	res, pdf := director.ask("POST", "/classes/"+b.Class.ID+"/cards.pdf?players="+b.Players[0].ID, nil)
 	require.Equal(t, 200, res.StatusCode)
 	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF")))
-	h.visitor(t).want(401, "POST", "/sign-in/player", map[string]string{"code": b.Class.Code, "player_id": b.Players[0].ID, "pin": storetest.PIN}, nil)
-	h.visitor(t).want(200, "POST", "/sign-in/player", map[string]string{"code": b.Class.Code, "player_id": b.Players[1].ID, "pin": storetest.PIN}, nil)
+	h.visitor(
+		t,
+	).want(
+		401,
+		"POST",
+		"/sign-in/player",
+		map[string]string{"code": b.Class.Code, "player_id": b.Players[0].ID, "pin": storetest.PIN},
+		nil,
+	)
+	h.visitor(
+		t,
+	).want(
+		200,
+		"POST",
+		"/sign-in/player",
+		map[string]string{"code": b.Class.Code, "player_id": b.Players[1].ID, "pin": storetest.PIN},
+		nil,
+	)
 }
 
 func TestADayGoesOutOnPaperAndInOpenFormats(t *testing.T) {
@@ -183,7 +228,16 @@ func TestTheFrontOfTheRoom(t *testing.T) {
 	b.AddStep(t, h.store, exercise.New("buzz-at-once", nil))
 	b.AddStep(t, h.store, exercise.New("register-pair", nil), "oboe") // nobody here
 	var front api.FrontView
-	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/front/2", nil, &front)
+	h.director(
+		t,
+		b,
+	).want(
+		200,
+		"GET",
+		"/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/front/2",
+		nil,
+		&front,
+	)
 	require.Len(t, front.Steps, 2)
 	buzz := front.Steps[1]
 	require.Len(t, buzz.Groups, 2)
@@ -205,9 +259,21 @@ func TestExceptionsAreADirectorsOwn(t *testing.T) {
 	path := "/classes/" + b.Class.ID + "/exceptions"
 	day := b.Class.Day(time.Now()).Format(time.DateOnly)
 	var setUp api.ClassSetUp
-	director.want(200, "POST", path, map[string]string{"player_id": b.Players[0].ID, "from": day, "to": day, "why": "ill"}, &setUp)
+	director.want(
+		200,
+		"POST",
+		path,
+		map[string]string{"player_id": b.Players[0].ID, "from": day, "to": day, "why": "ill"},
+		&setUp,
+	)
 	require.Len(t, setUp.Exceptions, 1)
-	director.want(422, "POST", path, map[string]string{"player_id": b.Players[0].ID, "from": "2026-03-02", "to": "2026-03-01", "why": ""}, nil)
+	director.want(
+		422,
+		"POST",
+		path,
+		map[string]string{"player_id": b.Players[0].ID, "from": "2026-03-02", "to": "2026-03-01", "why": ""},
+		nil,
+	)
 	director.want(404, "POST", path, map[string]string{"player_id": newID(), "from": day, "to": day, "why": ""}, nil)
 	director.want(200, "DELETE", path+"/"+setUp.Exceptions[0].ID, nil, &setUp)
 	assert.Empty(t, setUp.Exceptions)

@@ -16,16 +16,16 @@ import (
 // Others are takes to compare one with.
 type Others struct {
 	Previous *OtherTake  `json:"previous,omitempty" doc:"the player's own before it"`
-	Best     *OtherTake  `json:"best,omitempty" doc:"the player's own that came out best"`
-	Mates    []OtherTake `json:"mates" nullable:"false" doc:"of the same step on the same instrument; names are told when asked for"`
+	Best     *OtherTake  `json:"best,omitempty"     doc:"the player's own that came out best"`
+	Mates    []OtherTake `json:"mates"              doc:"of the same step on the same instrument; names are told when asked for" nullable:"false"`
 }
 
 // OtherTake names a take.
 type OtherTake struct {
 	ID     string         `json:"id"`
 	Name   string         `json:"name"`
-	Day    string         `json:"day" format:"date"`
-	Result verdict.Result `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
+	Day    string         `json:"day"    format:"date"`
+	Result verdict.Result `json:"result"               enum:"clean,nearly,not-yet,cant-tell"`
 }
 
 type othersOutput struct{ Body Others }
@@ -44,7 +44,12 @@ func (a *API) showOthers(ctx context.Context, in *TakePath) (*othersOutput, erro
 	}
 	out := &othersOutput{Others{Mates: []OtherTake{}}}
 	for _, r := range rows {
-		one := OtherTake{r.TakeID, store.Player{FirstName: r.FirstName, LastName: r.LastName}.FullName(), r.Day.Format(time.DateOnly), r.Result}
+		one := OtherTake{
+			r.TakeID,
+			store.Player{FirstName: r.FirstName, LastName: r.LastName}.FullName(),
+			r.Day.Format(time.DateOnly),
+			r.Result,
+		}
 		switch r.Kind {
 		case "previous":
 			out.Body.Previous = &one
@@ -90,5 +95,13 @@ func (a *API) downloadMeasures(w http.ResponseWriter, r *http.Request) {
 	attach(w, "application/json", t.ID+".json")
 	out := json.NewEncoder(w)
 	out.SetIndent("", "  ")
-	_ = out.Encode(map[string]any{"take": t.ID, "version": found.Version, "score": t.Score, "analysis": found.Measured, "verdict": found.Verdict}) // the asker may be gone
+	_ = out.Encode(
+		map[string]any{
+			"take":     t.ID,
+			"version":  found.Version,
+			"score":    t.Score,
+			"analysis": found.Measured,
+			"verdict":  found.Verdict,
+		},
+	) // the asker may be gone
 }

@@ -104,18 +104,35 @@ func TestALateTakeCountsAsItWasPlayed(t *testing.T) {
 	assert.Equal(t, 80., float64(practice.Steps[1].Tempi.From))
 
 	id, ago := newID(), 3*24*time.Hour
-	query := fmt.Sprintf("step=%s&version=1&source=microphone&start_ms=0&rung=4&tempo=90&ago_ms=%d", step.ID, ago.Milliseconds())
+	query := fmt.Sprintf(
+		"step=%s&version=1&source=microphone&start_ms=0&rung=4&tempo=90&ago_ms=%d",
+		step.ID,
+		ago.Milliseconds(),
+	)
 	player.sendParts(id, played(t, synth.Player{}), query)
 	take := player.heard(id)
 	assert.Equal(t, 4, take.Score.Rung)
 	assert.Equal(t, 90., float64(take.Score.TempoBPM))
 	assert.Equal(t, b.Class.Day(time.Now().Add(-ago)).Format(time.DateOnly), take.Day)
-	player.want(422, "PUT", fmt.Sprintf("/takes/%s?step=%s&version=1&source=microphone&tempo=10", newID(), step.ID), played(t, synth.Player{}), nil)
+	player.want(
+		422,
+		"PUT",
+		fmt.Sprintf("/takes/%s?step=%s&version=1&source=microphone&tempo=10", newID(), step.ID),
+		played(t, synth.Player{}),
+		nil,
+	)
 
 	// What happened first counts first, whenever it was heard of.
 	at := func(ago time.Duration, what ladder.Happening, rung int) store.LadderEntry {
 		when := time.Now().Add(-ago).UTC()
-		return store.LadderEntry{PlayerID: b.Players[0].ID, Ladder: "bassoon-low", What: what, Day: b.Class.Day(when), Rung: rung, At: when}
+		return store.LadderEntry{
+			PlayerID: b.Players[0].ID,
+			Ladder:   "bassoon-low",
+			What:     what,
+			Day:      b.Class.Day(when),
+			Rung:     rung,
+			At:       when,
+		}
 	}
 	require.NoError(t, h.store.AddLadderEntry(t.Context(), at(time.Hour, ladder.Placed, 2)))
 	require.NoError(t, h.store.AddLadderEntry(t.Context(), at(2*time.Hour, ladder.Placed, 5)))

@@ -23,7 +23,13 @@ func TestSigningIn(t *testing.T) {
 	b := storetest.NewBand(t, h.store, "REED")
 	v := h.visitor(t)
 	v.want(401, "POST", "/sign-in/director", map[string]string{"email": b.Director.Email, "password": "wrong"}, nil)
-	v.want(401, "POST", "/sign-in/director", map[string]string{"email": "nobody@nowhere.example", "password": "wrong"}, nil)
+	v.want(
+		401,
+		"POST",
+		"/sign-in/director",
+		map[string]string{"email": "nobody@nowhere.example", "password": "wrong"},
+		nil,
+	)
 	v.want(404, "POST", "/sign-in/class", map[string]string{"code": "NOPE"}, nil)
 
 	var names api.Names
@@ -33,8 +39,18 @@ func TestSigningIn(t *testing.T) {
 	assert.NotContains(t, string(raw), "Testerly")
 
 	other := storetest.NewBand(t, h.store, "BRASS")
-	v.want(401, "POST", "/sign-in/player", map[string]string{"code": other.Class.Code, "player_id": b.Players[0].ID, "pin": storetest.PIN}, nil)
-	res, _ := v.ask("POST", "/sign-in/player", map[string]string{"code": "REED", "player_id": b.Players[0].ID, "pin": storetest.PIN})
+	v.want(
+		401,
+		"POST",
+		"/sign-in/player",
+		map[string]string{"code": other.Class.Code, "player_id": b.Players[0].ID, "pin": storetest.PIN},
+		nil,
+	)
+	res, _ := v.ask(
+		"POST",
+		"/sign-in/player",
+		map[string]string{"code": "REED", "player_id": b.Players[0].ID, "pin": storetest.PIN},
+	)
 	require.Equal(t, 200, res.StatusCode)
 	cookie := res.Cookies()[0]
 	assert.True(t, cookie.Secure)
@@ -54,7 +70,11 @@ func TestTriesAreLimitedByAccount(t *testing.T) {
 	b := storetest.NewBand(t, h.store, "REED")
 	v := h.visitor(t)
 	try := func(n int) int {
-		res, _ := v.ask("POST", "/sign-in/player", map[string]string{"code": "REED", "player_id": b.Players[n].ID, "pin": "0000"})
+		res, _ := v.ask(
+			"POST",
+			"/sign-in/player",
+			map[string]string{"code": "REED", "player_id": b.Players[n].ID, "pin": "0000"},
+		)
 		return res.StatusCode
 	}
 	for range 10 {
@@ -96,7 +116,13 @@ func TestNobodyReachesWhatIsAnothers(t *testing.T) {
 		{"POST", class + "/steps/preview", map[string]any{"kind": b.Step.Kind, "parameters": parameters}},
 	}
 	others := map[string]visitor{
-		"classmate": h.player(t, b, 1), "player elsewhere": h.player(t, other, 0), "director elsewhere": h.director(t, other),
+		"classmate": h.player(
+			t,
+			b,
+			1,
+		),
+		"player elsewhere":   h.player(t, other, 0),
+		"director elsewhere": h.director(t, other),
 	}
 	for _, p := range paths {
 		for name, v := range others {

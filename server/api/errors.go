@@ -30,15 +30,27 @@ func problem(err error) huma.StatusError {
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("There is nothing here, or it is not yours to see.")
 	case errors.As(err, &parameter):
-		return huma.Error422UnprocessableEntity(parameter.Remedy, &huma.ErrorDetail{Location: "body." + parameter.Field, Message: parameter.Remedy})
+		return huma.Error422UnprocessableEntity(
+			parameter.Remedy,
+			&huma.ErrorDetail{Location: "body." + parameter.Field, Message: parameter.Remedy},
+		)
 	case errors.As(err, &kind):
-		return huma.Error422UnprocessableEntity("Choose a kind of the catalogue.", &huma.ErrorDetail{Location: "body.kind", Message: "choose one of " + strings.Join(exercise.KindKeys(), ", ")})
+		return huma.Error422UnprocessableEntity(
+			"Choose a kind of the catalogue.",
+			&huma.ErrorDetail{
+				Location: "body.kind",
+				Message:  "choose one of " + strings.Join(exercise.KindKeys(), ", "),
+			},
+		)
 	case errors.Is(err, exercise.ErrNotFor):
 		return huma.Error422UnprocessableEntity("This step is not for this instrument.")
 	case errors.As(err, &conflict):
 		return huma.Error409Conflict(conflict.Reason)
 	case errors.As(err, &tooLarge):
-		return huma.NewError(http.StatusRequestEntityTooLarge, "The recording is larger than 128 MB. Record just the step.")
+		return huma.NewError(
+			http.StatusRequestEntityTooLarge,
+			"The recording is larger than 128 MB. Record just the step.",
+		)
 	case errors.As(err, &refused) && refused.TooBig:
 		return huma.NewError(http.StatusRequestEntityTooLarge, refused.Reason)
 	case errors.As(err, &refused) && refused.Unknown:
@@ -47,7 +59,9 @@ func problem(err error) huma.StatusError {
 		return huma.Error422UnprocessableEntity(refused.Reason)
 	}
 	slog.Error("request failed", "error", err)
-	return huma.Error500InternalServerError("Something went wrong on our side. Nothing of yours was lost; please try again.")
+	return huma.Error500InternalServerError(
+		"Something went wrong on our side. Nothing of yours was lost; please try again.",
+	)
 }
 
 // problemOrNil is problem for what may have gone well.

@@ -13,9 +13,9 @@ type FlagView struct {
 	ID       string         `json:"id"`
 	Player   string         `json:"player"`
 	PlayerID string         `json:"player_id"`
-	Kind     store.FlagKind `json:"kind" enum:"hurts,dizzy,tired,question"`
+	Kind     store.FlagKind `json:"kind"      enum:"hurts,dizzy,tired,question"`
 	Words    string         `json:"words"`
-	RaisedAt string         `json:"raised_at" format:"date-time"`
+	RaisedAt string         `json:"raised_at"                                   format:"date-time"`
 }
 
 type flagInput struct {
@@ -37,7 +37,13 @@ func (a *API) raiseFlag(ctx context.Context, in *flagInput) (*struct{}, error) {
 	if in.Body.Kind == store.Question && in.Body.Words == "" {
 		return nil, problem(exercise.ParameterError{Field: "words", Remedy: "write your question first"})
 	}
-	f := store.Flag{ID: in.Flag, PlayerID: player.ID, Kind: in.Body.Kind, Words: in.Body.Words, RaisedAt: ago(a.Now(), in.Body.AgoMS).UTC()}
+	f := store.Flag{
+		ID:       in.Flag,
+		PlayerID: player.ID,
+		Kind:     in.Body.Kind,
+		Words:    in.Body.Words,
+		RaisedAt: ago(a.Now(), in.Body.AgoMS).UTC(),
+	}
 	if in.Body.Step != "" {
 		step, err := a.Store.StepOfClass(ctx, player.ClassID, in.Body.Step)
 		if err != nil {
@@ -70,7 +76,10 @@ func (a *API) listFlags(ctx context.Context, in *ClassPath) (*flagsOutput, error
 	out := &flagsOutput{}
 	out.Body.Flags = []FlagView{}
 	for _, f := range open {
-		out.Body.Flags = append(out.Body.Flags, FlagView{f.ID, f.Player.FullName(), f.PlayerID, f.Kind, f.Words, f.RaisedAt.UTC().Format(time.RFC3339)})
+		out.Body.Flags = append(
+			out.Body.Flags,
+			FlagView{f.ID, f.Player.FullName(), f.PlayerID, f.Kind, f.Words, f.RaisedAt.UTC().Format(time.RFC3339)},
+		)
 	}
 	return out, nil
 }

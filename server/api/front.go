@@ -14,8 +14,8 @@ import (
 // FrontView is a day as the front of the room shows it.
 type FrontView struct {
 	Class ClassName   `json:"class"`
-	Day   string      `json:"day" doc:"of the week"`
-	Steps []FrontStep `json:"steps" nullable:"false"`
+	Day   string      `json:"day"   doc:"of the week"`
+	Steps []FrontStep `json:"steps"                   nullable:"false"`
 	A4    music.Hertz `json:"a4_hz"`
 }
 
@@ -28,11 +28,11 @@ type FrontStep struct {
 	Tempo    music.Tempo  `json:"tempo_bpm"`
 	Beats    music.Beats  `json:"beats"`
 	Ticked   bool         `json:"ticked"`
-	Items    []string     `json:"items" nullable:"false"`
-	Cautions []string     `json:"cautions" nullable:"false"`
-	Cues     []FrontCue   `json:"cues" nullable:"false" doc:"what the room does, beat by beat"`
-	Groups   []FrontGroup `json:"groups" nullable:"false" doc:"what each group of instruments reads"`
-	Drone    music.Hertz  `json:"drone_hz" doc:"home, to sound under it"`
+	Items    []string     `json:"items"     nullable:"false"`
+	Cautions []string     `json:"cautions"  nullable:"false"`
+	Cues     []FrontCue   `json:"cues"      nullable:"false" doc:"what the room does, beat by beat"`
+	Groups   []FrontGroup `json:"groups"    nullable:"false" doc:"what each group of instruments reads"`
+	Drone    music.Hertz  `json:"drone_hz"                   doc:"home, to sound under it"`
 }
 
 // FrontCue is a stretch of beats in which the room does one thing.
@@ -46,7 +46,7 @@ type FrontCue struct {
 // FrontGroup is the instruments that read the same notes.
 type FrontGroup struct {
 	Names []string    `json:"names" nullable:"false"`
-	Doing string      `json:"doing" doc:"what they do meanwhile, when it is something else"`
+	Doing string      `json:"doing"                  doc:"what they do meanwhile, when it is something else"`
 	Notes []FrontNote `json:"notes" nullable:"false" doc:"when they sound, and what they read"`
 }
 
@@ -81,7 +81,10 @@ func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, erro
 		return nil, problem(err)
 	}
 	out := FrontView{
-		Class: classNameOf(class), Day: monday.AddDate(0, 0, in.Day).Weekday().String(), Steps: []FrontStep{}, A4: band.Conventions.A4,
+		Class: classNameOf(class),
+		Day:   monday.AddDate(0, 0, in.Day).Weekday().String(),
+		Steps: []FrontStep{},
+		A4:    band.Conventions.A4,
 	}
 	week := plan.Plan{Name: titleOf(class, store.Plan{}), Items: items}
 	for _, i := range week.OfDay(plan.Day(in.Day), plan.InClass) {
@@ -97,7 +100,16 @@ func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, erro
 }
 
 func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep, ok bool, err error) {
-	out = FrontStep{Key: i.Key, Name: i.Step.Kind.Name, Sentence: i.Step.Sentence(), Times: i.Times, Cautions: []string{}, Cues: []FrontCue{}, Groups: []FrontGroup{}, Items: []string{}}
+	out = FrontStep{
+		Key:      i.Key,
+		Name:     i.Step.Kind.Name,
+		Sentence: i.Step.Sentence(),
+		Times:    i.Times,
+		Cautions: []string{},
+		Cues:     []FrontCue{},
+		Groups:   []FrontGroup{},
+		Items:    []string{},
+	}
 	for n, who := range band.Players {
 		s, plays, err := notation.ScoreOf(i, plan.InClass, who, band.Conventions)
 		if err != nil {

@@ -19,14 +19,14 @@ type GrowthView struct {
 	Player     NamedPlayer    `json:"player"`
 	Instrument string         `json:"instrument"`
 	Section    string         `json:"section"`
-	Today      string         `json:"today" format:"date" doc:"the school's date now"`
-	Weeks      []GrowthWeek   `json:"weeks" nullable:"false"`
+	Today      string         `json:"today"      format:"date" doc:"the school's date now"`
+	Weeks      []GrowthWeek   `json:"weeks"                                                nullable:"false"`
 	Hold       progress.Line  `json:"hold"`
 	Centre     progress.Line  `json:"centre"`
 	Steadiness progress.Line  `json:"steadiness"`
-	Days       []string       `json:"days" nullable:"false" doc:"days played"`
-	Ladders    []LadderGrowth `json:"ladders" nullable:"false"`
-	Comments   []CommentView  `json:"comments" nullable:"false"`
+	Days       []string       `json:"days"                     doc:"days played"           nullable:"false"`
+	Ladders    []LadderGrowth `json:"ladders"                                              nullable:"false"`
+	Comments   []CommentView  `json:"comments"                                             nullable:"false"`
 }
 
 // LadderGrowth is a ladder and how the player came to stand where the player does.
@@ -44,7 +44,7 @@ type GrowthWeek struct {
 type growthInput struct {
 	ClassPath
 	Player string `path:"player" format:"uuid"`
-	Weeks  int    `query:"weeks" minimum:"1" maximum:"53" default:"12"`
+	Weeks  int    `                            query:"weeks" minimum:"1" maximum:"53" default:"12"`
 }
 
 type growthOutput struct{ Body GrowthView }
@@ -93,8 +93,18 @@ func (a *API) growthOf(ctx context.Context, class store.Class, playerID string, 
 	}
 	growth := progress.GrowthOf(notes)
 	out := GrowthView{
-		Class: classNameOf(class), Player: NamedPlayer{ID: p.ID, Name: p.FullName()}, Instrument: i.Name, Section: i.Section, Today: today.Format(time.DateOnly),
-		Weeks: []GrowthWeek{}, Hold: growth.Hold, Centre: growth.Centre, Steadiness: growth.Steadiness, Days: []string{}, Ladders: []LadderGrowth{}, Comments: []CommentView{},
+		Class:      classNameOf(class),
+		Player:     NamedPlayer{ID: p.ID, Name: p.FullName()},
+		Instrument: i.Name,
+		Section:    i.Section,
+		Today:      today.Format(time.DateOnly),
+		Weeks:      []GrowthWeek{},
+		Hold:       growth.Hold,
+		Centre:     growth.Centre,
+		Steadiness: growth.Steadiness,
+		Days:       []string{},
+		Ladders:    []LadderGrowth{},
+		Comments:   []CommentView{},
 	}
 	for _, w := range growth.Weeks {
 		out.Weeks = append(out.Weeks, GrowthWeek{w, dayOf(w.From)})
@@ -117,7 +127,12 @@ func (a *API) growthOf(ctx context.Context, class store.Class, playerID string, 
 }
 
 // climbed is where a player stands on each ladder that was tried, and the way there.
-func (a *API) climbed(ctx context.Context, p store.Player, i instrument.Instrument, today time.Time) ([]LadderGrowth, error) {
+func (a *API) climbed(
+	ctx context.Context,
+	p store.Player,
+	i instrument.Instrument,
+	today time.Time,
+) ([]LadderGrowth, error) {
 	out := []LadderGrowth{}
 	states, err := a.Store.LaddersOf(ctx, p)
 	if err != nil {
@@ -140,8 +155,16 @@ func (a *API) climbed(ctx context.Context, p store.Player, i instrument.Instrume
 
 func noteOf(r store.TakeNote, free bool) progress.Note {
 	return progress.Note{
-		Player: r.PlayerID, Take: r.TakeID, Day: dayNumber(r.Day), Sounding: music.MIDI(r.Sounding), Good: r.Good, Trusted: r.Trusted,
-		Centre: music.Cents(r.Centre), Steadiness: music.Cents(r.Steadiness), Held: music.Seconds(r.Held), Free: free,
+		Player:     r.PlayerID,
+		Take:       r.TakeID,
+		Day:        dayNumber(r.Day),
+		Sounding:   music.MIDI(r.Sounding),
+		Good:       r.Good,
+		Trusted:    r.Trusted,
+		Centre:     music.Cents(r.Centre),
+		Steadiness: music.Cents(r.Steadiness),
+		Held:       music.Seconds(r.Held),
+		Free:       free,
 	}
 }
 

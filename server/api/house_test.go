@@ -67,13 +67,25 @@ func (h *testHouse) visitor(t testing.TB) visitor {
 
 func (h *testHouse) director(t testing.TB, b storetest.Band) visitor {
 	v := h.visitor(t)
-	v.want(200, "POST", "/sign-in/director", map[string]string{"email": b.Director.Email, "password": storetest.Password}, nil)
+	v.want(
+		200,
+		"POST",
+		"/sign-in/director",
+		map[string]string{"email": b.Director.Email, "password": storetest.Password},
+		nil,
+	)
 	return v
 }
 
 func (h *testHouse) player(t testing.TB, b storetest.Band, n int) visitor {
 	v := h.visitor(t)
-	v.want(200, "POST", "/sign-in/player", map[string]string{"code": b.Class.Code, "player_id": b.Players[n].ID, "pin": storetest.PIN}, nil)
+	v.want(
+		200,
+		"POST",
+		"/sign-in/player",
+		map[string]string{"code": b.Class.Code, "player_id": b.Players[n].ID, "pin": storetest.PIN},
+		nil,
+	)
 	return v
 }
 

@@ -12,7 +12,12 @@ import (
 )
 
 // addStanding adds to a step where its player stands.
-func (s *PracticeStep) addStanding(p store.Player, i instrument.Instrument, ladders map[string]ladder.State, day time.Time) {
+func (s *PracticeStep) addStanding(
+	p store.Player,
+	i instrument.Instrument,
+	ladders map[string]ladder.State,
+	day time.Time,
+) {
 	if s.Score.Kind == exercise.KindLongToneLongest {
 		s.Best = p.Best
 	}
@@ -27,7 +32,7 @@ func (s *PracticeStep) addStanding(p store.Player, i instrument.Instrument, ladd
 
 type backInput struct {
 	Ladder string `path:"ladder"`
-	Act    string `path:"act" format:"uuid" doc:"made by the device: asking again is harmless"`
+	Act    string `path:"act"    format:"uuid" doc:"made by the device: asking again is harmless"`
 	Body   struct {
 		AgoMS int `json:"ago_ms,omitempty" minimum:"0" doc:"how long ago it was asked for, on a device without a network"`
 	}
@@ -44,7 +49,12 @@ func (a *API) stepBack(ctx context.Context, in *backInput) (*practiceOutput, err
 	}
 	at := ago(a.Now(), in.Body.AgoMS)
 	err = a.Store.AddLadderEntry(ctx, store.LadderEntry{
-		PlayerID: player.ID, Ladder: in.Ladder, What: ladder.SteppedBack, Day: player.Class.Day(at), At: at.UTC(), ActID: &in.Act,
+		PlayerID: player.ID,
+		Ladder:   in.Ladder,
+		What:     ladder.SteppedBack,
+		Day:      player.Class.Day(at),
+		At:       at.UTC(),
+		ActID:    &in.Act,
 	})
 	if err != nil {
 		return nil, problem(err)

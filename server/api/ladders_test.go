@@ -18,7 +18,13 @@ import (
 // climbing lets a simulated player play the second step and waits for the word.
 func climbing(v visitor, step store.Step, standIn string) api.Practice {
 	id := newID()
-	v.want(201, "POST", "/takes/"+id+"/simulated", map[string]any{"step": step.ID, "version": 1, "stand_in": standIn}, nil)
+	v.want(
+		201,
+		"POST",
+		"/takes/"+id+"/simulated",
+		map[string]any{"step": step.ID, "version": 1, "stand_in": standIn},
+		nil,
+	)
 	v.heard(id)
 	var practice api.Practice
 	v.want(200, "GET", "/practice", nil, &practice)
@@ -48,7 +54,11 @@ func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
 	assert.Equal(t, 3, practice.Steps[1].Ladder.Tries)
 	assert.True(t, practice.Steps[1].Ladder.Passed[0])
 	assert.Equal(t, 2, practice.Steps[1].Score.Rung, "the step is laid out at the player's own rung")
-	assert.Equal(t, []string{"C4", "G3"}, []string{practice.Steps[1].Score.Targets()[0].WrittenName, practice.Steps[1].Score.Targets()[1].WrittenName})
+	assert.Equal(
+		t,
+		[]string{"C4", "G3"},
+		[]string{practice.Steps[1].Score.Targets()[0].WrittenName, practice.Steps[1].Score.Targets()[1].WrittenName},
+	)
 
 	act := newID()
 	for range 2 { // asking again is harmless
@@ -59,7 +69,16 @@ func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
 
 	// Somebody who slipped is suggested the ladder again.
 	var out struct{ Suggestions []api.SuggestionView }
-	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/suggestions", nil, &out)
+	h.director(
+		t,
+		b,
+	).want(
+		200,
+		"GET",
+		"/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/suggestions",
+		nil,
+		&out,
+	)
 	require.Len(t, out.Suggestions, 1)
 	assert.Equal(t, "ladder", out.Suggestions[0].Item.Kind)
 
@@ -104,7 +123,17 @@ func TestTheWayUpALadderIsTold(t *testing.T) {
 	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/growth", nil, &g)
 	require.Len(t, g.Ladders, 1)
 	assert.Equal(t, 1, g.Ladders[0].Rung)
-	assert.Equal(t, []ladder.Turn{{Day: today, Move: ladder.Up, From: 1, Rung: 2}, {Day: today, Move: ladder.Back, From: 2, Rung: 1}}, g.Ladders[0].History)
+	assert.Equal(t, []ladder.Turn{{
+		Day:  today,
+		Move: ladder.Up,
+		From: 1,
+		Rung: 2,
+	}, {
+		Day:  today,
+		Move: ladder.Back,
+		From: 2,
+		Rung: 1,
+	}}, g.Ladders[0].History)
 	assert.Equal(t, today, g.Today)
 }
 
@@ -113,7 +142,13 @@ func TestWhatHurtsReachesTheDirector(t *testing.T) {
 	b := storetest.NewBand(t, h.store, "REED")
 	director, player := h.director(t, b), h.player(t, b, 0)
 	question, pain := newID(), newID()
-	player.want(204, "PUT", "/practice/flags/"+question, map[string]string{"kind": "question", "words": "Which thumb?", "step": b.Step.ID}, nil)
+	player.want(
+		204,
+		"PUT",
+		"/practice/flags/"+question,
+		map[string]string{"kind": "question", "words": "Which thumb?", "step": b.Step.ID},
+		nil,
+	)
 	player.want(204, "PUT", "/practice/flags/"+pain, map[string]string{"kind": "hurts", "words": ""}, nil)
 	player.want(204, "PUT", "/practice/flags/"+pain, map[string]string{"kind": "hurts", "words": ""}, nil)
 	player.want(422, "PUT", "/practice/flags/"+newID(), map[string]string{"kind": "question", "words": ""}, nil)

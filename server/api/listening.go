@@ -18,12 +18,12 @@ import (
 type ListeningView struct {
 	Class    ClassName        `json:"class"`
 	Minutes  int              `json:"minutes"`
-	Place    int              `json:"place" doc:"which excerpt is next, from 0"`
+	Place    int              `json:"place"    doc:"which excerpt is next, from 0"`
 	Spent    float64          `json:"spent_s"`
-	Excerpts []ExcerptView    `json:"excerpts" nullable:"false"`
-	Phrases  []PhraseView     `json:"phrases" nullable:"false" doc:"the director's own, most used first"`
-	Weights  progress.Weights `json:"weights" doc:"how much each reason counts, the director's own in place of ours"`
-	Left     int              `json:"left" doc:"takes with a reason that did not fit into the time"`
+	Excerpts []ExcerptView    `json:"excerpts"                                                                        nullable:"false"`
+	Phrases  []PhraseView     `json:"phrases"  doc:"the director's own, most used first"                              nullable:"false"`
+	Weights  progress.Weights `json:"weights"  doc:"how much each reason counts, the director's own in place of ours"`
+	Left     int              `json:"left"     doc:"takes with a reason that did not fit into the time"`
 }
 
 // ExcerptView is one excerpt with everything that is shown of it.
@@ -32,12 +32,12 @@ type ExcerptView struct {
 	Name       string                `json:"name"`
 	Instrument string                `json:"instrument"`
 	Title      string                `json:"title"`
-	Day        string                `json:"day" format:"date"`
+	Day        string                `json:"day"            format:"date"`
 	Start      float64               `json:"score_start_s"`
 	Verdict    Kept[verdict.Verdict] `json:"verdict"`
-	Word       verdict.Result        `json:"word,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's, once there is one"`
+	Word       verdict.Result        `json:"word,omitempty"               enum:"clean,nearly,not-yet,cant-tell" doc:"the director's, once there is one"`
 	Ribbon     Kept[ribbon.Ribbon]   `json:"ribbon"`
-	Comments   []CommentView         `json:"comments" nullable:"false"`
+	Comments   []CommentView         `json:"comments"                                                                                                   nullable:"false"`
 	HasSound   bool                  `json:"has_sound"`
 }
 
@@ -53,7 +53,7 @@ const listenBack = 4
 type listenInput struct {
 	ClassPath
 	Minutes int  `query:"minutes" minimum:"1" maximum:"60" default:"5"`
-	Afresh  bool `query:"afresh" doc:"choose anew, even when a listening of today is under way"`
+	Afresh  bool `query:"afresh"                                       doc:"choose anew, even when a listening of today is under way"`
 }
 
 type listenOutput struct{ Body ListeningView }
@@ -71,7 +71,12 @@ func (a *API) showListening(ctx context.Context, in *listenInput) (*listenOutput
 		return nil, problem(err)
 	}
 	if in.Afresh || err != nil {
-		kept = store.Listening{DirectorID: director, ClassID: class.ID, Day: day, Minutes: in.Minutes}
+		kept = store.Listening{
+			DirectorID: director,
+			ClassID:    class.ID,
+			Day:        day,
+			Minutes:    in.Minutes,
+		}
 		if kept.Excerpts, kept.LeftOver, err = a.chooseToHear(ctx, class, day, in.Minutes); err != nil {
 			return nil, problem(err)
 		}
@@ -87,7 +92,12 @@ func (a *API) showListening(ctx context.Context, in *listenInput) (*listenOutput
 }
 
 // chooseToHear weighs what was played and nobody has listened to.
-func (a *API) chooseToHear(ctx context.Context, class store.Class, day time.Time, minutes int) ([]progress.Excerpt, int, error) {
+func (a *API) chooseToHear(
+	ctx context.Context,
+	class store.Class,
+	day time.Time,
+	minutes int,
+) ([]progress.Excerpt, int, error) {
 	takes, err := a.Store.TakesToHear(ctx, class.ID, day.AddDate(0, 0, -listenBack), day)
 	if err != nil {
 		return nil, 0, err
@@ -115,8 +125,17 @@ func candidatesOf(takes []store.ToHear, stuck map[rung]int, day time.Time) []pro
 	for _, t := range takes {
 		tries, isStuck := stuck[rung{t.PlayerID, t.Ladder}]
 		c := progress.Candidate{
-			Take: t.TakeID, Player: t.PlayerID, Step: t.StepID, Result: t.Result, Words: t.Short, Cut: t.Cut(), FirstClean: t.FirstClean, WasClean: t.WasClean,
-			DaysUnheard: schoolDays(t.UnheardSince(), day), Stuck: isStuck, StuckTries: tries,
+			Take:        t.TakeID,
+			Player:      t.PlayerID,
+			Step:        t.StepID,
+			Result:      t.Result,
+			Words:       t.Short,
+			Cut:         t.Cut(),
+			FirstClean:  t.FirstClean,
+			WasClean:    t.WasClean,
+			DaysUnheard: schoolDays(t.UnheardSince(), day),
+			Stuck:       isStuck,
+			StuckTries:  tries,
 		}
 		if flagged[t.PlayerID] == t.TakeID {
 			c.Flag, c.FlagWords = progress.Pain, t.FlagWords
@@ -143,8 +162,14 @@ func flaggedTakes(takes []store.ToHear) map[string]string {
 
 func (a *API) listeningView(ctx context.Context, class store.Class, l store.Listening) (ListeningView, error) {
 	out := ListeningView{
-		Class:   classNameOf(class),
-		Minutes: l.Minutes, Place: l.Place, Spent: l.SpentS, Left: l.LeftOver, Excerpts: []ExcerptView{}, Phrases: []PhraseView{}, Weights: progress.StandardWeights().With(class.Weights),
+		Class:    classNameOf(class),
+		Minutes:  l.Minutes,
+		Place:    l.Place,
+		Spent:    l.SpentS,
+		Left:     l.LeftOver,
+		Excerpts: []ExcerptView{},
+		Phrases:  []PhraseView{},
+		Weights:  progress.StandardWeights().With(class.Weights),
 	}
 	phrases, err := a.Store.Phrases(ctx, l.DirectorID)
 	if err != nil {
@@ -184,8 +209,17 @@ func (a *API) listeningView(ctx context.Context, class store.Class, l store.List
 			return out, err
 		}
 		v := ExcerptView{
-			Excerpt: e, Name: t.Player.FullName(), Instrument: i.Name, Title: t.Score.Title, Day: t.Day.Format(time.DateOnly), Start: found.Start,
-			Verdict: Kept[verdict.Verdict](found.Verdict), Word: reviews[e.Take].Result, Ribbon: Kept[ribbon.Ribbon](found.Ribbon), Comments: []CommentView{}, HasSound: t.SoundGoneAt == nil,
+			Excerpt:    e,
+			Name:       t.Player.FullName(),
+			Instrument: i.Name,
+			Title:      t.Score.Title,
+			Day:        t.Day.Format(time.DateOnly),
+			Start:      found.Start,
+			Verdict:    Kept[verdict.Verdict](found.Verdict),
+			Word:       reviews[e.Take].Result,
+			Ribbon:     Kept[ribbon.Ribbon](found.Ribbon),
+			Comments:   []CommentView{},
+			HasSound:   t.SoundGoneAt == nil,
 		}
 		for _, c := range comments {
 			if c.TakeID == e.Take {
@@ -218,7 +252,13 @@ func (a *API) keepPlace(ctx context.Context, in *placeInput) (*struct{}, error) 
 			return nil, problem(err)
 		}
 	}
-	l := store.Listening{DirectorID: director, ClassID: class.ID, Day: class.Day(a.Now()), Place: in.Body.Place, SpentS: in.Body.Spent}
+	l := store.Listening{
+		DirectorID: director,
+		ClassID:    class.ID,
+		Day:        class.Day(a.Now()),
+		Place:      in.Body.Place,
+		SpentS:     in.Body.Spent,
+	}
 	return nil, problemOrNil(a.Store.KeepPlace(ctx, l, in.Body.Listened, a.Now().UTC()))
 }
 

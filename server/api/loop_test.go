@@ -44,7 +44,13 @@ func TestFromTheStepToTheDirectorsWord(t *testing.T) {
 	assert.InDelta(t, 0.3, float64(heard.Events[0].Duration), 0.03)
 	assert.Equal(t, "Ada T.", heard.Player, "players see first names and initials")
 
-	director.want(200, "PUT", "/takes/"+id+"/acts/"+newID(), map[string]string{"kind": "comment", "words": " One breath through. "}, nil)
+	director.want(
+		200,
+		"PUT",
+		"/takes/"+id+"/acts/"+newID(),
+		map[string]string{"kind": "comment", "words": " One breath through. "},
+		nil,
+	)
 	director.want(200, "PUT", "/takes/"+id+"/review", map[string]string{"result": "nearly"}, nil)
 
 	var today api.Today
@@ -116,7 +122,13 @@ func TestOtherWaysToMakeATake(t *testing.T) {
 	}
 	for key, cause := range want {
 		id := newID()
-		player.want(201, "POST", "/takes/"+id+"/simulated", map[string]any{"stand_in": key, "step": b.Step.ID, "version": 1}, nil)
+		player.want(
+			201,
+			"POST",
+			"/takes/"+id+"/simulated",
+			map[string]any{"stand_in": key, "step": b.Step.ID, "version": 1},
+			nil,
+		)
 		heard := player.heard(id)
 		require.NotNil(t, heard.Verdict.Deciding, key)
 		assert.Equal(t, cause, heard.Verdict.Deciding.Cause, key)

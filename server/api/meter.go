@@ -15,7 +15,7 @@ import (
 // Blown is what a meter showed, and the word on it.
 type Blown struct {
 	Trace   meter.Trace     `json:"trace"`
-	Blows   []meter.Blow    `json:"blows" nullable:"false"`
+	Blows   []meter.Blow    `json:"blows"   nullable:"false"`
 	Verdict verdict.Verdict `json:"verdict"`
 }
 
@@ -54,9 +54,22 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 	}
 	out := Blown{Trace: blower.Blow(score)}
 	out.Blows = meter.Read(out.Trace, score)
-	out.Verdict = verdict.Decide(verdict.Case{Instrument: i, Score: score, Blows: out.Blows, Tips: player.Class.Tips, Air: player.Class.Conventions().Air})
+	out.Verdict = verdict.Decide(verdict.Case{
+		Instrument: i,
+		Score:      score,
+		Blows:      out.Blows,
+		Tips:       player.Class.Tips,
+		Air:        player.Class.Conventions().Air,
+	})
 	err = a.Store.SaveTick(ctx, store.Tick{
-		PlayerID: player.ID, StepID: step.ID, StepVersion: step.Version, Day: day, Done: []bool{}, Result: out.Verdict.Result, Short: out.Verdict.Short, TickedAt: a.Now().UTC(),
+		PlayerID:    player.ID,
+		StepID:      step.ID,
+		StepVersion: step.Version,
+		Day:         day,
+		Done:        []bool{},
+		Result:      out.Verdict.Result,
+		Short:       out.Verdict.Short,
+		TickedAt:    a.Now().UTC(),
 	})
 	if err != nil {
 		return nil, problem(err)

@@ -25,7 +25,11 @@ func servePage(web fs.FS) http.HandlerFunc {
 		} else {
 			w.Header().Set("Cache-Control", "no-cache") // the page of today wants the ear of today
 		}
-		if _, err := fs.Stat(web, name+squeezed); err == nil && strings.Contains(r.Header.Get("Accept-Encoding"), "br") {
+		if _, err := fs.Stat(
+			web,
+			name+squeezed,
+		); err == nil &&
+			strings.Contains(r.Header.Get("Accept-Encoding"), "br") {
 			serveSqueezed(w, r, web, name)
 			return
 		}

@@ -16,7 +16,7 @@ import (
 // Received is how much of a take has arrived.
 type Received struct {
 	Bytes int64 `json:"received" doc:"without a hole, from the first"`
-	Safe  bool  `json:"safe" doc:"the whole take was accepted"`
+	Safe  bool  `json:"safe"     doc:"the whole take was accepted"`
 }
 
 const (
@@ -47,7 +47,13 @@ func (a *API) uploadPart(w http.ResponseWriter, r *http.Request) {
 	take, player := chi.URLParam(r, "take"), a.who(r.Context()).PlayerID
 	offset, err := strconv.ParseInt(chi.URLParam(r, "offset"), 10, 64)
 	if err != nil || offset < 0 || offset > mostParts || !isUUID(take) {
-		fail(w, exercise.ParameterError{Field: "offset", Remedy: "name the take by its UUID, and where the part begins in bytes"})
+		fail(
+			w,
+			exercise.ParameterError{
+				Field:  "offset",
+				Remedy: "name the take by its UUID, and where the part begins in bytes",
+			},
+		)
 		return
 	}
 	part, err := io.ReadAll(r.Body)

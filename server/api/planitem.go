@@ -11,22 +11,30 @@ import (
 
 // PlanItem is a step placed on days, as the page edits it.
 type PlanItem struct {
-	Key        string         `json:"key" format:"uuid" doc:"made by the client; the step's own number from then on"`
-	Kind       string         `json:"kind" doc:"a key of the catalogue; it stays"`
+	Key        string         `json:"key"        format:"uuid" doc:"made by the client; the step's own number from then on"`
+	Kind       string         `json:"kind"                     doc:"a key of the catalogue; it stays"`
 	Parameters map[string]any `json:"parameters"`
 	Times      int            `json:"times"`
-	Days       []string       `json:"days" nullable:"false" doc:"MO, TU, WE, TH, FR, SA, SU"`
-	At         plan.Place     `json:"at" enum:"class,home,both"`
-	Wanted     int            `json:"wanted" doc:"1 if there is room, 2 usual, 3 rather than others"`
-	Pinned     bool           `json:"pinned" doc:"neither cut nor dropped to fit"`
-	For        []string       `json:"for" nullable:"false" doc:"instrument keys; none is everyone it suits"`
-	Why        string         `json:"why" maxLength:"200"`
+	Days       []string       `json:"days"                     doc:"MO, TU, WE, TH, FR, SA, SU"                             nullable:"false"`
+	At         plan.Place     `json:"at"                                                                                                     enum:"class,home,both"`
+	Wanted     int            `json:"wanted"                   doc:"1 if there is room, 2 usual, 3 rather than others"`
+	Pinned     bool           `json:"pinned"                   doc:"neither cut nor dropped to fit"`
+	For        []string       `json:"for"                      doc:"instrument keys; none is everyone it suits"             nullable:"false"`
+	Why        string         `json:"why"                                                                                                                           maxLength:"200"`
 }
 
 func viewOf(i plan.Item) PlanItem {
 	return PlanItem{
-		Key: i.Key, Kind: i.Step.Kind.Key, Parameters: i.Step.Values, Times: i.Times, Days: i.Days.Names(), At: i.At, Wanted: int(i.Wanted), Pinned: i.Pinned,
-		For: append([]string{}, i.For...), Why: i.Why,
+		Key:        i.Key,
+		Kind:       i.Step.Kind.Key,
+		Parameters: i.Step.Values,
+		Times:      i.Times,
+		Days:       i.Days.Names(),
+		At:         i.At,
+		Wanted:     int(i.Wanted),
+		Pinned:     i.Pinned,
+		For:        append([]string{}, i.For...),
+		Why:        i.Why,
 	}
 }
 
@@ -53,7 +61,16 @@ func (v PlanItem) item() (plan.Item, error) {
 	if err != nil {
 		return plan.Item{}, err
 	}
-	i := plan.Item{Key: v.Key, Step: step, Times: v.Times, At: v.At, Wanted: plan.Wanted(v.Wanted), Pinned: v.Pinned, For: v.For, Why: v.Why}
+	i := plan.Item{
+		Key:    v.Key,
+		Step:   step,
+		Times:  v.Times,
+		At:     v.At,
+		Wanted: plan.Wanted(v.Wanted),
+		Pinned: v.Pinned,
+		For:    v.For,
+		Why:    v.Why,
+	}
 	return i, i.Days.UnmarshalJSON(days)
 }
 
@@ -66,13 +83,19 @@ func itemsOf(views []PlanItem) ([]plan.Item, error) {
 		i, err := v.item()
 		var bad exercise.ParameterError
 		if errors.As(err, &bad) {
-			return nil, exercise.ParameterError{Field: fmt.Sprintf("items[%d].parameters.%s", n, bad.Field), Remedy: bad.Remedy}
+			return nil, exercise.ParameterError{
+				Field:  fmt.Sprintf("items[%d].parameters.%s", n, bad.Field),
+				Remedy: bad.Remedy,
+			}
 		}
 		if err != nil {
 			return nil, err
 		}
 		if seen[v.Key] || !isUUID(v.Key) {
-			return nil, exercise.ParameterError{Field: fmt.Sprintf("items[%d].key", n), Remedy: "give each step a number of its own"}
+			return nil, exercise.ParameterError{
+				Field:  fmt.Sprintf("items[%d].key", n),
+				Remedy: "give each step a number of its own",
+			}
 		}
 		seen[v.Key] = true
 		out[n] = i

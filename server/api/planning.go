@@ -21,24 +21,24 @@ import (
 
 // DayWork is what a day of a plan asks of a class.
 type DayWork struct {
-	Items    []ItemWork    `json:"items" nullable:"false"`
+	Items    []ItemWork    `json:"items"    nullable:"false"`
 	Sections []SectionWork `json:"sections" nullable:"false"`
-	Total    music.Seconds `json:"total_s" doc:"of whoever takes longest"`
-	Budget   music.Seconds `json:"budget_s" doc:"the least of the band's budgets"`
-	Over     []string      `json:"over" nullable:"false" doc:"every budget the day goes beyond, in words"`
-	Order    []string      `json:"order" nullable:"false" doc:"keys in the order of the class's school"`
-	Reason   string        `json:"reason" doc:"why that order"`
+	Total    music.Seconds `json:"total_s"                   doc:"of whoever takes longest"`
+	Budget   music.Seconds `json:"budget_s"                  doc:"the least of the band's budgets"`
+	Over     []string      `json:"over"     nullable:"false" doc:"every budget the day goes beyond, in words"`
+	Order    []string      `json:"order"    nullable:"false" doc:"keys in the order of the class's school"`
+	Reason   string        `json:"reason"                    doc:"why that order"`
 }
 
 // ItemWork is one item of it.
 type ItemWork struct {
 	Key      string        `json:"key"`
-	Name     string        `json:"name" doc:"the kind's"`
+	Name     string        `json:"name"     doc:"the kind's"`
 	Group    string        `json:"group"`
 	Sentence string        `json:"sentence"`
-	Seconds  music.Seconds `json:"seconds" doc:"of whoever takes longest, reading and changing included"`
-	Cautions []string      `json:"cautions" nullable:"false"`
-	LeftOut  []string      `json:"left_out" nullable:"false" doc:"sections that it is not for"`
+	Seconds  music.Seconds `json:"seconds"  doc:"of whoever takes longest, reading and changing included"`
+	Cautions []string      `json:"cautions"                                                               nullable:"false"`
+	LeftOut  []string      `json:"left_out" doc:"sections that it is not for"                             nullable:"false"`
 }
 
 // SectionWork is a section's load.
@@ -46,14 +46,14 @@ type SectionWork struct {
 	Section string         `json:"section"`
 	Stage   exercise.Stage `json:"stage"`
 	Load    plan.Effort    `json:"load"`
-	Over    []plan.Over    `json:"over" nullable:"false"`
+	Over    []plan.Over    `json:"over"    nullable:"false"`
 }
 
 // DayAsked is a day of items, where and in how many minutes.
 type DayAsked struct {
-	Items   []PlanItem `json:"items" nullable:"false" doc:"the day's, in order"`
-	At      plan.Place `json:"at" enum:"class,home"`
-	Minutes float64    `json:"minutes" minimum:"0" maximum:"60" doc:"0: the class's own"`
+	Items   []PlanItem `json:"items"   nullable:"false" doc:"the day's, in order"`
+	At      plan.Place `json:"at"                                                 enum:"class,home"`
+	Minutes float64    `json:"minutes"                  doc:"0: the class's own"                    minimum:"0" maximum:"60"`
 }
 
 type dayInput struct {
@@ -64,7 +64,10 @@ type dayInput struct {
 type dayOutput struct{ Body DayWork }
 
 // asked reads a day and the band it is for.
-func (a *API) asked(ctx context.Context, in *dayInput) (items []plan.Item, members []BandMember, band plan.Band, minutes float64, err error) {
+func (a *API) asked(
+	ctx context.Context,
+	in *dayInput,
+) (items []plan.Item, members []BandMember, band plan.Band, minutes float64, err error) {
 	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
 	if err != nil {
 		return nil, nil, band, 0, err
@@ -90,7 +93,12 @@ func (a *API) workDay(ctx context.Context, in *dayInput) (*dayOutput, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := DayWork{Items: []ItemWork{}, Sections: []SectionWork{}, Over: []string{}, Order: []string{}}
+	out := DayWork{
+		Items:    []ItemWork{},
+		Sections: []SectionWork{},
+		Over:     []string{},
+		Order:    []string{},
+	}
 	for n, s := range sections {
 		out.Sections = append(out.Sections, SectionWork{members[n].Section, s.Stage, s.Load, s.Over})
 		out.Total = max(out.Total, s.Load.Total)
@@ -121,7 +129,14 @@ func (a *API) workDay(ctx context.Context, in *dayInput) (*dayOutput, error) {
 func itemWorks(items []plan.Item, members []BandMember, band plan.Band, at plan.Place) ([]ItemWork, error) {
 	out := []ItemWork{}
 	for _, i := range items {
-		w := ItemWork{Key: i.Key, Name: i.Step.Kind.Name, Group: string(i.Step.Kind.Group), Sentence: i.Step.Sentence(), Cautions: []string{}, LeftOut: []string{}}
+		w := ItemWork{
+			Key:      i.Key,
+			Name:     i.Step.Kind.Name,
+			Group:    string(i.Step.Kind.Group),
+			Sentence: i.Step.Sentence(),
+			Cautions: []string{},
+			LeftOut:  []string{},
+		}
 		for n, who := range band.Players {
 			if !i.IsFor(who.Instrument) {
 				if !slices.Contains(w.LeftOut, members[n].Section) {
@@ -147,9 +162,9 @@ func itemWorks(items []plan.Item, members []BandMember, band plan.Band, at plan.
 
 // FittedDay is a day that fits.
 type FittedDay struct {
-	Items  []PlanItem    `json:"items" nullable:"false"`
-	Cuts   []plan.Cut    `json:"cuts" nullable:"false"`
-	Beyond []string      `json:"beyond" nullable:"false" doc:"what even the pinned items alone go beyond"`
+	Items  []PlanItem    `json:"items"   nullable:"false"`
+	Cuts   []plan.Cut    `json:"cuts"    nullable:"false"`
+	Beyond []string      `json:"beyond"  nullable:"false" doc:"what even the pinned items alone go beyond"`
 	Total  music.Seconds `json:"total_s"`
 }
 
@@ -164,7 +179,12 @@ func (a *API) fitDay(ctx context.Context, in *dayInput) (*fitOutput, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := FittedDay{Items: viewsOf(fitted.Items), Cuts: fitted.Cuts, Beyond: []string{}, Total: fitted.Total}
+	out := FittedDay{
+		Items:  viewsOf(fitted.Items),
+		Cuts:   fitted.Cuts,
+		Beyond: []string{},
+		Total:  fitted.Total,
+	}
 	for _, o := range fitted.Beyond {
 		out.Beyond = append(out.Beyond, o.Text)
 	}
@@ -209,7 +229,10 @@ func (a *API) suggestSteps(ctx context.Context, in *WeekPath) (*suggestionsOutpu
 	}
 	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck)) {
 		s.Item.Key = store.NewID()
-		out.Body.Suggestions = append(out.Body.Suggestions, SuggestionView{viewOf(s.Item), s.Item.Step.Kind.Name, s.Reason, s.Section, s.Players, s.Takes})
+		out.Body.Suggestions = append(
+			out.Body.Suggestions,
+			SuggestionView{viewOf(s.Item), s.Item.Step.Kind.Name, s.Reason, s.Section, s.Players, s.Takes},
+		)
 	}
 	return out, nil
 }
@@ -217,7 +240,13 @@ func (a *API) suggestSteps(ctx context.Context, in *WeekPath) (*suggestionsOutpu
 func stuckRungs(stuck []store.StuckPlayer) []plan.StuckRung {
 	out := make([]plan.StuckRung, len(stuck))
 	for n, s := range stuck {
-		out[n] = plan.StuckRung{Player: s.PlayerID, Instrument: s.Instrument, Ladder: s.Ladder, Rung: s.Rung, Tries: s.Tries}
+		out[n] = plan.StuckRung{
+			Player:     s.PlayerID,
+			Instrument: s.Instrument,
+			Ladder:     s.Ladder,
+			Rung:       s.Rung,
+			Tries:      s.Tries,
+		}
 	}
 	return out
 }
@@ -225,7 +254,12 @@ func stuckRungs(stuck []store.StuckPlayer) []plan.StuckRung {
 func observations(heard []store.Heard) []plan.Observation {
 	out := make([]plan.Observation, len(heard))
 	for n, h := range heard {
-		out[n] = plan.Observation{Player: h.PlayerID, Instrument: h.Instrument, Result: h.Result, Cause: h.Cause}
+		out[n] = plan.Observation{
+			Player:     h.PlayerID,
+			Instrument: h.Instrument,
+			Result:     h.Result,
+			Cause:      h.Cause,
+		}
 	}
 	return out
 }
@@ -236,13 +270,16 @@ type NotationAsked struct {
 	Parameters map[string]any `json:"parameters"`
 	Instrument string         `json:"instrument"`
 	Variant    string         `json:"variant"`
-	Stage      exercise.Stage `json:"stage" minimum:"1" maximum:"4"`
+	Stage      exercise.Stage `json:"stage"      minimum:"1" maximum:"4"`
 }
 
 func (n NotationAsked) player() (exercise.Player, error) {
 	i, err := instrument.Get(n.Instrument)
 	if err != nil {
-		return exercise.Player{}, exercise.ParameterError{Field: "instrument", Remedy: "choose an instrument of the table"}
+		return exercise.Player{}, exercise.ParameterError{
+			Field:  "instrument",
+			Remedy: "choose an instrument of the table",
+		}
 	}
 	if i, err = i.As(n.Variant); err != nil {
 		return exercise.Player{}, exercise.ParameterError{Field: "variant", Remedy: err.Error()}
@@ -254,9 +291,9 @@ func (n NotationAsked) player() (exercise.Player, error) {
 type StepNotation struct {
 	Sentence string            `json:"sentence"`
 	Score    exercise.Score    `json:"score"`
-	Bars     []notation.Bar    `json:"bars" nullable:"false"`
+	Bars     []notation.Bar    `json:"bars"     nullable:"false"`
 	Timeline exercise.Timeline `json:"timeline"`
-	Suits    bool              `json:"suits" doc:"false: the step is not for this instrument, and there is nothing to draw"`
+	Suits    bool              `json:"suits"                     doc:"false: the step is not for this instrument, and there is nothing to draw"`
 }
 
 type notationInput struct {
@@ -310,7 +347,11 @@ func (a *API) soundStep(w http.ResponseWriter, r *http.Request) {
 	}
 	q := r.URL.Query()
 	stage, _ := strconv.Atoi(q.Get("stage")) // 0 is taken as the first
-	who, err := NotationAsked{Instrument: q.Get("instrument"), Variant: q.Get("variant"), Stage: max(1, exercise.Stage(stage))}.player()
+	who, err := NotationAsked{
+		Instrument: q.Get("instrument"),
+		Variant:    q.Get("variant"),
+		Stage:      max(1, exercise.Stage(stage)),
+	}.player()
 	if err != nil {
 		fail(w, err)
 		return

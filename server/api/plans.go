@@ -18,24 +18,24 @@ import (
 // PlanView is a class's week.
 type PlanView struct {
 	Class        ClassName        `json:"class"`
-	Monday       string           `json:"monday" format:"date"`
-	Today        string           `json:"today" format:"date" doc:"the school's date now"`
+	Monday       string           `json:"monday"           format:"date"`
+	Today        string           `json:"today"            format:"date" doc:"the school's date now"`
 	Name         string           `json:"name"`
-	Revision     int              `json:"revision" doc:"0: nothing was planned yet"`
-	Items        []PlanItem       `json:"items" nullable:"false"`
-	History      []PlanChangeView `json:"history" nullable:"false" doc:"who changed what, the latest first"`
+	Revision     int              `json:"revision"                       doc:"0: nothing was planned yet"`
+	Items        []PlanItem       `json:"items"                                                                                       nullable:"false"`
+	History      []PlanChangeView `json:"history"                        doc:"who changed what, the latest first"                     nullable:"false"`
 	ClassMinutes float64          `json:"class_minutes"`
-	HomeMinutes  float64          `json:"home_minutes" doc:"0: the stage's usual"`
-	Band         []BandMember     `json:"band" nullable:"false" doc:"the instruments of the class"`
-	Merged       bool             `json:"merged,omitempty" doc:"somebody else's changes came in between, and are in it"`
-	Feed         string           `json:"feed" doc:"path of the calendar feed"`
+	HomeMinutes  float64          `json:"home_minutes"                   doc:"0: the stage's usual"`
+	Band         []BandMember     `json:"band"                           doc:"the instruments of the class"                           nullable:"false"`
+	Merged       bool             `json:"merged,omitempty"               doc:"somebody else's changes came in between, and are in it"`
+	Feed         string           `json:"feed"                           doc:"path of the calendar feed"`
 }
 
 // PlanChangeView is one change of a plan.
 type PlanChangeView struct {
 	Revision int    `json:"revision"`
 	By       string `json:"by"`
-	At       string `json:"at" format:"date-time"`
+	At       string `json:"at"       format:"date-time"`
 	Changes  string `json:"changes"`
 }
 
@@ -51,7 +51,7 @@ type BandMember struct {
 
 // WeekPath names a week of a class.
 type WeekPath struct {
-	Class  string `path:"class" format:"uuid"`
+	Class  string `path:"class"  format:"uuid"`
 	Monday string `path:"monday" format:"date"`
 }
 
@@ -65,7 +65,10 @@ func (a *API) week(ctx context.Context, in WeekPath) (store.Class, time.Time, er
 	}
 	monday, err := time.Parse(time.DateOnly, in.Monday)
 	if err != nil || monday.Weekday() != time.Monday {
-		return class, monday, exercise.ParameterError{Field: "monday", Remedy: "name the week by its Monday, as 2026-11-23"}
+		return class, monday, exercise.ParameterError{
+			Field:  "monday",
+			Remedy: "name the week by its Monday, as 2026-11-23",
+		}
 	}
 	return class, monday, nil
 }
@@ -88,9 +91,17 @@ func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, ite
 		return nil, problem(err)
 	}
 	out := PlanView{
-		Class: classNameOf(class), Monday: p.Monday.Format(time.DateOnly), Today: class.Day(a.Now()).Format(time.DateOnly),
-		Name: p.Name, Revision: p.Revision, Items: viewsOf(items), History: []PlanChangeView{}, ClassMinutes: class.ClassMinutes, HomeMinutes: class.HomeMinutes,
-		Band: members, Feed: "/api/feeds/" + class.FeedToken + ".ics",
+		Class:        classNameOf(class),
+		Monday:       p.Monday.Format(time.DateOnly),
+		Today:        class.Day(a.Now()).Format(time.DateOnly),
+		Name:         p.Name,
+		Revision:     p.Revision,
+		Items:        viewsOf(items),
+		History:      []PlanChangeView{},
+		ClassMinutes: class.ClassMinutes,
+		HomeMinutes:  class.HomeMinutes,
+		Band:         members,
+		Feed:         "/api/feeds/" + class.FeedToken + ".ics",
 	}
 	if p.ID == "" {
 		return &planOutput{out}, nil
@@ -100,7 +111,10 @@ func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, ite
 		return nil, problem(err)
 	}
 	for _, r := range history {
-		out.History = append(out.History, PlanChangeView{r.Revision, r.Director.Name, r.ChangedAt.UTC().Format(time.RFC3339), r.Changes})
+		out.History = append(
+			out.History,
+			PlanChangeView{r.Revision, r.Director.Name, r.ChangedAt.UTC().Format(time.RFC3339), r.Changes},
+		)
 	}
 	return &planOutput{out}, nil
 }
@@ -159,7 +173,13 @@ func (a *API) changePlan(ctx context.Context, in *changePlanInput) (*planOutput,
 		return nil, problem(err)
 	}
 	saved, err := a.Store.ChangePlan(ctx, store.PlanChange{
-		ClassID: class.ID, DirectorID: a.who(ctx).DirectorID, Monday: monday, Name: in.Body.Name, Based: in.Body.Based, Items: items, At: a.Now().UTC(),
+		ClassID:    class.ID,
+		DirectorID: a.who(ctx).DirectorID,
+		Monday:     monday,
+		Name:       in.Body.Name,
+		Based:      in.Body.Based,
+		Items:      items,
+		At:         a.Now().UTC(),
 	})
 	if err != nil {
 		return nil, problem(err)
@@ -245,7 +265,11 @@ func (a *API) saveTemplate(ctx context.Context, in *templateInput) (*templatesOu
 		return nil, problem(err)
 	}
 	err = a.Store.SaveTemplate(ctx, store.PlanTemplate{
-		ID: uuid.NewString(), DirectorID: a.who(ctx).DirectorID, Name: in.Body.Name, Items: items, MadeAt: a.Now().UTC(),
+		ID:         uuid.NewString(),
+		DirectorID: a.who(ctx).DirectorID,
+		Name:       in.Body.Name,
+		Items:      items,
+		MadeAt:     a.Now().UTC(),
 	})
 	if err != nil {
 		return nil, problem(err)

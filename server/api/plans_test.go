@@ -21,7 +21,14 @@ func planItem(kind string, parameters map[string]any) api.PlanItem {
 		parameters = map[string]any{}
 	}
 	return api.PlanItem{
-		Key: newID(), Kind: kind, Parameters: parameters, Times: 1, Days: []string{"MO", "TU", "WE", "TH", "FR", "SA", "SU"}, At: plan.Both, Wanted: 2, For: []string{},
+		Key:        newID(),
+		Kind:       kind,
+		Parameters: parameters,
+		Times:      1,
+		Days:       []string{"MO", "TU", "WE", "TH", "FR", "SA", "SU"},
+		At:         plan.Both,
+		Wanted:     2,
+		For:        []string{},
 	}
 }
 
@@ -48,7 +55,13 @@ func TestTwoDirectorsChangeOneWeek(t *testing.T) {
 	two := h.director(t, colleague)
 	two.want(404, "GET", path, nil, nil)
 	one.want(422, "POST", "/classes/"+b.Class.ID+"/directors", map[string]string{"email": "nobody@school.example"}, nil)
-	one.want(200, "POST", "/classes/"+b.Class.ID+"/directors", map[string]string{"email": colleague.Director.Email}, nil)
+	one.want(
+		200,
+		"POST",
+		"/classes/"+b.Class.ID+"/directors",
+		map[string]string{"email": colleague.Director.Email},
+		nil,
+	)
 
 	// The other's laptop was closed meanwhile, and still has revision 1.
 	mine := change(1, swell, scale, planItem("echo", nil))
@@ -112,7 +125,16 @@ func TestADayIsAddedUpFittedAndOrdered(t *testing.T) {
 	day := func(minutes float64, items ...api.PlanItem) map[string]any {
 		return map[string]any{"items": items, "at": "class", "minutes": minutes}
 	}
-	walk, long, buzz := planItem("five-note-walk", nil), planItem("long-tone-counted", nil), planItem("buzz-at-once", nil)
+	walk, long, buzz := planItem(
+		"five-note-walk",
+		nil,
+	), planItem(
+		"long-tone-counted",
+		nil,
+	), planItem(
+		"buzz-at-once",
+		nil,
+	)
 	var work api.DayWork
 	director.want(200, "POST", "/classes/"+b.Class.ID+"/days/work", day(0, walk, long, buzz), &work)
 	require.Len(t, work.Items, 3)
@@ -136,7 +158,13 @@ func TestAStepIsDrawnAndSoundsForAnyInstrument(t *testing.T) {
 	h := newHouse(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
-	ask := map[string]any{"kind": "long-tone-counted", "parameters": map[string]any{"notes": []int{0}}, "instrument": "alto-sax", "variant": "", "stage": 2}
+	ask := map[string]any{
+		"kind":       "long-tone-counted",
+		"parameters": map[string]any{"notes": []int{0}},
+		"instrument": "alto-sax",
+		"variant":    "",
+		"stage":      2,
+	}
 	var drawn api.StepNotation
 	director.want(200, "POST", "/classes/"+b.Class.ID+"/steps/notation", ask, &drawn)
 	assert.Equal(t, "G4", drawn.Score.Targets()[0].WrittenName)
@@ -159,7 +187,13 @@ func TestTemplatesAreADirectorsOwn(t *testing.T) {
 	b, other := storetest.NewBand(t, h.store, "REED"), storetest.NewBand(t, h.store, "BRASS")
 	director := h.director(t, b)
 	var kept struct{ Templates []api.Template }
-	director.want(200, "POST", "/templates", map[string]any{"name": "Before concerts", "items": []api.PlanItem{planItem("swell", nil)}}, &kept)
+	director.want(
+		200,
+		"POST",
+		"/templates",
+		map[string]any{"name": "Before concerts", "items": []api.PlanItem{planItem("swell", nil)}},
+		&kept,
+	)
 	require.Len(t, kept.Templates, 1)
 	id := kept.Templates[0].ID
 	h.director(t, other).want(404, "DELETE", "/templates/"+id, nil, nil)
@@ -192,7 +226,12 @@ func TestWhoIsExcusedIsAskedForNothing(t *testing.T) {
 	h := newHouse(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	day := b.Class.Day(time.Now())
-	require.NoError(t, h.store.AddException(t.Context(), store.Exception{ID: newID(), PlayerID: b.Players[0].ID, FirstDay: day, LastDay: day}))
+	require.NoError(t, h.store.AddException(t.Context(), store.Exception{
+		ID:       newID(),
+		PlayerID: b.Players[0].ID,
+		FirstDay: day,
+		LastDay:  day,
+	}))
 	var practice api.Practice
 	h.player(t, b, 0).want(200, "GET", "/practice", nil, &practice)
 	assert.Empty(t, practice.Steps)

@@ -29,13 +29,13 @@ type Practice struct {
 	PlayerID   string           `json:"player_id"`
 	Player     string           `json:"player"`
 	Instrument string           `json:"instrument"`
-	Day        string           `json:"day" format:"date"`
-	Steps      []PracticeStep   `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
-	Comments   []CommentView    `json:"comments" nullable:"false" doc:"the director's latest"`
-	StandIns   []synth.StandIn  `json:"stand_ins" nullable:"false" doc:"simulated players that can stand in for the microphone"`
-	Blowers    []meter.Choice   `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
-	Setting    practice.Setting `json:"setting" doc:"what scores are worked out from"`
-	Tips       verdict.Book     `json:"tips" doc:"the class's own words"`
+	Day        string           `json:"day"        format:"date"`
+	Steps      []PracticeStep   `json:"steps"                    nullable:"false" doc:"today's, in order; none on a day without a plan"`
+	Comments   []CommentView    `json:"comments"                 nullable:"false" doc:"the director's latest"`
+	StandIns   []synth.StandIn  `json:"stand_ins"                nullable:"false" doc:"simulated players that can stand in for the microphone"`
+	Blowers    []meter.Choice   `json:"blowers"                  nullable:"false" doc:"simulated players at a simulated air meter"`
+	Setting    practice.Setting `json:"setting"                                   doc:"what scores are worked out from"`
+	Tips       verdict.Book     `json:"tips"                                      doc:"the class's own words"`
 }
 
 // PracticeStep is a step worked out for the player's own instrument.
@@ -43,17 +43,17 @@ type PracticeStep struct {
 	practice.Worked
 	ID       string           `json:"id"`
 	Version  int              `json:"version"`
-	Name     string           `json:"name" doc:"the kind's"`
+	Name     string           `json:"name"             doc:"the kind's"`
 	Sentence string           `json:"sentence"`
 	Why      string           `json:"why"`
 	Times    int              `json:"times"`
-	Step     AskedStep        `json:"step" doc:"before it was worked out"`
-	Takes    []PracticeTake   `json:"takes" nullable:"false" doc:"today's of this step, newest first"`
-	Ticked   []bool           `json:"ticked" nullable:"false" doc:"which items of a ticked step are done today"`
+	Step     AskedStep        `json:"step"             doc:"before it was worked out"`
+	Takes    []PracticeTake   `json:"takes"            doc:"today's of this step, newest first"                        nullable:"false"`
+	Ticked   []bool           `json:"ticked"           doc:"which items of a ticked step are done today"               nullable:"false"`
 	Ladder   *practice.Ladder `json:"ladder,omitempty" doc:"of a step that is a rung"`
 	Best     float64          `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
-	Recent   []string         `json:"recent_tips" nullable:"false" doc:"keys of the tips of the step's latest takes, latest first"`
-	Result   verdict.Result   `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the best of today, once there is one"`
+	Recent   []string         `json:"recent_tips"      doc:"keys of the tips of the step's latest takes, latest first" nullable:"false"`
+	Result   verdict.Result   `json:"result,omitempty" doc:"the best of today, once there is one"                                       enum:"clean,nearly,not-yet,cant-tell"`
 }
 
 // AskedStep is a step as it was planned, for the core to work out anew.
@@ -65,8 +65,8 @@ type AskedStep struct {
 // PracticeTake is one of today's takes, small.
 type PracticeTake struct {
 	ID     string         `json:"id"`
-	State  string         `json:"state" enum:"waiting,done,failed"`
-	Played string         `json:"played_at" format:"date-time"`
+	State  string         `json:"state"            enum:"waiting,done,failed"`
+	Played string         `json:"played_at"                                              format:"date-time"`
 	Result verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
 	Ribbon *ribbon.Ribbon `json:"ribbon,omitempty"`
 }
@@ -94,8 +94,15 @@ func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, e
 		return nil, problem(err)
 	}
 	out := Practice{
-		PlayerID: player.ID, Player: player.ShortName(), Instrument: i.Name, Day: day.Format(time.DateOnly), Comments: []CommentView{},
-		StandIns: synth.StandIns(), Blowers: meter.StandIns(), Setting: intake.Setting(player, day), Tips: player.Class.Tips,
+		PlayerID:   player.ID,
+		Player:     player.ShortName(),
+		Instrument: i.Name,
+		Day:        day.Format(time.DateOnly),
+		Comments:   []CommentView{},
+		StandIns:   synth.StandIns(),
+		Blowers:    meter.StandIns(),
+		Setting:    intake.Setting(player, day),
+		Tips:       player.Class.Tips,
 	}
 	if out.Steps, err = a.practiceSteps(ctx, player, day); err != nil {
 		return nil, problem(err)
@@ -162,8 +169,17 @@ func practiceStep(step store.Step, player store.Player, day time.Time) (Practice
 		why = x.Kind.Why
 	}
 	return PracticeStep{
-		Worked: worked, ID: step.ID, Version: step.Version, Name: x.Kind.Name, Sentence: x.Sentence(), Why: why, Times: step.Times, Step: AskedStep{x.Kind.Key, x.Values},
-		Takes: []PracticeTake{}, Ticked: make([]bool, len(worked.Score.Items)), Recent: []string{},
+		Worked:   worked,
+		ID:       step.ID,
+		Version:  step.Version,
+		Name:     x.Kind.Name,
+		Sentence: x.Sentence(),
+		Why:      why,
+		Times:    step.Times,
+		Step:     AskedStep{x.Kind.Key, x.Values},
+		Takes:    []PracticeTake{},
+		Ticked:   make([]bool, len(worked.Score.Items)),
+		Recent:   []string{},
 	}, nil
 }
 
@@ -227,8 +243,8 @@ type PracticeWeek struct {
 
 // PracticeDay is a day's steps as they are planned now.
 type PracticeDay struct {
-	Day   string         `json:"day" format:"date"`
-	Steps []PracticeStep `json:"steps" nullable:"false"`
+	Day   string         `json:"day"   format:"date"`
+	Steps []PracticeStep `json:"steps"               nullable:"false"`
 }
 
 type weekOutput struct{ Body PracticeWeek }
@@ -306,12 +322,23 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 		return nil, problem(err)
 	}
 	if !score.Ticked || len(in.Body.Done) != len(score.Items) {
-		return nil, problem(exercise.ParameterError{Field: "done", Remedy: fmt.Sprintf("this step has %d items to tick", len(score.Items))})
+		return nil, problem(
+			exercise.ParameterError{
+				Field:  "done",
+				Remedy: fmt.Sprintf("this step has %d items to tick", len(score.Items)),
+			},
+		)
 	}
 	word := verdict.Decide(verdict.Case{Instrument: i, Score: score, Ticked: in.Body.Done})
 	err = a.Store.SaveTick(ctx, store.Tick{
-		PlayerID: player.ID, StepID: step.ID, StepVersion: step.Version, Day: player.Class.Day(at), Done: in.Body.Done, Result: word.Result,
-		Short: word.Short, TickedAt: at.UTC(),
+		PlayerID:    player.ID,
+		StepID:      step.ID,
+		StepVersion: step.Version,
+		Day:         player.Class.Day(at),
+		Done:        in.Body.Done,
+		Result:      word.Result,
+		Short:       word.Short,
+		TickedAt:    at.UTC(),
 	})
 	if err != nil {
 		return nil, problem(err)
@@ -359,7 +386,14 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 		return nil, huma.Error422UnprocessableEntity("There is no such simulated player.")
 	}
 	sound, _ := standIn.Play(score, simulatedRate)
-	hand := intake.Hand{ID: in.Take, Player: player, StepID: step.ID, StepVersion: step.Version, Source: store.Simulated, At: a.Now()}
+	hand := intake.Hand{
+		ID:          in.Take,
+		Player:      player,
+		StepID:      step.ID,
+		StepVersion: step.Version,
+		Source:      store.Simulated,
+		At:          a.Now(),
+	}
 	if _, err := a.Intake.Sound(ctx, hand, sound); err != nil {
 		return nil, problem(err)
 	}

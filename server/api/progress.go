@@ -27,11 +27,50 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) {
 	}
 	attach(w, "text/csv; charset=utf-8", "progress.csv")
 	out := spreadsheet.NewWriter(w)
-	_ = out.Write([]string{"day", "player_id", "first_name", "last_name", "instrument", "kind", "step_id", "take_id", "result", "word", "note", "sounding_midi", "good", "trusted", "centre_cents", "steadiness_cents", "held_s"})
+	_ = out.Write(
+		[]string{
+			"day",
+			"player_id",
+			"first_name",
+			"last_name",
+			"instrument",
+			"kind",
+			"step_id",
+			"take_id",
+			"result",
+			"word",
+			"note",
+			"sounding_midi",
+			"good",
+			"trusted",
+			"centre_cents",
+			"steadiness_cents",
+			"held_s",
+		},
+	)
 	err = a.Store.EachProgress(r.Context(), class.ID, func(p store.Progress) error {
 		return out.Write([]string{
-			p.Day.Format(time.DateOnly), p.PlayerID, p.FirstName, p.LastName, p.Instrument, p.Kind, p.StepID, p.TakeID, p.Result, p.Word, strconv.Itoa(p.Number), strconv.Itoa(p.Sounding),
-			strconv.FormatBool(p.Good), strconv.FormatBool(p.Trusted), fmt.Sprintf("%.1f", p.Centre), fmt.Sprintf("%.1f", p.Steadiness), fmt.Sprintf("%.2f", p.Held),
+			p.Day.Format(
+				time.DateOnly,
+			),
+			p.PlayerID,
+			p.FirstName,
+			p.LastName,
+			p.Instrument,
+			p.Kind,
+			p.StepID,
+			p.TakeID,
+			p.Result,
+			p.Word,
+			strconv.Itoa(p.Number),
+			strconv.Itoa(p.Sounding),
+			strconv.FormatBool(
+				p.Good,
+			),
+			strconv.FormatBool(p.Trusted),
+			fmt.Sprintf("%.1f", p.Centre),
+			fmt.Sprintf("%.1f", p.Steadiness),
+			fmt.Sprintf("%.2f", p.Held),
 		})
 	})
 	out.Flush()
@@ -43,7 +82,11 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) {
 func (a *API) progressJSON(w http.ResponseWriter, r *http.Request, class store.Class) {
 	attach(w, "application/x-ndjson", "progress.ndjson")
 	out := json.NewEncoder(w)
-	if err := a.Store.EachProgress(r.Context(), class.ID, func(p store.Progress) error { return out.Encode(p) }); err != nil {
+	if err := a.Store.EachProgress(
+		r.Context(),
+		class.ID,
+		func(p store.Progress) error { return out.Encode(p) },
+	); err != nil {
 		panic(http.ErrAbortHandler)
 	}
 }

@@ -44,9 +44,13 @@ func (a *API) printReport(w http.ResponseWriter, r *http.Request) {
 func reportOf(g GrowthView, class store.Class, today time.Time) print.Report {
 	from := store.Monday(today).AddDate(0, 0, -7*(reportWeeks-1))
 	r := print.Report{
-		School: class.School.Name, Class: class.Name, Player: g.Player.Name, Instrument: g.Instrument, Words: reportWords,
-		Span:   from.Format("2 January") + " to " + today.Format("2 January 2006"),
-		Played: fmt.Sprintf("Played on %d of these days.", len(g.Days)),
+		School:     class.School.Name,
+		Class:      class.Name,
+		Player:     g.Player.Name,
+		Instrument: g.Instrument,
+		Words:      reportWords,
+		Span:       from.Format("2 January") + " to " + today.Format("2 January 2006"),
+		Played:     fmt.Sprintf("Played on %d of these days.", len(g.Days)),
 	}
 	hold := print.ReportLine{Title: "Longest hold", Says: g.Hold.Says, Unit: "s"}
 	centre := print.ReportLine{Title: "From the middle of the note", Says: g.Centre.Says, Unit: "cents"}
@@ -67,7 +71,10 @@ func reportOf(g GrowthView, class store.Class, today time.Time) print.Report {
 		}
 	}
 	for _, l := range g.Ladders {
-		r.Ladders = append(r.Ladders, fmt.Sprintf("%s: rung %d of %d, %s", l.Name, l.Rung, len(l.Rungs), l.Rungs[l.Rung-1]))
+		r.Ladders = append(
+			r.Ladders,
+			fmt.Sprintf("%s: rung %d of %d, %s", l.Name, l.Rung, len(l.Rungs), l.Rungs[l.Rung-1]),
+		)
 	}
 	for _, c := range g.Comments {
 		if c.Kind != "voice" {

@@ -52,7 +52,13 @@ func TestAMorningOfListening(t *testing.T) {
 	act := newID()
 	var take api.TakeDetail
 	for range 2 {
-		director.want(200, "PUT", "/takes/"+bad.ID+"/acts/"+act, map[string]any{"kind": "overrule", "result": "nearly"}, &take)
+		director.want(
+			200,
+			"PUT",
+			"/takes/"+bad.ID+"/acts/"+act,
+			map[string]any{"kind": "overrule", "result": "nearly"},
+			&take,
+		)
 	}
 	assert.Equal(t, verdict.Nearly, take.Overruled)
 	accept := newID()
@@ -69,7 +75,13 @@ func TestAMorningOfListening(t *testing.T) {
 	praise, again := newID(), newID()
 	director.want(200, "PUT", "/takes/"+bad.ID+"/acts/"+praise, map[string]any{"kind": "praise"}, nil)
 	director.want(200, "PUT", "/takes/"+bad.ID+"/acts/"+again, map[string]any{"kind": "again"}, nil)
-	director.want(200, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "comment", "words": "Air here.", "at_s": at, "phrase": true}, &take)
+	director.want(
+		200,
+		"PUT",
+		"/takes/"+bad.ID+"/acts/"+newID(),
+		map[string]any{"kind": "comment", "words": "Air here.", "at_s": at, "phrase": true},
+		&take,
+	)
 	director.want(422, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "comment", "words": "  "}, nil)
 	director.want(422, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "overrule"}, nil)
 	require.Len(t, take.Comments, 3)
@@ -92,11 +104,23 @@ func TestAMorningOfListening(t *testing.T) {
 	assert.Empty(t, l.Excerpts)
 	director.want(204, "DELETE", "/phrases/"+l.Phrases[0].ID, nil, nil)
 
-	director.want(204, "PUT", "/classes/"+b.Class.ID+"/weights", map[string]any{"weights": map[string]int{"pain": 0}}, nil)
+	director.want(
+		204,
+		"PUT",
+		"/classes/"+b.Class.ID+"/weights",
+		map[string]any{"weights": map[string]int{"pain": 0}},
+		nil,
+	)
 	director.want(200, "GET", path, nil, &l)
 	assert.Zero(t, l.Weights[progress.Pain])
 	assert.Equal(t, 60, l.Weights[progress.Question])
-	director.want(422, "PUT", "/classes/"+b.Class.ID+"/weights", map[string]any{"weights": map[string]int{"loudest": 9}}, nil)
+	director.want(
+		422,
+		"PUT",
+		"/classes/"+b.Class.ID+"/weights",
+		map[string]any{"weights": map[string]int{"loudest": 9}},
+		nil,
+	)
 	other := h.director(t, storetest.NewBand(t, h.store, "OTHER"))
 	other.want(404, "GET", path, nil, nil)
 	other.want(404, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "praise"}, nil)
@@ -109,7 +133,10 @@ func TestWhatIsLeftIsSaidAgain(t *testing.T) {
 	b := storetest.NewBand(t, h.store, "LEFT")
 	steps := []store.Step{b.Step}
 	for _, degree := range []int{2, 4} {
-		steps = append(steps, b.AddStep(t, h.store, exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{degree}})))
+		steps = append(
+			steps,
+			b.AddStep(t, h.store, exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{degree}})),
+		)
 	}
 	for _, step := range steps {
 		b.Play(t, h.store, storetest.Played{Step: step, At: time.Now(), Result: verdict.NotYet})
@@ -145,7 +172,10 @@ func TestNoteMapAndGrowth(t *testing.T) {
 	assert.Equal(t, "C4", note.Written)
 	assert.Equal(t, "B♭3", note.Concert)
 	var inDatabase struct{ Takes, Good int }
-	row := h.store.SQL().QueryRow(`SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1`, b.Players[0].ID)
+	row := h.store.SQL().QueryRow(
+		`SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1`,
+		b.Players[0].ID,
+	)
 	require.NoError(t, row.Scan(&inDatabase.Takes, &inDatabase.Good))
 	assert.Equal(t, inDatabase.Takes, note.Takes)
 	assert.Equal(t, inDatabase.Good, note.Good)
@@ -167,7 +197,16 @@ func TestNoteMapAndGrowth(t *testing.T) {
 	res, report := director.ask("GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/report.pdf", nil)
 	assert.Equal(t, "application/pdf", res.Header.Get("Content-Type"))
 	assert.Equal(t, "%PDF", string(report[:4]))
-	h.director(t, storetest.NewBand(t, h.store, "OTHER")).want(404, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/report.pdf", nil, nil)
+	h.director(
+		t,
+		storetest.NewBand(t, h.store, "OTHER"),
+	).want(
+		404,
+		"GET",
+		"/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/report.pdf",
+		nil,
+		nil,
+	)
 
 	_, raw := director.ask("GET", "/classes/"+b.Class.ID+"/progress.csv", nil)
 	rows, err := csv.NewReader(strings.NewReader(string(raw))).ReadAll()
@@ -308,12 +347,29 @@ func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
 	}
 	assert.Equal(t, 2, sounds(), "the young take's and the voice note")
 
-	h.director(t, storetest.NewBand(t, h.store, "OTHER")).want(404, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)
+	h.director(
+		t,
+		storetest.NewBand(t, h.store, "OTHER"),
+	).want(
+		404,
+		"DELETE",
+		"/classes/"+b.Class.ID+"/players/"+b.Players[0].ID,
+		nil,
+		nil,
+	)
 	director.want(200, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)
 	assert.Zero(t, sounds())
 	for _, table := range []string{"take", "analysis", "take_note", "comment", "ladder_entry", "flag"} {
 		var left int
-		require.NoError(t, h.store.SQL().QueryRow("SELECT count(*) FROM "+table+" WHERE "+map[string]string{"take": "player_id = $1", "take_note": "player_id = $1", "ladder_entry": "player_id = $1", "flag": "player_id = $1", "analysis": "take_id IN (SELECT id FROM take WHERE player_id = $1)", "comment": "take_id IN (SELECT id FROM take WHERE player_id = $1)"}[table], b.Players[0].ID).Scan(&left))
+		require.NoError(
+			t,
+			h.store.SQL().QueryRow(
+				"SELECT count(*) FROM "+table+" WHERE "+map[string]string{"take": "player_id = $1", "take_note": "player_id = $1", "ladder_entry": "player_id = $1", "flag": "player_id = $1", "analysis": "take_id IN (SELECT id FROM take WHERE player_id = $1)", "comment": "take_id IN (SELECT id FROM take WHERE player_id = $1)"}[table],
+				b.Players[0].ID,
+			).Scan(
+				&left,
+			),
+		)
 		assert.Zero(t, left, table)
 	}
 }

@@ -19,16 +19,16 @@ import (
 
 // RosterPreview is what a file would do to a class's list.
 type RosterPreview struct {
-	Format  string          `json:"format" enum:"csv,oneroster"`
-	Columns []roster.Column `json:"columns" nullable:"false"`
-	Rows    []RosterRow     `json:"rows" nullable:"false"`
+	Format  string          `json:"format"  enum:"csv,oneroster"`
+	Columns []roster.Column `json:"columns"                      nullable:"false"`
+	Rows    []RosterRow     `json:"rows"                         nullable:"false"`
 }
 
 // RosterRow is one player of it.
 type RosterRow struct {
 	roster.Row
-	Action   string `json:"action" enum:"add,change,same"`
-	PlayerID string `json:"player_id" doc:"of the player it changes"`
+	Action   string `json:"action"    enum:"add,change,same"`
+	PlayerID string `json:"player_id"                        doc:"of the player it changes"`
 }
 
 const largestRoster = 3 << 20
@@ -46,7 +46,13 @@ func (a *API) previewRoster(w http.ResponseWriter, r *http.Request) {
 	}
 	file, err := io.ReadAll(r.Body)
 	if err != nil {
-		fail(w, huma.NewError(http.StatusRequestEntityTooLarge, "The file is larger than 2 MB. Save just the list of players."))
+		fail(
+			w,
+			huma.NewError(
+				http.StatusRequestEntityTooLarge,
+				"The file is larger than 2 MB. Save just the list of players.",
+			),
+		)
 		return
 	}
 	list, err := roster.Read(file, r.URL.Query().Get("class_id"))
@@ -78,7 +84,8 @@ func against(players []store.Player, row roster.Row) RosterRow {
 	out := RosterRow{Row: row, Action: "add"}
 	for _, p := range players {
 		byNumber := row.ExternalID != "" && p.ExternalID == row.ExternalID
-		byName := strings.EqualFold(p.FirstName, row.First) && strings.EqualFold(p.LastName, row.Last) && (p.ExternalID == "" || row.ExternalID == "")
+		byName := strings.EqualFold(p.FirstName, row.First) && strings.EqualFold(p.LastName, row.Last) &&
+			(p.ExternalID == "" || row.ExternalID == "")
 		if !byNumber && !byName {
 			continue
 		}
@@ -99,7 +106,10 @@ func against(players []store.Player, row roster.Row) RosterRow {
 				out.Problems = append(out.Problems, q)
 			}
 		}
-		if p.FirstName == out.First && p.LastName == out.Last && p.Instrument == out.Instrument && p.Variant == out.Variant && int(p.Stage) == out.Stage && p.ExternalID == out.ExternalID {
+		if p.FirstName == out.First && p.LastName == out.Last && p.Instrument == out.Instrument &&
+			p.Variant == out.Variant &&
+			int(p.Stage) == out.Stage &&
+			p.ExternalID == out.ExternalID {
 			out.Action = "same"
 		}
 		break
@@ -125,11 +135,19 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 	var details []error
 	for n, row := range in.Body.Rows {
 		for _, p := range row.Check().Problems {
-			details = append(details, &huma.ErrorDetail{Location: "body.rows[" + strconv.Itoa(n) + "]." + p.Field, Message: p.Remedy})
+			details = append(
+				details,
+				&huma.ErrorDetail{Location: "body.rows[" + strconv.Itoa(n) + "]." + p.Field, Message: p.Remedy},
+			)
 		}
 		player := store.Player{
-			ClassID: class.ID, FirstName: strings.TrimSpace(row.First), LastName: strings.TrimSpace(row.Last), Instrument: row.Instrument, Variant: row.Variant,
-			Stage: exercise.Stage(row.Stage), ExternalID: row.ExternalID,
+			ClassID:    class.ID,
+			FirstName:  strings.TrimSpace(row.First),
+			LastName:   strings.TrimSpace(row.Last),
+			Instrument: row.Instrument,
+			Variant:    row.Variant,
+			Stage:      exercise.Stage(row.Stage),
+			ExternalID: row.ExternalID,
 		}
 		if row.PlayerID == "" {
 			player.ID = store.NewID()
@@ -143,7 +161,9 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 		changed = append(changed, player)
 	}
 	if len(details) > 0 {
-		return nil, huma.Error422UnprocessableEntity("Nothing was taken in. Mend the rows that are marked, then try again.", details...)
+		return nil, huma.Error422UnprocessableEntity(
+			"Nothing was taken in. Mend the rows that are marked, then try again.",
+			details...)
 	}
 	if err := a.Store.SaveRoster(ctx, added, changed); err != nil {
 		return nil, problem(err)

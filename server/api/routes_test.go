@@ -17,7 +17,12 @@ import (
 // open lists the routes that anybody may ask: the ways in, and calendars, whose
 // address is their secret.
 var open = []string{
-	"GET /me", "POST /sign-out", "POST /sign-in/director", "POST /sign-in/class", "POST /sign-in/player", "GET /feeds/{feed}",
+	"GET /me",
+	"POST /sign-out",
+	"POST /sign-in/director",
+	"POST /sign-in/class",
+	"POST /sign-in/player",
+	"GET /feeds/{feed}",
 }
 
 // handingIn are asked about a take that is not there yet, under a number of the
@@ -38,10 +43,34 @@ func TestEveryRouteIsClosedToOthers(t *testing.T) {
 	owner.heard(take)
 
 	of := strings.NewReplacer(
-		"{class}", b.Class.ID, "{take}", take, "{player}", b.Players[0].ID, "{step}", b.Step.ID, "{section}", "Clarinets", "{monday}", "2026-11-23", "{day}", "1",
-		"{format}", "csv", "{format:csv|json}", "csv", "{offset}", "0", "{ladder}", "clarinet-break",
+		"{class}",
+		b.Class.ID,
+		"{take}",
+		take,
+		"{player}",
+		b.Players[0].ID,
+		"{step}",
+		b.Step.ID,
+		"{section}",
+		"Clarinets",
+		"{monday}",
+		"2026-11-23",
+		"{day}",
+		"1",
+		"{format}",
+		"csv",
+		"{format:csv|json}",
+		"csv",
+		"{offset}",
+		"0",
+		"{ladder}",
+		"clarinet-break",
 	)
-	outsiders := map[string]visitor{"classmate": h.player(t, b, 1), "player elsewhere": h.player(t, other, 0), "director elsewhere": h.director(t, other)}
+	outsiders := map[string]visitor{
+		"classmate":          h.player(t, b, 1),
+		"player elsewhere":   h.player(t, other, 0),
+		"director elsewhere": h.director(t, other),
+	}
 	stranger := h.visitor(t)
 	asked := 0
 	require.NoError(t, api.EachRoute(func(method, path string) {

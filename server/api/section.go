@@ -17,16 +17,16 @@ type SectionView struct {
 	Class    ClassName        `json:"class"`
 	Section  string           `json:"section"`
 	Sections []string         `json:"sections" nullable:"false" doc:"of the class, to go on to"`
-	Days     int              `json:"days" doc:"that are looked back on"`
-	Maps     []InstrumentMap  `json:"maps" nullable:"false" doc:"one for each instrument of the section"`
-	Ladders  []LadderStanding `json:"ladders" nullable:"false"`
-	Players  []NamedPlayer    `json:"players" nullable:"false"`
+	Days     int              `json:"days"                      doc:"that are looked back on"`
+	Maps     []InstrumentMap  `json:"maps"     nullable:"false" doc:"one for each instrument of the section"`
+	Ladders  []LadderStanding `json:"ladders"  nullable:"false"`
+	Players  []NamedPlayer    `json:"players"  nullable:"false"`
 }
 
 // InstrumentMap is an instrument's notes in order.
 type InstrumentMap struct {
 	Instrument string    `json:"instrument"`
-	Notes      []MapNote `json:"notes" nullable:"false"`
+	Notes      []MapNote `json:"notes"      nullable:"false"`
 }
 
 // MapNote is a note of the map as its players read it.
@@ -42,7 +42,7 @@ type MapNote struct {
 type LadderStanding struct {
 	Name  string         `json:"name"`
 	Rungs []string       `json:"rungs" nullable:"false"`
-	On    []StandingRung `json:"on" nullable:"false" doc:"from the top; only rungs on which somebody stands"`
+	On    []StandingRung `json:"on"    nullable:"false" doc:"from the top; only rungs on which somebody stands"`
 }
 
 // StandingRung is a rung and who stands on it.
@@ -62,7 +62,7 @@ type NamedPlayer struct {
 type sectionInput struct {
 	ClassPath
 	Section string `path:"section"`
-	Days    int    `query:"days" minimum:"1" maximum:"370" default:"14"`
+	Days    int    `               query:"days" minimum:"1" maximum:"370" default:"14"`
 }
 
 type sectionOutput struct{ Body SectionView }
@@ -77,8 +77,13 @@ func (a *API) showSection(ctx context.Context, in *sectionInput) (*sectionOutput
 		return nil, problem(err)
 	}
 	out := SectionView{
-		Class: classNameOf(class), Section: in.Section, Sections: []string{}, Days: in.Days,
-		Maps: []InstrumentMap{}, Ladders: []LadderStanding{}, Players: []NamedPlayer{},
+		Class:    classNameOf(class),
+		Section:  in.Section,
+		Sections: []string{},
+		Days:     in.Days,
+		Maps:     []InstrumentMap{},
+		Ladders:  []LadderStanding{},
+		Players:  []NamedPlayer{},
 	}
 	var mine []store.Player
 	for _, i := range instrument.All() {
@@ -108,7 +113,12 @@ func (a *API) showSection(ctx context.Context, in *sectionInput) (*sectionOutput
 	return &sectionOutput{out}, nil
 }
 
-func (a *API) mapsOf(ctx context.Context, class store.Class, players []store.Player, days int) ([]InstrumentMap, error) {
+func (a *API) mapsOf(
+	ctx context.Context,
+	class store.Class,
+	players []store.Player,
+	days int,
+) ([]InstrumentMap, error) {
 	today := class.Day(a.Now())
 	byInstrument := map[string][]progress.Tally{}
 	keys := []string{}
@@ -128,7 +138,12 @@ func (a *API) mapsOf(ctx context.Context, class store.Class, players []store.Pla
 	for _, r := range rows {
 		key := plays[r.PlayerID]
 		byInstrument[key] = append(byInstrument[key], progress.Tally{
-			Player: r.PlayerID, Sounding: music.MIDI(r.Sounding), Takes: r.Takes, Good: r.Good, Centres: r.Centres, Steadiness: r.Steadiness,
+			Player:     r.PlayerID,
+			Sounding:   music.MIDI(r.Sounding),
+			Takes:      r.Takes,
+			Good:       r.Good,
+			Centres:    r.Centres,
+			Steadiness: r.Steadiness,
 		})
 	}
 	out := []InstrumentMap{}
@@ -141,8 +156,10 @@ func (a *API) mapsOf(ctx context.Context, class store.Class, players []store.Pla
 		m := InstrumentMap{Instrument: i.Name, Notes: []MapNote{}}
 		for _, n := range progress.NoteMap(byInstrument[key]) {
 			m.Notes = append(m.Notes, MapNote{
-				MapNote: n, Written: c.Naming.WithOctave(exercise.WrittenKey(i).Spell(i.Written(n.Sounding))),
-				Concert: c.Naming.WithOctave(exercise.SoundingKey(i).Spell(n.Sounding)), Hard: c.IsHard(i, n.Sounding),
+				MapNote: n,
+				Written: c.Naming.WithOctave(exercise.WrittenKey(i).Spell(i.Written(n.Sounding))),
+				Concert: c.Naming.WithOctave(exercise.SoundingKey(i).Spell(n.Sounding)),
+				Hard:    c.IsHard(i, n.Sounding),
 			})
 		}
 		out = append(out, m)
@@ -171,7 +188,10 @@ func (a *API) laddersOf(ctx context.Context, class store.Class, players []store.
 					s.Rungs = append(s.Rungs, r.Text)
 				}
 			}
-			byRung[state.Rung] = append(byRung[state.Rung], NamedPlayer{p.ID, p.FullName(), ladder.Standard().Stuck(state)})
+			byRung[state.Rung] = append(
+				byRung[state.Rung],
+				NamedPlayer{p.ID, p.FullName(), ladder.Standard().Stuck(state)},
+			)
 		}
 		for rung := len(s.Rungs); rung >= 1; rung-- {
 			if who := byRung[rung]; len(who) > 0 {

@@ -81,8 +81,16 @@ func sameOriginOnly(next http.Handler) http.Handler {
 
 // contentPolicy lets the page use its own files only; wasm is the core's ear.
 var contentPolicy = strings.Join([]string{
-	"default-src 'self'", "script-src 'self' 'wasm-unsafe-eval'", "style-src 'self' 'unsafe-inline'", "img-src 'self' data:",
-	"font-src 'self' data:", "media-src 'self' blob:", "connect-src 'self'", "frame-ancestors 'none'", "base-uri 'none'", "form-action 'self'",
+	"default-src 'self'",
+	"script-src 'self' 'wasm-unsafe-eval'",
+	"style-src 'self' 'unsafe-inline'",
+	"img-src 'self' data:",
+	"font-src 'self' data:",
+	"media-src 'self' blob:",
+	"connect-src 'self'",
+	"frame-ancestors 'none'",
+	"base-uri 'none'",
+	"form-action 'self'",
 }, "; ")
 
 func securityHeaders(next http.Handler) http.Handler {

@@ -47,7 +47,11 @@ func (a *API) takeOutSheet(w http.ResponseWriter, r *http.Request) {
 	}
 	q := r.URL.Query()
 	stage, _ := strconv.Atoi(q.Get("stage")) // 0 is taken as the first
-	who, err := NotationAsked{Instrument: q.Get("instrument"), Variant: q.Get("variant"), Stage: max(1, exercise.Stage(stage))}.player()
+	who, err := NotationAsked{
+		Instrument: q.Get("instrument"),
+		Variant:    q.Get("variant"),
+		Stage:      max(1, exercise.Stage(stage)),
+	}.player()
 	if err != nil {
 		fail(w, err)
 		return
@@ -79,7 +83,10 @@ func (a *API) dayAsked(r *http.Request) (class store.Class, p plan.Plan, day pla
 	}
 	n, err := strconv.Atoi(r.URL.Query().Get("day"))
 	if err != nil || n < 0 || n > 6 {
-		return class, p, 0, "", exercise.ParameterError{Field: "day", Remedy: "name the day as 0 for Monday to 6 for Sunday"}
+		return class, p, 0, "", exercise.ParameterError{
+			Field:  "day",
+			Remedy: "name the day as 0 for Monday to 6 for Sunday",
+		}
 	}
 	at = plan.Place(r.URL.Query().Get("at"))
 	if at != plan.InClass && at != plan.AtHome {
@@ -140,7 +147,12 @@ func (a *API) weeksAround(ctx context.Context, class store.Class) (out []notatio
 		if len(items) == 0 {
 			continue
 		}
-		week := notation.Week{Plan: plan.Plan{Name: p.Name, Items: items}, Weeks: 1, Stamp: a.Now().UTC().Format("20060102T150405Z"), Host: "early-chorus"}
+		week := notation.Week{
+			Plan:  plan.Plan{Name: p.Name, Items: items},
+			Weeks: 1,
+			Stamp: a.Now().UTC().Format("20060102T150405Z"),
+			Host:  "early-chorus",
+		}
 		for day := range week.Dates {
 			week.Dates[day] = monday.AddDate(0, 0, day).Format("20060102")
 		}
@@ -158,7 +170,11 @@ func (a *API) readExcerpt(w http.ResponseWriter, r *http.Request) {
 		fail(w, store.ErrNotFound)
 		return
 	}
-	if _, err := a.Store.ClassOfDirector(r.Context(), chi.URLParam(r, "class"), a.who(r.Context()).DirectorID); err != nil {
+	if _, err := a.Store.ClassOfDirector(
+		r.Context(),
+		chi.URLParam(r, "class"),
+		a.who(r.Context()).DirectorID,
+	); err != nil {
 		fail(w, err)
 		return
 	}

@@ -14,10 +14,10 @@ import (
 
 // Me is who is signed in.
 type Me struct {
-	Role  string `json:"role" enum:"nobody,director,player"`
+	Role  string `json:"role"         enum:"nobody,director,player"`
 	Name  string `json:"name"`
-	Class string `json:"class" doc:"a player's class"`
-	ID    string `json:"id,omitempty" doc:"a player's"`
+	Class string `json:"class"                                      doc:"a player's class"`
+	ID    string `json:"id,omitempty"                               doc:"a player's"`
 }
 
 type meOutput struct{ Body Me }
@@ -41,7 +41,12 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 		} else if err != nil {
 			return nil, problem(err)
 		}
-		out.Body = Me{Role: "player", Name: p.ShortName(), Class: p.Class.Name, ID: p.ID}
+		out.Body = Me{
+			Role:  "player",
+			Name:  p.ShortName(),
+			Class: p.Class.Name,
+			ID:    p.ID,
+		}
 	}
 	return out, nil
 }
@@ -105,7 +110,7 @@ type Names struct {
 // PickedName is a player as the sign-in page shows them.
 type PickedName struct {
 	ID         string `json:"id"`
-	Name       string `json:"name" doc:"first name and initial"`
+	Name       string `json:"name"       doc:"first name and initial"`
 	Instrument string `json:"instrument"`
 }
 
@@ -160,5 +165,10 @@ func (a *API) signInPlayer(ctx context.Context, in *playerSignIn) (*meOutput, er
 	if err := a.signIn(ctx, playerKey, p.ID); err != nil {
 		return nil, problem(err)
 	}
-	return &meOutput{Body: Me{Role: "player", Name: p.ShortName(), Class: class.Name, ID: p.ID}}, nil
+	return &meOutput{Body: Me{
+		Role:  "player",
+		Name:  p.ShortName(),
+		Class: class.Name,
+		ID:    p.ID,
+	}}, nil
 }

@@ -15,20 +15,20 @@ import (
 
 // StepDetail is a step being written.
 type StepDetail struct {
-	Kind       exercise.Kind  `json:"kind" doc:"what an editor needs to know of its parameters"`
+	Kind       exercise.Kind  `json:"kind"       doc:"what an editor needs to know of its parameters"`
 	Sentence   string         `json:"sentence"`
-	Seconds    music.Seconds  `json:"seconds" doc:"how long one take lasts"`
+	Seconds    music.Seconds  `json:"seconds"    doc:"how long one take lasts"`
 	Parameters map[string]any `json:"parameters" doc:"by key, as the kind lists them"`
-	Choices    []NoteChoice   `json:"choices" nullable:"false" doc:"the notes a step may ask for"`
-	Written    []WrittenStep  `json:"written" nullable:"false" doc:"what each instrument of the class reads"`
-	LeftOut    []string       `json:"left_out" nullable:"false" doc:"instruments of the class that it is not for"`
+	Choices    []NoteChoice   `json:"choices"    doc:"the notes a step may ask for"                   nullable:"false"`
+	Written    []WrittenStep  `json:"written"    doc:"what each instrument of the class reads"        nullable:"false"`
+	LeftOut    []string       `json:"left_out"   doc:"instruments of the class that it is not for"    nullable:"false"`
 }
 
 // NoteChoice is a concert note a step may ask for.
 type NoteChoice struct {
 	Degree    exercise.Degree `json:"degree"`
 	Concert   string          `json:"concert"`
-	Below     bool            `json:"below" doc:"it lies below the home note"`
+	Below     bool            `json:"below"      doc:"it lies below the home note"`
 	FirstFive bool            `json:"first_five"`
 }
 
@@ -72,8 +72,12 @@ func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*
 		return nil, problem(err)
 	}
 	out := StepDetail{
-		Kind: *asked.Kind, Sentence: asked.Sentence(), Parameters: asked.Values, Choices: noteChoices(),
-		Written: []WrittenStep{}, LeftOut: []string{},
+		Kind:       *asked.Kind,
+		Sentence:   asked.Sentence(),
+		Parameters: asked.Values,
+		Choices:    noteChoices(),
+		Written:    []WrittenStep{},
+		LeftOut:    []string{},
 	}
 	for _, i := range instrument.All() {
 		n := slices.IndexFunc(players, func(p store.Player) bool { return p.Instrument == i.Key })

@@ -87,7 +87,13 @@ func TestTheCatalogueDescribesItsEditors(t *testing.T) {
 
 	preview := func(status int, kind string, parameters map[string]any) api.StepDetail {
 		var detail api.StepDetail
-		director.want(status, "POST", "/classes/"+b.Class.ID+"/steps/preview", map[string]any{"kind": kind, "parameters": parameters}, &detail)
+		director.want(
+			status,
+			"POST",
+			"/classes/"+b.Class.ID+"/steps/preview",
+			map[string]any{"kind": kind, "parameters": parameters},
+			&detail,
+		)
 		return detail
 	}
 	buzz := preview(200, "buzz-at-once", map[string]any{"repeats": 2})
@@ -116,5 +122,11 @@ func TestTheAirMeterHasAStandIn(t *testing.T) {
 	player.want(200, "GET", "/practice", nil, &practice)
 	assert.Equal(t, verdict.Clean, practice.Steps[1].Result)
 	player.want(422, "POST", path, map[string]any{"version": 1, "stand_in": "whale"}, nil)
-	player.want(422, "POST", "/practice/steps/"+b.Step.ID+"/blown", map[string]any{"version": 1, "stand_in": "late"}, nil)
+	player.want(
+		422,
+		"POST",
+		"/practice/steps/"+b.Step.ID+"/blown",
+		map[string]any{"version": 1, "stand_in": "late"},
+		nil,
+	)
 }

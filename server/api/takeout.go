@@ -21,7 +21,15 @@ func (a *API) takeOutEverything(w http.ResponseWriter, r *http.Request) {
 		sounds = a.Recordings
 	}
 	attach(w, "application/zip", "everything.zip")
-	if err := takeout.Class(context.WithoutCancel(r.Context()), w, a.Store, class, sounds, voiceKey, a.Now()); err != nil {
+	if err := takeout.Class(
+		context.WithoutCancel(r.Context()),
+		w,
+		a.Store,
+		class,
+		sounds,
+		voiceKey,
+		a.Now(),
+	); err != nil {
 		panic(http.ErrAbortHandler) // part of it is on its way: a cut-off file must not look whole
 	}
 }

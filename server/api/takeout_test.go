@@ -46,10 +46,28 @@ func TestEverythingOfAClassCanBeTakenOut(t *testing.T) {
 	theirs := newID()
 	status, _ = h.player(t, other, 0).upload(other, theirs, "microphone", 1, played(t, synth.Player{Offset: 3}))
 	require.Equal(t, 201, status)
-	player.want(204, "PUT", "/practice/flags/"+newID(), map[string]any{"kind": "question", "words": "Is \"half\" a lot,\nor little?"}, nil)
+	player.want(
+		204,
+		"PUT",
+		"/practice/flags/"+newID(),
+		map[string]any{"kind": "question", "words": "Is \"half\" a lot,\nor little?"},
+		nil,
+	)
 	director := h.director(t, b)
-	director.want(200, "PUT", "/takes/"+take+"/acts/"+newID(), map[string]any{"kind": "overrule", "result": "nearly"}, nil)
-	director.want(200, "PUT", "/takes/"+take+"/acts/"+newID(), map[string]any{"kind": "comment", "words": "Öfter – so!", "at_s": 1.5}, nil)
+	director.want(
+		200,
+		"PUT",
+		"/takes/"+take+"/acts/"+newID(),
+		map[string]any{"kind": "overrule", "result": "nearly"},
+		nil,
+	)
+	director.want(
+		200,
+		"PUT",
+		"/takes/"+take+"/acts/"+newID(),
+		map[string]any{"kind": "comment", "words": "Öfter – so!", "at_s": 1.5},
+		nil,
+	)
 	director.want(200, "PUT", "/takes/"+take+"/acts/"+newID(), map[string]any{"kind": "comment", "words": "=1+1"}, nil)
 
 	res, packed := director.ask("GET", "/classes/"+b.Class.ID+"/everything.zip?sounds=true", nil)
@@ -104,5 +122,9 @@ func TestEverythingOfAClassCanBeTakenOut(t *testing.T) {
 	for name := range unpacked(t, packed) {
 		names = append(names, name)
 	}
-	assert.False(t, slices.ContainsFunc(names, func(n string) bool { return strings.HasSuffix(n, ".flac") }), "sounds only where they are asked for")
+	assert.False(
+		t,
+		slices.ContainsFunc(names, func(n string) bool { return strings.HasSuffix(n, ".flac") }),
+		"sounds only where they are asked for",
+	)
 }

@@ -22,33 +22,33 @@ type TakeDetail struct {
 	Instrument string `json:"instrument"`
 	Class      string `json:"class"`
 	ClassID    string `json:"class_id"`
-	Day        string `json:"day" format:"date"`
-	ReceivedAt string `json:"received_at" format:"date-time"`
-	Source     string `json:"source" enum:"microphone,file,simulated"`
-	State      string `json:"state" enum:"waiting,done,failed"`
+	Day        string `json:"day"               format:"date"`
+	ReceivedAt string `json:"received_at"       format:"date-time"`
+	Source     string `json:"source"                               enum:"microphone,file,simulated"`
+	State      string `json:"state"                                enum:"waiting,done,failed"`
 	Failure    string `json:"failure,omitempty"`
 
-	SoundGone bool             `json:"sound_gone" doc:"the recording was let go of; what was measured stays"`
+	SoundGone bool             `json:"sound_gone"              doc:"the recording was let go of; what was measured stays"`
 	Score     exercise.Score   `json:"score"`
-	Start     float64          `json:"score_start_s" doc:"where the score's first click lies in the recording"`
+	Start     float64          `json:"score_start_s"           doc:"where the score's first click lies in the recording"`
 	Verdict   *verdict.Verdict `json:"verdict,omitempty"`
-	Overruled verdict.Result   `json:"overruled,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's word; the measured one stays beside it"`
-	Device    verdict.Result   `json:"device_result,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"what the player's device said at once"`
+	Overruled verdict.Result   `json:"overruled,omitempty"     doc:"the director's word; the measured one stays beside it" enum:"clean,nearly,not-yet,cant-tell"`
+	Device    verdict.Result   `json:"device_result,omitempty" doc:"what the player's device said at once"                 enum:"clean,nearly,not-yet,cant-tell"`
 	Ribbon    *ribbon.Ribbon   `json:"ribbon,omitempty"`
-	Tuning    string           `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
+	Tuning    string           `json:"tuning,omitempty"        doc:"of a tuning note: what to move, and how far"`
 	Recording *take.Recording  `json:"recording,omitempty"`
-	Events    []take.Event     `json:"events" nullable:"false"`
-	Comments  []CommentView    `json:"comments" nullable:"false"`
+	Events    []take.Event     `json:"events"                                                                                                                    nullable:"false"`
+	Comments  []CommentView    `json:"comments"                                                                                                                  nullable:"false"`
 }
 
 // CommentView is a director's comment on a take.
 type CommentView struct {
 	ID        string   `json:"id"`
-	Kind      string   `json:"kind" enum:"comment,praise,again,voice"`
-	At        *float64 `json:"at_s,omitempty" doc:"where in the recording it is pinned"`
+	Kind      string   `json:"kind"           enum:"comment,praise,again,voice"`
+	At        *float64 `json:"at_s,omitempty"                                   doc:"where in the recording it is pinned"`
 	By        string   `json:"by"`
 	Body      string   `json:"body"`
-	WrittenAt string   `json:"written_at" format:"date-time"`
+	WrittenAt string   `json:"written_at"                                                                                 format:"date-time"`
 	TakeID    string   `json:"take_id"`
 }
 
@@ -81,9 +81,21 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 		return TakeDetail{}, err
 	}
 	out := TakeDetail{
-		ID: t.ID, Player: t.Player.ShortName(), Instrument: i.Name, Class: t.Player.Class.Name, ClassID: t.Player.ClassID,
-		Day: t.Day.Format(time.DateOnly), ReceivedAt: t.ReceivedAt.UTC().Format(time.RFC3339), Source: string(t.Source),
-		Failure: t.Failure, SoundGone: t.SoundGoneAt != nil, Score: t.Score, Device: t.DeviceResult, Start: float64(t.Start()), Events: []take.Event{}, Comments: []CommentView{},
+		ID:         t.ID,
+		Player:     t.Player.ShortName(),
+		Instrument: i.Name,
+		Class:      t.Player.Class.Name,
+		ClassID:    t.Player.ClassID,
+		Day:        t.Day.Format(time.DateOnly),
+		ReceivedAt: t.ReceivedAt.UTC().Format(time.RFC3339),
+		Source:     string(t.Source),
+		Failure:    t.Failure,
+		SoundGone:  t.SoundGoneAt != nil,
+		Score:      t.Score,
+		Device:     t.DeviceResult,
+		Start:      float64(t.Start()),
+		Events:     []take.Event{},
+		Comments:   []CommentView{},
 	}
 	if fullName {
 		out.Player = t.Player.FullName()
@@ -125,7 +137,15 @@ func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) erro
 }
 
 func commentView(c store.Comment) CommentView {
-	return CommentView{ID: c.ID, Kind: c.Kind, At: c.AtS, By: c.Director.Name, Body: c.Body, WrittenAt: c.WrittenAt.UTC().Format(time.RFC3339), TakeID: c.TakeID}
+	return CommentView{
+		ID:        c.ID,
+		Kind:      c.Kind,
+		At:        c.AtS,
+		By:        c.Director.Name,
+		Body:      c.Body,
+		WrittenAt: c.WrittenAt.UTC().Format(time.RFC3339),
+		TakeID:    c.TakeID,
+	}
 }
 
 type reviewInput struct {
@@ -144,7 +164,11 @@ func (a *API) overrule(ctx context.Context, in *reviewInput) (*takeOutput, error
 		err = a.Store.TakeBackReview(ctx, t.ID)
 	} else {
 		err = a.Store.Overrule(ctx, store.Review{
-			ID: store.NewID(), TakeID: t.ID, DirectorID: a.who(ctx).DirectorID, Result: in.Body.Result, ReviewedAt: a.Now().UTC(),
+			ID:         store.NewID(),
+			TakeID:     t.ID,
+			DirectorID: a.who(ctx).DirectorID,
+			Result:     in.Body.Result,
+			ReviewedAt: a.Now().UTC(),
 		})
 	}
 	if err != nil {

@@ -50,20 +50,20 @@ func (a *API) listClasses(ctx context.Context, _ *struct{}) (*classesOutput, err
 // Today is the board: a class's players by section, the day's steps across.
 type Today struct {
 	Class    ClassName         `json:"class"`
-	Day      string            `json:"day" format:"date"`
-	Today    string            `json:"today" format:"date" doc:"the school's date now"`
-	Steps    []BoardStep       `json:"steps" nullable:"false"`
-	Sections []SectionRows     `json:"sections" nullable:"false"`
-	Common   []progress.Common `json:"common" nullable:"false" doc:"what sections and the class have in common, with the takes behind it"`
+	Day      string            `json:"day"      format:"date"`
+	Today    string            `json:"today"    format:"date" doc:"the school's date now"`
+	Steps    []BoardStep       `json:"steps"                                                                                             nullable:"false"`
+	Sections []SectionRows     `json:"sections"                                                                                          nullable:"false"`
+	Common   []progress.Common `json:"common"                 doc:"what sections and the class have in common, with the takes behind it" nullable:"false"`
 }
 
 // BoardStep heads a column.
 type BoardStep struct {
 	ID       string         `json:"id"`
 	Version  int            `json:"version"`
-	Name     string         `json:"name" doc:"the kind's"`
+	Name     string         `json:"name"     doc:"the kind's"`
 	Sentence string         `json:"sentence"`
-	Results  map[string]int `json:"results" doc:"how many players stand at each result, the director's word before the measured one; waiting and missing too"`
+	Results  map[string]int `json:"results"  doc:"how many players stand at each result, the director's word before the measured one; waiting and missing too"`
 }
 
 // SectionRows is a section's players.
@@ -78,26 +78,26 @@ type PlayerRow struct {
 	ID         string      `json:"id"`
 	Name       string      `json:"name"`
 	Instrument string      `json:"instrument"`
-	Cells      []BoardCell `json:"cells" nullable:"false" doc:"one for each step"`
+	Cells      []BoardCell `json:"cells"      nullable:"false" doc:"one for each step"`
 }
 
 // BoardCell is a player's latest take of a step.
 type BoardCell struct {
-	Written   string              `json:"written" doc:"the notes the player reads"`
+	Written   string              `json:"written"            doc:"the notes the player reads"`
 	TakeID    string              `json:"take_id,omitempty"`
-	State     string              `json:"state" enum:"missing,waiting,done,failed,not-asked,excused" doc:"not-asked: the step is not for this instrument; excused: the player is asked for nothing of it today"`
-	Result    verdict.Result      `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
+	State     string              `json:"state"              doc:"not-asked: the step is not for this instrument; excused: the player is asked for nothing of it today" enum:"missing,waiting,done,failed,not-asked,excused"`
+	Result    verdict.Result      `json:"result,omitempty"                                                                                                              enum:"clean,nearly,not-yet,cant-tell"`
 	Overruled bool                `json:"overruled"`
 	Deciding  string              `json:"deciding,omitempty" doc:"the deciding measure in words"`
 	Ribbon    Kept[ribbon.Ribbon] `json:"ribbon,omitempty"`
 	Takes     int                 `json:"takes"`
 	Comments  int                 `json:"comments"`
-	Earlier   bool                `json:"earlier" doc:"played before the step was last changed"`
+	Earlier   bool                `json:"earlier"            doc:"played before the step was last changed"`
 }
 
 type todayInput struct {
 	Class string `path:"class" format:"uuid"`
-	Day   string `query:"day" format:"date" doc:"the school's today when left out"`
+	Day   string `             format:"date" query:"day" doc:"the school's today when left out"`
 }
 
 type todayOutput struct{ Body Today }
@@ -126,10 +126,17 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 	if err != nil {
 		return nil, problem(err)
 	}
-	b := board{class: class, day: day, excused: excused, sections: sectionsOf(players, len(steps))}
+	b := board{
+		class:    class,
+		day:      day,
+		excused:  excused,
+		sections: sectionsOf(players, len(steps)),
+	}
 	out := Today{
 		Class: classNameOf(class),
-		Day:   day.Format(time.DateOnly), Today: today.Format(time.DateOnly), Steps: []BoardStep{},
+		Day:   day.Format(time.DateOnly),
+		Today: today.Format(time.DateOnly),
+		Steps: []BoardStep{},
 	}
 	ids := make([]string, len(steps))
 	for n, step := range steps {
@@ -181,7 +188,14 @@ func (b board) common(played []store.Cell, steps []BoardStep) []progress.Common 
 			continue
 		}
 		takes = append(takes, progress.Take{
-			ID: c.TakeID, Player: c.PlayerID, Instrument: i.Name, Section: i.Section, Step: c.StepID, Result: cmp.Or(c.Overruled, c.Result), Cause: c.Cause, Notes: c.Written,
+			ID:         c.TakeID,
+			Player:     c.PlayerID,
+			Instrument: i.Name,
+			Section:    i.Section,
+			Step:       c.StepID,
+			Result:     cmp.Or(c.Overruled, c.Result),
+			Cause:      c.Cause,
+			Notes:      c.Written,
 		})
 	}
 	return progress.Commons(takes, names)
@@ -232,7 +246,13 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 	if err != nil {
 		return BoardStep{}, err
 	}
-	head := BoardStep{ID: step.ID, Version: step.Version, Name: item.Step.Kind.Name, Sentence: item.Step.Sentence(), Results: map[string]int{}}
+	head := BoardStep{
+		ID:       step.ID,
+		Version:  step.Version,
+		Name:     item.Step.Kind.Name,
+		Sentence: item.Step.Sentence(),
+		Results:  map[string]int{},
+	}
 	ticked := map[string]store.Tick{}
 	for _, t := range ticks {
 		ticked[t.PlayerID] = t
@@ -269,7 +289,13 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 				cell = boardCell(c, step)
 			}
 			if t, ok := ticked[p.ID]; ok {
-				cell = BoardCell{State: "done", Result: t.Result, Deciding: t.Short, Takes: 1, Earlier: t.StepVersion != step.Version}
+				cell = BoardCell{
+					State:    "done",
+					Result:   t.Result,
+					Deciding: t.Short,
+					Takes:    1,
+					Earlier:  t.StepVersion != step.Version,
+				}
 			}
 			if cell.State == "missing" && store.Excused(b.excused, p.ID, step.ID) {
 				cell.State = "excused"
@@ -287,8 +313,13 @@ func (b board) fill(column int, step store.Step, cells []store.Cell, ticks []sto
 
 func boardCell(c store.Cell, step store.Step) BoardCell {
 	cell := BoardCell{
-		Written: c.Written, TakeID: c.TakeID, State: state(c.Failure, c.Result != ""), Result: c.Result, Takes: c.Takes,
-		Comments: c.Comments, Earlier: c.StepVersion != step.Version,
+		Written:  c.Written,
+		TakeID:   c.TakeID,
+		State:    state(c.Failure, c.Result != ""),
+		Result:   c.Result,
+		Takes:    c.Takes,
+		Comments: c.Comments,
+		Earlier:  c.StepVersion != step.Version,
 	}
 	if c.Overruled != "" {
 		cell.Result, cell.Overruled = c.Overruled, true
@@ -315,7 +346,12 @@ func (b board) rows() []SectionRows {
 	for _, s := range b.sections {
 		rows := SectionRows{Name: s.name, Players: []PlayerRow{}}
 		for _, m := range s.members {
-			rows.Players = append(rows.Players, PlayerRow{ID: m.player.ID, Name: m.player.FullName(), Instrument: m.instrument.Name, Cells: m.cells})
+			rows.Players = append(rows.Players, PlayerRow{
+				ID:         m.player.ID,
+				Name:       m.player.FullName(),
+				Instrument: m.instrument.Name,
+				Cells:      m.cells,
+			})
 			if slices.ContainsFunc(m.cells, func(c BoardCell) bool { return c.TakeID != "" }) {
 				rows.Played++
 			}

@@ -29,8 +29,20 @@ func sharing(t *testing.T, h *testHouse, code string, fault verdict.Cause) (b st
 		if p.Instrument != "clarinet" || n == 2 {
 			word, cause = verdict.Clean, ""
 		}
-		b.Play(t, h.store, storetest.Played{Player: n, Step: b.Step, At: now.Add(-2 * time.Second), Result: word, Cause: cause})
-		id := b.Play(t, h.store, storetest.Played{Player: n, Step: b.Step, At: now.Add(-time.Second), Result: word, Cause: cause})
+		b.Play(t, h.store, storetest.Played{
+			Player: n,
+			Step:   b.Step,
+			At:     now.Add(-2 * time.Second),
+			Result: word,
+			Cause:  cause,
+		})
+		id := b.Play(t, h.store, storetest.Played{
+			Player: n,
+			Step:   b.Step,
+			At:     now.Add(-time.Second),
+			Result: word,
+			Cause:  cause,
+		})
 		if cause != "" {
 			broken = append(broken, id)
 		}
@@ -54,7 +66,13 @@ func TestWhatASectionSharesIsSaidOnTheBoard(t *testing.T) {
 
 	// The director's word counts in it.
 	for _, id := range broken[:3] {
-		director.want(200, "PUT", "/takes/"+id+"/acts/"+newID(), map[string]any{"kind": "overrule", "result": "clean"}, nil)
+		director.want(
+			200,
+			"PUT",
+			"/takes/"+id+"/acts/"+newID(),
+			map[string]any{"kind": "overrule", "result": "clean"},
+			nil,
+		)
 	}
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/today", nil, &today)
 	assert.Empty(t, today.Common, "two of six are not in common")
@@ -181,13 +199,27 @@ func TestReasonsGoWithTheTakesTheyAreAbout(t *testing.T) {
 	now := time.Now()
 	takes := map[string]string{}
 	for n, s := range []store.Step{b.Step, rungs, other} {
-		takes[s.ID] = b.Play(t, h.store, storetest.Played{Step: s, At: now.Add(time.Duration(n-10) * time.Second), Result: verdict.Nearly})
+		takes[s.ID] = b.Play(
+			t,
+			h.store,
+			storetest.Played{Step: s, At: now.Add(time.Duration(n-10) * time.Second), Result: verdict.Nearly},
+		)
 	}
 	require.NoError(t, h.store.AddLadderEntry(t.Context(), store.LadderEntry{
-		PlayerID: b.Players[0].ID, Ladder: "clarinet-break", What: ladder.SteppedBack, Day: b.Class.Day(now), At: now,
+		PlayerID: b.Players[0].ID,
+		Ladder:   "clarinet-break",
+		What:     ladder.SteppedBack,
+		Day:      b.Class.Day(now),
+		At:       now,
 	}))
 	player := h.player(t, b, 0)
-	player.want(204, "PUT", "/practice/flags/"+newID(), map[string]any{"kind": "question", "words": "Higher or lower?", "step": other.ID}, nil)
+	player.want(
+		204,
+		"PUT",
+		"/practice/flags/"+newID(),
+		map[string]any{"kind": "question", "words": "Higher or lower?", "step": other.ID},
+		nil,
+	)
 
 	var l api.ListeningView
 	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/listening?minutes=5&afresh=true", nil, &l)

@@ -37,7 +37,10 @@ func (a *API) leaveVoiceNote(w http.ResponseWriter, r *http.Request) {
 	sound, err := wav.Decode(r.Body, longestVoice)
 	switch {
 	case errors.Is(err, wav.ErrTooLong):
-		err = intake.RefusedError{Reason: fmt.Sprintf("A voice note lasts %d seconds at most. Say it shorter.", longestVoice), TooBig: true}
+		err = intake.RefusedError{
+			Reason: fmt.Sprintf("A voice note lasts %d seconds at most. Say it shorter.", longestVoice),
+			TooBig: true,
+		}
 	case err == nil && len(sound.Samples) == 0:
 		err = intake.RefusedError{Reason: "The voice note is empty. Record it again."}
 	case err != nil:
@@ -52,7 +55,12 @@ func (a *API) leaveVoiceNote(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	err = a.Store.AddComment(r.Context(), store.Comment{
-		ID: act, TakeID: t.ID, DirectorID: a.who(r.Context()).DirectorID, Body: fmt.Sprintf("A voice note of %.0f s", sound.Seconds()), WrittenAt: a.Now().UTC(), Kind: "voice",
+		ID:         act,
+		TakeID:     t.ID,
+		DirectorID: a.who(r.Context()).DirectorID,
+		Body:       fmt.Sprintf("A voice note of %.0f s", sound.Seconds()),
+		WrittenAt:  a.Now().UTC(),
+		Kind:       "voice",
 	})
 	if err != nil {
 		fail(w, err)

@@ -83,22 +83,36 @@ func firstDay(today time.Time) (out [days]time.Time) {
 
 func (s Seeder) people(ctx context.Context) error {
 	class := store.Class{
-		ID: id("class"), SchoolID: id("school"), Name: className, Code: ClassCode, ClassMinutes: 8,
-		School: store.School{ID: id("school"), Name: schoolName, TimeZone: schoolZone},
+		ID:           id("class"),
+		SchoolID:     id("school"),
+		Name:         className,
+		Code:         ClassCode,
+		ClassMinutes: 8,
+		School:       store.School{ID: id("school"), Name: schoolName, TimeZone: schoolZone},
 	}
 	hash, err := bcrypt.GenerateFromPassword([]byte(DirectorPassword), bcrypt.DefaultCost)
 	if err != nil {
 		return err
 	}
-	director := store.Director{ID: id("director"), Name: DirectorName, Email: DirectorEmail, PasswordHash: string(hash)}
+	director := store.Director{
+		ID:           id("director"),
+		Name:         DirectorName,
+		Email:        DirectorEmail,
+		PasswordHash: string(hash),
+	}
 	players := make([]store.Player, len(people))
 	group, _ := errgroup.WithContext(ctx)
 	for n, p := range people {
 		group.Go(func() error { // hashing is slow on purpose
 			hash, err := bcrypt.GenerateFromPassword([]byte(PIN(n)), bcrypt.DefaultCost)
 			players[n] = store.Player{
-				ID: playerID(n), ClassID: class.ID, FirstName: p.first, LastName: p.last, Instrument: p.instrument,
-				Stage: exercise.Stage(p.stage), PINHash: string(hash),
+				ID:         playerID(n),
+				ClassID:    class.ID,
+				FirstName:  p.first,
+				LastName:   p.last,
+				Instrument: p.instrument,
+				Stage:      exercise.Stage(p.stage),
+				PINHash:    string(hash),
 			}
 			return err
 		})
@@ -112,7 +126,12 @@ func (s Seeder) people(ctx context.Context) error {
 	if err := s.Store.CreateClass(ctx, class, director, players); err != nil {
 		return err
 	}
-	second := store.Director{ID: id("director/2"), Name: SecondName, Email: SecondEmail, PasswordHash: string(hash)}
+	second := store.Director{
+		ID:           id("director/2"),
+		Name:         SecondName,
+		Email:        SecondEmail,
+		PasswordHash: string(hash),
+	}
 	if err := s.Store.AddDirector(ctx, second); err != nil {
 		return err
 	}
@@ -151,7 +170,12 @@ func (s Seeder) plans(ctx context.Context, today time.Time) error {
 			}
 		}
 		_, err := s.Store.ChangePlan(ctx, store.PlanChange{
-			ClassID: id("class"), DirectorID: id("director"), Monday: monday, Name: week.Name, Items: week.Items, At: s.Now().UTC(),
+			ClassID:    id("class"),
+			DirectorID: id("director"),
+			Monday:     monday,
+			Name:       week.Name,
+			Items:      week.Items,
+			At:         s.Now().UTC(),
 		})
 		if err != nil {
 			return err
@@ -320,13 +344,32 @@ func (s Seeder) notInFuture(at time.Time, class store.Class, order int) time.Tim
 }
 
 // play hands one take of the demo's days in.
-func (s Seeder) play(ctx context.Context, d done, player store.Player, score exercise.Score, i instrument.Instrument) error {
-	hand := intake.Hand{ID: d.id(), Player: player, StepID: d.step.ID, StepVersion: d.step.Version, Source: store.Simulated, At: d.at}
+func (s Seeder) play(
+	ctx context.Context,
+	d done,
+	player store.Player,
+	score exercise.Score,
+	i instrument.Instrument,
+) error {
+	hand := intake.Hand{
+		ID:          d.id(),
+		Player:      player,
+		StepID:      d.step.ID,
+		StepVersion: d.step.Version,
+		Source:      store.Simulated,
+		At:          d.at,
+	}
 	return s.handIn(ctx, hand, score, i, d.player(i, synth.FirstNote(score, i), d.step.Kind))
 }
 
 // handIn plays a take and hands it in.
-func (s Seeder) handIn(ctx context.Context, hand intake.Hand, score exercise.Score, i instrument.Instrument, p synth.Player) error {
+func (s Seeder) handIn(
+	ctx context.Context,
+	hand intake.Hand,
+	score exercise.Score,
+	i instrument.Instrument,
+	p synth.Player,
+) error {
 	sound, _ := p.Play(score, rate)
 	_, err := s.Intake.Sound(ctx, hand, sound)
 	return err
@@ -350,7 +393,14 @@ func (s Seeder) tick(ctx context.Context, d done, player store.Player, score exe
 	}
 	word := verdict.Decide(verdict.Case{Instrument: i, Score: score, Ticked: items})
 	return s.Store.SaveTick(ctx, store.Tick{
-		PlayerID: player.ID, StepID: d.step.ID, StepVersion: d.step.Version, Day: player.Class.Day(d.at), Done: items, Result: word.Result, Short: word.Short, TickedAt: d.at.UTC(),
+		PlayerID:    player.ID,
+		StepID:      d.step.ID,
+		StepVersion: d.step.Version,
+		Day:         player.Class.Day(d.at),
+		Done:        items,
+		Result:      word.Result,
+		Short:       word.Short,
+		TickedAt:    d.at.UTC(),
 	})
 }
 
@@ -396,12 +446,25 @@ func (s Seeder) reviews(ctx context.Context) error {
 		}
 		day := firstDay(begun(class))[c.day]
 		takeID := takeID(take{c.person, c.day, 0}, stepID("long", store.Monday(day)))
-		comment := store.Comment{ID: id("comment/%d", n), TakeID: takeID, DirectorID: id("director"), Body: c.body, WrittenAt: s.Now().UTC(), Kind: "comment"}
+		comment := store.Comment{
+			ID:         id("comment/%d", n),
+			TakeID:     takeID,
+			DirectorID: id("director"),
+			Body:       c.body,
+			WrittenAt:  s.Now().UTC(),
+			Kind:       "comment",
+		}
 		if err := s.Store.AddCommentOnce(ctx, comment); err != nil {
 			return err
 		}
 		if c.overrule != "" {
-			r := store.Review{ID: id("review/%d", n), TakeID: takeID, DirectorID: id("director"), Result: c.overrule, ReviewedAt: s.Now().UTC()}
+			r := store.Review{
+				ID:         id("review/%d", n),
+				TakeID:     takeID,
+				DirectorID: id("director"),
+				Result:     c.overrule,
+				ReviewedAt: s.Now().UTC(),
+			}
 			if err := s.Store.Overrule(ctx, r); err != nil {
 				return err
 			}

@@ -34,7 +34,13 @@ func TestDaysAreSchoolDaysEndingToday(t *testing.T) {
 func TestTheSameTakeSoundsTheSame(t *testing.T) {
 	i, err := instrument.Get("clarinet")
 	require.NoError(t, err)
-	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 2, "rest_beats": 2, "tempo_bpm": 160}).Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	s, err := exercise.New(
+		exercise.KindLongToneCounted,
+		map[string]any{"notes": []int{0}, "beats": 2, "rest_beats": 2, "tempo_bpm": 160},
+	).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
 	require.NoError(t, err)
 	a, _ := take{5, 1, 0}.player(i, 58, s.Kind).Play(s, rate)
 	b, _ := take{5, 1, 0}.player(i, 58, s.Kind).Play(s, rate)

@@ -29,7 +29,10 @@ func seeder(t *testing.T) (demo.Seeder, *store.Store, *atomic.Int64) {
 	done := &atomic.Int64{}
 	const maro = 5 // cracks, and was spoken to
 	return demo.Seeder{
-		Store: s, Intake: open.Intake, Now: time.Now, Only: []int{maro},
+		Store:  s,
+		Intake: open.Intake,
+		Now:    time.Now,
+		Only:   []int{maro},
 		Progress: func(now, of int, _ string) {
 			assert.LessOrEqual(t, now, of)
 			done.Store(int64(now))
@@ -73,7 +76,11 @@ func TestTheDemoFillsAndGoesOn(t *testing.T) {
 	assert.Greater(t, takes, half)
 	assert.Equal(t, takes, count(t, kept, "take WHERE result <> ''"), "all of it was listened to")
 	assert.Zero(t, count(t, kept, "take WHERE failure <> ''"))
-	assert.Zero(t, count(t, kept, "take WHERE received_at > now() + interval '1 minute'"), "nothing comes from the future")
+	assert.Zero(
+		t,
+		count(t, kept, "take WHERE received_at > now() + interval '1 minute'"),
+		"nothing comes from the future",
+	)
 	assert.Equal(t, 1, count(t, kept, "comment"), "what the director said of the one who plays")
 	assert.GreaterOrEqual(t, count(t, kept, "(SELECT DISTINCT date_trunc('week', day) FROM take) weeks"), 5)
 

@@ -28,13 +28,39 @@ var playingDays = []plan.Day{1, 3}
 func earlierWeek() plan.Plan {
 	days := plan.On(playingDays...)
 	item := func(key, kind string, params map[string]any, days plan.Days, why string) plan.Item {
-		return plan.Item{Key: key, Step: exercise.New(kind, params), Times: 1, Days: days, At: plan.AtHome, Wanted: 2, Why: why}
+		return plan.Item{
+			Key:    key,
+			Step:   exercise.New(kind, params),
+			Times:  1,
+			Days:   days,
+			At:     plan.AtHome,
+			Wanted: 2,
+			Why:    why,
+		}
 	}
-	ladder := item("break", exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}, days, "Clarinets: over the break, a rung at a time.")
+	ladder := item(
+		"break",
+		exercise.KindLadder,
+		map[string]any{"ladder": "clarinet-break"},
+		days,
+		"Clarinets: over the break, a rung at a time.",
+	)
 	ladder.For = []string{"clarinet"}
 	return plan.Plan{Name: "First weeks", Items: []plan.Item{
-		item("long", exercise.KindLongToneCounted, map[string]any{"notes": []int{0}}, plan.On(1), "One note, as steady on the last beat as on the first."),
-		item("longest", exercise.KindLongToneLongest, map[string]any{"cap_s": 20}, plan.On(3), "One beat more than last time."),
+		item(
+			"long",
+			exercise.KindLongToneCounted,
+			map[string]any{"notes": []int{0}},
+			plan.On(1),
+			"One note, as steady on the last beat as on the first.",
+		),
+		item(
+			"longest",
+			exercise.KindLongToneLongest,
+			map[string]any{"cap_s": 20},
+			plan.On(3),
+			"One beat more than last time.",
+		),
 		ladder,
 	}}
 }
@@ -75,7 +101,9 @@ func (s Seeder) earlier(ctx context.Context, players []store.Player) (out []past
 						if _, _, err := intake.Score(step, players[n], day); errors.Is(err, exercise.ErrNotFor) {
 							continue
 						}
-						at := day.Add(16*time.Hour + time.Duration(20*n+2*k)*time.Second + time.Duration(nth)*15*time.Minute)
+						at := day.Add(
+							16*time.Hour + time.Duration(20*n+2*k)*time.Second + time.Duration(nth)*15*time.Minute,
+						)
 						out = append(out, past{n, nth, step, at, float64(back) - 0.3*float64(weekday)})
 					}
 				}
@@ -111,7 +139,9 @@ func (p past) player(i instrument.Instrument, target music.MIDI) synth.Player {
 		out.Held, out.Sag, out.Gaps, out.WaverDepth = 0, 0, nil, max(music.Cents(about(8, 2)), out.WaverDepth/2)
 		out.Offset, out.NoteOffsets, out.Cracks = music.Cents(about(2, 4)), nil, nil
 		if habit := people[p.person].habit; habit != steady && chance.Float64() < 0.1*p.back+breaks[habit] {
-			out.FaultOn, out.Cracks = 0, []synth.Crack{{At: music.Seconds(about(1.4, 0.2)), Length: 0.5, Semitones: synth.NextPartial(i, target)}}
+			out.FaultOn, out.Cracks = 0, []synth.Crack{
+				{At: music.Seconds(about(1.4, 0.2)), Length: 0.5, Semitones: synth.NextPartial(i, target)},
+			}
 		}
 	}
 	return out
@@ -167,7 +197,14 @@ func (s Seeder) playAll(ctx context.Context, takes []past) error {
 			if err != nil {
 				return err
 			}
-			hand := intake.Hand{ID: p.id(), Player: player, StepID: p.step.ID, StepVersion: p.step.Version, Source: store.Simulated, At: p.at}
+			hand := intake.Hand{
+				ID:          p.id(),
+				Player:      player,
+				StepID:      p.step.ID,
+				StepVersion: p.step.Version,
+				Source:      store.Simulated,
+				At:          p.at,
+			}
 			return s.handIn(inner, hand, score, i, p.player(i, synth.FirstNote(score, i)))
 		})
 	}

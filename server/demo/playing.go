@@ -62,9 +62,16 @@ func (t take) player(i instrument.Instrument, target music.MIDI, kind string) sy
 	chance := rand.New(rand.NewPCG(uint64(t.person)+spread(kind), uint64(100*t.day+t.nth)))
 	about := func(x, spread float64) float64 { return x + spread*chance.NormFloat64() }
 	out := synth.Player{
-		Instrument: i, Seed: chance.Uint64(), Room: music.Decibels(about(-68, 2)), Breath: music.Decibels(about(-38, 2)),
-		Level: music.Decibels(about(-22, 2)), Late: music.Seconds(0.05 + 0.03*chance.Float64()),
-		Offset: music.Cents(about(0, 5)), WaverDepth: music.Cents(about(5, 1)), WaverHz: about(3.5, 0.5), Drift: about(0, 0.4),
+		Instrument: i,
+		Seed:       chance.Uint64(),
+		Room:       music.Decibels(about(-68, 2)),
+		Breath:     music.Decibels(about(-38, 2)),
+		Level:      music.Decibels(about(-22, 2)),
+		Late:       music.Seconds(0.05 + 0.03*chance.Float64()),
+		Offset:     music.Cents(about(0, 5)),
+		WaverDepth: music.Cents(about(5, 1)),
+		WaverHz:    about(3.5, 0.5),
+		Drift:      about(0, 0.4),
 	}
 	out.NoteOffsets = []music.Cents{0, music.Cents(about(4, 6))}
 	out.FaultOn = 1 + chance.IntN(2)
@@ -83,17 +90,27 @@ func (t take) player(i instrument.Instrument, target music.MIDI, kind string) sy
 	case gaps:
 		out.Release = 0.06 // the air stops at the end as well
 		for n := range 3 - t.day {
-			out.Gaps = append(out.Gaps, synth.Gap{At: music.Seconds(about(1.6+2*float64(n), 0.3)), Length: music.Seconds(0.2 + 0.1*chance.Float64())})
+			out.Gaps = append(
+				out.Gaps,
+				synth.Gap{
+					At:     music.Seconds(about(1.6+2*float64(n), 0.3)),
+					Length: music.Seconds(0.2 + 0.1*chance.Float64()),
+				},
+			)
 		}
 	case cracking:
 		if t.day < days-1 || t.person%2 == 1 {
-			out.Cracks = []synth.Crack{{At: music.Seconds(about(1.5, 0.4)), Length: 0.35, Semitones: synth.NextPartial(i, target)}}
+			out.Cracks = []synth.Crack{
+				{At: music.Seconds(about(1.5, 0.4)), Length: 0.35, Semitones: synth.NextPartial(i, target)},
+			}
 		}
 	case wrong:
 		if t.day == 0 {
 			out.Shift = synth.NextPartial(i, target)
 		} else {
-			out.Cracks = []synth.Crack{{At: 0, Length: music.Seconds(0.3 / grown), Semitones: synth.NextPartial(i, target)}}
+			out.Cracks = []synth.Crack{
+				{At: 0, Length: music.Seconds(0.3 / grown), Semitones: synth.NextPartial(i, target)},
+			}
 		}
 	case short:
 		out.Release = 0.05

@@ -31,7 +31,12 @@ type Size struct {
 
 // Year is the district that the goals are set for: with five steps a day, about
 // ten million takes.
-var Year = Size{Classes: 200, Players: 60, Weeks: 36, KeptWeeks: 1}
+var Year = Size{
+	Classes:   200,
+	Players:   60,
+	Weeks:     36,
+	KeptWeeks: 1,
+}
 
 // Email and Password sign the district's only director in, to every class.
 const (
@@ -55,7 +60,21 @@ var steps = []exercise.Step{
 
 // band is who sits in a class, over and over until it is full.
 var band = []string{
-	"flute", "flute", "clarinet", "clarinet", "clarinet", "oboe", "alto-sax", "tenor-sax", "trumpet", "trumpet", "horn", "trombone", "trombone", "euphonium", "tuba",
+	"flute",
+	"flute",
+	"clarinet",
+	"clarinet",
+	"clarinet",
+	"oboe",
+	"alto-sax",
+	"tenor-sax",
+	"trumpet",
+	"trumpet",
+	"horn",
+	"trombone",
+	"trombone",
+	"euphonium",
+	"tuba",
 }
 
 // Takes is how many takes the district has.
@@ -83,7 +102,12 @@ func Seed(ctx context.Context, dsn string, size Size, now time.Time, say func(st
 	}
 	day := now.UTC().Truncate(24 * time.Hour)
 	this := day.AddDate(0, 0, -((int(day.Weekday()) + 6) % 7))
-	s := &seeding{Size: size, db: db, monday: this.AddDate(0, 0, -7*(size.Weeks-1)), say: say}
+	s := &seeding{
+		Size:   size,
+		db:     db,
+		monday: this.AddDate(0, 0, -7*(size.Weeks-1)),
+		say:    say,
+	}
 	if s.sheets, err = makeSheets(ctx, say); err != nil {
 		return err
 	}
@@ -141,22 +165,62 @@ func (s *seeding) people(ctx context.Context) error {
 	if _, err := s.db.Exec(ctx, "INSERT INTO school VALUES ($1, 'Quillmarsh District', 'UTC')", school); err != nil {
 		return err
 	}
-	if _, err := s.db.Exec(ctx, "INSERT INTO director VALUES ($1, 'District director', $2, $3)", director, Email, hash); err != nil {
+	if _, err := s.db.Exec(
+		ctx,
+		"INSERT INTO director VALUES ($1, 'District director', $2, $3)",
+		director,
+		Email,
+		hash,
+	); err != nil {
 		return err
 	}
-	err = s.copy(ctx, "class", []string{"id", "school_id", "name", "code", "conventions", "tips", "first_lesson"}, s.Classes, func(n int) []any {
-		return []any{id(aClass, n), school, fmt.Sprintf("Winds %03d", n+1), fmt.Sprintf("WINDS-%03d", n+1), json.RawMessage("{}"), json.RawMessage("{}"), s.monday}
-	})
+	err = s.copy(
+		ctx,
+		"class",
+		[]string{"id", "school_id", "name", "code", "conventions", "tips", "first_lesson"},
+		s.Classes,
+		func(n int) []any {
+			return []any{
+				id(aClass, n),
+				school,
+				fmt.Sprintf("Winds %03d", n+1),
+				fmt.Sprintf("WINDS-%03d", n+1),
+				json.RawMessage("{}"),
+				json.RawMessage("{}"),
+				s.monday,
+			}
+		},
+	)
 	if err != nil {
 		return err
 	}
-	err = s.copy(ctx, "class_director", []string{"class_id", "director_id"}, s.Classes, func(n int) []any { return []any{id(aClass, n), director} })
+	err = s.copy(
+		ctx,
+		"class_director",
+		[]string{"class_id", "director_id"},
+		s.Classes,
+		func(n int) []any { return []any{id(aClass, n), director} },
+	)
 	if err != nil {
 		return err
 	}
-	return s.copy(ctx, "player", []string{"id", "class_id", "first_name", "last_name", "instrument", "stage", "pin_hash"}, s.Classes*s.Players, func(n int) []any {
-		return []any{id(aPlayer, n), id(aClass, n/s.Players), fmt.Sprintf("Player %02d", n%s.Players+1), fmt.Sprintf("of %03d", n/s.Players+1), band[n%s.Players%len(band)], stage, ""}
-	})
+	return s.copy(
+		ctx,
+		"player",
+		[]string{"id", "class_id", "first_name", "last_name", "instrument", "stage", "pin_hash"},
+		s.Classes*s.Players,
+		func(n int) []any {
+			return []any{
+				id(aPlayer, n),
+				id(aClass, n/s.Players),
+				fmt.Sprintf("Player %02d", n%s.Players+1),
+				fmt.Sprintf("of %03d", n/s.Players+1),
+				band[n%s.Players%len(band)],
+				stage,
+				"",
+			}
+		},
+	)
 }
 
 func (s *seeding) plans(ctx context.Context) error {
@@ -165,17 +229,53 @@ func (s *seeding) plans(ctx context.Context) error {
 	at := func(n int) (class, week, step int) {
 		return n / (s.Weeks * len(steps)), n / len(steps) % s.Weeks, n % len(steps)
 	}
-	err := s.copy(ctx, "step", []string{"id", "class_id", "position", "kind", "first_day", "last_day", "days", "place", "times", "for_instruments", "why"}, all, func(n int) []any {
-		class, week, step := at(n)
-		first := s.monday.AddDate(0, 0, 7*week)
-		return []any{id(aStep, n), id(aClass, class), step, steps[step].Kind.Key, first, first.AddDate(0, 0, 6), 31, "both", 1, json.RawMessage("[]"), ""}
-	})
+	err := s.copy(
+		ctx,
+		"step",
+		[]string{
+			"id",
+			"class_id",
+			"position",
+			"kind",
+			"first_day",
+			"last_day",
+			"days",
+			"place",
+			"times",
+			"for_instruments",
+			"why",
+		},
+		all,
+		func(n int) []any {
+			class, week, step := at(n)
+			first := s.monday.AddDate(0, 0, 7*week)
+			return []any{
+				id(aStep, n),
+				id(aClass, class),
+				step,
+				steps[step].Kind.Key,
+				first,
+				first.AddDate(0, 0, 6),
+				31,
+				"both",
+				1,
+				json.RawMessage("[]"),
+				"",
+			}
+		},
+	)
 	if err != nil {
 		return err
 	}
-	return s.copy(ctx, "step_version", []string{"step_id", "version", "parameters", "created_at"}, all, func(n int) []any {
-		return []any{id(aStep, n), 1, steps[n%len(steps)].Parameters(), s.monday}
-	})
+	return s.copy(
+		ctx,
+		"step_version",
+		[]string{"step_id", "version", "parameters", "created_at"},
+		all,
+		func(n int) []any {
+			return []any{id(aStep, n), 1, steps[n%len(steps)].Parameters(), s.monday}
+		},
+	)
 }
 
 // copy streams rows into a table.
@@ -236,22 +336,90 @@ func (s *seeding) takes(ctx context.Context) error {
 		}
 	}
 	var hash [32]byte
-	columns := []string{"id", "player_id", "step_id", "step_version", "day", "source", "received_at", "played_at", "duration_ms", "rate_hz", "start_ms", "sha256", "score_id", "result", "cause", "short", "cut_from_s", "cut_to_s", "cut_at"}
+	columns := []string{
+		"id",
+		"player_id",
+		"step_id",
+		"step_version",
+		"day",
+		"source",
+		"received_at",
+		"played_at",
+		"duration_ms",
+		"rate_hz",
+		"start_ms",
+		"sha256",
+		"score_id",
+		"result",
+		"cause",
+		"short",
+		"cut_from_s",
+		"cut_to_s",
+		"cut_at",
+	}
 	err := s.copy(ctx, "take", columns, all, func(n int) []any {
 		tell("takes", n)
 		m := s.take(n)
 		sheet := s.sheets[m.step][m.player%len(band)]
 		cut := sheet.of(m).cut
-		return []any{id(aTake, n), s.player(m.class, m.player), s.step(m.class, m.week, m.step), 1, m.day, "simulated", m.at, m.at, sheet.ms, 48000, 0, hash[:], sheet.id, m.result, m.cause, sheet.short, cut.From, cut.To, cut.At}
+		return []any{
+			id(aTake, n),
+			s.player(m.class, m.player),
+			s.step(m.class, m.week, m.step),
+			1,
+			m.day,
+			"simulated",
+			m.at,
+			m.at,
+			sheet.ms,
+			48000,
+			0,
+			hash[:],
+			sheet.id,
+			m.result,
+			m.cause,
+			sheet.short,
+			cut.From,
+			cut.To,
+			cut.At,
+		}
 	})
 	if err != nil {
 		return err
 	}
-	return s.copy(ctx, "take_note", []string{"take_id", "number", "player_id", "day", "sounding", "good", "trusted", "centre", "steadiness", "held"}, all, func(n int) []any {
-		tell("notes", n)
-		m := s.take(n)
-		return []any{id(aTake, n), 0, s.player(m.class, m.player), m.day, s.sheets[m.step][m.player%len(band)].note, m.result == verdict.Clean, true, m.centre, m.waver, m.held}
-	})
+	return s.copy(
+		ctx,
+		"take_note",
+		[]string{
+			"take_id",
+			"number",
+			"player_id",
+			"day",
+			"sounding",
+			"good",
+			"trusted",
+			"centre",
+			"steadiness",
+			"held",
+		},
+		all,
+		func(n int) []any {
+			tell("notes", n)
+			m := s.take(n)
+			return []any{
+				id(aTake, n),
+				0,
+				s.player(m.class, m.player),
+				m.day,
+				s.sheets[m.step][m.player%len(band)].note,
+				m.result == verdict.Clean,
+				true,
+				m.centre,
+				m.waver,
+				m.held,
+			}
+		},
+	)
 }
 
 // kept writes the newest weeks' analyses: real ones of simulated takes, a few for
@@ -261,29 +429,55 @@ func (s *seeding) kept(ctx context.Context) error {
 	count := min(s.KeptWeeks, s.Weeks) * perWeek
 	first := s.Takes() - count
 	s.say("%d analyses", count)
-	return s.copy(ctx, "analysis", []string{"take_id", "version", "created_at", "result", "tip_key", "measured", "verdict", "ribbon", "contour"}, count, func(n int) []any {
-		m := s.take(first + n)
-		sheet := s.sheets[m.step][m.player%len(band)]
-		a := sheet.of(m)
-		return []any{id(aTake, first+n), 1, m.at, m.result, a.tip, a.measured, a.verdict, a.ribbon, a.contour}
-	})
+	return s.copy(
+		ctx,
+		"analysis",
+		[]string{"take_id", "version", "created_at", "result", "tip_key", "measured", "verdict", "ribbon", "contour"},
+		count,
+		func(n int) []any {
+			m := s.take(first + n)
+			sheet := s.sheets[m.step][m.player%len(band)]
+			a := sheet.of(m)
+			return []any{id(aTake, first+n), 1, m.at, m.result, a.tip, a.measured, a.verdict, a.ribbon, a.contour}
+		},
+	)
 }
 
 // ladders writes a try a week for each player.
 func (s *seeding) ladders(ctx context.Context) error {
 	count := s.Classes * s.Players * s.Weeks
 	s.say("%d ladder entries", count)
-	err := s.copy(ctx, "ladder_entry", []string{"player_id", "ladder", "what", "day", "rung", "result", "at"}, count, func(n int) []any {
-		player, week := n/s.Weeks, n%s.Weeks
-		day := s.monday.AddDate(0, 0, 7*week)
-		return []any{id(aPlayer, player), s.ladderOf(player), "tried", day, 1 + week/12, []verdict.Result{verdict.Clean, verdict.Clean, verdict.NotYet}[(n*7+week)%3], day}
-	})
+	err := s.copy(
+		ctx,
+		"ladder_entry",
+		[]string{"player_id", "ladder", "what", "day", "rung", "result", "at"},
+		count,
+		func(n int) []any {
+			player, week := n/s.Weeks, n%s.Weeks
+			day := s.monday.AddDate(0, 0, 7*week)
+			return []any{
+				id(aPlayer, player),
+				s.ladderOf(player),
+				"tried",
+				day,
+				1 + week/12,
+				[]verdict.Result{verdict.Clean, verdict.Clean, verdict.NotYet}[(n*7+week)%3],
+				day,
+			}
+		},
+	)
 	if err != nil {
 		return err
 	}
-	return s.copy(ctx, "ladder_standing", []string{"player_id", "ladder", "entries"}, s.Classes*s.Players, func(n int) []any {
-		return []any{id(aPlayer, n), s.ladderOf(n), s.Weeks}
-	})
+	return s.copy(
+		ctx,
+		"ladder_standing",
+		[]string{"player_id", "ladder", "entries"},
+		s.Classes*s.Players,
+		func(n int) []any {
+			return []any{id(aPlayer, n), s.ladderOf(n), s.Weeks}
+		},
+	)
 }
 
 func (s *seeding) ladderOf(player int) string {
@@ -306,7 +500,10 @@ func (s *seeding) analyze(ctx context.Context) error {
 // them again: minutes instead of hours.
 func (s *seeding) withoutIndexes(fill func(context.Context) error) func(context.Context) error {
 	return func(ctx context.Context) error {
-		rows, err := s.db.Query(ctx, "SELECT indexname, indexdef FROM pg_indexes WHERE tablename IN ('take', 'take_note') AND indexname NOT LIKE '%pkey'")
+		rows, err := s.db.Query(
+			ctx,
+			"SELECT indexname, indexdef FROM pg_indexes WHERE tablename IN ('take', 'take_note') AND indexname NOT LIKE '%pkey'",
+		)
 		if err != nil {
 			return err
 		}
@@ -317,7 +514,10 @@ func (s *seeding) withoutIndexes(fill func(context.Context) error) func(context.
 		}
 		// The keys are right by how they are made; checking each would take longer than
 		// writing all.
-		if _, err := s.db.Exec(ctx, "SET session_replication_role = replica; SET maintenance_work_mem = '1GB'; SET synchronous_commit = off"); err != nil {
+		if _, err := s.db.Exec(
+			ctx,
+			"SET session_replication_role = replica; SET maintenance_work_mem = '1GB'; SET synchronous_commit = off",
+		); err != nil {
 			return err
 		}
 		for _, i := range found {
@@ -344,7 +544,13 @@ func (s *seeding) withoutIndexes(fill func(context.Context) error) func(context.
 func (s *seeding) keepSheets(ctx context.Context) error {
 	for _, byPlace := range s.sheets {
 		for _, sh := range byPlace {
-			if _, err := s.db.Exec(ctx, "INSERT INTO score (id, body, written) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING", sh.id, json.RawMessage(sh.body), sh.written); err != nil {
+			if _, err := s.db.Exec(
+				ctx,
+				"INSERT INTO score (id, body, written) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING",
+				sh.id,
+				json.RawMessage(sh.body),
+				sh.written,
+			); err != nil {
 				return err
 			}
 		}

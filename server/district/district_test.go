@@ -16,7 +16,12 @@ import (
 // every day, the newest week can be looked into, and the indexes are back.
 func TestASmallDistrict(t *testing.T) {
 	s := storetest.Open(t)
-	size := district.Size{Classes: 2, Players: 15, Weeks: 2, KeptWeeks: 1}
+	size := district.Size{
+		Classes:   2,
+		Players:   15,
+		Weeks:     2,
+		KeptWeeks: 1,
+	}
 	quiet := func(string, ...any) {}
 	require.NoError(t, district.Seed(t.Context(), s.DSN(), size, time.Now(), quiet))
 	assert.ErrorContains(t, district.Seed(t.Context(), s.DSN(), size, time.Now(), quiet), "must be empty")
@@ -28,8 +33,20 @@ func TestASmallDistrict(t *testing.T) {
 	assert.Equal(t, size.Takes(), count("SELECT count(*) FROM take"))
 	assert.Equal(t, size.Takes(), count("SELECT count(*) FROM take_note"))
 	assert.Equal(t, size.Takes()/2, count("SELECT count(*) FROM analysis"))
-	assert.Zero(t, count("SELECT count(*) FROM take t LEFT JOIN score s ON s.id = t.score_id LEFT JOIN player p ON p.id = t.player_id LEFT JOIN step_version v ON v.step_id = t.step_id WHERE s.id IS NULL OR p.id IS NULL OR v.step_id IS NULL"), "what is not checked while it is written is right all the same")
-	assert.Equal(t, 3, count("SELECT count(*) FROM pg_indexes WHERE indexname IN ('take_by_player_and_day', 'take_by_step_and_day', 'take_note_by_player')"))
+	assert.Zero(
+		t,
+		count(
+			"SELECT count(*) FROM take t LEFT JOIN score s ON s.id = t.score_id LEFT JOIN player p ON p.id = t.player_id LEFT JOIN step_version v ON v.step_id = t.step_id WHERE s.id IS NULL OR p.id IS NULL OR v.step_id IS NULL",
+		),
+		"what is not checked while it is written is right all the same",
+	)
+	assert.Equal(
+		t,
+		3,
+		count(
+			"SELECT count(*) FROM pg_indexes WHERE indexname IN ('take_by_player_and_day', 'take_by_step_and_day', 'take_note_by_player')",
+		),
+	)
 
 	p, err := s.Player(t.Context(), size.PlayerID(1, 2))
 	require.NoError(t, err)

@@ -87,7 +87,11 @@ func (s *sheet) add(came outcome.Outcome, score exercise.Score) error {
 	if err != nil {
 		return err
 	}
-	h := heard{tip: came.Verdict.Tip.Key, contour: packed.Pack(came.Analysis.Contour), cut: progress.CutOf(came.Analysis, came.Verdict.Decided())}
+	h := heard{
+		tip:     came.Verdict.Tip.Key,
+		contour: packed.Pack(came.Analysis.Contour),
+		cut:     progress.CutOf(came.Analysis, came.Verdict.Decided()),
+	}
 	for _, part := range []struct {
 		to   *json.RawMessage
 		what any

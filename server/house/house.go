@@ -66,7 +66,14 @@ func Open(s *store.Store, shelf *recordings.Shelf, worker string, now func() tim
 	if err != nil {
 		return nil, err
 	}
-	h := &House{Store: s, Recordings: shelf, Intake: intake.Intake{Store: s, Recordings: shelf, Queue: queue}, now: now, workers: pool, events: events.NewHub()}
+	h := &House{
+		Store:      s,
+		Recordings: shelf,
+		Intake:     intake.Intake{Store: s, Recordings: shelf, Queue: queue},
+		now:        now,
+		workers:    pool,
+		events:     events.NewHub(),
+	}
 	ctx, cancel := context.WithCancel(context.Background())
 	h.upkeep = cancel
 	go h.letGo(ctx)
@@ -77,7 +84,14 @@ func Open(s *store.Store, shelf *recordings.Shelf, worker string, now func() tim
 // Handler returns everything the house answers: the API and, unless it is nil,
 // the built page. stop ends the handler's upkeep.
 func (h *House) Handler(page fs.FS) (handler http.Handler, stop func()) {
-	a := &api.API{Store: h.Store, Recordings: h.Recordings, Intake: h.Intake, Events: h.events, Now: h.now, Web: page}
+	a := &api.API{
+		Store:      h.Store,
+		Recordings: h.Recordings,
+		Intake:     h.Intake,
+		Events:     h.events,
+		Now:        h.now,
+		Web:        page,
+	}
 	return a.Handler()
 }
 

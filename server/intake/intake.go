@@ -94,7 +94,12 @@ func Setting(p store.Player, day time.Time) practice.Setting {
 		stage = p.Class.StageOn(day)
 	}
 	return practice.Setting{
-		Instrument: p.Instrument, Variant: p.Variant, Stage: stage, Best: p.Best, Rungs: p.Rungs, Conventions: p.Class.Conventions(),
+		Instrument:  p.Instrument,
+		Variant:     p.Variant,
+		Stage:       stage,
+		Best:        p.Best,
+		Rungs:       p.Rungs,
+		Conventions: p.Class.Conventions(),
 	}
 }
 
@@ -184,8 +189,20 @@ func (in Intake) accept(ctx context.Context, h Hand, sound audio.Mono, hash []by
 		return false, RefusedError{Reason: "This step is not recorded. Tick it, or blow into the meter."}
 	}
 	t := store.Take{
-		ID: h.ID, PlayerID: h.Player.ID, StepID: step.ID, StepVersion: step.Version, Day: day, Source: h.Source,
-		ReceivedAt: h.At.UTC(), PlayedAt: h.playedAt().UTC(), DeviceResult: h.DeviceResult, DurationMS: int(1000 * sound.Seconds()), RateHz: sound.Rate, StartMS: h.StartMS, SHA256: hash, Score: score,
+		ID:           h.ID,
+		PlayerID:     h.Player.ID,
+		StepID:       step.ID,
+		StepVersion:  step.Version,
+		Day:          day,
+		Source:       h.Source,
+		ReceivedAt:   h.At.UTC(),
+		PlayedAt:     h.playedAt().UTC(),
+		DeviceResult: h.DeviceResult,
+		DurationMS:   int(1000 * sound.Seconds()),
+		RateHz:       sound.Rate,
+		StartMS:      h.StartMS,
+		SHA256:       hash,
+		Score:        score,
 	}
 	if known, err := in.Store.KnownTake(ctx, t); known || err != nil {
 		return false, err // before the sound on the shelf could be overwritten
@@ -203,11 +220,15 @@ const shortest = 0.5 // seconds
 func usable(sound audio.Mono) error {
 	switch {
 	case sound.Rate < audio.LowestRate || sound.Rate > audio.HighestRate:
-		return RefusedError{Reason: fmt.Sprintf("The recording was made at %d Hz. Record at 16000 to 96000 Hz.", sound.Rate)}
+		return RefusedError{
+			Reason: fmt.Sprintf("The recording was made at %d Hz. Record at 16000 to 96000 Hz.", sound.Rate),
+		}
 	case len(sound.Samples) == 0:
 		return RefusedError{Reason: "The recording is empty. Record again."}
 	case sound.Seconds() < shortest:
-		return RefusedError{Reason: fmt.Sprintf("The recording lasts only %.1f s. Record the whole step.", sound.Seconds())}
+		return RefusedError{
+			Reason: fmt.Sprintf("The recording lasts only %.1f s. Record the whole step.", sound.Seconds()),
+		}
 	}
 	return nil
 }
@@ -218,13 +239,22 @@ func refusal(err error) error {
 	var unsupported wav.UnsupportedError
 	switch {
 	case errors.Is(err, wav.ErrTooLong):
-		return RefusedError{Reason: fmt.Sprintf("The recording is longer than %d minutes. Record just the step.", LongestSeconds/60), TooBig: true}
+		return RefusedError{
+			Reason: fmt.Sprintf("The recording is longer than %d minutes. Record just the step.", LongestSeconds/60),
+			TooBig: true,
+		}
 	case errors.As(err, &format) && format.Offset < 12:
-		return RefusedError{Reason: "This is not a WAV file. Save the recording as WAV and hand it in again. (" + err.Error() + ")", Unknown: true}
+		return RefusedError{
+			Reason:  "This is not a WAV file. Save the recording as WAV and hand it in again. (" + err.Error() + ")",
+			Unknown: true,
+		}
 	case errors.As(err, &format):
 		return RefusedError{Reason: "The file is damaged or was cut short. Hand it in again. (" + err.Error() + ")"}
 	case errors.As(err, &unsupported):
-		return RefusedError{Reason: "This kind of WAV cannot be read. Save it as PCM. (" + err.Error() + ")", Unknown: true}
+		return RefusedError{
+			Reason:  "This kind of WAV cannot be read. Save it as PCM. (" + err.Error() + ")",
+			Unknown: true,
+		}
 	}
 	return err
 }

@@ -41,7 +41,14 @@ func silence(rate int, seconds float64) []byte {
 }
 
 func hand(b storetest.Band) intake.Hand {
-	return intake.Hand{ID: uuid.NewString(), Player: b.Players[0], StepID: b.Step.ID, StepVersion: 1, Source: store.Microphone, At: time.Now()}
+	return intake.Hand{
+		ID:          uuid.NewString(),
+		Player:      b.Players[0],
+		StepID:      b.Step.ID,
+		StepVersion: 1,
+		Source:      store.Microphone,
+		At:          time.Now(),
+	}
 }
 
 func count(t *testing.T, s *store.Store, from string) (n int) {
@@ -129,7 +136,12 @@ func TestALateTakeIsOfItsOwnTime(t *testing.T) {
 	step := b.AddStep(t, in.Store, exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}))
 	now := time.Now()
 	require.NoError(t, in.Store.AddLadderEntry(t.Context(), store.LadderEntry{
-		PlayerID: b.Players[0].ID, Ladder: "clarinet-break", What: ladder.Placed, Day: b.Class.Day(now), Rung: 4, At: now,
+		PlayerID: b.Players[0].ID,
+		Ladder:   "clarinet-break",
+		What:     ladder.Placed,
+		Day:      b.Class.Day(now),
+		Rung:     4,
+		At:       now,
 	}))
 	late := hand(b)
 	late.StepID, late.PlayedAt, late.Rung = step.ID, now.Add(-50*time.Hour), 2

@@ -23,7 +23,10 @@ func serverAccount() (account, error) {
 	}
 	u, err := user.Lookup("postgres")
 	if err != nil {
-		return account{}, fmt.Errorf("postgres: PostgreSQL refuses to run as root, and there is no user postgres: %w", err)
+		return account{}, fmt.Errorf(
+			"postgres: PostgreSQL refuses to run as root, and there is no user postgres: %w",
+			err,
+		)
 	}
 	uid, _ := strconv.Atoi(u.Uid) // numbers, as getpwnam gives them
 	gid, _ := strconv.Atoi(u.Gid)

@@ -16,7 +16,13 @@ func ensureDatabase(ctx context.Context, dsn string) error {
 	}
 	defer admin.Close(ctx) //nolint:errcheck // nothing was written
 	var exists bool
-	if err := admin.QueryRow(ctx, "SELECT EXISTS (SELECT FROM pg_database WHERE datname = $1)", databaseName).Scan(&exists); err != nil {
+	if err := admin.QueryRow(
+		ctx,
+		"SELECT EXISTS (SELECT FROM pg_database WHERE datname = $1)",
+		databaseName,
+	).Scan(
+		&exists,
+	); err != nil {
 		return fmt.Errorf("postgres: %w", err)
 	}
 	if exists {
@@ -36,7 +42,11 @@ func CopyOf(ctx context.Context, dsn, template, name string) (string, error) {
 		return "", err
 	}
 	defer admin.Close(ctx) //nolint:errcheck // the statement has answered
-	statement := fmt.Sprintf("CREATE DATABASE %s TEMPLATE %s", pgx.Identifier{name}.Sanitize(), pgx.Identifier{template}.Sanitize())
+	statement := fmt.Sprintf(
+		"CREATE DATABASE %s TEMPLATE %s",
+		pgx.Identifier{name}.Sanitize(),
+		pgx.Identifier{template}.Sanitize(),
+	)
 	if _, err := admin.Exec(ctx, statement); err != nil {
 		return "", fmt.Errorf("postgres: copy %s: %w", template, err)
 	}

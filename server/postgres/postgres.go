@@ -35,7 +35,9 @@ type Options struct {
 }
 
 // ErrMissing reports that PostgreSQL is not installed.
-var ErrMissing = errors.New("postgres: PostgreSQL is not installed (Debian: apt-get install postgresql); ./start installs it")
+var ErrMissing = errors.New(
+	"postgres: PostgreSQL is not installed (Debian: apt-get install postgresql); ./start installs it",
+)
 
 const (
 	superuser    = "earlychorus"
@@ -60,7 +62,12 @@ func Start(ctx context.Context, o Options) (*Server, error) {
 		return nil, err
 	}
 	folder = account.reachable(folder)
-	c := cluster{programs: programs, account: account, data: filepath.Join(folder, "cluster"), secret: filepath.Join(folder, "password")}
+	c := cluster{
+		programs: programs,
+		account:  account,
+		data:     filepath.Join(folder, "cluster"),
+		secret:   filepath.Join(folder, "password"),
+	}
 	if err := c.prepare(o.Throwaway); err != nil {
 		return nil, err
 	}
@@ -155,7 +162,13 @@ func (c cluster) start(ctx context.Context, throwaway bool) (*Server, error) {
 	cmd := c.command("postgres", args...)
 	cmd.Stdout, cmd.Stderr = log, log
 	s := &Server{
-		DSN:    fmt.Sprintf("postgres://%s:%s@127.0.0.1:%d/%s?sslmode=disable", superuser, password, port, databaseName),
+		DSN: fmt.Sprintf(
+			"postgres://%s:%s@127.0.0.1:%d/%s?sslmode=disable",
+			superuser,
+			password,
+			port,
+			databaseName,
+		),
 		cmd:    cmd,
 		exited: make(chan error, 1),
 	}
@@ -212,7 +225,8 @@ func (s *Server) waitReady(ctx context.Context, data, logFile string) error {
 		}
 		pid, err := os.ReadFile(filepath.Join(data, "postmaster.pid"))
 		lines := strings.Split(string(pid), "\n")
-		if err == nil && len(lines) >= 8 && strings.TrimSpace(lines[0]) == fmt.Sprint(s.cmd.Process.Pid) && strings.TrimSpace(lines[7]) == "ready" {
+		if err == nil && len(lines) >= 8 && strings.TrimSpace(lines[0]) == fmt.Sprint(s.cmd.Process.Pid) &&
+			strings.TrimSpace(lines[7]) == "ready" {
 			return nil
 		}
 	}

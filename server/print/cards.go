@@ -26,7 +26,14 @@ func Cards(out io.Writer, class, code, address string, cards []Card) error {
 			p.AddPage()
 			p.SetDrawColor(200, 200, 200)
 		}
-		p.card(c, class, code, address, margin+cardWide*float64(place%cardsAcross), margin+cardHigh*float64(place/cardsAcross))
+		p.card(
+			c,
+			class,
+			code,
+			address,
+			margin+cardWide*float64(place%cardsAcross),
+			margin+cardHigh*float64(place/cardsAcross),
+		)
 	}
 	return p.finish(out)
 }

@@ -22,7 +22,13 @@ import (
 func sheets(t testing.TB, day plan.Day) (out []notation.Sheet) {
 	t.Helper()
 	for _, i := range instrument.All() {
-		s, err := notation.SheetOf(plan.DemoWeek(), day, plan.InClass, exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+		s, err := notation.SheetOf(
+			plan.DemoWeek(),
+			day,
+			plan.InClass,
+			exercise.Player{Instrument: i, Stage: 2},
+			exercise.StandardConventions(),
+		)
 		require.NoError(t, err)
 		out = append(out, s)
 	}
@@ -80,8 +86,13 @@ func BenchmarkSheets(b *testing.B) {
 // The page for home is one page whatever is on it, and can be read back.
 func TestThePageForHome(t *testing.T) {
 	r := print.Report{
-		School: "Quillmarsh Island School", Class: "Ferry Bell Winds", Player: "Maro Quenby", Instrument: "B♭ clarinet", Span: "5 October to 26 November", Played: "Played on 31 of these days.",
-		Words: "These are the player's own numbers.",
+		School:     "Quillmarsh Island School",
+		Class:      "Ferry Bell Winds",
+		Player:     "Maro Quenby",
+		Instrument: "B♭ clarinet",
+		Span:       "5 October to 26 November",
+		Played:     "Played on 31 of these days.",
+		Words:      "These are the player's own numbers.",
 	}
 	for _, title := range []string{"Longest hold", "From the middle of the note", "Waver"} {
 		l := print.ReportLine{Title: title, Says: "No clear change yet, over 31 days.", Unit: "s"}
@@ -107,6 +118,10 @@ func TestThePageForHome(t *testing.T) {
 	}
 	out.Reset()
 	require.NoError(t, print.HomeReport(&out, print.Report{Player: "Nobody Yet"}), "nothing was played yet")
-	once := print.ReportLine{Title: "Waver", Unit: "cents", Points: []print.ReportPoint{{Monday: time.Date(2026, 10, 5, 0, 0, 0, 0, time.UTC), Value: 3}}}
+	once := print.ReportLine{
+		Title:  "Waver",
+		Unit:   "cents",
+		Points: []print.ReportPoint{{Monday: time.Date(2026, 10, 5, 0, 0, 0, 0, time.UTC), Value: 3}},
+	}
 	require.NoError(t, print.HomeReport(&out, print.Report{Player: "Once Only", Lines: []print.ReportLine{once}}))
 }

@@ -36,7 +36,11 @@ func (s *Shelf) Received(ctx context.Context, playerID, takeID string) (received
 }
 
 // eachPart visits a take's parts in order.
-func (s *Shelf) eachPart(ctx context.Context, playerID, takeID string, visit func(*blob.ListObject, int64) error) error {
+func (s *Shelf) eachPart(
+	ctx context.Context,
+	playerID, takeID string,
+	visit func(*blob.ListObject, int64) error,
+) error {
 	prefix := partsOf(playerID, takeID)
 	list := s.bucket.List(&blob.ListOptions{Prefix: prefix})
 	for {

@@ -108,12 +108,18 @@ func TestPartsAreTheirPlayersAndGoInTime(t *testing.T) {
 
 	require.NoError(t, s.PutPart(ctx, "bo", "young", 0, []byte("x")))
 	old := time.Now().Add(-8 * 24 * time.Hour)
-	require.NoError(t, filepath.WalkDir(filepath.Join(folder, "parts", "bo", "take"), func(path string, d os.DirEntry, err error) error {
-		if err == nil && !d.IsDir() {
-			err = os.Chtimes(path, old, old)
-		}
-		return err
-	}))
+	require.NoError(
+		t,
+		filepath.WalkDir(
+			filepath.Join(folder, "parts", "bo", "take"),
+			func(path string, d os.DirEntry, err error) error {
+				if err == nil && !d.IsDir() {
+					err = os.Chtimes(path, old, old)
+				}
+				return err
+			},
+		),
+	)
 	require.NoError(t, s.DropPartsBefore(ctx, time.Now().Add(-7*24*time.Hour)))
 	for take, want := range map[string]int64{"take": 0, "young": 1} {
 		received, err = s.Received(ctx, "bo", take)

@@ -15,7 +15,11 @@ import (
 // so a job may run twice. Whoever watches the class is told.
 func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote, cut progress.Cut) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		err := tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "take_id"}, {Name: "version"}}, UpdateAll: true}).Create(&a).Error
+		err := tx.Clauses(
+			clause.OnConflict{Columns: []clause.Column{{Name: "take_id"}, {Name: "version"}}, UpdateAll: true},
+		).Create(
+			&a,
+		).Error
 		if err != nil {
 			return err
 		}
@@ -34,7 +38,12 @@ func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote, 
 			cause = string(verdict.CauseRecording)
 		}
 		err = tx.Model(&Take{}).Where("id = ?", a.TakeID).Updates(map[string]any{
-			"result": a.Result, "cause": cause, "short": a.Verdict.Short, "cut_from_s": cut.From, "cut_to_s": cut.To, "cut_at": cut.At,
+			"result":     a.Result,
+			"cause":      cause,
+			"short":      a.Verdict.Short,
+			"cut_from_s": cut.From,
+			"cut_to_s":   cut.To,
+			"cut_at":     cut.At,
 		}).Error
 		if err != nil {
 			return err
@@ -53,7 +62,9 @@ func (s *Store) AnalysisOf(ctx context.Context, takeID string) (a Analysis, err 
 // one, latest first.
 func (s *Store) RecentTips(ctx context.Context, t Take, most int) (keys []string, err error) {
 	err = s.db.WithContext(ctx).Table("take").
-		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true").
+		Joins(
+			"JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true",
+		).
 		Where("player_id = ? AND step_id = ? AND received_at < ?", t.PlayerID, t.StepID, t.ReceivedAt).
 		Order("received_at DESC").Limit(most).Pluck("a.tip_key", &keys).Error
 	return keys, err
@@ -63,7 +74,9 @@ func (s *Store) RecentTips(ctx context.Context, t Take, most int) (keys []string
 func (s *Store) LatestTips(ctx context.Context, playerID, stepID string, most int) (keys []string, err error) {
 	keys = []string{}
 	err = s.db.WithContext(ctx).Table("take").
-		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true").
+		Joins(
+			"JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true",
+		).
 		Where("player_id = ? AND step_id = ?", playerID, stepID).
 		Order("received_at DESC").Limit(most).Pluck("a.tip_key", &keys).Error
 	return keys, err

@@ -37,7 +37,12 @@ func (s *Store) TakesBeside(ctx context.Context, t Take, mates int) (out []Besid
 			SELECT DISTINCT ON (k.player_id) k.*, p.first_name, p.last_name FROM known k JOIN player p ON p.id = k.player_id AND p.instrument = @instrument
 			WHERE k.player_id <> @player ORDER BY k.player_id, k.received_at DESC
 		) m ORDER BY m.rank LIMIT @mates)`, map[string]any{
-		"step": t.StepID, "take": t.ID, "player": t.PlayerID, "at": t.ReceivedAt, "instrument": t.Player.Instrument, "mates": mates,
+		"step":       t.StepID,
+		"take":       t.ID,
+		"player":     t.PlayerID,
+		"at":         t.ReceivedAt,
+		"instrument": t.Player.Instrument,
+		"mates":      mates,
 	}).Scan(&out).Error
 	return out, err
 }

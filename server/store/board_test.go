@@ -20,12 +20,25 @@ func at(b storetest.Band, minutes int) time.Time {
 
 func overrule(t *testing.T, s *store.Store, b storetest.Band, take string, result verdict.Result, when time.Time) {
 	t.Helper()
-	require.NoError(t, s.Overrule(t.Context(), store.Review{ID: uuid.NewString(), TakeID: take, DirectorID: b.Director.ID, Result: result, ReviewedAt: when}))
+	require.NoError(t, s.Overrule(t.Context(), store.Review{
+		ID:         uuid.NewString(),
+		TakeID:     take,
+		DirectorID: b.Director.ID,
+		Result:     result,
+		ReviewedAt: when,
+	}))
 }
 
 func comment(t *testing.T, s *store.Store, b storetest.Band, take, words string) {
 	t.Helper()
-	require.NoError(t, s.AddComment(t.Context(), store.Comment{ID: uuid.NewString(), TakeID: take, DirectorID: b.Director.ID, Body: words, WrittenAt: time.Now().UTC(), Kind: "comment"}))
+	require.NoError(t, s.AddComment(t.Context(), store.Comment{
+		ID:         uuid.NewString(),
+		TakeID:     take,
+		DirectorID: b.Director.ID,
+		Body:       words,
+		WrittenAt:  time.Now().UTC(),
+		Kind:       "comment",
+	}))
 }
 
 // A cell is the latest take of a player and step, with the latest word on it and
@@ -33,9 +46,19 @@ func comment(t *testing.T, s *store.Store, b storetest.Band, take, words string)
 func TestTheBoardShowsTheLatest(t *testing.T) {
 	s := storetest.Open(t)
 	b, other := storetest.NewBand(t, s, "BOARD"), storetest.NewBand(t, s, "ELSE")
-	first := b.Play(t, s, storetest.Played{Step: b.Step, At: at(b, 0), Result: verdict.NotYet, Cause: verdict.CauseGap})
+	first := b.Play(t, s, storetest.Played{
+		Step:   b.Step,
+		At:     at(b, 0),
+		Result: verdict.NotYet,
+		Cause:  verdict.CauseGap,
+	})
 	comment(t, s, b, first, "of the first")
-	latest := b.Play(t, s, storetest.Played{Step: b.Step, At: at(b, 5), Result: verdict.Nearly, Cause: verdict.CauseSteadiness})
+	latest := b.Play(t, s, storetest.Played{
+		Step:   b.Step,
+		At:     at(b, 5),
+		Result: verdict.Nearly,
+		Cause:  verdict.CauseSteadiness,
+	})
 	comment(t, s, b, latest, "one")
 	comment(t, s, b, latest, "two")
 	overrule(t, s, b, latest, verdict.NotYet, at(b, 6))
@@ -76,7 +99,13 @@ func TestActsAreTakenBackByTheirOwn(t *testing.T) {
 	s := storetest.Open(t)
 	b, other := storetest.NewBand(t, s, "ACTS"), storetest.NewBand(t, s, "THEIRS")
 	take := b.Play(t, s, storetest.Played{Step: b.Step, At: at(b, 0), Result: verdict.NotYet})
-	word := store.Review{ID: uuid.NewString(), TakeID: take, DirectorID: b.Director.ID, Result: verdict.Clean, ReviewedAt: at(b, 2)}
+	word := store.Review{
+		ID:         uuid.NewString(),
+		TakeID:     take,
+		DirectorID: b.Director.ID,
+		Result:     verdict.Clean,
+		ReviewedAt: at(b, 2),
+	}
 	overrule(t, s, b, take, verdict.Nearly, at(b, 1))
 	require.NoError(t, s.Overrule(t.Context(), word))
 	require.NoError(t, s.Overrule(t.Context(), word), "sent twice")

@@ -15,7 +15,11 @@ func (s *Store) KeepKey(ctx context.Context, playerID string) (key []byte, err e
 	fresh := make([]byte, keyBytes)
 	_, _ = rand.Read(fresh) // does not fail
 	db := s.db.WithContext(ctx)
-	if err := db.Exec("UPDATE player SET keep_key = ? WHERE id = ? AND keep_key IS NULL", fresh, playerID).Error; err != nil {
+	if err := db.Exec(
+		"UPDATE player SET keep_key = ? WHERE id = ? AND keep_key IS NULL",
+		fresh,
+		playerID,
+	).Error; err != nil {
 		return nil, err
 	}
 	err = db.Raw("SELECT keep_key FROM player WHERE id = ?", playerID).Row().Scan(&key)

@@ -92,9 +92,21 @@ func KeptOfClass() []Table {
 			{"measured", "JSON, as `analyze` writes it", "x.measured"},
 			{"verdict", "JSON, likewise", "x.verdict"},
 		}, "analysis x" + ofTake + " ORDER BY t.day, x.take_id, x.version"},
-		{"words", "a director's word on a take; the latest counts", []Column{
-			{"take_id", "", "x.take_id"}, {"by", "", "d.name"}, {"result", "", "x.result"}, {"at", "UTC", "x.reviewed_at"},
-		}, "review x JOIN director d ON d.id = x.director_id" + ofTake + " ORDER BY x.reviewed_at"},
+		{
+			"words",
+			"a director's word on a take; the latest counts",
+			[]Column{
+				{
+					"take_id",
+					"",
+					"x.take_id",
+				},
+				{"by", "", "d.name"},
+				{"result", "", "x.result"},
+				{"at", "UTC", "x.reviewed_at"},
+			},
+			"review x JOIN director d ON d.id = x.director_id" + ofTake + " ORDER BY x.reviewed_at",
+		},
 		{"comments", "something a director said of a take", []Column{
 			{"comment_id", "of a voice note: the name of its sound, too", "x.id"},
 			{"take_id", "", "x.take_id"},
@@ -126,12 +138,39 @@ func KeptOfClass() []Table {
 			{"seconds", "s", "x.seconds"},
 			{"take_id", "empty unless tried", "x.take_id"},
 		}, "ladder_entry x" + ofPlayer + " ORDER BY x.at, x.id"},
-		{"flags", "something a player told the director", []Column{
-			{"player_id", "", "x.player_id"}, {"step_id", "", "x.step_id"}, {"kind", "`hurts`, `dizzy`, `tired` or `question`", "x.kind"}, {"words", "", "x.words"}, {"raised_at", "UTC", "x.raised_at"}, {"seen_at", "UTC", "x.seen_at"},
-		}, "flag x" + ofPlayer + " ORDER BY x.raised_at"},
-		{"exceptions", "days on which a player is asked for nothing, or not for one step", []Column{
-			{"player_id", "", "x.player_id"}, {"step_id", "empty: every step", "x.step_id"}, {"first_day", "date", "x.first_day"}, {"last_day", "date", "x.last_day"}, {"why", "", "x.why"},
-		}, "exception x" + ofPlayer + " ORDER BY x.first_day"},
+		{
+			"flags",
+			"something a player told the director",
+			[]Column{
+				{
+					"player_id",
+					"",
+					"x.player_id",
+				},
+				{"step_id", "", "x.step_id"},
+				{"kind", "`hurts`, `dizzy`, `tired` or `question`", "x.kind"},
+				{"words", "", "x.words"},
+				{"raised_at", "UTC", "x.raised_at"},
+				{"seen_at", "UTC", "x.seen_at"},
+			},
+			"flag x" + ofPlayer + " ORDER BY x.raised_at",
+		},
+		{
+			"exceptions",
+			"days on which a player is asked for nothing, or not for one step",
+			[]Column{
+				{
+					"player_id",
+					"",
+					"x.player_id",
+				},
+				{"step_id", "empty: every step", "x.step_id"},
+				{"first_day", "date", "x.first_day"},
+				{"last_day", "date", "x.last_day"},
+				{"why", "", "x.why"},
+			},
+			"exception x" + ofPlayer + " ORDER BY x.first_day",
+		},
 	}
 }
 

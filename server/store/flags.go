@@ -37,8 +37,23 @@ func (s *Store) RaiseFlag(ctx context.Context, f Flag) error {
 // OpenFlags returns what a class's players told and nobody has seen yet, pain
 // first.
 func (s *Store) OpenFlags(ctx context.Context, classID string) (out []Flag, err error) {
-	err = s.db.WithContext(ctx).Preload("Player").Joins("JOIN player ON player.id = flag.player_id AND player.class_id = ?", classID).
-		Where("flag.seen_at IS NULL").Order("flag.kind IN ('hurts', 'dizzy') DESC, flag.raised_at").Limit(mostFlags).Find(&out).Error
+	err = s.db.WithContext(
+		ctx,
+	).Preload(
+		"Player",
+	).Joins(
+		"JOIN player ON player.id = flag.player_id AND player.class_id = ?",
+		classID,
+	).
+		Where(
+			"flag.seen_at IS NULL",
+		).Order(
+		"flag.kind IN ('hurts', 'dizzy') DESC, flag.raised_at",
+	).Limit(
+		mostFlags,
+	).Find(
+		&out,
+	).Error
 	return out, err
 }
 
@@ -46,7 +61,18 @@ const mostFlags = 200
 
 // SeeFlag remembers that a director of the class has seen a flag.
 func (s *Store) SeeFlag(ctx context.Context, id, classID string, at time.Time) error {
-	seen := s.db.WithContext(ctx).Model(&Flag{}).Where("id = ? AND player_id IN (SELECT id FROM player WHERE class_id = ?)", id, classID).Update("seen_at", at)
+	seen := s.db.WithContext(
+		ctx,
+	).Model(
+		&Flag{},
+	).Where(
+		"id = ? AND player_id IN (SELECT id FROM player WHERE class_id = ?)",
+		id,
+		classID,
+	).Update(
+		"seen_at",
+		at,
+	)
 	if seen.Error == nil && seen.RowsAffected == 0 {
 		return ErrNotFound
 	}

@@ -80,7 +80,12 @@ func (s *Store) Standing(ctx context.Context, p Player) (Player, map[string]ladd
 // entry is the line in the ladder's own terms.
 func (e LadderEntry) entry() ladder.Entry {
 	return ladder.Entry{
-		What: e.What, Day: e.Day.Format(time.DateOnly), Rung: e.Rung, Result: e.Result, Hard: e.Hard, Seconds: music.Seconds(e.Seconds),
+		What:    e.What,
+		Day:     e.Day.Format(time.DateOnly),
+		Rung:    e.Rung,
+		Result:  e.Result,
+		Hard:    e.Hard,
+		Seconds: music.Seconds(e.Seconds),
 	}
 }
 

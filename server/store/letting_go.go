@@ -34,7 +34,12 @@ func (s *Store) ForgetPlayer(ctx context.Context, classID, playerID string) (out
 		if err := tx.Raw("SELECT id FROM take WHERE player_id = ?", playerID).Scan(&out.Takes).Error; err != nil {
 			return err
 		}
-		if err := tx.Raw("SELECT c.id FROM comment c JOIN take t ON t.id = c.take_id WHERE t.player_id = ? AND c.kind = 'voice'", playerID).Scan(&out.Voices).Error; err != nil {
+		if err := tx.Raw(
+			"SELECT c.id FROM comment c JOIN take t ON t.id = c.take_id WHERE t.player_id = ? AND c.kind = 'voice'",
+			playerID,
+		).Scan(
+			&out.Voices,
+		).Error; err != nil {
 			return err
 		}
 		gone := tx.Where("id = ? AND class_id = ?", playerID, classID).Delete(&Player{})

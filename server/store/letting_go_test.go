@@ -48,15 +48,52 @@ func TestNothingIsLeftOfAForgottenPlayer(t *testing.T) {
 	b, other := storetest.NewBand(t, s, "GONE"), storetest.NewBand(t, s, "ELSE")
 	ada, bo := b.Players[0].ID, b.Players[1].ID
 	lives := func(n int) string {
-		take := b.Play(t, s, storetest.Played{Player: n, Step: b.Step, At: at(b, n), Result: verdict.NotYet})
+		take := b.Play(t, s, storetest.Played{
+			Player: n,
+			Step:   b.Step,
+			At:     at(b, n),
+			Result: verdict.NotYet,
+		})
 		player := b.Players[n].ID
 		overrule(t, s, b, take, verdict.Clean, at(b, 5))
 		comment(t, s, b, take, "heard")
-		require.NoError(t, s.AddComment(t.Context(), store.Comment{ID: uuid.NewString(), TakeID: take, DirectorID: b.Director.ID, Body: "A voice note of 3 s", WrittenAt: at(b, 6).UTC(), Kind: "voice"}))
-		require.NoError(t, s.RaiseFlag(t.Context(), store.Flag{ID: uuid.NewString(), PlayerID: player, Kind: store.Tired, RaisedAt: at(b, 7)}))
-		require.NoError(t, s.AddLadderEntry(t.Context(), store.LadderEntry{PlayerID: player, Ladder: theBreak, What: ladder.Placed, Day: at(b, 0), Rung: 2, At: at(b, 8)}))
-		require.NoError(t, s.AddException(t.Context(), store.Exception{ID: uuid.NewString(), PlayerID: player, FirstDay: at(b, 0), LastDay: at(b, 0)}))
-		require.NoError(t, s.SaveTick(t.Context(), store.Tick{PlayerID: player, StepID: b.Step.ID, StepVersion: 1, Day: at(b, 0), Done: []bool{true}, Result: verdict.Clean, TickedAt: at(b, 9)}))
+		require.NoError(t, s.AddComment(t.Context(), store.Comment{
+			ID:         uuid.NewString(),
+			TakeID:     take,
+			DirectorID: b.Director.ID,
+			Body:       "A voice note of 3 s",
+			WrittenAt:  at(b, 6).UTC(),
+			Kind:       "voice",
+		}))
+		require.NoError(t, s.RaiseFlag(t.Context(), store.Flag{
+			ID:       uuid.NewString(),
+			PlayerID: player,
+			Kind:     store.Tired,
+			RaisedAt: at(b, 7),
+		}))
+		require.NoError(t, s.AddLadderEntry(t.Context(), store.LadderEntry{
+			PlayerID: player,
+			Ladder:   theBreak,
+			What:     ladder.Placed,
+			Day:      at(b, 0),
+			Rung:     2,
+			At:       at(b, 8),
+		}))
+		require.NoError(t, s.AddException(t.Context(), store.Exception{
+			ID:       uuid.NewString(),
+			PlayerID: player,
+			FirstDay: at(b, 0),
+			LastDay:  at(b, 0),
+		}))
+		require.NoError(t, s.SaveTick(t.Context(), store.Tick{
+			PlayerID:    player,
+			StepID:      b.Step.ID,
+			StepVersion: 1,
+			Day:         at(b, 0),
+			Done:        []bool{true},
+			Result:      verdict.Clean,
+			TickedAt:    at(b, 9),
+		}))
 		return take
 	}
 	adas, bos := lives(0), lives(1)
@@ -68,8 +105,11 @@ func TestNothingIsLeftOfAForgottenPlayer(t *testing.T) {
 	assert.Len(t, gone.Voices, 1)
 
 	// Whatever table names a player or a take, also one that is made tomorrow.
-	rows, err := s.SQL().QueryContext(t.Context(), `SELECT c.table_name, c.column_name FROM information_schema.columns c JOIN information_schema.tables t USING (table_schema, table_name)
-		WHERE c.table_schema = 'public' AND t.table_type = 'BASE TABLE' AND c.column_name IN ('player_id', 'take_id') AND c.data_type = 'uuid'`)
+	rows, err := s.SQL().QueryContext(
+		t.Context(),
+		`SELECT c.table_name, c.column_name FROM information_schema.columns c JOIN information_schema.tables t USING (table_schema, table_name)
+		WHERE c.table_schema = 'public' AND t.table_type = 'BASE TABLE' AND c.column_name IN ('player_id', 'take_id') AND c.data_type = 'uuid'`,
+	)
 	require.NoError(t, err)
 	type place struct{ table, column string }
 	var places []place
@@ -83,7 +123,16 @@ func TestNothingIsLeftOfAForgottenPlayer(t *testing.T) {
 	kept := 0
 	for _, p := range places {
 		left := func(who string) (n int) {
-			require.NoError(t, s.SQL().QueryRowContext(t.Context(), "SELECT count(*) FROM "+p.table+" WHERE "+p.column+" = $1", who).Scan(&n))
+			require.NoError(
+				t,
+				s.SQL().QueryRowContext(
+					t.Context(),
+					"SELECT count(*) FROM "+p.table+" WHERE "+p.column+" = $1",
+					who,
+				).Scan(
+					&n,
+				),
+			)
 			return n
 		}
 		who, others := ada, bo

@@ -30,7 +30,16 @@ func (Listening) TableName() string { return "listening" }
 
 // ListeningOf returns a director's listening of a day, or ErrNotFound.
 func (s *Store) ListeningOf(ctx context.Context, directorID, classID string, day time.Time) (l Listening, err error) {
-	err = s.db.WithContext(ctx).Where("director_id = ? AND class_id = ? AND day = ?", directorID, classID, day).Take(&l).Error
+	err = s.db.WithContext(
+		ctx,
+	).Where(
+		"director_id = ? AND class_id = ? AND day = ?",
+		directorID,
+		classID,
+		day,
+	).Take(
+		&l,
+	).Error
 	return l, found(err)
 }
 
@@ -50,8 +59,17 @@ func (s *Store) SaveListening(ctx context.Context, l Listening) error {
 // KeepPlace remembers where a listening stands, and the take that was listened to.
 func (s *Store) KeepPlace(ctx context.Context, l Listening, listenedTo string, at time.Time) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		kept := tx.Model(&Listening{}).Where("director_id = ? AND class_id = ? AND day = ?", l.DirectorID, l.ClassID, l.Day).
-			Updates(map[string]any{"place": l.Place, "spent_s": l.SpentS})
+		kept := tx.Model(
+			&Listening{},
+		).Where(
+			"director_id = ? AND class_id = ? AND day = ?",
+			l.DirectorID,
+			l.ClassID,
+			l.Day,
+		).
+			Updates(
+				map[string]any{"place": l.Place, "spent_s": l.SpentS},
+			)
 		if kept.Error != nil {
 			return kept.Error
 		}
@@ -61,7 +79,12 @@ func (s *Store) KeepPlace(ctx context.Context, l Listening, listenedTo string, a
 		if listenedTo == "" {
 			return nil
 		}
-		return tx.Exec(`INSERT INTO listened (take_id, director_id, at, player_id) SELECT id, ?, ?, player_id FROM take WHERE id = ? ON CONFLICT DO NOTHING`, l.DirectorID, at, listenedTo).Error
+		return tx.Exec(
+			`INSERT INTO listened (take_id, director_id, at, player_id) SELECT id, ?, ?, player_id FROM take WHERE id = ? ON CONFLICT DO NOTHING`,
+			l.DirectorID,
+			at,
+			listenedTo,
+		).Error
 	})
 }
 
@@ -136,8 +159,15 @@ type Judged struct {
 // JudgedOf returns the newest words on takes, and their ribbons.
 func (s *Store) JudgedOf(ctx context.Context, takeIDs []string) (map[string]Judged, error) {
 	var rows []Judged
-	err := s.db.WithContext(ctx).Raw(`SELECT DISTINCT ON (take_id) take_id, (measured->>'score_start_s')::float8 AS start, verdict, ribbon
-		FROM analysis WHERE take_id IN ? ORDER BY take_id, version DESC`, takeIDs).Scan(&rows).Error
+	err := s.db.WithContext(
+		ctx,
+	).Raw(
+		`SELECT DISTINCT ON (take_id) take_id, (measured->>'score_start_s')::float8 AS start, verdict, ribbon
+		FROM analysis WHERE take_id IN ? ORDER BY take_id, version DESC`,
+		takeIDs,
+	).Scan(
+		&rows,
+	).Error
 	out := map[string]Judged{}
 	for _, h := range rows {
 		out[h.TakeID] = h
@@ -159,7 +189,14 @@ func (s *Store) TakesByID(ctx context.Context, ids []string) (map[string]Take, e
 // ReviewsOf returns the directors' latest words on takes.
 func (s *Store) ReviewsOf(ctx context.Context, takeIDs []string) (map[string]Review, error) {
 	var rows []Review
-	err := s.db.WithContext(ctx).Raw("SELECT DISTINCT ON (take_id) * FROM review WHERE take_id IN ? ORDER BY take_id, reviewed_at DESC", takeIDs).Scan(&rows).Error
+	err := s.db.WithContext(
+		ctx,
+	).Raw(
+		"SELECT DISTINCT ON (take_id) * FROM review WHERE take_id IN ? ORDER BY take_id, reviewed_at DESC",
+		takeIDs,
+	).Scan(
+		&rows,
+	).Error
 	out := map[string]Review{}
 	for _, r := range rows {
 		out[r.TakeID] = r
@@ -177,7 +214,18 @@ type Phrase struct {
 
 // Phrases returns a director's phrases, most used first.
 func (s *Store) Phrases(ctx context.Context, directorID string) (out []Phrase, err error) {
-	err = s.db.WithContext(ctx).Where("director_id = ?", directorID).Order("used DESC, words").Limit(mostPhrases).Find(&out).Error
+	err = s.db.WithContext(
+		ctx,
+	).Where(
+		"director_id = ?",
+		directorID,
+	).Order(
+		"used DESC, words",
+	).Limit(
+		mostPhrases,
+	).Find(
+		&out,
+	).Error
 	return out, err
 }
 

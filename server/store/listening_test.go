@@ -29,7 +29,12 @@ func textOf(t *testing.T, kept json.RawMessage) string {
 // toHear is what is to be heard of a class, by take.
 func toHear(t *testing.T, s *store.Store, b storetest.Band) map[string]store.ToHear {
 	t.Helper()
-	rows, err := s.TakesToHear(t.Context(), b.Class.ID, b.Class.Day(time.Now()).AddDate(0, 0, -4), b.Class.Day(time.Now()))
+	rows, err := s.TakesToHear(
+		t.Context(),
+		b.Class.ID,
+		b.Class.Day(time.Now()).AddDate(0, 0, -4),
+		b.Class.Day(time.Now()),
+	)
 	require.NoError(t, err)
 	out := map[string]store.ToHear{}
 	for _, r := range rows {
@@ -49,11 +54,21 @@ func TestWhatIsToBeHeard(t *testing.T) {
 	b.Play(t, s, storetest.Played{Step: b.Step, At: at(b, -20*aDay), Result: verdict.NotYet})
 	b.Play(t, s, storetest.Played{Step: b.Step, At: at(b, -1), Result: verdict.NotYet})
 	cut := progress.Cut{From: 2, To: 6, At: "where it happened"}
-	clean := b.Play(t, s, storetest.Played{Step: b.Step, At: at(b, 1), Result: verdict.Clean, Cut: cut})
+	clean := b.Play(t, s, storetest.Played{
+		Step:   b.Step,
+		At:     at(b, 1),
+		Result: verdict.Clean,
+		Cut:    cut,
+	})
 	b.Play(t, s, storetest.Played{Step: second, At: at(b, -aDay), Result: verdict.Clean})
 	slipped := b.Play(t, s, storetest.Played{Step: second, At: at(b, 2), Result: verdict.NotYet})
-	b.Play(t, s, storetest.Played{Player: 1, Step: b.Step, At: at(b, -20*aDay), Result: verdict.NotYet}) // too long ago
-	b.Play(t, s, storetest.Played{Player: 1, Step: second, At: at(b, 3)})                                // waits
+	b.Play(t, s, storetest.Played{
+		Player: 1,
+		Step:   b.Step,
+		At:     at(b, -20*aDay),
+		Result: verdict.NotYet,
+	}) // too long ago
+	b.Play(t, s, storetest.Played{Player: 1, Step: second, At: at(b, 3)}) // waits
 
 	got := toHear(t, s, b)
 	require.Len(t, got, 2)
@@ -65,8 +80,20 @@ func TestWhatIsToBeHeard(t *testing.T) {
 	assert.False(t, got[slipped].FirstClean)
 
 	// Once heard, it is not to be heard again, and its player was heard.
-	require.NoError(t, s.SaveListening(t.Context(), store.Listening{DirectorID: b.Director.ID, ClassID: b.Class.ID, Day: b.Class.Day(time.Now()), Minutes: 5, Excerpts: []progress.Excerpt{}}))
-	require.NoError(t, s.KeepPlace(t.Context(), store.Listening{DirectorID: b.Director.ID, ClassID: b.Class.ID, Day: b.Class.Day(time.Now()), Place: 1, SpentS: 12}, clean, at(b, 30)))
+	require.NoError(t, s.SaveListening(t.Context(), store.Listening{
+		DirectorID: b.Director.ID,
+		ClassID:    b.Class.ID,
+		Day:        b.Class.Day(time.Now()),
+		Minutes:    5,
+		Excerpts:   []progress.Excerpt{},
+	}))
+	require.NoError(t, s.KeepPlace(t.Context(), store.Listening{
+		DirectorID: b.Director.ID,
+		ClassID:    b.Class.ID,
+		Day:        b.Class.Day(time.Now()),
+		Place:      1,
+		SpentS:     12,
+	}, clean, at(b, 30)))
 	got = toHear(t, s, b)
 	require.Len(t, got, 1)
 	require.NotNil(t, got[slipped].LastHeard)
@@ -97,7 +124,14 @@ func TestAFlagIsHeardWithItsPlayer(t *testing.T) {
 	take := b.Play(t, s, storetest.Played{Step: b.Step, At: at(b, 0), Result: verdict.Clean})
 	raise := func(kind store.FlagKind, words string, minute int) string {
 		id := uuid.NewString()
-		require.NoError(t, s.RaiseFlag(t.Context(), store.Flag{ID: id, PlayerID: b.Players[0].ID, StepID: &b.Step.ID, Kind: kind, Words: words, RaisedAt: at(b, minute)}))
+		require.NoError(t, s.RaiseFlag(t.Context(), store.Flag{
+			ID:       id,
+			PlayerID: b.Players[0].ID,
+			StepID:   &b.Step.ID,
+			Kind:     kind,
+			Words:    words,
+			RaisedAt: at(b, minute),
+		}))
 		return id
 	}
 	raise(store.Tired, "", 1)
@@ -108,7 +142,12 @@ func TestAFlagIsHeardWithItsPlayer(t *testing.T) {
 	assert.Equal(t, string(store.Hurts), toHear(t, s, b)[take].Flag)
 	require.NoError(t, s.SeeFlag(t.Context(), hurts, b.Class.ID, time.Now().UTC()))
 	assert.Equal(t, string(store.Question), toHear(t, s, b)[take].Flag)
-	assert.ErrorIs(t, s.SeeFlag(t.Context(), hurts, uuid.NewString(), time.Now().UTC()), store.ErrNotFound, "another class's")
+	assert.ErrorIs(
+		t,
+		s.SeeFlag(t.Context(), hurts, uuid.NewString(), time.Now().UTC()),
+		store.ErrNotFound,
+		"another class's",
+	)
 }
 
 // A place is kept only of a listening that was begun.

@@ -120,7 +120,12 @@ func (p Player) As(day time.Time) (exercise.Player, error) {
 	if stage == 0 {
 		stage = p.Class.StageOn(day)
 	}
-	return exercise.Player{Instrument: i, Stage: stage, Rungs: p.Rungs, Best: p.Best}, nil
+	return exercise.Player{
+		Instrument: i,
+		Stage:      stage,
+		Rungs:      p.Rungs,
+		Best:       p.Best,
+	}, nil
 }
 
 // ShortName is how players appear to each other: first name and initial.
@@ -161,7 +166,17 @@ func (s Step) Exercise() (exercise.Step, error) { return exercise.Parse(s.Kind, 
 // Item returns the step as the planner knows it.
 func (s Step) Item() (plan.Item, error) {
 	x, err := s.Exercise()
-	return plan.Item{Key: s.ID, Step: x, Times: s.Times, Days: s.Days, At: s.Place, Wanted: s.Wanted, Pinned: s.Pinned, For: s.For, Why: s.Why}, err
+	return plan.Item{
+		Key:    s.ID,
+		Step:   x,
+		Times:  s.Times,
+		Days:   s.Days,
+		At:     s.Place,
+		Wanted: s.Wanted,
+		Pinned: s.Pinned,
+		For:    s.For,
+		Why:    s.Why,
+	}, err
 }
 
 // Plan is a class's week, at its newest revision.

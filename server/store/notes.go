@@ -36,7 +36,12 @@ type NoteTally struct {
 // SectionTallies returns what players of these instruments in a class made of the
 // notes they were asked for on some days. The rows stay in the database: a year of
 // a section has ten thousand.
-func (s *Store) SectionTallies(ctx context.Context, classID string, instruments []string, from, to time.Time) (out []NoteTally, err error) {
+func (s *Store) SectionTallies(
+	ctx context.Context,
+	classID string,
+	instruments []string,
+	from, to time.Time,
+) (out []NoteTally, err error) {
 	rows, err := s.db.WithContext(ctx).Raw(`
 		SELECT n.player_id, n.sounding, count(*), count(*) FILTER (WHERE n.good),
 			coalesce(array_agg(n.centre) FILTER (WHERE n.trusted), '{}'), coalesce(array_agg(n.steadiness) FILTER (WHERE n.trusted), '{}')
@@ -49,7 +54,14 @@ func (s *Store) SectionTallies(ctx context.Context, classID string, instruments 
 	arrays := pgtype.NewMap()
 	for rows.Next() {
 		var t NoteTally
-		if err := rows.Scan(&t.PlayerID, &t.Sounding, &t.Takes, &t.Good, arrays.SQLScanner(&t.Centres), arrays.SQLScanner(&t.Steadiness)); err != nil {
+		if err := rows.Scan(
+			&t.PlayerID,
+			&t.Sounding,
+			&t.Takes,
+			&t.Good,
+			arrays.SQLScanner(&t.Centres),
+			arrays.SQLScanner(&t.Steadiness),
+		); err != nil {
 			return nil, err
 		}
 		out = append(out, t)
@@ -59,7 +71,20 @@ func (s *Store) SectionTallies(ctx context.Context, classID string, instruments 
 
 // PlayerNotes returns a player's notes of some days, oldest first.
 func (s *Store) PlayerNotes(ctx context.Context, playerID string, from, to time.Time) (out []TakeNote, err error) {
-	err = s.db.WithContext(ctx).Where("player_id = ? AND day BETWEEN ? AND ?", playerID, from, to).Order("day, take_id, number").Limit(mostNotes).Find(&out).Error
+	err = s.db.WithContext(
+		ctx,
+	).Where(
+		"player_id = ? AND day BETWEEN ? AND ?",
+		playerID,
+		from,
+		to,
+	).Order(
+		"day, take_id, number",
+	).Limit(
+		mostNotes,
+	).Find(
+		&out,
+	).Error
 	return out, err
 }
 
@@ -81,7 +106,16 @@ const mostNotes = 100_000
 
 // DaysPlayed returns on which days a player played, between two.
 func (s *Store) DaysPlayed(ctx context.Context, playerID string, from, to time.Time) (days []time.Time, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT DISTINCT day FROM take WHERE player_id = ? AND day BETWEEN ? AND ? ORDER BY day", playerID, from, to).Scan(&days).Error
+	err = s.db.WithContext(
+		ctx,
+	).Raw(
+		"SELECT DISTINCT day FROM take WHERE player_id = ? AND day BETWEEN ? AND ? ORDER BY day",
+		playerID,
+		from,
+		to,
+	).Scan(
+		&days,
+	).Error
 	return days, err
 }
 

@@ -31,11 +31,21 @@ func TestTalliesAreTheNotesCounted(t *testing.T) {
 		who, daysBack := chance.IntN(2), n%5
 		for k := range notes {
 			notes[k] = store.TakeNote{
-				Sounding: 56 + chance.IntN(3), Good: chance.IntN(2) == 0, Trusted: chance.IntN(3) > 0,
-				Centre: float64(chance.IntN(60) - 30), Steadiness: float64(chance.IntN(20)), Held: 4,
+				Sounding:   56 + chance.IntN(3),
+				Good:       chance.IntN(2) == 0,
+				Trusted:    chance.IntN(3) > 0,
+				Centre:     float64(chance.IntN(60) - 30),
+				Steadiness: float64(chance.IntN(20)),
+				Held:       4,
 			}
 		}
-		b.Play(t, s, storetest.Played{Player: who, Step: b.Step, At: at(b, n-daysBack*aDay), Result: verdict.Clean, Notes: slices.Clone(notes)})
+		b.Play(t, s, storetest.Played{
+			Player: who,
+			Step:   b.Step,
+			At:     at(b, n-daysBack*aDay),
+			Result: verdict.Clean,
+			Notes:  slices.Clone(notes),
+		})
 		if daysBack > 2 {
 			continue // before the days that are looked at
 		}
@@ -48,7 +58,13 @@ func TestTalliesAreTheNotesCounted(t *testing.T) {
 				tally.Good++
 			}
 			if note.Trusted {
-				tally.Centres, tally.Steadiness = append(tally.Centres, note.Centre), append(tally.Steadiness, note.Steadiness)
+				tally.Centres, tally.Steadiness = append(
+					tally.Centres,
+					note.Centre,
+				), append(
+					tally.Steadiness,
+					note.Steadiness,
+				)
 			}
 			want[k] = tally
 		}
@@ -56,7 +72,13 @@ func TestTalliesAreTheNotesCounted(t *testing.T) {
 	other.Play(t, s, storetest.Played{Step: other.Step, At: at(b, 0), Result: verdict.Clean})
 
 	today := b.Class.Day(time.Now())
-	got, err := s.SectionTallies(t.Context(), b.Class.ID, []string{"clarinet", "trombone"}, today.AddDate(0, 0, -2), today)
+	got, err := s.SectionTallies(
+		t.Context(),
+		b.Class.ID,
+		[]string{"clarinet", "trombone"},
+		today.AddDate(0, 0, -2),
+		today,
+	)
 	require.NoError(t, err)
 	require.Len(t, got, len(want))
 	for _, tally := range got {
@@ -80,10 +102,25 @@ func TestAPlayersNotesAndLongestTakes(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "OWN")
 	longest := b.AddStep(t, s, exercise.New(exercise.KindLongToneLongest, map[string]any{"cap_s": 10}))
-	hold := b.Play(t, s, storetest.Played{Step: longest, At: at(b, 1), Result: verdict.Nearly, Notes: []store.TakeNote{{Sounding: 58, Held: 9.5}}})
-	tuned := b.Play(t, s, storetest.Played{Step: longest, At: at(b, 2), Result: verdict.NotYet, Notes: []store.TakeNote{{Sounding: 58, Held: 12}}})
+	hold := b.Play(t, s, storetest.Played{
+		Step:   longest,
+		At:     at(b, 1),
+		Result: verdict.Nearly,
+		Notes:  []store.TakeNote{{Sounding: 58, Held: 9.5}},
+	})
+	tuned := b.Play(t, s, storetest.Played{
+		Step:   longest,
+		At:     at(b, 2),
+		Result: verdict.NotYet,
+		Notes:  []store.TakeNote{{Sounding: 58, Held: 12}},
+	})
 	b.Play(t, s, storetest.Played{Step: b.Step, At: at(b, -aDay), Result: verdict.Clean})
-	b.Play(t, s, storetest.Played{Player: 1, Step: longest, At: at(b, 3), Result: verdict.Clean})
+	b.Play(t, s, storetest.Played{
+		Player: 1,
+		Step:   longest,
+		At:     at(b, 3),
+		Result: verdict.Clean,
+	})
 
 	today := b.Class.Day(time.Now())
 	notes, err := s.PlayerNotes(t.Context(), b.Players[0].ID, today.AddDate(0, 0, -7), today)
@@ -108,8 +145,18 @@ func TestAPlayersNotesAndLongestTakes(t *testing.T) {
 func TestProgressIsVisitedInOrder(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "OUTWARD")
-	first := b.Play(t, s, storetest.Played{Step: b.Step, At: at(b, -aDay), Result: verdict.NotYet, Notes: []store.TakeNote{{Sounding: 58}, {Sounding: 60}}})
-	second := b.Play(t, s, storetest.Played{Player: 1, Step: b.Step, At: at(b, 0), Result: verdict.Clean})
+	first := b.Play(t, s, storetest.Played{
+		Step:   b.Step,
+		At:     at(b, -aDay),
+		Result: verdict.NotYet,
+		Notes:  []store.TakeNote{{Sounding: 58}, {Sounding: 60}},
+	})
+	second := b.Play(t, s, storetest.Played{
+		Player: 1,
+		Step:   b.Step,
+		At:     at(b, 0),
+		Result: verdict.Clean,
+	})
 	overrule(t, s, b, first, verdict.Nearly, at(b, 1))
 	var seen []store.Progress
 	require.NoError(t, s.EachProgress(t.Context(), b.Class.ID, func(p store.Progress) error {

@@ -101,11 +101,24 @@ func (s *Store) ChangePlan(ctx context.Context, c PlanChange) (out SavedPlan, er
 
 // lockPlan makes the week's plan if it is not there, and holds it.
 func lockPlan(tx *gorm.DB, c PlanChange) (p Plan, err error) {
-	fresh := Plan{ID: uuid.NewString(), ClassID: c.ClassID, Monday: c.Monday, Name: c.Name}
+	fresh := Plan{
+		ID:      uuid.NewString(),
+		ClassID: c.ClassID,
+		Monday:  c.Monday,
+		Name:    c.Name,
+	}
 	if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&fresh).Error; err != nil {
 		return p, err
 	}
-	err = tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("class_id = ? AND monday = ?", c.ClassID, c.Monday).Take(&p).Error
+	err = tx.Clauses(
+		clause.Locking{Strength: "UPDATE"},
+	).Where(
+		"class_id = ? AND monday = ?",
+		c.ClassID,
+		c.Monday,
+	).Take(
+		&p,
+	).Error
 	return p, found(err)
 }
 
@@ -120,7 +133,14 @@ func (s *Store) keep(tx *gorm.DB, c PlanChange, p Plan, before, items []plan.Ite
 	if err := tx.Model(&p).Updates(map[string]any{"revision": p.Revision, "name": p.Name}).Error; err != nil {
 		return err
 	}
-	r := PlanRevision{PlanID: p.ID, Revision: p.Revision, Items: items, DirectorID: c.DirectorID, ChangedAt: c.At, Changes: changes}
+	r := PlanRevision{
+		PlanID:     p.ID,
+		Revision:   p.Revision,
+		Items:      items,
+		DirectorID: c.DirectorID,
+		ChangedAt:  c.At,
+		Changes:    changes,
+	}
 	if err := tx.Omit("Director").Create(&r).Error; err != nil {
 		return err
 	}
@@ -163,8 +183,21 @@ func placeSteps(tx *gorm.DB, p Plan, items []plan.Item, at time.Time) error {
 
 func stepOf(p Plan, i plan.Item, position int) Step {
 	return Step{
-		ID: i.Key, ClassID: p.ClassID, PlanID: &p.ID, Position: position, Kind: i.Step.Kind.Key, Parameters: i.Step.Parameters(), FirstDay: p.Monday,
-		LastDay: p.Monday.AddDate(0, 0, 6), Days: i.Days, Place: i.At, Times: i.Times, For: append([]string{}, i.For...), Why: i.Why, Wanted: i.Wanted, Pinned: i.Pinned,
+		ID:         i.Key,
+		ClassID:    p.ClassID,
+		PlanID:     &p.ID,
+		Position:   position,
+		Kind:       i.Step.Kind.Key,
+		Parameters: i.Step.Parameters(),
+		FirstDay:   p.Monday,
+		LastDay:    p.Monday.AddDate(0, 0, 6),
+		Days:       i.Days,
+		Place:      i.At,
+		Times:      i.Times,
+		For:        append([]string{}, i.For...),
+		Why:        i.Why,
+		Wanted:     i.Wanted,
+		Pinned:     i.Pinned,
 	}
 }
 
@@ -199,7 +232,10 @@ func sameParameters(a, b json.RawMessage) bool {
 // takeOff takes a step off its plan. One that was played stays known, but is on
 // no day any more.
 func takeOff(tx *gorm.DB, stepID string) error {
-	gone := tx.Exec(`DELETE FROM step WHERE id = ? AND NOT EXISTS (SELECT FROM take WHERE step_id = step.id) AND NOT EXISTS (SELECT FROM tick WHERE step_id = step.id)`, stepID)
+	gone := tx.Exec(
+		`DELETE FROM step WHERE id = ? AND NOT EXISTS (SELECT FROM take WHERE step_id = step.id) AND NOT EXISTS (SELECT FROM tick WHERE step_id = step.id)`,
+		stepID,
+	)
 	if gone.Error != nil || gone.RowsAffected > 0 {
 		return gone.Error
 	}

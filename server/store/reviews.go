@@ -63,7 +63,12 @@ const mostComments = 1000
 
 // CommentsForPlayer returns the latest comments on a player's takes since a
 // moment, newest first.
-func (s *Store) CommentsForPlayer(ctx context.Context, playerID string, since time.Time, most int) (out []Comment, err error) {
+func (s *Store) CommentsForPlayer(
+	ctx context.Context,
+	playerID string,
+	since time.Time,
+	most int,
+) (out []Comment, err error) {
 	err = s.db.WithContext(ctx).Preload("Director").
 		Joins("JOIN take ON take.id = comment.take_id AND take.player_id = ?", playerID).
 		Where("written_at >= ?", since).Order("written_at DESC").Limit(most).Find(&out).Error

@@ -52,7 +52,12 @@ func addSteps(tx *gorm.DB, steps []Step, at time.Time) error {
 		if err := tx.Create(&step).Error; err != nil {
 			return err
 		}
-		if err := tx.Create(&StepVersion{StepID: step.ID, Version: 1, Parameters: step.Parameters, CreatedAt: at}).Error; err != nil {
+		if err := tx.Create(&StepVersion{
+			StepID:     step.ID,
+			Version:    1,
+			Parameters: step.Parameters,
+			CreatedAt:  at,
+		}).Error; err != nil {
 			return err
 		}
 	}
@@ -83,7 +88,10 @@ func (s *Store) DemoState(ctx context.Context, schoolID string) (DemoState, erro
 func (s *Store) CountListened(ctx context.Context, classID string) (int, error) {
 	var n int64
 	err := s.db.WithContext(ctx).Model(&Take{}).
-		Where("step_id IN (SELECT id FROM step WHERE class_id = ?) AND (failure <> '' OR EXISTS (SELECT FROM analysis WHERE take_id = take.id))", classID).Count(&n).Error
+		Where(
+			"step_id IN (SELECT id FROM step WHERE class_id = ?) AND (failure <> '' OR EXISTS (SELECT FROM analysis WHERE take_id = take.id))",
+			classID,
+		).Count(&n).Error
 	return int(n), err
 }
 

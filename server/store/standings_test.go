@@ -34,7 +34,14 @@ func stands(t *testing.T, s *store.Store, playerID, key string) ladder.State {
 
 func tried(playerID string, day time.Time, n int, result verdict.Result) store.LadderEntry {
 	return store.LadderEntry{
-		PlayerID: playerID, Ladder: theBreak, What: ladder.Tried, Day: day, Rung: 1, Result: result, Seconds: 8, At: day.Add(time.Duration(n) * time.Minute),
+		PlayerID: playerID,
+		Ladder:   theBreak,
+		What:     ladder.Tried,
+		Day:      day,
+		Rung:     1,
+		Result:   result,
+		Seconds:  8,
+		At:       day.Add(time.Duration(n) * time.Minute),
 	}
 }
 
@@ -111,7 +118,12 @@ func TestALineIsAddedOnce(t *testing.T) {
 	day := time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)
 	for range 3 {
 		require.NoError(t, s.AddLadderEntry(t.Context(), store.LadderEntry{
-			PlayerID: b.Players[0].ID, Ladder: theBreak, What: ladder.SteppedBack, Day: day, At: day, ActID: &act,
+			PlayerID: b.Players[0].ID,
+			Ladder:   theBreak,
+			What:     ladder.SteppedBack,
+			Day:      day,
+			At:       day,
+			ActID:    &act,
 		}))
 	}
 	mine, err := s.LaddersOf(t.Context(), b.Players[0])

@@ -44,7 +44,9 @@ var quiet = slog.New(slog.DiscardHandler)
 // Open connects to a database. It does not migrate.
 func Open(dsn string) (*Store, error) {
 	db, err := gorm.Open(postgres.Open(dsn), &gorm.Config{
-		Logger:         logger.Default.LogMode(logger.Silent), // errors are returned, and logged once where they are handled
+		Logger: logger.Default.LogMode(
+			logger.Silent,
+		), // errors are returned, and logged once where they are handled
 		NamingStrategy: schema.NamingStrategy{SingularTable: true},
 	})
 	if err != nil {

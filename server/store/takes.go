@@ -50,7 +50,12 @@ func sheetOf(s exercise.Score) (ScoreSheet, error) {
 		return ScoreSheet{}, err
 	}
 	id := sha256.Sum256(body)
-	return ScoreSheet{ID: id[:], Body: s, Written: s.Reads(), Ladder: s.Ladder}, nil
+	return ScoreSheet{
+		ID:      id[:],
+		Body:    s,
+		Written: s.Reads(),
+		Ladder:  s.Ladder,
+	}, nil
 }
 
 // KnownTake reports whether the take was accepted before; a ConflictError tells
@@ -83,7 +88,19 @@ func (s *Store) TakesThere(ctx context.Context, ids []string) (map[string]bool, 
 
 // TakeOfPlayer returns a player's own take, or ErrNotFound.
 func (s *Store) TakeOfPlayer(ctx context.Context, takeID, playerID string) (t Take, err error) {
-	err = s.db.WithContext(ctx).Preload("Player.Class.School").Preload("Sheet").Where("id = ? AND player_id = ?", takeID, playerID).Take(&t).Error
+	err = s.db.WithContext(
+		ctx,
+	).Preload(
+		"Player.Class.School",
+	).Preload(
+		"Sheet",
+	).Where(
+		"id = ? AND player_id = ?",
+		takeID,
+		playerID,
+	).Take(
+		&t,
+	).Error
 	return t, found(err)
 }
 
@@ -98,7 +115,9 @@ func (s *Store) TakeOfDirector(ctx context.Context, takeID, directorID string) (
 
 // Take returns any take with its player; for workers, who ask on nobody's behalf.
 func (s *Store) Take(ctx context.Context, takeID string) (t Take, err error) {
-	return t, found(s.db.WithContext(ctx).Preload("Player.Class").Preload("Sheet").Where("id = ?", takeID).Take(&t).Error)
+	return t, found(
+		s.db.WithContext(ctx).Preload("Player.Class").Preload("Sheet").Where("id = ?", takeID).Take(&t).Error,
+	)
 }
 
 // TakesOfPlayerOn returns a player's takes of a day, newest first; mostTakes at most.

@@ -14,7 +14,11 @@ const watched = "class_changed"
 // tellWatchers names the class of a take to whoever watches it, when the
 // transaction commits.
 func tellWatchers(tx *gorm.DB, takeID string) error {
-	return tx.Exec("SELECT pg_notify(?, p.class_id::text) FROM take t JOIN player p ON p.id = t.player_id WHERE t.id = ?", watched, takeID).Error
+	return tx.Exec(
+		"SELECT pg_notify(?, p.class_id::text) FROM take t JOIN player p ON p.id = t.player_id WHERE t.id = ?",
+		watched,
+		takeID,
+	).Error
 }
 
 // Watch calls changed with the number of each class in which something happens,

@@ -23,9 +23,22 @@ type Sounds interface {
 // Class packs a class. sounds is nil where they are not wanted; voiceKey names a
 // voice note's sound. Whatever fails leaves a file that no reader takes for
 // whole: a ZIP's list of contents comes last.
-func Class(ctx context.Context, to io.Writer, s *store.Store, class store.Class, sounds Sounds, voiceKey func(comment string) string, now time.Time) error {
+func Class(
+	ctx context.Context,
+	to io.Writer,
+	s *store.Store,
+	class store.Class,
+	sounds Sounds,
+	voiceKey func(comment string) string,
+	now time.Time,
+) error {
 	out := zip.NewWriter(to)
-	p := packing{ctx: ctx, zip: out, class: class, now: now}
+	p := packing{
+		ctx:   ctx,
+		zip:   out,
+		class: class,
+		now:   now,
+	}
 	err := s.AtOneMoment(ctx, func(at store.Snapshot) error {
 		for _, t := range store.KeptOfClass() {
 			if err := p.table(at, t); err != nil {
@@ -157,13 +170,20 @@ var link = regexp.MustCompile(`\[([^\]]+)\]\([^)]*\)`)
 
 // Readme says what lies in the file.
 func Readme(class string, now time.Time) string {
-	return fmt.Sprintf("# %s, as of %s\n\nEverything that is kept of the class, but for passwords and PINs.\n\n%s", class, now.Format("2 January 2006"), link.ReplaceAllString(Columns(), "$1"))
+	return fmt.Sprintf(
+		"# %s, as of %s\n\nEverything that is kept of the class, but for passwords and PINs.\n\n%s",
+		class,
+		now.Format("2 January 2006"),
+		link.ReplaceAllString(Columns(), "$1"),
+	)
 }
 
 // Columns describes every file and column.
 func Columns() string {
 	var b strings.Builder
-	b.WriteString("Each table is there twice, as `csv/NAME.csv` (UTF-8, commas, the first line names the columns; nothing is written where\nthere is nothing; what a spreadsheet would run as a formula has an apostrophe before it) and as `json/NAME.ndjson` (an object a line, the same names, word for word). `takes/` has recordings by `take_id`, `voice/` directors' voice\nnotes by `comment_id`, as FLAC, where they were asked for.\n")
+	b.WriteString(
+		"Each table is there twice, as `csv/NAME.csv` (UTF-8, commas, the first line names the columns; nothing is written where\nthere is nothing; what a spreadsheet would run as a formula has an apostrophe before it) and as `json/NAME.ndjson` (an object a line, the same names, word for word). `takes/` has recordings by `take_id`, `voice/` directors' voice\nnotes by `comment_id`, as FLAC, where they were asked for.\n",
+	)
 	for _, t := range store.KeptOfClass() {
 		fmt.Fprintf(&b, "\n## %s\nA line is %s.\n\n| column | |\n| --- | --- |\n", t.Name, t.Says)
 		for _, c := range t.Columns {

@@ -56,7 +56,12 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 		return err
 	}
 	came, err := outcome.Of(ctx, sound, outcome.Request{
-		Score: t.Score, Start: t.Start(), FreeStart: t.FreeStart(), RecentTips: tips, Tips: t.Player.Class.Tips, Air: t.Player.Class.Conventions().Air,
+		Score:      t.Score,
+		Start:      t.Start(),
+		FreeStart:  t.FreeStart(),
+		RecentTips: tips,
+		Tips:       t.Player.Class.Tips,
+		Air:        t.Player.Class.Conventions().Air,
 	})
 	if err != nil {
 		return fmt.Errorf("analyze take %s: %w", t.ID, err)
@@ -70,8 +75,15 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 		return err
 	}
 	return w.Store.SaveAnalysis(ctx, store.Analysis{
-		TakeID: t.ID, Version: Version, CreatedAt: w.Now().UTC(), Result: word.Result, TipKey: word.Tip.Key,
-		Measured: came.Analysis, Verdict: word, Ribbon: drawing, Contour: packed.Pack(came.Analysis.Contour),
+		TakeID:    t.ID,
+		Version:   Version,
+		CreatedAt: w.Now().UTC(),
+		Result:    word.Result,
+		TipKey:    word.Tip.Key,
+		Measured:  came.Analysis,
+		Verdict:   word,
+		Ribbon:    drawing,
+		Contour:   packed.Pack(came.Analysis.Contour),
 	}, notesOf(t, came), progress.CutOf(came.Analysis, word.Decided()))
 }
 
@@ -81,8 +93,16 @@ func (w *AnalyzeTake) climb(ctx context.Context, t store.Take, word verdict.Verd
 		return nil
 	}
 	return w.Store.AddLadderEntry(ctx, store.LadderEntry{
-		PlayerID: t.PlayerID, Ladder: t.Score.Ladder, What: ladder.Tried, Day: t.Day, Rung: t.Score.Rung, Result: word.Result,
-		Hard: word.Result == verdict.Nearly && word.Deciding != nil && word.Deciding.Tried, Seconds: float64(t.DurationMS) / 1000, TakeID: &t.ID, At: t.PlayedAt,
+		PlayerID: t.PlayerID,
+		Ladder:   t.Score.Ladder,
+		What:     ladder.Tried,
+		Day:      t.Day,
+		Rung:     t.Score.Rung,
+		Result:   word.Result,
+		Hard:     word.Result == verdict.Nearly && word.Deciding != nil && word.Deciding.Tried,
+		Seconds:  float64(t.DurationMS) / 1000,
+		TakeID:   &t.ID,
+		At:       t.PlayedAt,
 	})
 }
 
@@ -95,8 +115,16 @@ func notesOf(t store.Take, came outcome.Outcome) []store.TakeNote {
 			continue
 		}
 		out = append(out, store.TakeNote{
-			TakeID: t.ID, Number: n, PlayerID: t.PlayerID, Day: t.Day, Sounding: int(note.Target), Good: came.Verdict.Good(n), Trusted: note.Trusted && !note.WrongNote && note.Played,
-			Centre: float64(note.Centre), Steadiness: float64(note.Steadiness), Held: float64(note.Sounding),
+			TakeID:     t.ID,
+			Number:     n,
+			PlayerID:   t.PlayerID,
+			Day:        t.Day,
+			Sounding:   int(note.Target),
+			Good:       came.Verdict.Good(n),
+			Trusted:    note.Trusted && !note.WrongNote && note.Played,
+			Centre:     float64(note.Centre),
+			Steadiness: float64(note.Steadiness),
+			Held:       float64(note.Sounding),
 		})
 	}
 	return out

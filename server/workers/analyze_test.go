@@ -43,7 +43,14 @@ func newBench(t *testing.T, code string) bench {
 	for n := range b.Players {
 		b.Players[n].Class = b.Class
 	}
-	return bench{t, s, shelf, intake.Intake{Store: s, Recordings: shelf, Queue: queue}, &workers.AnalyzeTake{Store: s, Recordings: shelf, Now: time.Now}, b}
+	return bench{
+		t,
+		s,
+		shelf,
+		intake.Intake{Store: s, Recordings: shelf, Queue: queue},
+		&workers.AnalyzeTake{Store: s, Recordings: shelf, Now: time.Now},
+		b,
+	}
 }
 
 // play hands a take of a step in, as a player plays it.
@@ -55,14 +62,27 @@ func (b bench) play(step store.Step, p synth.Player) (takeID string) {
 	require.NoError(b.t, err)
 	p.Instrument = i
 	sound, _ := p.Play(score, 48000)
-	h := intake.Hand{ID: store.NewID(), Player: b.band.Players[0], StepID: step.ID, StepVersion: 1, Source: store.Simulated, At: time.Now()}
+	h := intake.Hand{
+		ID:          store.NewID(),
+		Player:      b.band.Players[0],
+		StepID:      step.ID,
+		StepVersion: 1,
+		Source:      store.Simulated,
+		At:          time.Now(),
+	}
 	_, err = b.intake.Sound(b.t.Context(), h, sound)
 	require.NoError(b.t, err)
 	return h.ID
 }
 
 func (b bench) work(takeID string) error {
-	return b.worker.Work(b.t.Context(), &river.Job[jobs.AnalyzeTake]{JobRow: &rivertype.JobRow{Attempt: 1, MaxAttempts: 5}, Args: jobs.AnalyzeTake{TakeID: takeID}})
+	return b.worker.Work(
+		b.t.Context(),
+		&river.Job[jobs.AnalyzeTake]{
+			JobRow: &rivertype.JobRow{Attempt: 1, MaxAttempts: 5},
+			Args:   jobs.AnalyzeTake{TakeID: takeID},
+		},
+	)
 }
 
 // One listening leaves everything that pages show of a take, and a second one the
@@ -102,7 +122,11 @@ func TestAListeningLeavesAllThatIsShown(t *testing.T) {
 // A take of a rung is one try, however often it is listened to.
 func TestARungIsTriedOnceATake(t *testing.T) {
 	b := newBench(t, "RUNG")
-	step := b.band.AddStep(t, b.store, exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break", "tempo_bpm": 120}))
+	step := b.band.AddStep(
+		t,
+		b.store,
+		exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break", "tempo_bpm": 120}),
+	)
 	id := b.play(step, synth.Player{})
 	require.NoError(t, b.work(id))
 	require.NoError(t, b.work(id))
@@ -154,7 +178,13 @@ func TestAStoppedListeningLeavesTheTake(t *testing.T) {
 	id := b.play(b.band.Step, synth.Player{})
 	ctx, stop := context.WithCancel(t.Context())
 	stop()
-	err := b.worker.Work(ctx, &river.Job[jobs.AnalyzeTake]{JobRow: &rivertype.JobRow{Attempt: 1, MaxAttempts: 5}, Args: jobs.AnalyzeTake{TakeID: id}})
+	err := b.worker.Work(
+		ctx,
+		&river.Job[jobs.AnalyzeTake]{
+			JobRow: &rivertype.JobRow{Attempt: 1, MaxAttempts: 5},
+			Args:   jobs.AnalyzeTake{TakeID: id},
+		},
+	)
 	require.Error(t, err)
 	taken, err := b.store.Take(t.Context(), id)
 	require.NoError(t, err)

@@ -21,7 +21,12 @@ func (r reporter) HandleError(ctx context.Context, job *rivertype.JobRow, err er
 	return nil
 }
 
-func (r reporter) HandlePanic(ctx context.Context, job *rivertype.JobRow, value any, trace string) *river.ErrorHandlerResult {
+func (r reporter) HandlePanic(
+	ctx context.Context,
+	job *rivertype.JobRow,
+	value any,
+	trace string,
+) *river.ErrorHandlerResult {
 	slog.Error("job panicked", "kind", job.Kind, "job", job.ID, "attempt", job.Attempt, "panic", value, "trace", trace)
 	r.giveUp(ctx, job)
 	return nil
@@ -32,7 +37,11 @@ func (r reporter) giveUp(ctx context.Context, job *rivertype.JobRow) {
 	if job.Attempt < job.MaxAttempts || json.Unmarshal(job.EncodedArgs, &args) != nil {
 		return
 	}
-	if err := r.analyze.Store.FailTake(ctx, args.TakeID, "This take could not be listened to. Your recording is safe; please tell your director."); err != nil {
+	if err := r.analyze.Store.FailTake(
+		ctx,
+		args.TakeID,
+		"This take could not be listened to. Your recording is safe; please tell your director.",
+	); err != nil {
 		slog.Error("take could not be marked as failed", "take", args.TakeID, "error", err)
 	}
 }

@@ -28,10 +28,24 @@ func TestATakeIsGivenUpInWords(t *testing.T) {
 		require.NoError(t, err)
 		return taken.Failure
 	}
-	r.HandleError(t.Context(), &rivertype.JobRow{Attempt: 4, MaxAttempts: mostAttempts, EncodedArgs: args}, errors.New("the disk is slow"))
+	r.HandleError(
+		t.Context(),
+		&rivertype.JobRow{Attempt: 4, MaxAttempts: mostAttempts, EncodedArgs: args},
+		errors.New("the disk is slow"),
+	)
 	assert.Empty(t, failure(), "it is tried again")
-	r.HandlePanic(t.Context(), &rivertype.JobRow{Attempt: 5, MaxAttempts: mostAttempts, EncodedArgs: []byte("{")}, "broken", "")
+	r.HandlePanic(
+		t.Context(),
+		&rivertype.JobRow{Attempt: 5, MaxAttempts: mostAttempts, EncodedArgs: []byte("{")},
+		"broken",
+		"",
+	)
 	assert.Empty(t, failure(), "a job that cannot be read is nobody's")
-	r.HandlePanic(t.Context(), &rivertype.JobRow{Attempt: 5, MaxAttempts: mostAttempts, EncodedArgs: args}, "out of memory", "trace")
+	r.HandlePanic(
+		t.Context(),
+		&rivertype.JobRow{Attempt: 5, MaxAttempts: mostAttempts, EncodedArgs: args},
+		"out of memory",
+		"trace",
+	)
 	assert.Contains(t, failure(), "Your recording is safe")
 }

@@ -33,10 +33,16 @@ func NewPool(db *sql.DB, name string, analyze *AnalyzeTake) (*Pool, error) {
 	workers := river.NewWorkers()
 	river.AddWorker(workers, analyze)
 	client, err := river.NewClient(riverdatabasesql.New(db), &river.Config{
-		ID: name, Workers: workers, MaxAttempts: mostAttempts, JobTimeout: jobTimeout, RescueStuckJobsAfter: rescueAfter,
-		FetchPollInterval: pollEvery, FetchCooldown: fetchCooldown, Logger: slog.New(slog.DiscardHandler),
-		Queues:       map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: max(1, runtime.NumCPU())}},
-		ErrorHandler: reporter{analyze},
+		ID:                   name,
+		Workers:              workers,
+		MaxAttempts:          mostAttempts,
+		JobTimeout:           jobTimeout,
+		RescueStuckJobsAfter: rescueAfter,
+		FetchPollInterval:    pollEvery,
+		FetchCooldown:        fetchCooldown,
+		Logger:               slog.New(slog.DiscardHandler),
+		Queues:               map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: max(1, runtime.NumCPU())}},
+		ErrorHandler:         reporter{analyze},
 	})
 	if err != nil {
 		return nil, fmt.Errorf("workers: %w", err)

@@ -27,8 +27,12 @@ func Encode(m audio.Mono) ([]byte, error) {
 	}
 	var out bytes.Buffer
 	enc, err := flac.NewEncoder(&out, &meta.StreamInfo{
-		BlockSizeMin: blockSize, BlockSizeMax: blockSize, SampleRate: uint32(m.Rate), NChannels: 1,
-		BitsPerSample: uint8(bits), NSamples: uint64(len(m.Samples)),
+		BlockSizeMin:  blockSize,
+		BlockSizeMax:  blockSize,
+		SampleRate:    uint32(m.Rate),
+		NChannels:     1,
+		BitsPerSample: uint8(bits),
+		NSamples:      uint64(len(m.Samples)),
 	})
 	if err != nil {
 		return nil, fmt.Errorf("flac: %w", err)
@@ -52,8 +56,11 @@ func newFrame(block []float64, rate, bits int) *frame.Frame {
 	}
 	return &frame.Frame{
 		Header: frame.Header{
-			HasFixedBlockSize: true, BlockSize: uint16(len(block)), SampleRate: uint32(rate),
-			Channels: frame.ChannelsMono, BitsPerSample: uint8(bits),
+			HasFixedBlockSize: true,
+			BlockSize:         uint16(len(block)),
+			SampleRate:        uint32(rate),
+			Channels:          frame.ChannelsMono,
+			BitsPerSample:     uint8(bits),
 		},
 		// Verbatim asks the encoder's own analysis to choose the predictor.
 		Subframes: []*frame.Subframe{{

@@ -134,7 +134,10 @@ func (d *decoder) format(size uint32) (format, error) {
 	}
 	le := binary.LittleEndian
 	f := format{
-		tag: int(le.Uint16(b)), channels: int(le.Uint16(b[2:])), rate: int(le.Uint32(b[4:])), bits: int(le.Uint16(b[14:])),
+		tag:      int(le.Uint16(b)),
+		channels: int(le.Uint16(b[2:])),
+		rate:     int(le.Uint32(b[4:])),
+		bits:     int(le.Uint16(b[14:])),
 	}
 	if f.tag == formatExtensible && size >= 26 {
 		f.tag = int(le.Uint16(b[24:])) // the first two bytes of the sub-format's GUID
@@ -150,7 +153,13 @@ func (f format) check(at int64) error {
 	case f.tag == formatPCM && (f.bits == 8 || f.bits == 16 || f.bits == 24 || f.bits == 32):
 	case f.tag == formatFloat && (f.bits == 32 || f.bits == 64):
 	default:
-		return UnsupportedError{fmt.Sprintf("sound format %d with %d bits is not supported: save as PCM (8, 16, 24 or 32 bits) or float", f.tag, f.bits)}
+		return UnsupportedError{
+			fmt.Sprintf(
+				"sound format %d with %d bits is not supported: save as PCM (8, 16, 24 or 32 bits) or float",
+				f.tag,
+				f.bits,
+			),
+		}
 	}
 	return nil
 }
@@ -170,7 +179,12 @@ func (d *decoder) samples(f format, size uint32, maxSeconds float64) (audio.Mono
 	left := int64(size) / int64(frame)
 	open := size == unknownSize
 	if maxSeconds > 0 && !open && float64(left) > maxSeconds*float64(f.rate) {
-		return audio.Mono{}, fmt.Errorf("%w: the header says %.0f s, the limit is %.0f s", ErrTooLong, float64(left)/float64(f.rate), maxSeconds)
+		return audio.Mono{}, fmt.Errorf(
+			"%w: the header says %.0f s, the limit is %.0f s",
+			ErrTooLong,
+			float64(left)/float64(f.rate),
+			maxSeconds,
+		)
 	}
 	out.Samples = make([]float64, 0, min(left, setAside))
 	buf := make([]byte, min(left, framesAtOnce)*int64(frame))
@@ -193,7 +207,10 @@ func (d *decoder) samples(f format, size uint32, maxSeconds float64) (audio.Mono
 			if open {
 				break
 			}
-			return audio.Mono{}, FormatError{d.at, fmt.Sprintf("the sound is cut short: the header promises %d more frames", left)}
+			return audio.Mono{}, FormatError{
+				d.at,
+				fmt.Sprintf("the sound is cut short: the header promises %d more frames", left),
+			}
 		}
 		if err != nil {
 			return audio.Mono{}, err

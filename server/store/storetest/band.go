@@ -31,7 +31,10 @@ const (
 )
 
 // ShortStep lasts a few seconds, so that tests do.
-var ShortStep = exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}, "beats": 4, "rest_beats": 2, "tempo_bpm": 120})
+var ShortStep = exercise.New(
+	exercise.KindLongToneCounted,
+	map[string]any{"notes": []int{0}, "beats": 4, "rest_beats": 2, "tempo_bpm": 120},
+)
 
 // AddStep puts another step on this week's plan, for every day.
 func (b Band) AddStep(t testing.TB, s *store.Store, x exercise.Step, forInstruments ...string) store.Step {
@@ -41,9 +44,23 @@ func (b Band) AddStep(t testing.TB, s *store.Store, x exercise.Step, forInstrume
 	monday := store.Monday(b.Class.Day(now))
 	before, items, err := s.PlanOf(ctx, b.Class.ID, monday)
 	require.NoError(t, err)
-	added := plan.Item{Key: uuid.NewString(), Step: x, Times: 1, Days: everyDay, At: plan.Both, Wanted: 2, For: forInstruments}
+	added := plan.Item{
+		Key:    uuid.NewString(),
+		Step:   x,
+		Times:  1,
+		Days:   everyDay,
+		At:     plan.Both,
+		Wanted: 2,
+		For:    forInstruments,
+	}
 	saved, err := s.ChangePlan(ctx, store.PlanChange{
-		ClassID: b.Class.ID, DirectorID: b.Director.ID, Monday: monday, Name: "This week", Based: before.Revision, Items: append(items, added), At: now.UTC(),
+		ClassID:    b.Class.ID,
+		DirectorID: b.Director.ID,
+		Monday:     monday,
+		Name:       "This week",
+		Based:      before.Revision,
+		Items:      append(items, added),
+		At:         now.UTC(),
 	})
 	require.NoError(t, err)
 	require.Empty(t, saved.Conflicts)
@@ -64,16 +81,29 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 	}
 	b := Band{
 		Class: store.Class{
-			ID: uuid.NewString(), Name: code + " Winds", Code: code, ClassMinutes: 6,
-			School: store.School{ID: uuid.NewString(), Name: code + " School", TimeZone: "Europe/London"},
+			ID:           uuid.NewString(),
+			Name:         code + " Winds",
+			Code:         code,
+			ClassMinutes: 6,
+			School:       store.School{ID: uuid.NewString(), Name: code + " School", TimeZone: "Europe/London"},
 		},
-		Director: store.Director{ID: uuid.NewString(), Name: "Director of " + code, Email: "director@" + strings.ToLower(code) + ".example", PasswordHash: hash(Password)},
+		Director: store.Director{
+			ID:           uuid.NewString(),
+			Name:         "Director of " + code,
+			Email:        "director@" + strings.ToLower(code) + ".example",
+			PasswordHash: hash(Password),
+		},
 	}
 	b.Class.SchoolID = b.Class.School.ID
 	for n, instrument := range []string{"clarinet", "trombone"} {
 		b.Players = append(b.Players, store.Player{
-			ID: uuid.NewString(), ClassID: b.Class.ID, FirstName: []string{"Ada", "Bo"}[n], LastName: "Testerly",
-			Instrument: instrument, Stage: 2, PINHash: hash(PIN),
+			ID:         uuid.NewString(),
+			ClassID:    b.Class.ID,
+			FirstName:  []string{"Ada", "Bo"}[n],
+			LastName:   "Testerly",
+			Instrument: instrument,
+			Stage:      2,
+			PINHash:    hash(PIN),
 		})
 	}
 	require.NoError(t, s.CreateClass(context.Background(), b.Class, b.Director, b.Players))
@@ -85,9 +115,23 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 func (b *Band) Join(t testing.TB, s *store.Store, instrument string, count int) {
 	t.Helper()
 	for n := range count {
-		p := store.Player{ID: uuid.NewString(), ClassID: b.Class.ID, FirstName: fmt.Sprintf("Player %d", n+1), LastName: "of " + instrument, Instrument: instrument, Stage: 2}
-		_, err := s.SQL().Exec("INSERT INTO player (id, class_id, first_name, last_name, instrument, stage, pin_hash) VALUES ($1, $2, $3, $4, $5, $6, '')",
-			p.ID, p.ClassID, p.FirstName, p.LastName, p.Instrument, int(p.Stage))
+		p := store.Player{
+			ID:         uuid.NewString(),
+			ClassID:    b.Class.ID,
+			FirstName:  fmt.Sprintf("Player %d", n+1),
+			LastName:   "of " + instrument,
+			Instrument: instrument,
+			Stage:      2,
+		}
+		_, err := s.SQL().Exec(
+			"INSERT INTO player (id, class_id, first_name, last_name, instrument, stage, pin_hash) VALUES ($1, $2, $3, $4, $5, $6, '')",
+			p.ID,
+			p.ClassID,
+			p.FirstName,
+			p.LastName,
+			p.Instrument,
+			int(p.Stage),
+		)
 		require.NoError(t, err)
 		b.Players = append(b.Players, p)
 	}

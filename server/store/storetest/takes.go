@@ -43,27 +43,57 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 	id := uuid.NewString()
 	hash := sha256.Sum256([]byte(id))
 	accepted, err := s.AcceptTake(ctx, store.Take{
-		ID: id, PlayerID: player.ID, StepID: p.Step.ID, StepVersion: p.Step.Version, Day: day, Source: store.Simulated, ReceivedAt: p.At.UTC(), PlayedAt: p.At.UTC(),
-		DurationMS: 8000, RateHz: 48000, SHA256: hash[:], Score: score,
+		ID:          id,
+		PlayerID:    player.ID,
+		StepID:      p.Step.ID,
+		StepVersion: p.Step.Version,
+		Day:         day,
+		Source:      store.Simulated,
+		ReceivedAt:  p.At.UTC(),
+		PlayedAt:    p.At.UTC(),
+		DurationMS:  8000,
+		RateHz:      48000,
+		SHA256:      hash[:],
+		Score:       score,
 	}, func(*gorm.DB) error { return nil })
 	require.NoError(t, err)
 	require.True(t, accepted)
 	if p.Result == "" {
 		return id
 	}
-	word := verdict.Verdict{Version: 1, Result: p.Result, Short: "in short", Measures: []verdict.Measure{}, Causes: []verdict.Cause{}}
+	word := verdict.Verdict{
+		Version:  1,
+		Result:   p.Result,
+		Short:    "in short",
+		Measures: []verdict.Measure{},
+		Causes:   []verdict.Cause{},
+	}
 	if p.Cause != "" {
 		word.Deciding = &verdict.Measure{Cause: p.Cause, Note: 0}
 	}
 	notes := p.Notes
 	if notes == nil {
-		notes = []store.TakeNote{{Sounding: 58, Good: p.Result == verdict.Clean, Trusted: true, Centre: 3, Steadiness: 5, Held: 4}}
+		notes = []store.TakeNote{{
+			Sounding:   58,
+			Good:       p.Result == verdict.Clean,
+			Trusted:    true,
+			Centre:     3,
+			Steadiness: 5,
+			Held:       4,
+		}}
 	}
 	for n := range notes {
 		notes[n].TakeID, notes[n].Number, notes[n].PlayerID, notes[n].Day = id, n, player.ID, day
 	}
 	require.NoError(t, s.SaveAnalysis(ctx, store.Analysis{
-		TakeID: id, Version: 1, CreatedAt: p.At.UTC(), Result: p.Result, Measured: take.Analysis{Start: 1, Notes: make([]take.Note, len(score.Targets()))}, Verdict: word, Ribbon: ribbon.Ribbon{Text: "drawn"}, Contour: packed.Pack(contour.Contour{}),
+		TakeID:    id,
+		Version:   1,
+		CreatedAt: p.At.UTC(),
+		Result:    p.Result,
+		Measured:  take.Analysis{Start: 1, Notes: make([]take.Note, len(score.Targets()))},
+		Verdict:   word,
+		Ribbon:    ribbon.Ribbon{Text: "drawn"},
+		Contour:   packed.Pack(contour.Contour{}),
 	}, notes, p.Cut))
 	return id
 }
