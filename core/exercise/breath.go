@@ -11,22 +11,6 @@ import (
 // of young players (common practice, no published source).
 const oneBreath music.Seconds = 16
 
-// LongestBreath returns the longest stretch of sound or air in a score with no
-// breath and no rest in it.
-func (s Score) LongestBreath() music.Seconds {
-	var longest, now music.Beats
-	for _, seg := range s.Segments {
-		switch {
-		case seg.Phase.Sounds() || seg.Phase == Out:
-			now += seg.Beats
-		case seg.Phase == Breathe || seg.Phase == Rest:
-			now = 0
-		}
-		longest = max(longest, now)
-	}
-	return s.TempoBPM.Seconds(longest)
-}
-
 // longestBreath returns the step's longest breath on any instrument it is for.
 func (s Step) longestBreath() (longest music.Seconds) {
 	for _, i := range instrument.All() {

@@ -54,7 +54,7 @@ var breathPattern = Kind{
 		if v.choice("how") == "bursts" {
 			bursts = int(v.beats("out"))
 		}
-		w.add(Segment{Phase: Ready, Beats: countIn, Text: "Sit tall, shoulders low."})
+		w.add(Segment{Phase: Ready, Beats: CountIn, Text: "Sit tall, shoulders low."})
 		for range v.count("rounds") {
 			w.add(Segment{Phase: Breathe, Beats: v.beats("in"), Text: "In"})
 			w.add(Segment{Phase: Hold, Beats: v.beats("hold"), Text: "Hold, throat open"})

@@ -187,11 +187,6 @@ func wholesome(t require.TestingT, s exercise.Score, i instrument.Instrument) {
 		require.NotEmpty(t, s.Items, where)
 		require.Len(t, s.Pictures, len(s.Items), where)
 	}
-	for n := range s.Targets() {
-		one := s.Isolated(n, n)
-		require.Len(t, one.Targets(), 1, where)
-		require.Equal(t, s.Targets()[n].Target, one.Targets()[0].Target, where)
-	}
 }
 
 // What each kind lays out with its defaults, by instrument (written notes,
@@ -283,15 +278,4 @@ func TestFingersAloneOpenAPattern(t *testing.T) {
 		"play",
 		"rest",
 	}, phases)
-}
-
-func TestOneNoteAlone(t *testing.T) {
-	walk := lay(t, "clarinet", exercise.New("five-note-walk", set{"way": "up"}))
-	change := walk.Isolated(1, 2)
-	assert.Equal(t, []string{"D4", "E4"}, names(change))
-	assert.Equal(t, music.Beats(4), change.Targets()[0].StartBeat)
-	for _, r := range change.Rules {
-		assert.NotEqual(t, exercise.TempoDrift, r.Measure)
-	}
-	assert.Equal(t, walk, walk.Isolated(3, 9), "indices it does not have change nothing")
 }

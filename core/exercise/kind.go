@@ -1,3 +1,7 @@
+// Package exercise turns recipes written once in concert pitch into scores:
+// the timed targets one instrument plays. Every kind is a pure function from
+// parameters, instrument, conventions and stage to a score; a new kind is one
+// file, one entry in the catalogue and one test.
 package exercise
 
 import (
@@ -32,20 +36,6 @@ type Kind struct {
 	// Check refuses what the ranges of the parameters alone do not.
 	Check func(v Values) error `json:"-"`
 }
-
-// Group is a chapter of the catalogue.
-type Group string
-
-const (
-	SettingUp Group = "Setting up"
-	Breathing Group = "Breath"
-	Buzzing   Group = "Buzz"
-	LongTones Group = "Long tones"
-	Registers Group = "Registers"
-	Patterns  Group = "Patterns"
-	Ear       Group = "Ear and tune"
-	Caring    Group = "Care"
-)
 
 // Step is a kind with its parameters, checked.
 type Step struct {
@@ -169,7 +159,7 @@ func (s Step) Score(p Player, c Conventions) (Score, error) {
 	}
 	s.Kind.Lay(w, s.Values)
 	if first, ok := s.Values["fingers_first"].(bool); ok && first {
-		w.s = w.s.fingersFirst()
+		w.s = withFingersFirst(w.s)
 	}
 	return w.finish(), nil
 }

@@ -21,7 +21,8 @@ type Load struct {
 // highShare is the part of a beginner range, from its top, that counts as high.
 const highShare = 0.25
 
-func loadOf(s Score, i instrument.Instrument) Load {
+// LoadOf adds up what a score asks of a player of an instrument.
+func LoadOf(s Score, i instrument.Instrument) Load {
 	var l Load
 	high := i.Beginner.To - music.MIDI(highShare*float64(i.Beginner.To-i.Beginner.From))
 	var buzzing music.Seconds

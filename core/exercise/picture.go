@@ -1,7 +1,5 @@
 package exercise
 
-import "earlychorus/core/music"
-
 // Picture names a small drawing beside something to tick; the page draws it.
 type Picture string
 
@@ -38,10 +36,4 @@ func Pictures() []Picture {
 		PictureLook,
 		PictureAsk,
 	}
-}
-
-// tick adds something to tick with its picture, and the beats it takes.
-func (w *writer) tick(picture Picture, text string, phase Phase, beats music.Beats) {
-	w.s.Items, w.s.Pictures = append(w.s.Items, text), append(w.s.Pictures, picture)
-	w.add(Segment{Phase: phase, Beats: beats, Text: text})
 }

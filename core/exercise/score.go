@@ -1,7 +1,3 @@
-// Package exercise turns recipes written once in concert pitch into scores:
-// the timed targets one instrument plays. Every kind is a pure function from
-// parameters, instrument, conventions and stage to a Score; a new kind is one
-// file, one entry in the catalogue and one test.
 package exercise
 
 import (
@@ -108,6 +104,10 @@ func (d Dynamic) Step() int {
 	return 0
 }
 
+// CountIn is the clicks before the first note of every score; a recording
+// begins with the first of them.
+const CountIn music.Beats = 4
+
 // Beats returns the length of the score from the first click to the last rest.
 func (s Score) Beats() music.Beats {
 	if len(s.Segments) == 0 {
@@ -151,4 +151,20 @@ func (s Score) Reads() string {
 		names = append(names, seg.WrittenName)
 	}
 	return strings.Join(names, " ")
+}
+
+// LongestBreath returns the longest stretch of sound or air in a score with no
+// breath and no rest in it.
+func (s Score) LongestBreath() music.Seconds {
+	var longest, now music.Beats
+	for _, seg := range s.Segments {
+		switch {
+		case seg.Phase.Sounds() || seg.Phase == Out:
+			now += seg.Beats
+		case seg.Phase == Breathe || seg.Phase == Rest:
+			now = 0
+		}
+		longest = max(longest, now)
+	}
+	return s.TempoBPM.Seconds(longest)
 }

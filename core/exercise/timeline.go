@@ -64,7 +64,7 @@ func (s Score) Timeline() Timeline {
 			t.Clicks = append(t.Clicks, Click{
 				At:      s.TempoBPM.Seconds(at),
 				Beat:    beat + 1,
-				Audible: at < countIn,
+				Audible: at < CountIn,
 				Accent:  beat == 0,
 			})
 		}

@@ -58,7 +58,7 @@ func (w *writer) finish() Score {
 			w.notice(n)
 		}
 	}
-	w.s.Load = loadOf(w.s, w.i)
+	w.s.Load = LoadOf(w.s, w.i)
 	w.markChanges()
 	return w.s
 }
@@ -90,15 +90,14 @@ func (w *writer) judge(m MeasureKey, limit float64) { w.s.Rules = append(w.s.Rul
 // judgeTone adds what every held tone is judged by.
 func (w *writer) judgeTone() { w.s.Rules = append(w.s.Rules, w.s.Limits.ToneRules()...) }
 
-// countIn is the clicks before the first note; the last two are for the breath.
+// breathBeats are the last beats of the count-in, for the breath.
 const (
-	countIn     music.Beats = 4
-	breathBeats music.Beats = 2
+		breathBeats music.Beats = 2
 )
 
 // countIn begins a score.
 func (w *writer) countIn(text string) {
-	w.add(Segment{Phase: Ready, Beats: countIn - breathBeats, Text: text})
+	w.add(Segment{Phase: Ready, Beats: CountIn - breathBeats, Text: text})
 }
 
 func (w *writer) breathe() { w.add(Segment{Phase: Breathe, Beats: breathBeats, Text: breathText}) }
@@ -193,4 +192,10 @@ func slurIf(n int) func(*Segment) {
 			s.Articulation = Slurred
 		}
 	}
+}
+
+// tick adds something to tick with its picture, and the beats it takes.
+func (w *writer) tick(picture Picture, text string, phase Phase, beats music.Beats) {
+	w.s.Items, w.s.Pictures = append(w.s.Items, text), append(w.s.Pictures, picture)
+	w.add(Segment{Phase: phase, Beats: beats, Text: text})
 }
