@@ -18,8 +18,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/audio/wav"
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/e2e/browser"
 	"earlychorus/server/house"
@@ -104,15 +104,15 @@ func fakeMicrophone(t *testing.T) string {
 	require.NoError(t, err)
 	// The first click comes about 0.7 s after the microphone opens, the note
 	// four clicks at 120 later.
-	score := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
-		{Phase: exercise.Ready, Beats: 2.8},
+	score := scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{
+		{Phase: scores.Ready, Beats: 2.8},
 		{
-			Phase:     exercise.Play,
+			Phase:     scores.Play,
 			StartBeat: 2.8,
 			Beats:     4,
 			Target:    58,
 		},
-		{Phase: exercise.Rest, StartBeat: 6.8, Beats: 8},
+		{Phase: scores.Rest, StartBeat: 6.8, Beats: 8},
 	}}
 	p := synth.Player{
 		Instrument: clarinet,

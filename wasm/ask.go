@@ -9,6 +9,7 @@ import (
 	"unsafe"
 
 	"earlychorus/core/audio"
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/ladder"
@@ -16,8 +17,8 @@ import (
 	"earlychorus/core/outcome"
 	"earlychorus/core/practice"
 	"earlychorus/core/ribbon"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 )
 
@@ -68,7 +69,7 @@ type heard struct {
 	Ribbon    ribbon.Ribbon   `json:"ribbon"`
 	Small     ribbon.Ribbon   `json:"small"`
 	Tuning    string          `json:"tuning,omitempty"`
-	Recording take.Recording  `json:"recording"`
+	Recording ear.Recording   `json:"recording"`
 	Longest   music.Seconds   `json:"longest_s"`
 }
 
@@ -137,7 +138,7 @@ func climb() (any, error) {
 // before says how long to rest.
 func before() (any, error) {
 	in, err := read[struct {
-		Next  exercise.Score   `json:"next"`
+		Next  scores.Score     `json:"next"`
 		Today []practice.Doing `json:"today"`
 	}]()
 	if err != nil {
@@ -149,10 +150,10 @@ func before() (any, error) {
 // perform lets a simulated player play a score into the room.
 func perform() (any, error) {
 	in, err := read[struct {
-		Score   exercise.Score `json:"score"`
-		StandIn string         `json:"stand_in"`
-		Seed    uint64         `json:"seed"`
-		Rate    int            `json:"rate"`
+		Score   scores.Score `json:"score"`
+		StandIn string       `json:"stand_in"`
+		Seed    uint64       `json:"seed"`
+		Rate    int          `json:"rate"`
 	}]()
 	if err != nil {
 		return nil, err
@@ -172,8 +173,8 @@ func perform() (any, error) {
 // reference sounds a score into the room.
 func reference() (any, error) {
 	in, err := read[struct {
-		Score exercise.Score `json:"score"`
-		Rate  int            `json:"rate"`
+		Score scores.Score `json:"score"`
+		Rate  int          `json:"rate"`
 	}]()
 	if err != nil {
 		return nil, err
@@ -193,7 +194,7 @@ func check() (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	return take.CheckMicrophone(context.Background(), audio.Mono{Rate: in.Rate, Samples: samples()})
+	return ear.CheckMicrophone(context.Background(), audio.Mono{Rate: in.Rate, Samples: samples()})
 }
 
 // fill puts sound where the page reads it.

@@ -14,9 +14,9 @@ import (
 
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
-	"earlychorus/core/take"
 )
 
 // listener is one way of hearing pitch: a frame each contour.Hop, 0 for none.
@@ -115,7 +115,7 @@ func (c condition) run(
 			for n, l := range listeners {
 				var heard []music.Hertz
 				if err == nil {
-					heard, err = l.hear(take.EarFor(i), s.sound)
+					heard, err = l.hear(ear.For(i), s.sound)
 				}
 				var t tally
 				t.add(s, heard)

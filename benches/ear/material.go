@@ -6,9 +6,9 @@ import (
 	"earlychorus/benches/sampled"
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 )
 
@@ -131,12 +131,12 @@ func (c condition) fits(i instrument.Instrument) bool { return !c.sampled || sam
 // make plays an instrument's beginner range, half of its notes (part 0 or 1).
 func (c condition) make(i instrument.Instrument, part int) (sample, error) {
 	chance := rand.New(rand.NewPCG(uint64(part), uint64(len(c.name))*1000+uint64(i.Home())))
-	score := exercise.Score{TempoBPM: 60, A4Hz: 440}
+	score := scores.Score{TempoBPM: 60, A4Hz: 440}
 	at := music.Beats(restSeconds)
 	var onsets []music.Seconds
 	for note := i.Beginner.From + music.MIDI(part); note <= i.Beginner.To; note += 2 {
-		score.Segments = append(score.Segments, exercise.Segment{
-			Phase:     exercise.Play,
+		score.Segments = append(score.Segments, scores.Segment{
+			Phase:     scores.Play,
 			StartBeat: at,
 			Beats:     noteSeconds,
 			Target:    note,
@@ -144,7 +144,7 @@ func (c condition) make(i instrument.Instrument, part int) (sample, error) {
 		onsets = append(onsets, music.Seconds(at))
 		at += noteSeconds + restSeconds
 	}
-	score.Segments = append(score.Segments, exercise.Segment{Phase: exercise.Rest, StartBeat: at})
+	score.Segments = append(score.Segments, scores.Segment{Phase: scores.Rest, StartBeat: at})
 	if c.sampled {
 		return c.makeSampled(i, score, onsets, chance)
 	}
@@ -182,7 +182,7 @@ func (c condition) make(i instrument.Instrument, part int) (sample, error) {
 // loudness of our players. What is true is the note, not its cents.
 func (c condition) makeSampled(
 	i instrument.Instrument,
-	score exercise.Score,
+	score scores.Score,
 	onsets []music.Seconds,
 	chance *rand.Rand,
 ) (sample, error) {
@@ -219,8 +219,8 @@ const (
 )
 
 // neighbour holds other notes of the same kind of instrument, 15 dB softer.
-func (c condition) neighbour(i instrument.Instrument, score exercise.Score, rate int, chance *rand.Rand) audio.Mono {
-	other := exercise.Score{TempoBPM: score.TempoBPM, A4Hz: score.A4Hz}
+func (c condition) neighbour(i instrument.Instrument, score scores.Score, rate int, chance *rand.Rand) audio.Mono {
+	other := scores.Score{TempoBPM: score.TempoBPM, A4Hz: score.A4Hz}
 	for _, seg := range score.Segments {
 		seg.Target += music.MIDI(3 + chance.IntN(5))
 		other.Segments = append(other.Segments, seg)

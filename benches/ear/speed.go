@@ -10,11 +10,11 @@ import (
 
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/wav"
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 )
 
 const (
@@ -35,7 +35,7 @@ func speed(out io.Writer, program string) error {
 	if err != nil {
 		return err
 	}
-	e := take.EarFor(i)
+	e := ear.For(i)
 	if err := os.WriteFile(script, []byte(praatScript), 0o600); err != nil {
 		return err
 	}
@@ -82,16 +82,16 @@ func speed(out io.Writer, program string) error {
 
 // minute is a minute of an instrument playing long tones with rests between.
 func minute(i instrument.Instrument) audio.Mono {
-	score := exercise.Score{TempoBPM: 60, A4Hz: 440}
+	score := scores.Score{TempoBPM: 60, A4Hz: 440}
 	for at := music.Beats(1); at < speedSeconds-4; at += 4 {
-		score.Segments = append(score.Segments, exercise.Segment{
-			Phase:     exercise.Play,
+		score.Segments = append(score.Segments, scores.Segment{
+			Phase:     scores.Play,
 			StartBeat: at,
 			Beats:     3,
 			Target:    i.Home() + music.MIDI(int(at)/4%12),
 		})
 	}
-	score.Segments = append(score.Segments, exercise.Segment{Phase: exercise.Rest, StartBeat: speedSeconds})
+	score.Segments = append(score.Segments, scores.Segment{Phase: scores.Rest, StartBeat: speedSeconds})
 	sound, _ := synth.Player{
 		Instrument: i,
 		Breath:     -40,

@@ -9,10 +9,10 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
@@ -56,7 +56,7 @@ func analyzeCommand() *cobra.Command {
 
 // report is the JSON of analyze, documented in docs/formats.md.
 type report struct {
-	take.Analysis
+	ear.Analysis
 	Verdict *verdict.Verdict `json:"verdict,omitempty"`
 }
 
@@ -75,12 +75,12 @@ func analyze(c *cobra.Command, name string, o analyzeOptions) error {
 }
 
 // hear reads one file and asks the question of it.
-func (o analyzeOptions) hear(ctx context.Context, name string, q take.Question) (report, error) {
+func (o analyzeOptions) hear(ctx context.Context, name string, q ear.Question) (report, error) {
 	sound, err := readSound(name)
 	if err != nil {
 		return report{}, err
 	}
-	heard, err := take.Analyze(ctx, sound, q)
+	heard, err := ear.Analyze(ctx, sound, q)
 	if err != nil {
 		return report{}, fmt.Errorf("%s: %w", name, err)
 	}
@@ -97,11 +97,11 @@ func (o analyzeOptions) hear(ctx context.Context, name string, q take.Question) 
 	return out, nil
 }
 
-func (o analyzeOptions) question() (take.Question, error) {
+func (o analyzeOptions) question() (ear.Question, error) {
 	if o.format != "table" && o.format != "csv" && o.format != "json" {
-		return take.Question{}, fmt.Errorf("--format %q: choose table, csv or json", o.format)
+		return ear.Question{}, fmt.Errorf("--format %q: choose table, csv or json", o.format)
 	}
-	q := take.Question{A4: music.Hertz(o.a4), Alignment: take.Alignment{FirstNote: o.firstNote}}
+	q := ear.Question{A4: music.Hertz(o.a4), Alignment: ear.Alignment{FirstNote: o.firstNote}}
 	if q.A4 < music.LowestA4 || q.A4 > music.HighestA4 {
 		return q, fmt.Errorf(
 			"--a4 %v: choose a tuning reference from %.0f to %.0f Hz",
@@ -118,7 +118,7 @@ func (o analyzeOptions) question() (take.Question, error) {
 	if err != nil {
 		return q, err
 	}
-	q.Score = &exercise.Score{}
+	q.Score = &scores.Score{}
 	if err := json.Unmarshal(file, q.Score); err != nil {
 		return q, fmt.Errorf("%s: this is not a score: %w", o.score, err)
 	}
@@ -126,7 +126,7 @@ func (o analyzeOptions) question() (take.Question, error) {
 		return q, errors.New(o.score + ": a score needs tempo_bpm, a4_hz and at least one segment to play")
 	}
 	if q.Score.Rules == nil {
-		if q.Score.Limits == (exercise.Limits{}) {
+		if q.Score.Limits == (scores.Limits{}) {
 			q.Score.Limits, q.Score.HardLimits = q.Score.Stage.Limits(), q.Score.Stage.Easier().Limits()
 		}
 		q.Score.Rules = q.Score.Limits.ToneRules()

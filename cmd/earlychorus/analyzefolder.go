@@ -14,7 +14,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"earlychorus/core/take"
+	"earlychorus/core/ear"
 )
 
 // fileReport is one recording of a folder; Problem says why it could not be
@@ -155,8 +155,8 @@ func tableOf(all []fileReport) [][]string {
 
 func number(x float64, digits int) string { return strconv.FormatFloat(x, 'f', digits, 64) }
 
-func eventsOf(events []take.Event, note int) string {
-	var kinds []take.EventKind
+func eventsOf(events []ear.Event, note int) string {
+	var kinds []ear.EventKind
 	for _, e := range events {
 		if e.Note == note {
 			kinds = append(kinds, e.Kind)

@@ -9,6 +9,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/scores"
 )
 
 func catalogueCommand() *cobra.Command {
@@ -43,7 +44,7 @@ func catalogueCommand() *cobra.Command {
 
 func listKinds(out io.Writer, kinds []*exercise.Kind) error {
 	var b strings.Builder
-	var group exercise.Group
+	var group scores.Chapter
 	for _, k := range kinds {
 		if k.Group != group {
 			group = k.Group

@@ -10,6 +10,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/core/words"
 	"earlychorus/server/takeout"
@@ -56,7 +57,7 @@ func cataloguePage() string {
 	b.WriteString(
 		"# The catalogue of exercises\n\nEvery kind is written once in concert pitch and laid out for each instrument and stage. The same list is answered by\n`earlychorus catalogue` and by `GET /api/catalogue`, from which the page builds its editors.\n",
 	)
-	var group exercise.Group
+	var group scores.Chapter
 	for _, k := range exercise.Catalogue() {
 		if k.Group != group {
 			group = k.Group
@@ -139,8 +140,8 @@ func judged(k *exercise.Kind) string {
 	return ""
 }
 
-func limit(r exercise.Rule) string {
-	for _, m := range exercise.Measures() {
+func limit(r scores.Rule) string {
+	for _, m := range scores.Measures() {
 		if m.Key == r.Measure && m.Unit != "" {
 			return strings.TrimSpace(fmt.Sprintf("%s %v %s", r.Measure, r.Limit, m.Unit))
 		}
@@ -157,7 +158,7 @@ func glossaryPage() string {
 	}
 	b.WriteString("\n## Measures a step may be judged by\n\nHow each is taken is in [measures.md](measures.md).\n\n")
 	head(&b, "measure", "unit", "clean when")
-	for _, m := range exercise.Measures() {
+	for _, m := range scores.Measures() {
 		row(&b, "`"+string(m.Key)+"`", m.Unit, m.Meaning)
 	}
 	b.WriteString(

@@ -6,7 +6,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"earlychorus/core/contour"
-	"earlychorus/core/take"
+	"earlychorus/core/ear"
 )
 
 func pitchCommand() *cobra.Command {
@@ -24,11 +24,11 @@ func pitchCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			ear := contour.OpenEar
+			listener := contour.OpenEar
 			if i != nil {
-				ear = take.EarFor(*i)
+				listener = ear.For(*i)
 			}
-			heard, err := ear.Track(c.Context(), sound)
+			heard, err := listener.Track(c.Context(), sound)
 			if err != nil {
 				return err
 			}

@@ -14,6 +14,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/notation"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 )
 
 type sheetOptions struct {
@@ -106,7 +107,7 @@ func (o sheetOptions) sheet() (notation.Sheet, error) {
 	if o.stage < 1 || o.stage > 4 {
 		return notation.Sheet{}, fmt.Errorf("--stage %d: choose 1 to 4", o.stage)
 	}
-	who := exercise.Player{Instrument: i, Stage: exercise.Stage(o.stage)}
+	who := exercise.Player{Instrument: i, Stage: scores.Stage(o.stage)}
 	return notation.SheetOf(p, plan.Day(day), at, who, exercise.StandardConventions())
 }
 

@@ -4,11 +4,11 @@ import (
 	"testing"
 
 	"earlychorus/core/contour"
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 )
 
 // BenchmarkTrack is the cost of the whole ear on half a minute of playing.
@@ -19,10 +19,10 @@ func BenchmarkTrack(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		score := exercise.Score{TempoBPM: 60, A4Hz: 440}
+		score := scores.Score{TempoBPM: 60, A4Hz: 440}
 		for at := music.Beats(1); at < 28; at += 4 {
-			score.Segments = append(score.Segments, exercise.Segment{
-				Phase:     exercise.Play,
+			score.Segments = append(score.Segments, scores.Segment{
+				Phase:     scores.Play,
 				StartBeat: at,
 				Beats:     3,
 				Target:    i.Home() + music.MIDI(at)/3,
@@ -35,7 +35,7 @@ func BenchmarkTrack(b *testing.B) {
 			Jitter:     2,
 			WaverDepth: 5,
 		}.Play(score, 48000)
-		for name, ear := range map[string]contour.Ear{"known": take.EarFor(i), "open": contour.OpenEar} {
+		for name, ear := range map[string]contour.Ear{"known": ear.For(i), "open": contour.OpenEar} {
 			b.Run(key+"/"+name, func(b *testing.B) {
 				for b.Loop() {
 					track(b, ear, sound)

@@ -13,11 +13,11 @@ import (
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 )
 
 func sine(f, seconds float64, rate int) audio.Mono {
@@ -57,7 +57,7 @@ func TestRatesAndPitchesOfPureTones(t *testing.T) {
 // frame more than 50 cents off, half of them within half a cent.
 func TestEveryBeginnerNoteOfEveryInstrument(t *testing.T) {
 	for _, i := range instrument.All() {
-		ear := take.EarFor(i)
+		ear := ear.For(i)
 		var errors []float64
 		for note := i.Beginner.From; note <= i.Beginner.To; note += 3 {
 			sound, truth := play(note, synth.Player{
@@ -82,15 +82,15 @@ func TestEveryBeginnerNoteOfEveryInstrument(t *testing.T) {
 }
 
 func play(note music.MIDI, p synth.Player) (audio.Mono, synth.Truth) {
-	score := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
-		{Phase: exercise.Ready, Beats: 0.5},
+	score := scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{
+		{Phase: scores.Ready, Beats: 0.5},
 		{
-			Phase:     exercise.Play,
+			Phase:     scores.Play,
 			StartBeat: 0.5,
 			Beats:     1,
 			Target:    note,
 		},
-		{Phase: exercise.Rest, StartBeat: 1.5, Beats: 0.5},
+		{Phase: scores.Rest, StartBeat: 1.5, Beats: 0.5},
 	}}
 	sound, truths := p.Play(score, 48000)
 	return sound, truths[0]
@@ -123,7 +123,7 @@ func TestShortCrackIsFollowed(t *testing.T) {
 		55,
 		synth.Player{Instrument: clarinet, Cracks: []synth.Crack{{At: 0.4, Length: 0.1, Semitones: 19}}},
 	)
-	c := track(t, take.EarFor(clarinet), sound)
+	c := track(t, ear.For(clarinet), sound)
 	high := 0
 	for _, f := range c.Frames {
 		if f.Pitch > 2*truth.Pitch {

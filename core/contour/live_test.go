@@ -8,11 +8,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/contour"
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 )
 
 // live hears a sound in blocks and returns its frames, and the longest time by
@@ -42,20 +42,20 @@ func TestLiveHearsWhatTheWholeTakeHears(t *testing.T) {
 	for _, key := range []string{"flute", "clarinet", "trombone", "tuba"} {
 		i, err := instrument.Get(key)
 		require.NoError(t, err)
-		score := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
+		score := scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{
 			{
-				Phase:     exercise.Play,
+				Phase:     scores.Play,
 				StartBeat: 1,
 				Beats:     1.5,
 				Target:    i.Home(),
 			},
 			{
-				Phase:     exercise.Play,
+				Phase:     scores.Play,
 				StartBeat: 3,
 				Beats:     1.5,
 				Target:    i.Home() + 7,
 			},
-			{Phase: exercise.Rest, StartBeat: 4.5, Beats: 0.5},
+			{Phase: scores.Rest, StartBeat: 4.5, Beats: 0.5},
 		}}
 		sound, truths := synth.Player{
 			Instrument: i,
@@ -64,7 +64,7 @@ func TestLiveHearsWhatTheWholeTakeHears(t *testing.T) {
 			Breath:     -40,
 			Vibrato:    10,
 		}.Play(score, 48000)
-		frames, behind := live(t, take.EarFor(i), sound.Samples, 48000, 512)
+		frames, behind := live(t, ear.For(i), sound.Samples, 48000, 512)
 		assert.Less(t, float64(behind), 0.05, key)
 		wrong, voiced := 0, 0
 		for n, f := range frames {

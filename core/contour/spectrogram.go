@@ -13,7 +13,7 @@ import (
 type Spectrogram struct {
 	Hop    music.Seconds `json:"hop_s"`
 	Bin    music.Hertz   `json:"bin_hz"`
-	Bins   int           `json:"bins"   doc:"of one moment, from 0 Hz up"`
+	Bins   int           `json:"bins" doc:"of one moment, from 0 Hz up"`
 	Points []byte        `json:"points" doc:"moment after moment"`
 }
 

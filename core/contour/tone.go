@@ -12,12 +12,12 @@ import (
 // so it says something only beside the same player's same note on the same
 // device.
 type Tone struct {
-	Clearness  music.Decibels `json:"clearness_db"         doc:"harmonics to noise"`
+	Clearness  music.Decibels `json:"clearness_db" doc:"harmonics to noise"`
 	Brightness float64        `json:"brightness_harmonics" doc:"centre of the spectrum, counted in harmonics"`
-	Tilt       float64        `json:"tilt_db_per_octave"   doc:"slope of the harmonics"`
-	OddEven    music.Decibels `json:"odd_even_db"          doc:"odd harmonics against even ones"`
-	Fullness   int            `json:"fullness"             doc:"harmonics within 30 dB of the strongest"`
-	Breath     music.Decibels `json:"breath_db"            doc:"noise above 2 kHz against the whole tone"`
+	Tilt       float64        `json:"tilt_db_per_octave" doc:"slope of the harmonics"`
+	OddEven    music.Decibels `json:"odd_even_db" doc:"odd harmonics against even ones"`
+	Fullness   int            `json:"fullness" doc:"harmonics within 30 dB of the strongest"`
+	Breath     music.Decibels `json:"breath_db" doc:"noise above 2 kHz against the whole tone"`
 }
 
 // ToneEar measures tone in one sound.

@@ -4,8 +4,8 @@
 package engrave
 
 import (
-	"earlychorus/core/exercise"
 	"earlychorus/core/notation"
+	"earlychorus/core/scores"
 )
 
 // Kind is what a mark is drawn as.
@@ -88,7 +88,7 @@ const (
 // Score lays a step's bars out in lines of at most a width. Bars without notes at
 // the beginning are left out: the count-in is clicked, not read. Runs of others
 // are drawn as one bar with their number.
-func Score(s exercise.Score, width float64) []System {
+func Score(s scores.Score, width float64) []System {
 	bars := collapse(notation.Bars(s))
 	if len(bars) == 0 {
 		return nil
@@ -158,7 +158,7 @@ func (l *line) width(b bar) float64 {
 
 // line is a system being drawn.
 type line struct {
-	score    exercise.Score
+	score    scores.Score
 	fingered map[string]bool // notes whose fingering stands already
 	first    bool
 	out      System

@@ -4,9 +4,9 @@ import (
 	"strconv"
 	"strings"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
 	"earlychorus/core/notation"
+	"earlychorus/core/scores"
 )
 
 // silent draws a bar of rest, with a number where it stands for several.
@@ -90,7 +90,7 @@ func (l *line) note(s notation.Symbol, x float64) {
 	case "half":
 		head = halfHead
 	}
-	if seg.Phase != exercise.Play {
+	if seg.Phase != scores.Play {
 		head = crossed[head]
 	}
 	width := headWidth
@@ -200,7 +200,7 @@ func (l *line) arc(from, to place, bow float64) {
 }
 
 // finger writes a note's fingering under the staff, once a line.
-func (l *line) finger(seg exercise.Segment, at place) {
+func (l *line) finger(seg scores.Segment, at place) {
 	if seg.Fingering == nil || l.fingered[seg.WrittenName] {
 		return
 	}

@@ -4,13 +4,14 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Air meter: the ball of a flow meter, up at once and steady.
 var airMeter = Kind{
 	Key:     "air-meter",
 	Name:    "Air meter",
-	Group:   Breathing,
+	Group:   scores.Breathing,
 	Metered: true,
 	Why:     "Air at once: the ball shows it before the note does.",
 	Parts: []Param{
@@ -28,11 +29,11 @@ var airMeter = Kind{
 			} else {
 				w.rest(meterRest, "Rest.")
 			}
-			w.add(Segment{Phase: Out, Beats: v.beats("beats"), Text: "Blow: ball up at once"})
+			w.add(scores.Segment{Phase: scores.Out, Beats: v.beats("beats"), Text: "Blow: ball up at once"})
 		}
 		w.end()
-		w.judge(MeterDelay, meterPrompt)
-		w.judge(MeterSteady, meterSteady)
+		w.judge(scores.MeterDelay, meterPrompt)
+		w.judge(scores.MeterSteady, meterSteady)
 	},
 }
 

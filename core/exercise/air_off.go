@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Air, off the instrument: pinwheel, paper, balloon or toy, fast and slow.
 var airOff = Kind{
 	Key:    "air-off",
 	Name:   "Air, off the instrument",
-	Group:  Breathing,
+	Group:  scores.Breathing,
 	Ticked: true,
 	Why:    "You can see the air here, before you hear it.",
 	Parts: []Param{
@@ -28,10 +32,10 @@ var airOff = Kind{
 		thing := airThings[v.choice("with")]
 		for n := range v.count("rounds") {
 			text := fmt.Sprintf("Round %d: %s with %s air, then rest", n+1, thing, []string{"fast", "slow"}[n%2])
-			w.tick(PictureAir, text, Out, 8)
-			w.add(Segment{Phase: Rest, Beats: 16, Text: "Breathe normally."})
+			w.tick(scores.PictureAir, text, scores.Out, 8)
+			w.add(scores.Segment{Phase: scores.Rest, Beats: 16, Text: "Breathe normally."})
 		}
-		w.judge(TickedItems, 0)
+		w.judge(scores.TickedItems, 0)
 	},
 }
 

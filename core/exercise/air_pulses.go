@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Air pulses: the air pushes a long tone, or air alone, so many times a beat.
 var airPulses = Kind{
 	Key:   "air-pulses",
 	Name:  "Air pulses",
-	Group: LongTones,
+	Group: scores.LongTones,
 	Why:   "The air learns to move on purpose, and never to turn back.",
 	Parts: []Param{
 		notes(
@@ -33,20 +37,20 @@ var airPulses = Kind{
 		w.countIn(readyText)
 		w.breathe()
 		if v.choice("on") == "air" {
-			w.add(Segment{
-				Phase:  Out,
+			w.add(scores.Segment{
+				Phase:  scores.Out,
 				Beats:  v.beats("beats"),
 				Bursts: v.count("pulses") * int(v.beats("beats")),
 				Text:   "Push the air",
 			})
-			w.judge(AirBursts, 0)
-			w.judge(AirEven, mostUneven)
+			w.judge(scores.AirBursts, 0)
+			w.judge(scores.AirEven, mostUneven)
 		} else {
-			w.tone(v.notes()[0], v.beats("beats"), func(s *Segment) { s.Pulses = v.count("pulses") })
-			w.judge(Speaks, 0)
-			w.judge(RightNote, 0)
-			w.judge(NoGap, float64(w.s.Limits.Gap))
-			w.judge(PulseRate, pulseOff)
+			w.tone(v.notes()[0], v.beats("beats"), func(s *scores.Segment) { s.Pulses = v.count("pulses") })
+			w.judge(scores.Speaks, 0)
+			w.judge(scores.RightNote, 0)
+			w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+			w.judge(scores.PulseRate, pulseOff)
 		}
 		w.end()
 	},

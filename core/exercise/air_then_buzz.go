@@ -5,6 +5,7 @@ import (
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 func isBrass(i instrument.Instrument) bool { return i.Family == instrument.Brass }
@@ -13,7 +14,7 @@ func isBrass(i instrument.Instrument) bool { return i.Family == instrument.Brass
 var airThenBuzz = Kind{
 	Key:   "air-then-buzz",
 	Name:  "Air, then buzz",
-	Group: Buzzing,
+	Group: scores.Buzzing,
 	Suits: isBrass,
 	Why:   "The air comes first; the lips only join in.",
 	Parts: []Param{
@@ -33,14 +34,14 @@ var airThenBuzz = Kind{
 		w.countIn(w.mouthpiece())
 		for n := range v.count("repeats") {
 			w.restAfterBuzz(n, v.beats("beats"))
-			w.add(Segment{Phase: Out, Beats: v.beats("air_beats"), Text: "Air"})
-			w.at(w.i.Home(), v.beats("beats"), as(Buzz), slurred)
+			w.add(scores.Segment{Phase: scores.Out, Beats: v.beats("air_beats"), Text: "Air"})
+			w.at(w.i.Home(), v.beats("beats"), as(scores.Buzz), slurred)
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(Response, airToBuzz)
-		w.judge(NoGap, float64(w.s.Limits.Gap))
-		w.judge(Held, buzzHeld)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.Response, airToBuzz)
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.Held, buzzHeld)
 	},
 }
 

@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Breath pattern: in, hold, out in bursts or a stream, wait; some rounds.
 var breathPattern = Kind{
 	Key:   "breath-pattern",
 	Name:  "Breath pattern",
-	Group: Breathing,
+	Group: scores.Breathing,
 	Why:   "Everything you play is made of this air.",
 	Parts: []Param{
 		number("in", "In", "beats", 2, 8, 1, 4, "breathe in for 2 to 8 beats"),
@@ -54,24 +58,24 @@ var breathPattern = Kind{
 		if v.choice("how") == "bursts" {
 			bursts = int(v.beats("out"))
 		}
-		w.add(Segment{Phase: Ready, Beats: CountIn, Text: "Sit tall, shoulders low."})
+		w.add(scores.Segment{Phase: scores.Ready, Beats: scores.CountIn, Text: "Sit tall, shoulders low."})
 		for range v.count("rounds") {
-			w.add(Segment{Phase: Breathe, Beats: v.beats("in"), Text: "In"})
-			w.add(Segment{Phase: Hold, Beats: v.beats("hold"), Text: "Hold, throat open"})
-			w.add(Segment{
-				Phase:  Out,
+			w.add(scores.Segment{Phase: scores.Breathe, Beats: v.beats("in"), Text: "In"})
+			w.add(scores.Segment{Phase: scores.Hold, Beats: v.beats("hold"), Text: "Hold, throat open"})
+			w.add(scores.Segment{
+				Phase:  scores.Out,
 				Beats:  v.beats("out"),
 				Bursts: bursts,
 				Text:   "Out",
 			})
-			w.add(Segment{Phase: Rest, Beats: v.beats("wait"), Text: "Wait"})
+			w.add(scores.Segment{Phase: scores.Rest, Beats: v.beats("wait"), Text: "Wait"})
 		}
 		w.end()
-		w.judge(AirBursts, 0)
+		w.judge(scores.AirBursts, 0)
 		if bursts > 0 {
-			w.judge(AirEven, mostUneven)
+			w.judge(scores.AirEven, mostUneven)
 		}
-		w.judge(AirLength, airWithin)
+		w.judge(scores.AirLength, airWithin)
 	},
 }
 

@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Buzz at once: the buzz speaks on its beat and goes on.
 var buzzAtOnce = Kind{
 	Key:   "buzz-at-once",
 	Name:  "Buzz at once",
-	Group: Buzzing,
+	Group: scores.Buzzing,
 	Suits: isBrass,
 	Why:   "Lips that buzz at once play at once.",
 	Parts: []Param{number("beats", "Beats", "beats", 2, 8, 1, 4, "buzz for 2 to 8 beats"), repeats(4, 8), tempo(60)},
@@ -18,14 +22,14 @@ var buzzAtOnce = Kind{
 		w.countIn(w.mouthpiece())
 		for n := range v.count("repeats") {
 			w.restAfterBuzz(n, v.beats("beats"))
-			w.at(w.i.Home(), v.beats("beats"), as(Buzz))
+			w.at(w.i.Home(), v.beats("beats"), as(scores.Buzz))
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(Response, promptly)
-		w.judge(NoGap, float64(w.s.Limits.Gap))
-		w.judge(OwnCentre, ownPitch)
-		w.judge(Held, buzzHeld)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.Response, promptly)
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.OwnCentre, ownPitch)
+		w.judge(scores.Held, buzzHeld)
 	},
 }
 

@@ -4,13 +4,14 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Buzz slide: the pitch slides without a dead spot.
 var buzzSlide = Kind{
 	Key:   "buzz-slide",
 	Name:  "Buzz slide",
-	Group: Buzzing,
+	Group: scores.Buzzing,
 	Suits: isBrass,
 	Why:   "Slide between notes until the ear is sure of both.",
 	Parts: []Param{
@@ -63,12 +64,12 @@ var buzzSlide = Kind{
 		}
 		for n := range v.count("repeats") {
 			w.restAfterBuzz(n, v.beats("beats"))
-			w.at(from.note, v.beats("beats"), as(Buzz), glidingTo(to.note), saying("Slide the buzz"))
+			w.at(from.note, v.beats("beats"), as(scores.Buzz), glidingTo(to.note), saying("Slide the buzz"))
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(DeadSpot, longestDead)
-		w.judge(Travel, leastTravel)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.DeadSpot, longestDead)
+		w.judge(scores.Travel, leastTravel)
 	},
 }
 
@@ -79,14 +80,14 @@ func (w *writer) straight(from, to music.MIDI, v Values) {
 	each := v.beats("beats") / 2
 	for n := range v.count("repeats") {
 		w.restAfterBuzz(n, v.beats("beats"))
-		w.at(from, each, as(Buzz))
-		w.at(to, each, as(Buzz), slurred)
+		w.at(from, each, as(scores.Buzz))
+		w.at(to, each, as(scores.Buzz), slurred)
 	}
 	w.end()
-	w.judge(Speaks, 0)
-	w.judge(RightNote, 0)
-	w.judge(Landing, buzzLands)
-	w.judge(Settle, landsWithin)
+	w.judge(scores.Speaks, 0)
+	w.judge(scores.RightNote, 0)
+	w.judge(scores.Landing, buzzLands)
+	w.judge(scores.Settle, landsWithin)
 }
 
 const leastSlide Degree = 3

@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Buzz to a target: between home and its fifth, landing where the ear is.
 var buzzTarget = Kind{
 	Key:   "buzz-to-a-target",
 	Name:  "Buzz to a target",
-	Group: Buzzing,
+	Group: scores.Buzzing,
 	Suits: isBrass,
 	Why:   "Hear the next note first, then buzz exactly there.",
 	Parts: []Param{
@@ -23,15 +27,15 @@ var buzzTarget = Kind{
 		for n := range v.count("repeats") {
 			w.restAfterBuzz(n, 2*v.beats("beats"))
 			for k, d := range w.pattern {
-				w.tone(d, v.beats("beats"), as(Buzz), slurIf(k))
+				w.tone(d, v.beats("beats"), as(scores.Buzz), slurIf(k))
 			}
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(NoGap, float64(w.s.Limits.Gap))
-		w.judge(Landing, buzzLands)
-		w.judge(Settle, landsWithin)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.Landing, buzzLands)
+		w.judge(scores.Settle, landsWithin)
 	},
 }
 

@@ -2,13 +2,14 @@ package exercise
 
 import (
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 )
 
 // Care: what the instrument needs today, this week, this month; ticked.
 var care = Kind{
 	Key:    "care",
 	Name:   "Care",
-	Group:  Caring,
+	Group:  scores.Caring,
 	Ticked: true,
 	Why:    "An instrument that is looked after answers.",
 	Parts: []Param{
@@ -27,14 +28,14 @@ var care = Kind{
 	},
 	Lay: func(w *writer, v Values) {
 		for _, item := range careItems(w.i, v.choice("when")) {
-			w.tick(item.picture, item.text, Ready, 8)
+			w.tick(item.picture, item.text, scores.Ready, 8)
 		}
-		w.judge(TickedItems, 0)
+		w.judge(scores.TickedItems, 0)
 	},
 }
 
 type careItem struct {
-	picture Picture
+	picture scores.Picture
 	text    string
 }
 
@@ -45,34 +46,34 @@ func careItems(i instrument.Instrument, when string) []careItem {
 	slide := i.Key == "trombone"
 	reed := i.Family == instrument.Clarinets || i.Family == instrument.Saxophones || i.Family == instrument.DoubleReeds
 	var out []careItem
-	add := func(on bool, picture Picture, text string) {
+	add := func(on bool, picture scores.Picture, text string) {
 		if on {
 			out = append(out, careItem{picture, text})
 		}
 	}
 	switch when {
 	case "daily":
-		add(true, PictureDry, "Wipe it dry, inside and out, before it goes in its case")
-		add(reed, PictureReed, "Take the reed off and let it dry flat")
-		add(brass, PictureWater, "Empty the water from every key")
-		add(slide, PictureDry, "Wipe the slide and wet it again; lock it")
+		add(true, scores.PictureDry, "Wipe it dry, inside and out, before it goes in its case")
+		add(reed, scores.PictureReed, "Take the reed off and let it dry flat")
+		add(brass, scores.PictureWater, "Empty the water from every key")
+		add(slide, scores.PictureDry, "Wipe the slide and wet it again; lock it")
 	case "weekly":
-		add(brass, PictureBrush, "Brush the mouthpiece in warm water")
+		add(brass, scores.PictureBrush, "Brush the mouthpiece in warm water")
 		add(
 			i.Family == instrument.Clarinets || i.Family == instrument.Saxophones,
-			PictureWater,
+			scores.PictureWater,
 			"Rinse the mouthpiece in lukewarm water, no brush on its tip",
 		)
-		add(brass && !slide, PictureOil, "A few drops of oil on each valve")
-		add(!brass, PictureLook, "Look over the pads for anything sticky or torn")
+		add(brass && !slide, scores.PictureOil, "A few drops of oil on each valve")
+		add(!brass, scores.PictureLook, "Look over the pads for anything sticky or torn")
 	case "monthly":
-		add(slide, PictureBrush, "Brush the inside of the slide and clean it")
-		add(brass, PictureBrush, "Brush the tubes you can reach; never force the brush round a bend")
-		add(reed, PictureOil, "Grease the corks a little")
-		add(i.Family == instrument.Flutes || i.Family == instrument.Recorders, PictureDry, "Wipe the joints clean")
+		add(slide, scores.PictureBrush, "Brush the inside of the slide and clean it")
+		add(brass, scores.PictureBrush, "Brush the tubes you can reach; never force the brush round a bend")
+		add(reed, scores.PictureOil, "Grease the corks a little")
+		add(i.Family == instrument.Flutes || i.Family == instrument.Recorders, scores.PictureDry, "Wipe the joints clean")
 	default:
-		add(brass, PictureOil, "Wipe the tuning slides, grease them and move each one")
-		add(true, PictureAsk, "Ask your director whether it needs a technician")
+		add(brass, scores.PictureOil, "Wipe the tuning slides, grease them and move each one")
+		add(true, scores.PictureAsk, "Ask your director whether it needs a technician")
 	}
 	return out
 }

@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // The cautions' caps (common practice, no published source).
@@ -96,7 +97,7 @@ func TestEveryKindOnEveryInstrumentAtEveryStage(t *testing.T) {
 	for _, k := range exercise.Catalogue() {
 		step := exercise.New(k.Key, nil)
 		for _, i := range allWays() {
-			for stage := exercise.Stage(1); stage <= 4; stage++ {
+			for stage := scores.Stage(1); stage <= 4; stage++ {
 				layAndCheck(t, step, exercise.Player{Instrument: i, Stage: stage}, exercise.StandardConventions())
 			}
 		}
@@ -115,7 +116,7 @@ func TestEveryKindWithAnyParameters(t *testing.T) {
 					return
 				}
 				p := exercise.Player{
-					Stage:  exercise.Stage(rapid.IntRange(1, 4).Draw(t, "stage")),
+					Stage:  scores.Stage(rapid.IntRange(1, 4).Draw(t, "stage")),
 					Repeat: rapid.IntRange(0, 3).Draw(t, "repeat"),
 				}
 				c := conventions(t)
@@ -138,7 +139,7 @@ func layAndCheck(t require.TestingT, step exercise.Step, p exercise.Player, c ex
 	wholesome(t, s, p.Instrument)
 }
 
-func wholesome(t require.TestingT, s exercise.Score, i instrument.Instrument) {
+func wholesome(t require.TestingT, s scores.Score, i instrument.Instrument) {
 	where := fmt.Sprintf("%s on %s at stage %d", s.Title, i.Key, s.Stage)
 	var at music.Beats
 	var held music.Seconds
@@ -147,21 +148,21 @@ func wholesome(t require.TestingT, s exercise.Score, i instrument.Instrument) {
 		require.Positive(t, float64(seg.Beats), where)
 		require.NotEmpty(t, seg.Text, "%s: %s says what to do", where, seg.Phase)
 		at += seg.Beats
-		if seg.Phase == exercise.Hold {
+		if seg.Phase == scores.Hold {
 			held = max(held, s.TempoBPM.Seconds(seg.Beats))
 		}
 		if seg.Target == 0 {
 			continue
 		}
 		reach := music.MIDI(0)
-		if seg.Phase == exercise.Buzz {
+		if seg.Phase == scores.Buzz {
 			reach = buzzReach
 		}
 		require.GreaterOrEqual(t, seg.Target, i.Beginner.From-reach, where)
 		require.LessOrEqual(t, seg.Target, i.Beginner.To+reach, where)
 		require.Equal(t, i.Written(seg.Target), seg.Written.MIDI(), where)
 		require.LessOrEqual(t, max(seg.Written.Alter, -seg.Written.Alter), 1, "%s: no double accidentals", where)
-		if seg.Phase == exercise.Play || seg.Phase == exercise.Finger {
+		if seg.Phase == scores.Play || seg.Phase == scores.Finger {
 			_, charted := i.Fingering(seg.Target, instrument.UsualHands())
 			require.Equal(t, charted, seg.Fingering != nil, "%s: a fingering wherever the chart has one", where)
 		}
@@ -259,11 +260,11 @@ func TestASwellGrowsAndFades(t *testing.T) {
 
 func TestFingersAloneOpenAPattern(t *testing.T) {
 	s := lay(t, "clarinet", exercise.New("five-note-walk", set{"way": "up", "fingers_first": true}))
-	var phases []exercise.Phase
+	var phases []scores.Phase
 	for _, seg := range s.Segments {
 		phases = append(phases, seg.Phase)
 	}
-	assert.Equal(t, []exercise.Phase{
+	assert.Equal(t, []scores.Phase{
 		"ready",
 		"finger",
 		"finger",

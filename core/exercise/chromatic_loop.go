@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Chromatic loop: half steps up and down over half the instrument or all of it,
@@ -11,7 +12,7 @@ import (
 var chromaticLoop = Kind{
 	Key:   "chromatic-loop",
 	Name:  "Chromatic loop",
-	Group: Patterns,
+	Group: scores.Patterns,
 	Why:   "Even fingers: every half step takes as long as the next.",
 	Parts: []Param{
 		choice(
@@ -54,10 +55,10 @@ var chromaticLoop = Kind{
 		}
 		w.hands.Chromatic = false
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(Evenness, unevenRun)
-		w.judge(TempoDrift, mostTempo)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.Evenness, unevenRun)
+		w.judge(scores.TempoDrift, mostTempo)
 	},
 }
 
@@ -72,7 +73,7 @@ func (w *writer) loop(bounds [2]Degree, least, most music.MIDI, each music.Beats
 	add := func(m music.MIDI) {
 		set := slurred
 		if first {
-			set = func(*Segment) {}
+			set = func(*scores.Segment) {}
 		}
 		first = false
 		w.at(m, each, set)

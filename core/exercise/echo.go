@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Echo: see, hear or follow, and play the same back.
 var echo = Kind{
 	Key:   "echo",
 	Name:  "Echo",
-	Group: Ear,
+	Group: scores.Ear,
 	Why:   "Ears first: the note is in your head before it is in the instrument.",
 	Parts: []Param{
 		notes(
@@ -39,14 +43,14 @@ var echo = Kind{
 		w.countIn(readyText)
 		if v.choice("how") == "canon" {
 			for _, d := range v.notes() {
-				w.tone(d, v.beats("beats"), as(Listen), saying("Listen"))
+				w.tone(d, v.beats("beats"), as(scores.Listen), saying("Listen"))
 				w.breathe()
 				w.tone(d, v.beats("beats"))
 			}
 		} else {
 			if v.choice("how") == "hear" {
 				for _, d := range v.notes() {
-					w.tone(d, v.beats("beats"), as(Listen), saying("Listen"))
+					w.tone(d, v.beats("beats"), as(scores.Listen), saying("Listen"))
 				}
 			}
 			w.breathe()
@@ -55,7 +59,7 @@ var echo = Kind{
 			}
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
 	},
 }

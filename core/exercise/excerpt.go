@@ -5,13 +5,14 @@ import (
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Excerpt three ways: a line of music on air, on the buzz, on the instrument.
 var excerpt = Kind{
 	Key:   "excerpt",
 	Name:  "Excerpt three ways",
-	Group: Ear,
+	Group: scores.Ear,
 	Why:   "Air first, then lips, then the instrument: each way makes the next one easy.",
 	Parts: []Param{
 		{
@@ -46,13 +47,13 @@ var excerpt = Kind{
 		w.onAir(line)
 		if w.i.Family == instrument.Brass && w.c.BuzzOn != BuzzNone {
 			w.rest(8, "Now buzz it.")
-			w.line(line, Buzz)
+			w.line(line, scores.Buzz)
 		}
 		w.rest(8, "Now play it.")
-		w.line(line, Play)
+		w.line(line, scores.Play)
 		w.end()
-		w.judge(RightNote, 0)
-		w.judge(Timing, onTheBeat)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.Timing, onTheBeat)
 	},
 }
 
@@ -68,18 +69,18 @@ func (w *writer) onAir(line []Note) {
 			bursts++
 		}
 	}
-	w.add(Segment{
-		Phase:  Out,
+	w.add(scores.Segment{
+		Phase:  scores.Out,
 		Beats:  all,
 		Bursts: bursts,
 		Text:   "The rhythm on air",
 	})
 }
 
-func (w *writer) line(line []Note, p Phase) {
+func (w *writer) line(line []Note, p scores.Phase) {
 	for _, n := range line {
 		if n.Rest {
-			w.add(Segment{Phase: Rest, Beats: n.Beats, Text: "Rest"})
+			w.add(scores.Segment{Phase: scores.Rest, Beats: n.Beats, Text: "Rest"})
 			continue
 		}
 		w.tone(n.Degree, n.Beats, as(p))

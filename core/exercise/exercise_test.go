@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // counted is the step most tests are about: concert B♭ then F.
@@ -26,12 +27,12 @@ func named(t *testing.T, key string) instrument.Instrument {
 
 // lay works a step out for an instrument at stage 2, in a class that follows the
 // standard schools.
-func lay(t *testing.T, key string, step exercise.Step) exercise.Score {
+func lay(t *testing.T, key string, step exercise.Step) scores.Score {
 	t.Helper()
 	return layFor(t, exercise.Player{Instrument: named(t, key), Stage: 2}, step, exercise.StandardConventions())
 }
 
-func layFor(t *testing.T, p exercise.Player, step exercise.Step, c exercise.Conventions) exercise.Score {
+func layFor(t *testing.T, p exercise.Player, step exercise.Step, c exercise.Conventions) scores.Score {
 	t.Helper()
 	s, err := step.Score(p, c)
 	require.NoError(t, err)
@@ -39,7 +40,7 @@ func layFor(t *testing.T, p exercise.Player, step exercise.Step, c exercise.Conv
 }
 
 // names lists the written names of a score's notes.
-func names(s exercise.Score) (out []string) {
+func names(s scores.Score) (out []string) {
 	for _, seg := range s.Targets() {
 		out = append(out, seg.WrittenName)
 	}
@@ -177,7 +178,7 @@ func TestParametersSurviveTheirJSON(t *testing.T) {
 }
 
 func TestStagesTighten(t *testing.T) {
-	for s := exercise.Stage(1); s < 4; s++ {
+	for s := scores.Stage(1); s < 4; s++ {
 		assert.Greater(t, s.Limits().Centre, (s + 1).Limits().Centre)
 		assert.Greater(t, s.Limits().Waver, (s + 1).Limits().Waver)
 		assert.Greater(t, s.Limits().ChangeTime, (s + 1).Limits().ChangeTime)

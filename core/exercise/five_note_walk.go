@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Five-note walk: degrees one to five, up, down or both.
 var fiveNoteWalk = Kind{
 	Key:   "five-note-walk",
 	Name:  "Five-note walk",
-	Group: Patterns,
+	Group: scores.Patterns,
 	Why:   "The first five notes, one after the other, each as good as the first.",
 	Parts: []Param{
 		choice(

@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // High buzz and low buzz: two regions, well apart.
 var highLowBuzz = Kind{
 	Key:   "high-low-buzz",
 	Name:  "High buzz, low buzz",
-	Group: Buzzing,
+	Group: scores.Buzzing,
 	Suits: isBrass,
 	Why:   "Firm corners for high, relaxed and warm for low.",
 	Parts: []Param{
@@ -32,13 +36,13 @@ var highLowBuzz = Kind{
 		w.countIn(w.mouthpiece())
 		for n, d := range degrees {
 			w.restAfterBuzz(n, v.beats("beats"))
-			w.tone(d, v.beats("beats"), as(Buzz), saying(texts[n]))
+			w.tone(d, v.beats("beats"), as(scores.Buzz), saying(texts[n]))
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(NoGap, float64(w.s.Limits.Gap))
-		w.judge(OwnCentre, ownPitch)
-		w.judge(HighAbove, aFourth)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.OwnCentre, ownPitch)
+		w.judge(scores.HighAbove, aFourth)
 	},
 }
 

@@ -10,16 +10,17 @@ import (
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Kind is a recipe: what it asks for, and how it is laid out for an instrument.
 // A kind is one file, one entry in the catalogue, one line in its test.
 type Kind struct {
-	Key   string  `json:"key"`
-	Name  string  `json:"name"`
-	Why   string  `json:"why"        doc:"what it is good for, in one line to a player"`
-	Group Group   `json:"group"      doc:"where the catalogue lists it"`
-	Parts []Param `json:"parameters" doc:"what a step of it sets"                       nullable:"false"`
+	Key   string         `json:"key"`
+	Name  string         `json:"name"`
+	Why   string         `json:"why" doc:"what it is good for, in one line to a player"`
+	Group scores.Chapter `json:"group" doc:"where the catalogue lists it"`
+	Parts []Param        `json:"parameters" doc:"what a step of it sets" nullable:"false"`
 	// Ticked kinds are done and ticked, not recorded.
 	Ticked bool `json:"ticked,omitempty"`
 	// Metered kinds read an air meter.
@@ -148,12 +149,12 @@ func (s Step) Suits(i instrument.Instrument) bool { return s.Kind.Suits == nil |
 var ErrNotFor = fmt.Errorf("exercise: this step is not for this instrument")
 
 // Score works the step out for one player.
-func (s Step) Score(p Player, c Conventions) (Score, error) {
+func (s Step) Score(p Player, c Conventions) (scores.Score, error) {
 	if !s.Suits(p.Instrument) {
-		return Score{}, ErrNotFor
+		return scores.Score{}, ErrNotFor
 	}
 	w := newWriter(s, p, c)
-	if s.Kind.Group == Buzzing && c.BuzzOn == BuzzNone {
+	if s.Kind.Group == scores.Buzzing && c.BuzzOn == BuzzNone {
 		w.listenInstead()
 		return w.finish(), nil
 	}
@@ -167,7 +168,7 @@ func (s Step) Score(p Player, c Conventions) (Score, error) {
 // Player is whom a score is for.
 type Player struct {
 	Instrument instrument.Instrument
-	Stage      Stage
+	Stage      scores.Stage
 	// Best is the player's own best hold in seconds, where a kind asks for it; 0
 	// when there is none yet.
 	Best float64

@@ -2,6 +2,8 @@ package exercise
 
 import (
 	"fmt"
+
+	"earlychorus/core/scores"
 )
 
 // Ladder: one rung of a way into a hard note. Which rung, the ladder's own state
@@ -9,7 +11,7 @@ import (
 var ladderRung = Kind{
 	Key:   KindLadder,
 	Name:  "Ladder",
-	Group: Registers,
+	Group: scores.Registers,
 	Why:   "A hard note is reached from one that works, a small step at a time.",
 	Parts: []Param{ladderChoice(), number("rung", "Rung", "", 1, 40, 1, 1, "choose a rung of the ladder"), tempo(60)},
 	Says: func(v Values) string {
@@ -37,18 +39,18 @@ var ladderRung = Kind{
 		w.countIn(r.Text)
 		w.breathe()
 		for n, m := range r.Notes {
-			w.at(m, r.Beats[n], func(s *Segment) {
+			w.at(m, r.Beats[n], func(s *scores.Segment) {
 				if n > 0 && r.Slurred {
-					s.Articulation = Slurred
+					s.Articulation = scores.Slurred
 				}
 			})
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(NoBreak, float64(w.s.Limits.Break))
-		w.judge(NoGap, float64(w.s.Limits.Gap))
-		w.judge(Held, w.s.Limits.HeldRatio)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.NoBreak, float64(w.s.Limits.Break))
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.Held, w.s.Limits.HeldRatio)
 	},
 }
 

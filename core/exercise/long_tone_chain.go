@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Long tone, chain: slow tones upward or downward, each clear from start to end
@@ -11,7 +12,7 @@ import (
 var longToneChain = Kind{
 	Key:   "long-tone-chain",
 	Name:  "Long tone, chain",
-	Group: LongTones,
+	Group: scores.LongTones,
 	Why:   "Each note is made beautiful before the next one may come.",
 	Parts: []Param{
 		number(

@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Long tone, counted: each note held for a number of beats, a rest between.
 var longToneCounted = Kind{
 	Key:   KindLongToneCounted,
 	Name:  "Long tone, counted",
-	Group: LongTones,
+	Group: scores.LongTones,
 	Why:   "Long tones teach your air and your ear to hold a note still.",
 	Parts: []Param{notes("Concert notes, in order", 6, 0, 7), beats(8), restBeats(8), tempo(60)},
 	Says: func(v Values) string {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Long tone, longest: a note as long as it stays beautiful, against one's own
@@ -11,7 +12,7 @@ import (
 var longToneLongest = Kind{
 	Key:    KindLongToneLongest,
 	Name:   "Long tone, longest",
-	Group:  LongTones,
+	Group:  scores.LongTones,
 	Breath: stage4Cap,
 	Why:    "One beat more than yesterday is progress.",
 	Parts: []Param{
@@ -39,13 +40,13 @@ var longToneLongest = Kind{
 		}
 		w.end()
 		l := w.s.Limits
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(NoBreak, float64(l.Break))
-		w.judge(NoGap, float64(l.Gap))
-		w.judge(Centre, float64(l.Centre))
-		w.judge(Steadiness, float64(l.Waver))
-		w.judge(HoldTime, holdWanted(w.player))
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.NoBreak, float64(l.Break))
+		w.judge(scores.NoGap, float64(l.Gap))
+		w.judge(scores.Centre, float64(l.Centre))
+		w.judge(scores.Steadiness, float64(l.Waver))
+		w.judge(scores.HoldTime, holdWanted(w.player))
 	},
 }
 
@@ -59,7 +60,7 @@ const (
 	stage4Cap  = 45.
 )
 
-func mostHold(s Stage) float64 {
+func mostHold(s scores.Stage) float64 {
 	if s >= 4 {
 		return stage4Cap
 	}

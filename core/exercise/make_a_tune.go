@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Make a tune: of the notes that are known; never graded.
 var makeATune = Kind{
 	Key:   KindMakeATune,
 	Name:  "Make a tune",
-	Group: Ear,
+	Group: scores.Ear,
 	Why:   "It is yours. Nobody marks it.",
 	Parts: []Param{
 		notes("Notes to use", 5, FirstFive...),
@@ -20,7 +24,7 @@ var makeATune = Kind{
 		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
 		w.countIn(readyText)
 		w.breathe()
-		w.add(Segment{Phase: Free, Beats: beatsOf(4 * v.count("bars")), Text: "Your tune"})
+		w.add(scores.Segment{Phase: scores.Free, Beats: beatsOf(4 * v.count("bars")), Text: "Your tune"})
 		w.end()
 		for _, d := range v.notes() { // so that the page can show what may be used
 			at := w.place(d)

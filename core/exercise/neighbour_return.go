@@ -4,13 +4,14 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Neighbour return: home, a neighbour, and back without hesitation.
 var neighbourReturn = Kind{
 	Key:   "neighbour-return",
 	Name:  "Neighbour return",
-	Group: Patterns,
+	Group: scores.Patterns,
 	Why:   "Fingers and air change together, without waiting.",
 	Parts: []Param{
 		notes(
@@ -97,16 +98,16 @@ const (
 
 // judgePattern adds what notes in a row are judged by.
 func (w *writer) judgePattern() {
-	w.judge(Speaks, 0)
-	w.judge(RightNote, 0)
-	w.judge(NoBreak, float64(w.s.Limits.Break))
-	w.judge(Centre, max(patternCentre, float64(w.s.Limits.Centre)))
-	w.judge(Change, max(quickChange, float64(w.s.Limits.ChangeTime)))
-	w.judge(TempoDrift, mostTempo)
+	w.judge(scores.Speaks, 0)
+	w.judge(scores.RightNote, 0)
+	w.judge(scores.NoBreak, float64(w.s.Limits.Break))
+	w.judge(scores.Centre, max(patternCentre, float64(w.s.Limits.Centre)))
+	w.judge(scores.Change, max(quickChange, float64(w.s.Limits.ChangeTime)))
+	w.judge(scores.TempoDrift, mostTempo)
 }
 
 // play adds the notes of a pattern, a breath after so many beats.
-func (w *writer) play(degrees []Degree, beats, breathAfter music.Beats, set ...func(*Segment)) {
+func (w *writer) play(degrees []Degree, beats, breathAfter music.Beats, set ...func(*scores.Segment)) {
 	w.pattern = degrees
 	breathAfter = min(breathAfter, w.s.TempoBPM.Beats(oneBreath))
 	sinceBreath := music.Beats(0)

@@ -4,13 +4,14 @@ import (
 	"fmt"
 
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 )
 
 // Overtones on one fingering: partials 2 to 5 of the saxophone's low B flat.
 var overtones = Kind{
 	Key:   "overtones",
 	Name:  "Overtones on one fingering",
-	Group: Registers,
+	Group: scores.Registers,
 	Suits: func(i instrument.Instrument) bool { return i.Family == instrument.Saxophones },
 	Why:   "The throat finds each note before the fingers help it.",
 	Parts: []Param{
@@ -39,9 +40,9 @@ var overtones = Kind{
 			last.Text = fmt.Sprintf("Partial %d: %s on low B♭", n+2, last.WrittenName)
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(HoldTime, overtoneHeld)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.HoldTime, overtoneHeld)
 	},
 }
 

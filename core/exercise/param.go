@@ -31,7 +31,7 @@ type Param struct {
 	Key     string    `json:"key"`
 	Label   string    `json:"label"`
 	Unit    string    `json:"unit,omitempty"`
-	Type    ParamType `json:"type"              enum:"number,choice,switch,notes,melody,words"`
+	Type    ParamType `json:"type" enum:"number,choice,switch,notes,melody,words"`
 	Min     float64   `json:"min,omitempty"`
 	Max     float64   `json:"max,omitempty"`
 	Step    float64   `json:"step,omitempty"`

@@ -6,13 +6,14 @@ import (
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Register pair: a low note, then the register key alone.
 var registerPair = Kind{
 	Key:   "register-pair",
 	Name:  "Register pair",
-	Group: Registers,
+	Group: scores.Registers,
 	Suits: func(i instrument.Instrument) bool { return len(lowsOf(i)) > 0 },
 	Why:   "The upper note is the low one with one key more: the air stays the same.",
 	Parts: []Param{
@@ -68,11 +69,11 @@ var registerPair = Kind{
 			w.at(upper, v.beats("beats"), slurred, saying("Register key"))
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(NoBreak, float64(w.s.Limits.Break))
-		w.judge(Change, float64(w.s.Limits.ChangeTime))
-		w.judge(Undertone, longestUnder)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.NoBreak, float64(w.s.Limits.Break))
+		w.judge(scores.Change, float64(w.s.Limits.ChangeTime))
+		w.judge(scores.Undertone, longestUnder)
 	},
 }
 

@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Rhythm on a note: one whole, two halves, four quarters, by the tongue.
 var rhythmOnANote = Kind{
 	Key:   "rhythm-on-a-note",
 	Name:  "Rhythm on a note",
-	Group: Patterns,
+	Group: scores.Patterns,
 	Why:   "The tongue divides the air; the air does not stop.",
 	Parts: []Param{notes("Concert notes", 2, 0), fingersFirst(), tempo(80)},
 	Says: func(v Values) string {
@@ -27,9 +31,9 @@ var rhythmOnANote = Kind{
 			}
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(Timing, onTheBeat)
-		w.judge(TempoDrift, mostTempo)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.Timing, onTheBeat)
+		w.judge(scores.TempoDrift, mostTempo)
 	},
 }

@@ -4,13 +4,14 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Scale, or the arpeggio 1-3-5-8 of it.
 var scale = Kind{
 	Key:   "scale",
 	Name:  "Scale or arpeggio",
-	Group: Patterns,
+	Group: scores.Patterns,
 	Why:   "Every tune is made of pieces of these.",
 	Parts: []Param{
 		choice("form", "Form", "scale", Option{"scale", "scale"}, Option{"arpeggio", "arpeggio 1-3-5-8"}),

@@ -7,6 +7,7 @@ import (
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Conventions are the schools of teaching a class or a plan follows.
@@ -14,32 +15,32 @@ type Conventions struct {
 	A4     music.Hertz  `json:"a4_hz"`
 	Naming music.Naming `json:"naming" enum:"english,german,romance"`
 
-	Begin       string       `json:"begin"              enum:"low,high,easiest"`
-	LongTone    string       `json:"long_tone"          enum:"counted,longest,seconds"`
-	LongTempo   string       `json:"long_tempo"         enum:"60,80,own"`
-	Tuner       string       `json:"tuner"              enum:"shown,hidden"`
-	BuzzOn      string       `json:"buzz_on"            enum:"mouthpiece,tube,none"`
-	BuzzMove    string       `json:"buzz_move"          enum:"slide,straight"`
-	Start       Articulation `json:"start"              enum:"tongued,breath"`
-	End         string       `json:"end"                enum:"taper,marked"`
-	Air         string       `json:"air"                enum:"speed,warmth,width,vowels"`
-	EuphoniumC  string       `json:"euphonium_c"        enum:"1-3,4"`
-	ClarinetRun string       `json:"clarinet_chromatic" enum:"side,fork-up"`
-	ClarinetLow string       `json:"clarinet_low"       enum:"left,right,alternate"`
-	SingFirst   string       `json:"sing_first"         enum:"sing,play"`
-	TuningNote  string       `json:"tuning_note"        enum:"Bb,A,F,C,own"`
-	HardNotes   string       `json:"hard_notes"         enum:"tried,graded"`
+	Begin       string              `json:"begin" enum:"low,high,easiest"`
+	LongTone    string              `json:"long_tone" enum:"counted,longest,seconds"`
+	LongTempo   string              `json:"long_tempo" enum:"60,80,own"`
+	Tuner       string              `json:"tuner" enum:"shown,hidden"`
+	BuzzOn      string              `json:"buzz_on" enum:"mouthpiece,tube,none"`
+	BuzzMove    string              `json:"buzz_move" enum:"slide,straight"`
+	Start       scores.Articulation `json:"start" enum:"tongued,breath"`
+	End         string              `json:"end" enum:"taper,marked"`
+	Air         string              `json:"air" enum:"speed,warmth,width,vowels"`
+	EuphoniumC  string              `json:"euphonium_c" enum:"1-3,4"`
+	ClarinetRun string              `json:"clarinet_chromatic" enum:"side,fork-up"`
+	ClarinetLow string              `json:"clarinet_low" enum:"left,right,alternate"`
+	SingFirst   string              `json:"sing_first" enum:"sing,play"`
+	TuningNote  string              `json:"tuning_note" enum:"Bb,A,F,C,own"`
+	HardNotes   string              `json:"hard_notes" enum:"tried,graded"`
 
 	// TempoGive is how many per cent slower or faster than asked players may go.
 	TempoGive int `json:"tempo_give" doc:"per cent slower or faster that players may choose; 0 to 40"`
 
 	// Tolerances and Hard are the director's own, where they differ from ours.
-	Tolerances map[Stage]Limits        `json:"tolerances,omitempty" doc:"limits by stage"`
-	Hard       map[string][]music.MIDI `json:"hard,omitempty"       doc:"sounding hard notes by instrument key, in place of ours"`
+	Tolerances map[scores.Stage]scores.Limits `json:"tolerances,omitempty" doc:"limits by stage"`
+	Hard       map[string][]music.MIDI        `json:"hard,omitempty" doc:"sounding hard notes by instrument key, in place of ours"`
 }
 
 // LimitsOf returns a stage's limits in this class.
-func (c Conventions) LimitsOf(s Stage) Limits {
+func (c Conventions) LimitsOf(s scores.Stage) scores.Limits {
 	if own, ok := c.Tolerances[s]; ok {
 		return own
 	}
@@ -120,7 +121,7 @@ const (
 type School struct {
 	Key      string   `json:"key"`
 	Question string   `json:"question"`
-	Options  []Option `json:"options"  nullable:"false" doc:"the first is the default"`
+	Options  []Option `json:"options" nullable:"false" doc:"the first is the default"`
 }
 
 // Schools lists the questions and their answers, the usual one first (common
@@ -241,7 +242,7 @@ func StandardConventions() Conventions {
 		Tuner:       "shown",
 		BuzzOn:      "mouthpiece",
 		BuzzMove:    "slide",
-		Start:       Tongued,
+		Start:       scores.Tongued,
 		End:         "taper",
 		Air:         "speed",
 		EuphoniumC:  "1-3",
@@ -277,7 +278,7 @@ func (c *Conventions) Set(school, answer string) error {
 		if at := c.field(school); at != nil {
 			*at = answer
 		} else {
-			c.Start = Articulation(answer)
+			c.Start = scores.Articulation(answer)
 		}
 		return nil
 	}

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/scores"
 )
 
 func TestSchoolsAreAskedAndAnswered(t *testing.T) {
@@ -30,7 +31,7 @@ func TestSchoolsChangeTheResult(t *testing.T) {
 		school, answer   string
 		instrument, kind string
 		set              set
-		stage            exercise.Stage
+		stage            scores.Stage
 		says             string
 	}{
 		{"begin", "high", "trumpet", "high-low-buzz", nil, 2, "High buzz"},
@@ -78,7 +79,7 @@ func TestTheClassesOwnLongTone(t *testing.T) {
 }
 
 // said is everything a score tells a player.
-func said(s exercise.Score) string {
+func said(s scores.Score) string {
 	all := append([]string{}, s.Notices...)
 	for _, seg := range s.Segments {
 		all = append(all, seg.Text, `"`+string(seg.Articulation)+`"`)

@@ -3,27 +3,28 @@ package exercise
 import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Set-up check: sitting, feet, hold, hands, the mouth in a mirror; ticked.
 var setUp = Kind{
 	Key:    "set-up",
 	Name:   "Set-up check",
-	Group:  SettingUp,
+	Group:  scores.SettingUp,
 	Ticked: true,
 	Why:    "Half a minute here saves five later.",
 	Parts:  []Param{onOff("mirror", "With a mirror", true)},
 	Says:   func(Values) string { return "sit, feet, hold, hands, mouth" },
 	Lay: func(w *writer, v Values) {
 		const each music.Beats = 6
-		w.tick(PictureSit, "Sit tall at the front of the chair", Ready, each)
-		w.tick(PictureFeet, "Both feet flat on the floor", Ready, each)
-		w.tick(PictureShoulders, "Shoulders low, elbows free", Ready, each)
-		w.tick(PictureHold, holds[w.i.Family], Ready, each)
+		w.tick(scores.PictureSit, "Sit tall at the front of the chair", scores.Ready, each)
+		w.tick(scores.PictureFeet, "Both feet flat on the floor", scores.Ready, each)
+		w.tick(scores.PictureShoulders, "Shoulders low, elbows free", scores.Ready, each)
+		w.tick(scores.PictureHold, holds[w.i.Family], scores.Ready, each)
 		if v.on("mirror") {
-			w.tick(PictureMouth, mouths[w.i.Family], Ready, each)
+			w.tick(scores.PictureMouth, mouths[w.i.Family], scores.Ready, each)
 		}
-		w.judge(TickedItems, 0)
+		w.judge(scores.TickedItems, 0)
 	},
 }
 

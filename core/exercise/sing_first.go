@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Sing first: the notes sung while fingering silently, then played.
 var singFirst = Kind{
 	Key:   "sing-first",
 	Name:  "Sing first",
-	Group: Ear,
+	Group: scores.Ear,
 	Why:   "What you can sing, you can play in tune.",
 	Parts: []Param{
 		notes("Concert notes, in order", 5, 0, 2, 4),
@@ -19,24 +23,24 @@ var singFirst = Kind{
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
 		w.countIn("Hear the first note.")
-		w.tone(v.notes()[0], 2, as(Listen), saying("Listen"))
+		w.tone(v.notes()[0], 2, as(scores.Listen), saying("Listen"))
 		w.breathe()
 		if w.c.SingFirst == PlayAtOnce {
 			w.notice("This class plays at once, without singing.")
 		} else {
 			for _, d := range v.notes() {
-				w.tone(d, v.beats("beats"), as(Sing))
+				w.tone(d, v.beats("beats"), as(scores.Sing))
 			}
 			w.rest(4, "Now with the instrument.")
-			w.judge(Sung, sungWithin)
+			w.judge(scores.Sung, sungWithin)
 		}
 		for _, d := range v.notes() {
 			w.tone(d, v.beats("beats"))
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(Centre, max(patternCentre, float64(w.s.Limits.Centre)))
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.Centre, max(patternCentre, float64(w.s.Limits.Centre)))
 	},
 }
 

@@ -4,13 +4,14 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Slur across partials: brass open notes, one tongue at the start.
 var slurPartials = Kind{
 	Key:   "slur-across-partials",
 	Name:  "Slur across partials",
-	Group: Registers,
+	Group: scores.Registers,
 	Suits: isBrass,
 	Why:   "Lips and air change the note; the tongue stays out of it.",
 	Parts: []Param{
@@ -50,11 +51,11 @@ var slurPartials = Kind{
 			}
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(NoGap, float64(w.s.Limits.Gap))
-		w.judge(Change, float64(w.s.Limits.ChangeTime))
-		w.judge(NoTongue, 0)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.Change, float64(w.s.Limits.ChangeTime))
+		w.judge(scores.NoTongue, 0)
 	},
 }
 

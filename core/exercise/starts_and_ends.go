@@ -4,13 +4,14 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Starts and ends: a note begun and ended with care, soft and loud.
 var startsAndEnds = Kind{
 	Key:   "starts-and-ends",
 	Name:  "Starts and ends",
-	Group: LongTones,
+	Group: scores.LongTones,
 	Why:   "A note should speak at once and end without falling.",
 	Parts: []Param{
 		notes("Concert note", 2, 0),
@@ -53,7 +54,7 @@ var startsAndEnds = Kind{
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
-		pairs := map[string][2]Dynamic{"soft-loud": {"p", "f"}, "extremes": {"pp", "ff"}, "even": {"mf", "mf"}}[v.choice("loudness")]
+		pairs := map[string][2]scores.Dynamic{"soft-loud": {"p", "f"}, "extremes": {"pp", "ff"}, "even": {"mf", "mf"}}[v.choice("loudness")]
 		w.countIn(readyText)
 		for n := range v.count("repeats") {
 			if n == 0 {
@@ -69,24 +70,24 @@ var startsAndEnds = Kind{
 			)
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(NoGap, float64(w.s.Limits.Gap))
-		w.judge(Response, promptly)
-		w.judge(Scoop, leastScooped)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.Response, promptly)
+		w.judge(scores.Scoop, leastScooped)
 		if v.choice("end") == "taper" || v.choice("end") == "class" && w.c.End == TaperedEnd {
-			w.judge(Taper, leastTaper)
-			w.judge(EndBend, mostFall)
+			w.judge(scores.Taper, leastTaper)
+			w.judge(scores.EndBend, mostFall)
 		}
 	},
 }
 
 // begins is how the notes begin: as chosen, or as the class does it.
-func (w *writer) begins(how string) func(*Segment) {
+func (w *writer) begins(how string) func(*scores.Segment) {
 	if how == "class" {
 		return starting(w.c.Start)
 	}
-	return starting(Articulation(how))
+	return starting(scores.Articulation(how))
 }
 
 const startsRest music.Beats = 4

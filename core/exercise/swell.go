@@ -4,13 +4,14 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Swell: one note very soft, growing, very loud, fading, very soft.
 var swell = Kind{
 	Key:    "swell",
 	Name:   "Swell",
-	Group:  LongTones,
+	Group:  scores.LongTones,
 	Breath: longestSwell,
 	Why:    "Louder and softer with the air alone, while the pitch stays where it is.",
 	Parts: []Param{
@@ -30,17 +31,17 @@ var swell = Kind{
 		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
 		w.countIn(readyText)
 		w.breathe()
-		for n, d := range [][2]Dynamic{{"pp", "pp"}, {"pp", "ff"}, {"ff", "ff"}, {"ff", "pp"}, {"pp", "pp"}} {
+		for n, d := range [][2]scores.Dynamic{{"pp", "pp"}, {"pp", "ff"}, {"ff", "ff"}, {"ff", "pp"}, {"pp", "pp"}} {
 			w.tone(v.notes()[0], v.beats("beats"), slurIf(n), loud(d[0], d[1]), saying(swellTexts[n]))
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(NoBreak, float64(w.s.Limits.Break))
-		w.judge(NoGap, float64(w.s.Limits.Gap))
-		w.judge(SwellRange, swellRange)
-		w.judge(SwellOrder, 0)
-		w.judge(PitchShift, swellShift)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.NoBreak, float64(w.s.Limits.Break))
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.SwellRange, swellRange)
+		w.judge(scores.SwellOrder, 0)
+		w.judge(scores.PitchShift, swellShift)
 	},
 }
 

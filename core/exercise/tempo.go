@@ -13,7 +13,7 @@ const tempoKey = "tempo_bpm"
 type Tempi struct {
 	From music.Tempo `json:"from_bpm"`
 	To   music.Tempo `json:"to_bpm"`
-	Own  music.Tempo `json:"own_bpm"  doc:"the step's"`
+	Own  music.Tempo `json:"own_bpm" doc:"the step's"`
 }
 
 // Tempi returns between which tempi a player may take the step, when the

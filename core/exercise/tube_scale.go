@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Tube-buzz scale: a scale down an octave on the slide tube or lead pipe,
@@ -11,7 +12,7 @@ import (
 var tubeScale = Kind{
 	Key:   "tube-buzz-scale",
 	Name:  "Tube-buzz scale",
-	Group: Buzzing,
+	Group: scores.Buzzing,
 	Suits: isBrass,
 	Why:   "The tube pulls at every note; your ear has to hold it.",
 	Parts: []Param{
@@ -51,11 +52,11 @@ var tubeScale = Kind{
 			if n == len(major)/2 {
 				w.rest(4, "Rest, and breathe.")
 			}
-			w.at(top-12+music.MIDI(step), v.beats("beats"), as(Buzz), slurIf(len(major)-n))
+			w.at(top-12+music.MIDI(step), v.beats("beats"), as(scores.Buzz), slurIf(len(major)-n))
 		}
 		w.end()
-		w.judge(Plateaus, 0)
-		w.judge(NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.Plateaus, 0)
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
 	},
 }
 

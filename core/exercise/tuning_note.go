@@ -2,13 +2,14 @@ package exercise
 
 import (
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Tuning note: the class's own, held, with an estimate of what to move.
 var tuningNote = Kind{
 	Key:   KindTuningNote,
 	Name:  "Tuning note",
-	Group: LongTones,
+	Group: scores.LongTones,
 	Why:   "Tune again at each warm-up: pitch rises as the instrument warms.",
 	Parts: []Param{number("beats", "Beats", "beats", 4, 12, 1, 8, "hold it for 4 to 12 beats"), tempo(60)},
 	Says:  func(Values) string { return "the class's tuning note, held" },
@@ -18,12 +19,12 @@ var tuningNote = Kind{
 		w.breathe()
 		w.at(w.tuningNote(), v.beats("beats"))
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(NoGap, float64(w.s.Limits.Gap))
-		w.judge(Centre, tunedWithin)
-		w.judge(Drift, tunedDrift)
-		w.judge(HoldTime, tunedFor)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(scores.Centre, tunedWithin)
+		w.judge(scores.Drift, tunedDrift)
+		w.judge(scores.HoldTime, tunedFor)
 	},
 }
 

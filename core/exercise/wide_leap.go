@@ -1,12 +1,16 @@
 package exercise
 
-import "fmt"
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
 
 // Wide leap: a fifth, a fourth, an octave or two, landing in tune.
 var wideLeap = Kind{
 	Key:   "wide-leap",
 	Name:  "Wide leap",
-	Group: Registers,
+	Group: scores.Registers,
 	Why:   "Hear the far note before you go there.",
 	Parts: []Param{
 		choice(
@@ -52,10 +56,10 @@ var wideLeap = Kind{
 			}
 		}
 		w.end()
-		w.judge(Speaks, 0)
-		w.judge(RightNote, 0)
-		w.judge(Landing, leapLands)
-		w.judge(Settle, landsWithin)
+		w.judge(scores.Speaks, 0)
+		w.judge(scores.RightNote, 0)
+		w.judge(scores.Landing, leapLands)
+		w.judge(scores.Settle, landsWithin)
 	},
 }
 

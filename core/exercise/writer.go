@@ -5,14 +5,15 @@ import (
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // writer lays a score out, segment after segment.
 type writer struct {
-	s       Score
+	s       scores.Score
 	i       instrument.Instrument
 	c       Conventions
-	stage   Stage
+	stage   scores.Stage
 	player  Player
 	pattern []Degree // the notes of the exercise, where a substitute may come from
 	hands   instrument.Hands
@@ -27,7 +28,7 @@ func newWriter(step Step, p Player, c Conventions) *writer {
 		player: p,
 		hands:  c.Hands(p.Repeat),
 	}
-	w.s = Score{
+	w.s = scores.Score{
 		Kind:       step.Kind.Key,
 		Title:      step.Sentence(),
 		Instrument: i.Key,
@@ -38,10 +39,10 @@ func newWriter(step Step, p Player, c Conventions) *writer {
 		KeyFifths:  WrittenKey(i),
 		Limits:     c.LimitsOf(p.Stage),
 		HardLimits: c.LimitsOf(p.Stage.Easier()),
-		Segments:   []Segment{},
-		Rules:      []Rule{},
+		Segments:   []scores.Segment{},
+		Rules:      []scores.Rule{},
 		Items:      []string{},
-		Pictures:   []Picture{},
+		Pictures:   []scores.Picture{},
 		Notices:    []string{},
 		Cautions:   cautionsFor(step.Kind, i, p.Stage),
 		Ticked:     step.Kind.Ticked,
@@ -52,13 +53,13 @@ func newWriter(step Step, p Player, c Conventions) *writer {
 }
 
 // finish returns the score, its load worked out.
-func (w *writer) finish() Score {
+func (w *writer) finish() scores.Score {
 	if len(w.s.Targets()) > 0 {
 		if n := homeNotice(w.i); n != "" {
 			w.notice(n)
 		}
 	}
-	w.s.Load = LoadOf(w.s, w.i)
+	w.s.Load = scores.LoadOf(w.s, w.i)
 	w.markChanges()
 	return w.s
 }
@@ -85,22 +86,26 @@ func (w *writer) notice(said string) {
 }
 
 // judge adds a measure to the step's pass rule.
-func (w *writer) judge(m MeasureKey, limit float64) { w.s.Rules = append(w.s.Rules, Rule{m, limit}) }
+func (w *writer) judge(m scores.MeasureKey, limit float64) {
+	w.s.Rules = append(w.s.Rules, scores.Rule{m, limit})
+}
 
 // judgeTone adds what every held tone is judged by.
 func (w *writer) judgeTone() { w.s.Rules = append(w.s.Rules, w.s.Limits.ToneRules()...) }
 
 // breathBeats are the last beats of the count-in, for the breath.
 const (
-		breathBeats music.Beats = 2
+	breathBeats music.Beats = 2
 )
 
 // countIn begins a score.
 func (w *writer) countIn(text string) {
-	w.add(Segment{Phase: Ready, Beats: CountIn - breathBeats, Text: text})
+	w.add(scores.Segment{Phase: scores.Ready, Beats: scores.CountIn - breathBeats, Text: text})
 }
 
-func (w *writer) breathe() { w.add(Segment{Phase: Breathe, Beats: breathBeats, Text: breathText}) }
+func (w *writer) breathe() {
+	w.add(scores.Segment{Phase: scores.Breathe, Beats: breathBeats, Text: breathText})
+}
 
 const (
 	breathText = "Breathe in, low and relaxed."
@@ -110,15 +115,15 @@ const (
 // rest adds a rest whose last two beats are for the next breath.
 func (w *writer) rest(beats music.Beats, text string) {
 	if beats > breathBeats {
-		w.add(Segment{Phase: Rest, Beats: beats - breathBeats, Text: text})
+		w.add(scores.Segment{Phase: scores.Rest, Beats: beats - breathBeats, Text: text})
 	}
 	w.breathe()
 }
 
-func (w *writer) end() { w.add(Segment{Phase: Rest, Beats: 1, Text: "Done."}) }
+func (w *writer) end() { w.add(scores.Segment{Phase: scores.Rest, Beats: 1, Text: "Done."}) }
 
 // add appends a segment behind the last one; empty segments are left out.
-func (w *writer) add(seg Segment) {
+func (w *writer) add(seg scores.Segment) {
 	if seg.Beats <= 0 {
 		return
 	}
@@ -127,7 +132,7 @@ func (w *writer) add(seg Segment) {
 }
 
 // tone adds a degree, put where the instrument and the stage reach.
-func (w *writer) tone(d Degree, beats music.Beats, set ...func(*Segment)) {
+func (w *writer) tone(d Degree, beats music.Beats, set ...func(*scores.Segment)) {
 	at := w.place(d)
 	if at.notice != "" {
 		w.notice(at.notice)
@@ -136,10 +141,10 @@ func (w *writer) tone(d Degree, beats music.Beats, set ...func(*Segment)) {
 }
 
 // at adds a sounding note as it is.
-func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*Segment)) {
+func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*scores.Segment)) {
 	written := w.s.KeyFifths.Spell(w.i.Written(note))
-	seg := Segment{
-		Phase:        Play,
+	seg := scores.Segment{
+		Phase:        scores.Play,
 		Beats:        beats,
 		Target:       note,
 		Written:      &written,
@@ -152,7 +157,7 @@ func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*Segment)) {
 		f(&seg)
 	}
 	switch seg.Phase {
-	case Play, Finger:
+	case scores.Play, scores.Finger:
 		if f, ok := w.i.Fingering(note, w.hands); ok {
 			seg.Fingering = &f
 		}
@@ -163,19 +168,21 @@ func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*Segment)) {
 	w.add(seg)
 }
 
-var phaseVerbs = map[Phase]string{
-	Play:   "Play",
-	Buzz:   "Buzz",
-	Sing:   "Sing",
-	Finger: "Finger",
+var phaseVerbs = map[scores.Phase]string{
+	scores.Play:   "Play",
+	scores.Buzz:   "Buzz",
+	scores.Sing:   "Sing",
+	scores.Finger: "Finger",
 }
 
-func as(p Phase) func(*Segment)              { return func(s *Segment) { s.Phase = p } }
-func slurred(s *Segment)                     { s.Articulation = Slurred }
-func starting(a Articulation) func(*Segment) { return func(s *Segment) { s.Articulation = a } }
-func saying(text string) func(*Segment)      { return func(s *Segment) { s.Text = text } }
-func loud(from, to Dynamic) func(*Segment) {
-	return func(s *Segment) {
+func as(p scores.Phase) func(*scores.Segment) { return func(s *scores.Segment) { s.Phase = p } }
+func slurred(s *scores.Segment)               { s.Articulation = scores.Slurred }
+func starting(a scores.Articulation) func(*scores.Segment) {
+	return func(s *scores.Segment) { s.Articulation = a }
+}
+func saying(text string) func(*scores.Segment) { return func(s *scores.Segment) { s.Text = text } }
+func loud(from, to scores.Dynamic) func(*scores.Segment) {
+	return func(s *scores.Segment) {
 		s.Dynamic = from
 		if to != from {
 			s.DynamicTo = to
@@ -183,19 +190,21 @@ func loud(from, to Dynamic) func(*Segment) {
 	}
 }
 
-func glidingTo(note music.MIDI) func(*Segment) { return func(s *Segment) { s.GlideTo = note } }
+func glidingTo(note music.MIDI) func(*scores.Segment) {
+	return func(s *scores.Segment) { s.GlideTo = note }
+}
 
 // slurIf slurs all but the first of a phrase.
-func slurIf(n int) func(*Segment) {
-	return func(s *Segment) {
+func slurIf(n int) func(*scores.Segment) {
+	return func(s *scores.Segment) {
 		if n > 0 {
-			s.Articulation = Slurred
+			s.Articulation = scores.Slurred
 		}
 	}
 }
 
 // tick adds something to tick with its picture, and the beats it takes.
-func (w *writer) tick(picture Picture, text string, phase Phase, beats music.Beats) {
+func (w *writer) tick(picture scores.Picture, text string, phase scores.Phase, beats music.Beats) {
 	w.s.Items, w.s.Pictures = append(w.s.Items, text), append(w.s.Pictures, picture)
-	w.add(Segment{Phase: phase, Beats: beats, Text: text})
+	w.add(scores.Segment{Phase: phase, Beats: beats, Text: text})
 }

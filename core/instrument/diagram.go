@@ -11,13 +11,13 @@ import (
 type Diagram struct {
 	Width  float64 `json:"width"`
 	Height float64 `json:"height"`
-	Marks  []Mark  `json:"marks"  nullable:"false"`
+	Marks  []Mark  `json:"marks" nullable:"false"`
 }
 
 // Mark is one thing in a diagram.
 type Mark struct {
-	Shape string  `json:"shape"           enum:"hole,key,valve,slide,stop,bar"`
-	State string  `json:"state"           enum:"open,closed,half"`
+	Shape string  `json:"shape" enum:"hole,key,valve,slide,stop,bar"`
+	State string  `json:"state" enum:"open,closed,half"`
 	X     float64 `json:"x"`
 	Y     float64 `json:"y"`
 	Size  float64 `json:"size"`

@@ -59,7 +59,7 @@ type Instrument struct {
 
 // Variant is one of the ways an instrument is built.
 type Variant struct {
-	Key    string `json:"key"  doc:"empty for the usual one"`
+	Key    string `json:"key" doc:"empty for the usual one"`
 	Name   string `json:"name"`
 	valves int
 }

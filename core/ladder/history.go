@@ -2,10 +2,10 @@ package ladder
 
 // Turn is one moment at which a player came to another rung.
 type Turn struct {
-	Day  string `json:"day"  format:"date"`
-	Move Move   `json:"move"               enum:"up,back,goal,placed"`
-	From int    `json:"from"                                          doc:"the rung left"`
-	Rung int    `json:"rung"                                          doc:"from 1: the one come to; the last one for a goal"`
+	Day  string `json:"day" format:"date"`
+	Move Move   `json:"move" enum:"up,back,goal,placed"`
+	From int    `json:"from" doc:"the rung left"`
+	Rung int    `json:"rung" doc:"from 1: the one come to; the last one for a goal"`
 }
 
 // MovedTo is what a line of the log did when the director put the player there.

@@ -13,9 +13,9 @@ import (
 type Rules struct {
 	CleanInARow int           `json:"clean_in_a_row" doc:"clean takes in a row that pass a rung"`
 	FailsInARow int           `json:"fails_in_a_row" doc:"takes in a row that are not yet right, and lead back"`
-	DayTries    int           `json:"day_tries"      doc:"tries a day that count"`
-	DaySeconds  music.Seconds `json:"day_s"          doc:"time a day that counts"`
-	StuckTries  int           `json:"stuck_tries"    doc:"tries on one rung after which somebody should listen"`
+	DayTries    int           `json:"day_tries" doc:"tries a day that count"`
+	DaySeconds  music.Seconds `json:"day_s" doc:"time a day that counts"`
+	StuckTries  int           `json:"stuck_tries" doc:"tries on one rung after which somebody should listen"`
 }
 
 // Standard are the usual rules: three clean in a row up, two fails back, twelve
@@ -45,23 +45,23 @@ const (
 
 // Entry is a line of the log.
 type Entry struct {
-	What    Happening      `json:"what"              enum:"tried,stepped-back,placed"`
-	Day     string         `json:"day"                                                doc:"the school's date"`
-	Rung    int            `json:"rung"                                               doc:"from 1: the rung that was tried, or put on"`
+	What    Happening      `json:"what" enum:"tried,stepped-back,placed"`
+	Day     string         `json:"day" doc:"the school's date"`
+	Rung    int            `json:"rung" doc:"from 1: the rung that was tried, or put on"`
 	Result  verdict.Result `json:"result,omitempty"`
-	Hard    bool           `json:"hard,omitempty"                                     doc:"only hard notes were outside: counted as tried"`
+	Hard    bool           `json:"hard,omitempty" doc:"only hard notes were outside: counted as tried"`
 	Seconds music.Seconds  `json:"seconds,omitempty"`
 }
 
 // State is where a player stands. The zero State is before the first rung's
 // first try.
 type State struct {
-	Rung    int    `json:"rung"    doc:"from 1"`
-	Clean   int    `json:"clean"   doc:"clean in a row on it"`
-	Fails   int    `json:"fails"   doc:"not yet in a row on it"`
-	Tries   int    `json:"tries"   doc:"on this rung since it was last come to"`
-	Passed  []bool `json:"passed"  doc:"by rung"`
-	Backs   int    `json:"backs"   doc:"times led back in all"`
+	Rung    int    `json:"rung" doc:"from 1"`
+	Clean   int    `json:"clean" doc:"clean in a row on it"`
+	Fails   int    `json:"fails" doc:"not yet in a row on it"`
+	Tries   int    `json:"tries" doc:"on this rung since it was last come to"`
+	Passed  []bool `json:"passed" doc:"by rung"`
+	Backs   int    `json:"backs" doc:"times led back in all"`
 	Slipped bool   `json:"slipped" doc:"led back, and no new rung passed since"`
 	Reached bool   `json:"reached" doc:"the last rung was passed"`
 

@@ -4,8 +4,8 @@ import (
 	"math"
 	"math/rand/v2"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Blower is a simulated player at a simulated meter.
@@ -25,16 +25,16 @@ const (
 )
 
 // Blow returns the trace of a score.
-func (b Blower) Blow(s exercise.Score) Trace {
+func (b Blower) Blow(s scores.Score) Trace {
 	chance := rand.New(rand.NewPCG(b.Seed, 0xA1B))
 	t := Trace{Step: simulatedStep, Height: make([]float64, int(s.Seconds()/simulatedStep))}
 	delay := b.Delay
 	if delay == 0 {
 		delay = 0.15
 	}
-	var outs []exercise.Segment
+	var outs []scores.Segment
 	for _, seg := range s.Segments {
-		if seg.Phase == exercise.Out {
+		if seg.Phase == scores.Out {
 			outs = append(outs, seg)
 		}
 	}

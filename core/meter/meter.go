@@ -6,8 +6,8 @@ import (
 	"math"
 	"slices"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Trace is a meter's reading: how high the ball stands, 0 on the floor to 1 at
@@ -21,9 +21,9 @@ type Trace struct {
 type Blow struct {
 	Heard     bool          `json:"heard"`
 	Onset     music.Seconds `json:"onset_s"`
-	Delay     music.Seconds `json:"delay_s"   doc:"from the start of the breath to the ball's top"`
+	Delay     music.Seconds `json:"delay_s" doc:"from the start of the breath to the ball's top"`
 	Overshoot float64       `json:"overshoot" doc:"share by which the ball jumped above where it then stood"`
-	Unsteady  float64       `json:"unsteady"  doc:"standard deviation over mean of the height, once up"`
+	Unsteady  float64       `json:"unsteady" doc:"standard deviation over mean of the height, once up"`
 	Length    music.Seconds `json:"length_s"`
 }
 
@@ -35,10 +35,10 @@ const (
 )
 
 // Read measures one blow for each segment of air in the score.
-func Read(t Trace, s exercise.Score) []Blow {
+func Read(t Trace, s scores.Score) []Blow {
 	out := []Blow{}
 	for _, seg := range s.Segments {
-		if seg.Phase != exercise.Out {
+		if seg.Phase != scores.Out {
 			continue
 		}
 		begin := s.TempoBPM.Seconds(seg.StartBeat)

@@ -10,9 +10,10 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/meter"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
-func score(t *testing.T) exercise.Score {
+func score(t *testing.T) scores.Score {
 	t.Helper()
 	i, err := instrument.Get("tuba")
 	require.NoError(t, err)

@@ -8,8 +8,8 @@ import (
 // Spelling is a note as it is read: a step of the staff, its alteration in
 // semitones (-1 flat, 1 sharp) and its octave (C4 is middle C).
 type Spelling struct {
-	Step   string `json:"step"   enum:"C,D,E,F,G,A,B"`
-	Alter  int    `json:"alter"                       minimum:"-1" maximum:"1"`
+	Step   string `json:"step" enum:"C,D,E,F,G,A,B"`
+	Alter  int    `json:"alter" minimum:"-1" maximum:"1"`
 	Octave int    `json:"octave"`
 }
 

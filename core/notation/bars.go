@@ -5,8 +5,8 @@ package notation
 import (
 	"math"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Units divide a quarter note, which is a beat: enough for halves, thirds and
@@ -24,19 +24,19 @@ type Bar struct {
 
 // Symbol is one note or rest as it is engraved; a longer note is several, tied.
 type Symbol struct {
-	Segment    int            `json:"segment"              doc:"index into the score's segments"`
-	Phase      exercise.Phase `json:"phase"`
-	Units      int            `json:"units"                doc:"length, 12 to a quarter"`
-	Type       string         `json:"type"                                                                        enum:"whole,half,quarter,eighth,16th,32nd"`
-	Dotted     bool           `json:"dotted,omitempty"`
-	Triplet    bool           `json:"triplet,omitempty"`
-	Rest       bool           `json:"rest,omitempty"`
-	Accidental string         `json:"accidental,omitempty" doc:"to be drawn, after the key and the bar so far"    enum:"sharp,flat,natural"`
-	TieFrom    bool           `json:"tie_from,omitempty"   doc:"tied from the one before"`
-	TieTo      bool           `json:"tie_to,omitempty"     doc:"tied to the next one"`
-	SlurStart  bool           `json:"slur_start,omitempty"`
-	SlurEnd    bool           `json:"slur_end,omitempty"`
-	Text       string         `json:"text,omitempty"       doc:"what to do, over the first symbol of its segment"`
+	Segment    int          `json:"segment" doc:"index into the score's segments"`
+	Phase      scores.Phase `json:"phase"`
+	Units      int          `json:"units" doc:"length, 12 to a quarter"`
+	Type       string       `json:"type" enum:"whole,half,quarter,eighth,16th,32nd"`
+	Dotted     bool         `json:"dotted,omitempty"`
+	Triplet    bool         `json:"triplet,omitempty"`
+	Rest       bool         `json:"rest,omitempty"`
+	Accidental string       `json:"accidental,omitempty" doc:"to be drawn, after the key and the bar so far" enum:"sharp,flat,natural"`
+	TieFrom    bool         `json:"tie_from,omitempty" doc:"tied from the one before"`
+	TieTo      bool         `json:"tie_to,omitempty" doc:"tied to the next one"`
+	SlurStart  bool         `json:"slur_start,omitempty"`
+	SlurEnd    bool         `json:"slur_end,omitempty"`
+	Text       string       `json:"text,omitempty" doc:"what to do, over the first symbol of its segment"`
 }
 
 // value is a written length.
@@ -63,7 +63,7 @@ var values = []value{
 }
 
 // Bars lays a score out in bars of four beats, from its first click.
-func Bars(s exercise.Score) []Bar {
+func Bars(s scores.Score) []Bar {
 	w := barWriter{score: s}
 	for n, seg := range s.Segments {
 		from, to := units(seg.StartBeat), units(seg.StartBeat+seg.Beats)
@@ -78,12 +78,12 @@ func Bars(s exercise.Score) []Bar {
 func units(b music.Beats) int { return int(math.Round(float64(b) * UnitsPerBeat)) }
 
 type barWriter struct {
-	score exercise.Score
+	score scores.Score
 	bars  []Bar
 	at    int // units written
 }
 
-func (w *barWriter) segment(n int, seg exercise.Segment, from, to int) {
+func (w *barWriter) segment(n int, seg scores.Segment, from, to int) {
 	first := true
 	for from < to {
 		end := min(to, (from/unitsPerBar+1)*unitsPerBar)
@@ -111,8 +111,8 @@ func (w *barWriter) segment(n int, seg exercise.Segment, from, to int) {
 }
 
 // isWritten reports whether a phase has notes on the staff.
-func isWritten(p exercise.Phase) bool {
-	return p.Sounds() || p == exercise.Finger || p == exercise.Listen
+func isWritten(p scores.Phase) bool {
+	return p.Sounds() || p == scores.Finger || p == scores.Listen
 }
 
 // split writes a stretch inside a bar in as few lengths as there are, beginning
@@ -154,7 +154,7 @@ func (w *barWriter) fill() {
 		for _, v := range split(w.at, unitsPerBar-w.at%unitsPerBar) {
 			w.add(Symbol{
 				Segment: len(w.score.Segments) - 1,
-				Phase:   exercise.Rest,
+				Phase:   scores.Rest,
 				Units:   v.units,
 				Type:    v.name,
 				Dotted:  v.dotted,
@@ -170,13 +170,13 @@ func (w *barWriter) slurs() {
 	segments := w.score.Segments
 	begins, ends := map[int]bool{}, map[int]bool{}
 	for n := 1; n < len(segments); n++ {
-		if segments[n].Articulation != exercise.Slurred || !isWritten(segments[n-1].Phase) {
+		if segments[n].Articulation != scores.Slurred || !isWritten(segments[n-1].Phase) {
 			continue
 		}
-		if segments[n-1].Articulation != exercise.Slurred || n == 1 || !isWritten(segments[n-2].Phase) {
+		if segments[n-1].Articulation != scores.Slurred || n == 1 || !isWritten(segments[n-2].Phase) {
 			begins[n-1] = true
 		}
-		if n+1 == len(segments) || segments[n+1].Articulation != exercise.Slurred {
+		if n+1 == len(segments) || segments[n+1].Articulation != scores.Slurred {
 			ends[n] = true
 		}
 	}

@@ -7,8 +7,8 @@ import (
 	"math"
 	"slices"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // A Standard MIDI File 1.0 (MIDI Association, RP-001): format 1, a track for
@@ -90,7 +90,7 @@ var programs = map[string]byte{
 }
 
 // velocity of a written dynamic; mezzoforte where none is written.
-func velocity(d exercise.Dynamic) byte { return byte(80 + 15*d.Step()) }
+func velocity(d scores.Dynamic) byte { return byte(80 + 15*d.Step()) }
 
 type track struct{ events []event }
 
@@ -115,13 +115,13 @@ func (t *track) tempo(at int, bpm music.Tempo) {
 }
 
 // play writes what sounds: slurred notes touch, tongued ones leave a little air.
-func (t *track) play(at int, s exercise.Score) {
+func (t *track) play(at int, s scores.Score) {
 	for n, seg := range s.Segments {
-		if !seg.Phase.Sounds() && seg.Phase != exercise.Listen {
+		if !seg.Phase.Sounds() && seg.Phase != scores.Listen {
 			continue
 		}
 		from, length := at+ticks(seg.StartBeat), ticks(seg.Beats)
-		joined := n+1 < len(s.Segments) && s.Segments[n+1].Articulation == exercise.Slurred
+		joined := n+1 < len(s.Segments) && s.Segments[n+1].Articulation == scores.Slurred
 		if !joined {
 			length = max(length/2, length-ticksPerBeat/16)
 		}
@@ -140,7 +140,7 @@ const (
 )
 
 // loudness moves the expression controller where a note grows or fades.
-func (t *track) loudness(from, length int, seg exercise.Segment) {
+func (t *track) loudness(from, length int, seg scores.Segment) {
 	if seg.DynamicTo == "" {
 		t.add(from, 0xB0|partChannel, 11, fullExpression)
 		return
@@ -163,7 +163,7 @@ func (t *track) glide(from, length, semitones int) {
 	t.events = append(t.events, event{at: from + length, order: 1, data: []byte{0xE0 | partChannel, 0, 64}})
 }
 
-func (t *track) click(at int, s exercise.Score) {
+func (t *track) click(at int, s scores.Score) {
 	for _, c := range s.Timeline().Clicks {
 		if !c.Audible {
 			continue

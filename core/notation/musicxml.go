@@ -6,8 +6,8 @@ import (
 	"io"
 	"strconv"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 )
 
 const musicXMLHead = xml.Header +
@@ -69,7 +69,7 @@ func measuresOf(step StepPart, n, before int, i instrument.Instrument) []xmlMeas
 	return out
 }
 
-func attributes(s exercise.Score, i instrument.Instrument, first bool) *xmlAttrs {
+func attributes(s scores.Score, i instrument.Instrument, first bool) *xmlAttrs {
 	a := &xmlAttrs{Key: &xmlKey{int(s.KeyFifths), "major"}}
 	if !first {
 		return a
@@ -113,14 +113,14 @@ func opening(step StepPart, n int) xmlDirection {
 }
 
 type xmlWriter struct {
-	score   exercise.Score
-	dynamic exercise.Dynamic // the last one written
-	wedge   bool             // one is open
+	score   scores.Score
+	dynamic scores.Dynamic // the last one written
+	wedge   bool           // one is open
 }
 
 func (w *xmlWriter) symbol(s Symbol) (out []any) {
 	seg := w.score.Segments[s.Segment]
-	if s.Text != "" && (s.Rest || seg.Phase != exercise.Play) {
+	if s.Text != "" && (s.Rest || seg.Phase != scores.Play) {
 		out = append(out, words(s.Text))
 	}
 	if !s.TieFrom && !s.Rest {
@@ -143,7 +143,7 @@ func (w *xmlWriter) symbol(s Symbol) (out []any) {
 		return append(out, note)
 	}
 	note.Pitch = &xmlPitch{seg.Written.Step, seg.Written.Alter, seg.Written.Octave}
-	if seg.Phase != exercise.Play {
+	if seg.Phase != scores.Play {
 		note.Head = &xmlNotehead{heads[seg.Phase]}
 	}
 	note.Ties, note.Notations = ties(s), notationsOf(s, seg)
@@ -151,11 +151,11 @@ func (w *xmlWriter) symbol(s Symbol) (out []any) {
 }
 
 // heads tell what is not played on the instrument.
-var heads = map[exercise.Phase]string{
-	exercise.Buzz:   "x",
-	exercise.Sing:   "diamond",
-	exercise.Finger: "slash",
-	exercise.Listen: "circle-x",
+var heads = map[scores.Phase]string{
+	scores.Buzz:   "x",
+	scores.Sing:   "diamond",
+	scores.Finger: "slash",
+	scores.Listen: "circle-x",
 }
 
 func words(text string) xmlDirection {
@@ -163,7 +163,7 @@ func words(text string) xmlDirection {
 }
 
 // dynamics writes a mark where the loudness changes, and hairpins.
-func (w *xmlWriter) dynamics(seg exercise.Segment) (out []any) {
+func (w *xmlWriter) dynamics(seg scores.Segment) (out []any) {
 	mark := func(t xmlDirectionType, sound *xmlSound) {
 		out = append(out, xmlDirection{Placement: "below", Types: []xmlDirectionType{t}, Sound: sound})
 	}
@@ -191,7 +191,7 @@ func (w *xmlWriter) dynamics(seg exercise.Segment) (out []any) {
 
 // percent of a forte's velocity, as MusicXML counts dynamics (90 of MIDI's 127
 // is 100).
-func percent(d exercise.Dynamic) float64 { return float64(velocity(d)) * 100 / 90 }
+func percent(d scores.Dynamic) float64 { return float64(velocity(d)) * 100 / 90 }
 
 func ties(s Symbol) (out []xmlTie) {
 	if s.TieFrom {
@@ -203,7 +203,7 @@ func ties(s Symbol) (out []xmlTie) {
 	return out
 }
 
-func notationsOf(s Symbol, seg exercise.Segment) *xmlNotations {
+func notationsOf(s Symbol, seg scores.Segment) *xmlNotations {
 	n := &xmlNotations{Tied: ties(s)}
 	if s.SlurEnd {
 		n.Slurs = append(n.Slurs, xmlSlur{"stop", 1})

@@ -21,6 +21,7 @@ import (
 	"earlychorus/core/music"
 	"earlychorus/core/notation"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 )
 
 func player(t testing.TB, key string) exercise.Player {
@@ -30,7 +31,7 @@ func player(t testing.TB, key string) exercise.Player {
 	return exercise.Player{Instrument: i, Stage: 2}
 }
 
-func score(t testing.TB, key, kind string, set map[string]any) exercise.Score {
+func score(t testing.TB, key, kind string, set map[string]any) scores.Score {
 	t.Helper()
 	s, err := exercise.New(kind, set).Score(player(t, key), exercise.StandardConventions())
 	require.NoError(t, err)
@@ -163,7 +164,7 @@ func TestFilesThatOtherReadersRead(t *testing.T) {
 		e := expected{File: key}
 		for _, step := range s.Steps {
 			for _, seg := range step.Score.Segments {
-				if seg.Written != nil && (seg.Phase.Sounds() || seg.Phase == exercise.Listen) {
+				if seg.Written != nil && (seg.Phase.Sounds() || seg.Phase == scores.Listen) {
 					e.Notes = append(e.Notes, expectedNote{seg.Written.String(), int(seg.Target), float64(seg.Beats)})
 				}
 			}

@@ -30,8 +30,8 @@ func (e ReadError) Error() string {
 type Excerpt struct {
 	Title   string          `json:"title"`
 	Tempo   music.Tempo     `json:"tempo_bpm" doc:"0 when the file says none"`
-	Melody  []exercise.Note `json:"melody"                                               nullable:"false"`
-	Notices []string        `json:"notices"   doc:"what was read otherwise than written" nullable:"false"`
+	Melody  []exercise.Note `json:"melody" nullable:"false"`
+	Notices []string        `json:"notices" doc:"what was read otherwise than written" nullable:"false"`
 }
 
 // What a file may hold. An excerpt is a line, not a symphony.

@@ -6,22 +6,23 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 )
 
 // Sheet is a day's steps for one instrument, one after the other.
 type Sheet struct {
 	Title      string     `json:"title"`
 	Instrument string     `json:"instrument" doc:"instrument key"`
-	Player     string     `json:"player"     doc:"the instrument's name, or a section's"`
-	Steps      []StepPart `json:"steps"                                                  nullable:"false"`
+	Player     string     `json:"player" doc:"the instrument's name, or a section's"`
+	Steps      []StepPart `json:"steps" nullable:"false"`
 }
 
 // StepPart is one step of a sheet.
 type StepPart struct {
-	Heading string         `json:"heading"`
-	Why     string         `json:"why,omitempty"`
-	Times   int            `json:"times"`
-	Score   exercise.Score `json:"score"`
+	Heading string       `json:"heading"`
+	Why     string       `json:"why,omitempty"`
+	Times   int          `json:"times"`
+	Score   scores.Score `json:"score"`
 }
 
 // of is the instrument a sheet is for.
@@ -63,12 +64,12 @@ func ScoreOf(
 	at plan.Place,
 	who exercise.Player,
 	c exercise.Conventions,
-) (s exercise.Score, ok bool, err error) {
+) (s scores.Score, ok bool, err error) {
 	if i.IsFor(who.Instrument) {
 		s, err = i.Step.Score(who, c)
 		return plan.FillRests(s), true, err
 	}
-	if at == plan.AtHome || i.Step.Kind.Group != exercise.Buzzing || len(i.For) > 0 {
+	if at == plan.AtHome || i.Step.Kind.Group != scores.Buzzing || len(i.For) > 0 {
 		return s, false, nil
 	}
 	theirs, err := i.Step.Score(exercise.Player{Instrument: aBrassPlayer(), Stage: who.Stage}, c)

@@ -5,8 +5,8 @@ import (
 	"io"
 	"strings"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // WriteText writes a sheet as plain text, for a page or a terminal. The error is
@@ -48,7 +48,7 @@ func textOf(b *strings.Builder, step StepPart) {
 }
 
 // lines writes a score a phrase a line: what is done between two rests.
-func lines(b *strings.Builder, s exercise.Score) {
+func lines(b *strings.Builder, s scores.Score) {
 	var words []string
 	flush := func() {
 		if len(words) > 0 {
@@ -58,12 +58,12 @@ func lines(b *strings.Builder, s exercise.Score) {
 	}
 	for _, seg := range s.Segments {
 		switch seg.Phase {
-		case exercise.Rest:
+		case scores.Rest:
 			words = append(words, fmt.Sprintf("rest %s", count(seg.Beats)))
 			flush()
-		case exercise.Ready:
+		case scores.Ready:
 			words = append(words, fmt.Sprintf("%s (%s)", strings.TrimSuffix(seg.Text, "."), count(seg.Beats)))
-		case exercise.Breathe, exercise.Hold, exercise.Out, exercise.Free:
+		case scores.Breathe, scores.Hold, scores.Out, scores.Free:
 			words = append(words, fmt.Sprintf("%s %s", seg.Phase, count(seg.Beats)))
 		default:
 			words = append(words, tone(seg))
@@ -72,15 +72,15 @@ func lines(b *strings.Builder, s exercise.Score) {
 	flush()
 }
 
-func tone(seg exercise.Segment) string {
+func tone(seg scores.Segment) string {
 	out := fmt.Sprintf("%s %s", seg.WrittenName, count(seg.Beats))
-	if seg.Phase != exercise.Play {
+	if seg.Phase != scores.Play {
 		out = string(seg.Phase) + " " + out
 	}
-	if seg.Articulation == exercise.Slurred {
+	if seg.Articulation == scores.Slurred {
 		out = "~" + out
 	}
-	if seg.Fingering != nil && seg.Phase != exercise.Listen {
+	if seg.Fingering != nil && seg.Phase != scores.Listen {
 		out += " [" + seg.Fingering.Text + "]"
 	}
 	if seg.Dynamic != "" {

@@ -7,27 +7,28 @@ import (
 	"context"
 
 	"earlychorus/core/audio"
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/ribbon"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
 // Request is a take and what has to be known to judge it.
 type Request struct {
-	Score      exercise.Score `json:"score"`
-	Start      music.Seconds  `json:"start_s"`     // where the score's first click lies in the sound
-	FreeStart  bool           `json:"free_start"`  // the recording was not made to our click
-	RecentTips []string       `json:"recent_tips"` // keys, latest first
-	Tips       verdict.Book   `json:"tips"`        // the class's own words
-	Air        string         `json:"air"`         // the class's school of words for air
+	Score      scores.Score  `json:"score"`
+	Start      music.Seconds `json:"start_s"`     // where the score's first click lies in the sound
+	FreeStart  bool          `json:"free_start"`  // the recording was not made to our click
+	RecentTips []string      `json:"recent_tips"` // keys, latest first
+	Tips       verdict.Book  `json:"tips"`        // the class's own words
+	Air        string        `json:"air"`         // the class's school of words for air
 }
 
 // Outcome is what came of a take.
 type Outcome struct {
-	Analysis take.Analysis   `json:"analysis"`
+	Analysis ear.Analysis    `json:"analysis"`
 	Verdict  verdict.Verdict `json:"verdict"`
 	Tuning   string          `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
 }
@@ -39,8 +40,8 @@ func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
 	if err != nil {
 		return Outcome{}, err
 	}
-	measured, err := take.Analyze(ctx, sound, take.Question{
-		Instrument: &i, Score: &r.Score, Alignment: take.Alignment{FirstNote: r.FreeStart, Start: r.Start},
+	measured, err := ear.Analyze(ctx, sound, ear.Question{
+		Instrument: &i, Score: &r.Score, Alignment: ear.Alignment{FirstNote: r.FreeStart, Start: r.Start},
 	})
 	if err != nil {
 		return Outcome{}, err
@@ -59,7 +60,7 @@ func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
 
 // Tuning says what to move, and how far, after a tuning note that could be
 // trusted; otherwise it is empty.
-func Tuning(a take.Analysis, s exercise.Score, i instrument.Instrument) string {
+func Tuning(a ear.Analysis, s scores.Score, i instrument.Instrument) string {
 	if s.Kind != exercise.KindTuningNote || len(a.Notes) == 0 {
 		return ""
 	}
@@ -71,7 +72,7 @@ func Tuning(a take.Analysis, s exercise.Score, i instrument.Instrument) string {
 }
 
 // Draw returns the take's ribbon with about so many points across.
-func (o Outcome) Draw(s exercise.Score, points int) (ribbon.Ribbon, error) {
+func (o Outcome) Draw(s scores.Score, points int) (ribbon.Ribbon, error) {
 	i, err := instrument.Get(s.Instrument)
 	if err != nil {
 		return ribbon.Ribbon{}, err

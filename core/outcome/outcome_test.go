@@ -13,11 +13,12 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/outcome"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 )
 
-func played(t *testing.T, kind, key string, set map[string]any, p synth.Player) (audio.Mono, exercise.Score) {
+func played(t *testing.T, kind, key string, set map[string]any, p synth.Player) (audio.Mono, scores.Score) {
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)

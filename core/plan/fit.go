@@ -10,19 +10,19 @@ import (
 // Fitted is a day that fits.
 type Fitted struct {
 	Items []Item `json:"items" nullable:"false" doc:"what is left, in order"`
-	Cuts  []Cut  `json:"cuts"  nullable:"false"`
+	Cuts  []Cut  `json:"cuts" nullable:"false"`
 	// Beyond says which budgets even the pinned items alone go beyond; the rest was
 	// then left out.
-	Beyond []Over        `json:"beyond"  nullable:"false"`
-	Total  music.Seconds `json:"total_s"                  doc:"of whoever takes longest"`
-	Worth  int           `json:"worth"                    doc:"what was made as great as possible"`
+	Beyond []Over        `json:"beyond" nullable:"false"`
+	Total  music.Seconds `json:"total_s" doc:"of whoever takes longest"`
+	Worth  int           `json:"worth" doc:"what was made as great as possible"`
 }
 
 // Cut is what was taken from one item, and why.
 type Cut struct {
 	Key     string `json:"key"`
 	Dropped bool   `json:"dropped"`
-	Says    string `json:"says"    doc:"\"4 of 8 rounds\", \"left out\""`
+	Says    string `json:"says" doc:"\"4 of 8 rounds\", \"left out\""`
 	Why     string `json:"why"`
 }
 

@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 )
 
 type set = map[string]any
@@ -27,7 +28,7 @@ func item(key, kind string, params set) plan.Item {
 	}
 }
 
-func band(t require.TestingT, stage exercise.Stage, keys ...string) plan.Band {
+func band(t require.TestingT, stage scores.Stage, keys ...string) plan.Band {
 	b := plan.Band{Conventions: exercise.StandardConventions()}
 	for _, key := range keys {
 		i, err := instrument.Get(key)
@@ -37,7 +38,7 @@ func band(t require.TestingT, stage exercise.Stage, keys ...string) plan.Band {
 	return b
 }
 
-func wholeBand(t require.TestingT, stage exercise.Stage) plan.Band {
+func wholeBand(t require.TestingT, stage scores.Stage) plan.Band {
 	return band(t, stage, instrument.Keys()...)
 }
 
@@ -119,7 +120,7 @@ func TestFitIsExact(t *testing.T) {
 		"overtones",
 	}
 	rapid.Check(t, func(t *rapid.T) {
-		stage := exercise.Stage(rapid.IntRange(1, 4).Draw(t, "stage"))
+		stage := scores.Stage(rapid.IntRange(1, 4).Draw(t, "stage"))
 		at := rapid.SampledFrom([]plan.Place{plan.InClass, plan.AtHome}).Draw(t, "at")
 		var items []plan.Item
 		for n := range rapid.IntRange(1, 4).Draw(t, "items") {
@@ -149,7 +150,7 @@ func TestFitIsExact(t *testing.T) {
 }
 
 func TestTwelveStepsForSixteenInstruments(t *testing.T) {
-	for stage := exercise.Stage(1); stage <= 4; stage++ {
+	for stage := scores.Stage(1); stage <= 4; stage++ {
 		for _, at := range []plan.Place{plan.InClass, plan.AtHome} {
 			start := time.Now()
 			fitted, err := plan.Fit(warmUp(), wholeBand(t, stage), at, 0)

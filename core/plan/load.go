@@ -6,6 +6,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Effort is what a day asks of one player's body.
@@ -13,8 +14,8 @@ type Effort struct {
 	Total  music.Seconds `json:"total_s"`
 	Sound  music.Seconds `json:"sound_s"`
 	Rest   music.Seconds `json:"rest_s"`
-	Lip    music.Seconds `json:"lip_s"    doc:"the most in any ten minutes"`
-	Buzz   music.Seconds `json:"buzz_s"   doc:"the most before a long pause"`
+	Lip    music.Seconds `json:"lip_s" doc:"the most in any ten minutes"`
+	Buzz   music.Seconds `json:"buzz_s" doc:"the most before a long pause"`
 	Breath music.Seconds `json:"breath_s"`
 	High   music.Seconds `json:"high_s"`
 	Break  music.Seconds `json:"break_s"`
@@ -23,7 +24,7 @@ type Effort struct {
 
 // Over is one budget that a day goes beyond, for one instrument.
 type Over struct {
-	Budget     string  `json:"budget"     enum:"total,break,buzz,lip,high,rounds"`
+	Budget     string  `json:"budget" enum:"total,break,buzz,lip,high,rounds"`
 	Instrument string  `json:"instrument"`
 	Value      float64 `json:"value"`
 	Limit      float64 `json:"limit"`
@@ -46,7 +47,7 @@ type stretch struct{ from, to music.Seconds }
 type piece struct {
 	absent  bool // not for this instrument
 	seconds music.Seconds
-	load    exercise.Load
+	load    scores.Load
 	times   int
 	wave    []wavelet // how lips and buzzing lie in time, once through
 }
@@ -69,8 +70,8 @@ func work(i Item, p exercise.Player, c exercise.Conventions, at Place) (piece, e
 	out := piece{seconds: i.Seconds(s, at), load: s.Load, times: i.Times}
 	for _, seg := range s.Segments {
 		w := wavelet{
-			seconds: s.TempoBPM.Seconds(seg.Beats), buzz: seg.Phase == exercise.Buzz,
-			lip: seg.Phase == exercise.Buzz || seg.Phase == exercise.Play && p.Instrument.Family == instrument.Brass,
+			seconds: s.TempoBPM.Seconds(seg.Beats), buzz: seg.Phase == scores.Buzz,
+			lip: seg.Phase == scores.Buzz || seg.Phase == scores.Play && p.Instrument.Family == instrument.Brass,
 		}
 		if n := len(out.wave); n > 0 && out.wave[n-1].buzz == w.buzz && out.wave[n-1].lip == w.lip {
 			out.wave[n-1].seconds += w.seconds
@@ -203,11 +204,11 @@ func minutes(s music.Seconds) string {
 
 // Section is a day's load on one instrument of the band.
 type Section struct {
-	Instrument string         `json:"instrument"`
-	Stage      exercise.Stage `json:"stage"`
-	Load       Effort         `json:"load"`
-	Over       []Over         `json:"over"       nullable:"false"`
-	Waits      []string       `json:"waits"      nullable:"false" doc:"keys of the items that are not for it"`
+	Instrument string       `json:"instrument"`
+	Stage      scores.Stage `json:"stage"`
+	Load       Effort       `json:"load"`
+	Over       []Over       `json:"over" nullable:"false"`
+	Waits      []string     `json:"waits" nullable:"false" doc:"keys of the items that are not for it"`
 }
 
 // DayLoad adds a day up for everyone in the band, in the given order. minutes is the
@@ -233,7 +234,7 @@ func DayLoad(items []Item, b Band, at Place, minutesThere float64) ([]Section, e
 	return out, nil
 }
 
-func budgets(s exercise.Stage, at Place, minutesThere float64) Budgets {
+func budgets(s scores.Stage, at Place, minutesThere float64) Budgets {
 	if at == AtHome {
 		return ForHome(s, minutesThere)
 	}

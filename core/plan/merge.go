@@ -10,7 +10,7 @@ type Conflict struct {
 	Key    string `json:"key"`
 	Base   *Item  `json:"base,omitempty"`
 	Theirs *Item  `json:"theirs,omitempty" doc:"absent when they took it away"`
-	Mine   *Item  `json:"mine,omitempty"   doc:"absent when you took it away"`
+	Mine   *Item  `json:"mine,omitempty" doc:"absent when you took it away"`
 }
 
 // Merge brings two people's changes of one plan together: what only one of them

@@ -6,24 +6,25 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // chapters is the order of a warm-up: the body, the air, the lips, one sound,
 // then what is built from it.
-var chapters = []exercise.Group{
-	exercise.SettingUp,
-	exercise.Breathing,
-	exercise.Buzzing,
-	exercise.LongTones,
-	exercise.Registers,
-	exercise.Patterns,
-	exercise.Ear,
-	exercise.Caring,
+var chapters = []scores.Chapter{
+	scores.SettingUp,
+	scores.Breathing,
+	scores.Buzzing,
+	scores.LongTones,
+	scores.Registers,
+	scores.Patterns,
+	scores.Ear,
+	scores.Caring,
 }
 
 // Ordered is a day in the order of a school, and why it is so.
 type Ordered struct {
-	Items  []Item `json:"items"  nullable:"false"`
+	Items  []Item `json:"items" nullable:"false"`
 	Reason string `json:"reason"`
 }
 

@@ -21,14 +21,14 @@ type Plan struct {
 
 // Item is a step placed on days.
 type Item struct {
-	Key    string        `json:"key"              doc:"the item's own name in its plan"`
+	Key    string        `json:"key" doc:"the item's own name in its plan"`
 	Step   exercise.Step `json:"step"`
-	Times  int           `json:"times"            doc:"how often it is played through"`
+	Times  int           `json:"times" doc:"how often it is played through"`
 	Days   Days          `json:"days"`
-	At     Place         `json:"at"                                                                        enum:"class,home,both"`
-	Wanted Wanted        `json:"wanted"           doc:"1 if there is room, 2 usual, 3 rather than others"  enum:"1,2,3"`
+	At     Place         `json:"at" enum:"class,home,both"`
+	Wanted Wanted        `json:"wanted" doc:"1 if there is room, 2 usual, 3 rather than others" enum:"1,2,3"`
 	Pinned bool          `json:"pinned,omitempty" doc:"neither cut nor dropped to fit"`
-	For    []string      `json:"for,omitempty"    doc:"these instruments only; empty is everyone it suits"`
+	For    []string      `json:"for,omitempty" doc:"these instruments only; empty is everyone it suits"`
 	Why    string        `json:"why,omitempty"`
 }
 

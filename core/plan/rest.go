@@ -3,6 +3,7 @@ package plan
 import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // While lips rest from buzzing there is time to breathe, and while the others
@@ -14,16 +15,16 @@ const (
 
 // FillRests puts breathing into the long rests of a buzzing step, to the same
 // beats. Other scores are returned as they are.
-func FillRests(s exercise.Score) exercise.Score {
+func FillRests(s scores.Score) scores.Score {
 	k, err := exercise.Get(s.Kind)
-	if err != nil || k.Group != exercise.Buzzing {
+	if err != nil || k.Group != scores.Buzzing {
 		return s
 	}
-	var out []exercise.Segment
+	var out []scores.Segment
 	for n, seg := range s.Segments {
 		last := n == len(s.Segments)-1
 		// The beats of the next breath belong to the rest.
-		if seg.Phase != exercise.Rest || last || seg.Beats+breathOf(s.Segments, n) < shortestFill {
+		if seg.Phase != scores.Rest || last || seg.Beats+breathOf(s.Segments, n) < shortestFill {
 			out = append(out, seg)
 			continue
 		}
@@ -33,19 +34,19 @@ func FillRests(s exercise.Score) exercise.Score {
 	return s
 }
 
-func breathOf(segments []exercise.Segment, n int) music.Beats {
-	if n+1 < len(segments) && segments[n+1].Phase == exercise.Breathe {
+func breathOf(segments []scores.Segment, n int) music.Beats {
+	if n+1 < len(segments) && segments[n+1].Phase == scores.Breathe {
 		return segments[n+1].Beats
 	}
 	return 0
 }
 
 // breaths fills a rest with slow breaths; what is left over stays a rest.
-func breaths(rest exercise.Segment) (out []exercise.Segment) {
+func breaths(rest scores.Segment) (out []scores.Segment) {
 	at, end := rest.StartBeat, rest.StartBeat+rest.Beats
-	add := func(phase exercise.Phase, beats music.Beats, text string) {
+	add := func(phase scores.Phase, beats music.Beats, text string) {
 		if beats = min(beats, end-at); beats > 0 {
-			out = append(out, exercise.Segment{
+			out = append(out, scores.Segment{
 				Phase:     phase,
 				StartBeat: at,
 				Beats:     beats,
@@ -55,35 +56,35 @@ func breaths(rest exercise.Segment) (out []exercise.Segment) {
 		}
 	}
 	for end-at >= 2*breathIn {
-		add(exercise.Breathe, breathIn, "In slowly, lips loose")
-		add(exercise.Rest, breathIn, "Out without sound")
+		add(scores.Breathe, breathIn, "In slowly, lips loose")
+		add(scores.Rest, breathIn, "Out without sound")
 	}
-	add(exercise.Rest, end-at, rest.Text)
+	add(scores.Rest, end-at, rest.Text)
 	return out
 }
 
 // Meanwhile is what a player does to the same beats while others do a step that
 // is not for this instrument: home, held while they rest, and quiet breath while
 // they sound. of is their score. Errors: those of exercise.Step.Score.
-func Meanwhile(of exercise.Score, p exercise.Player, c exercise.Conventions) (exercise.Score, error) {
+func Meanwhile(of scores.Score, p exercise.Player, c exercise.Conventions) (scores.Score, error) {
 	home, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}}).Score(p, c)
 	if err != nil {
-		return exercise.Score{}, err
+		return scores.Score{}, err
 	}
 	note := home.Targets()[0]
 	s := home
 	s.Title, s.TempoBPM, s.Segments, s.Rules = "While the others buzz: home in their rests", of.TempoBPM, nil, nil
 	for _, seg := range of.Segments {
-		mine := exercise.Segment{
-			Phase:     exercise.Rest,
+		mine := scores.Segment{
+			Phase:     scores.Rest,
 			StartBeat: seg.StartBeat,
 			Beats:     seg.Beats,
 			Text:      "Breathe quietly and listen",
 		}
 		switch {
-		case seg.Phase == exercise.Ready:
-			mine.Phase, mine.Text = exercise.Ready, "Instrument up"
-		case seg.Phase == exercise.Rest && seg.StartBeat+seg.Beats < of.Beats():
+		case seg.Phase == scores.Ready:
+			mine.Phase, mine.Text = scores.Ready, "Instrument up"
+		case seg.Phase == scores.Rest && seg.StartBeat+seg.Beats < of.Beats():
 			mine = note
 			mine.StartBeat, mine.Beats, mine.Text = seg.StartBeat, seg.Beats, "Play "+note.WrittenName+" while they rest"
 		}

@@ -12,7 +12,7 @@ import (
 
 // Observation is the word on one take of the last fortnight.
 type Observation struct {
-	Player     string         `json:"player"          doc:"who, by any name that tells players apart"`
+	Player     string         `json:"player" doc:"who, by any name that tells players apart"`
 	Instrument string         `json:"instrument"`
 	Result     verdict.Result `json:"result"`
 	Cause      verdict.Cause  `json:"cause,omitempty" doc:"what decided, when it was not clean"`
@@ -31,10 +31,10 @@ type StuckRung struct {
 type Suggestion struct {
 	Item    Item          `json:"item"`
 	Reason  string        `json:"reason"`
-	Section string        `json:"section"         doc:"empty for the whole band"`
+	Section string        `json:"section" doc:"empty for the whole band"`
 	Cause   verdict.Cause `json:"cause,omitempty"`
-	Players int           `json:"players"         doc:"how many it is about"`
-	Of      int           `json:"of"              doc:"how many of them played"`
+	Players int           `json:"players" doc:"how many it is about"`
+	Of      int           `json:"of" doc:"how many of them played"`
 	Takes   int           `json:"takes"`
 }
 

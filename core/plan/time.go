@@ -1,8 +1,8 @@
 package plan
 
 import (
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // What a step takes besides its own beats (common practice, no published
@@ -17,10 +17,10 @@ const (
 
 // changing is the time to take the mouthpiece out and put it back, or to lay the
 // instrument down.
-var changing = map[exercise.Group]music.Seconds{exercise.Buzzing: 10, exercise.Breathing: 5, exercise.Caring: 5}
+var changing = map[scores.Chapter]music.Seconds{scores.Buzzing: 10, scores.Breathing: 5, scores.Caring: 5}
 
 // Seconds returns what an item takes a player whose score of it is s.
-func (i Item) Seconds(s exercise.Score, at Place) music.Seconds {
+func (i Item) Seconds(s scores.Score, at Place) music.Seconds {
 	once := s.Seconds()
 	around := Reading + changing[i.Step.Kind.Group]
 	if at == AtHome && !i.Step.Kind.Ticked {

@@ -6,26 +6,27 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 )
 
 // Doing is a take of today, as the body remembers it.
 type Doing struct {
 	Kind string        `json:"kind"`
-	Load exercise.Load `json:"load"`
+	Load scores.Load   `json:"load"`
 	Ago  music.Seconds `json:"ago_s" doc:"since it ended"`
 }
 
 // Hold is a rest before a step may begin; the zero Hold is none.
 type Hold struct {
 	Seconds music.Seconds `json:"hold_s" doc:"from now"`
-	Over    bool          `json:"over"   doc:"enough of this for today"`
+	Over    bool          `json:"over" doc:"enough of this for today"`
 	Why     string        `json:"why"`
 }
 
 // Before says how long to rest before a step, after what was done today, latest
 // first. The caps are common practice, no published source; a director's own
 // and the school's rules go first.
-func Before(next exercise.Score, today []Doing) Hold {
+func Before(next scores.Score, today []Doing) Hold {
 	caps := plan.Caps(next.Stage)
 	rounds, crossing := next.Load.Rounds, next.Load.BreakSeconds
 	for _, d := range today {
@@ -60,14 +61,14 @@ func afterPlaying(today []Doing) Hold {
 	}
 	last := today[0]
 	k, err := exercise.Get(last.Kind)
-	if err != nil || k.Group != exercise.Buzzing && k.Group != exercise.Registers {
+	if err != nil || k.Group != scores.Buzzing && k.Group != scores.Registers {
 		return Hold{}
 	}
 	return Hold{Seconds: max(0, last.Load.SoundSeconds-last.Ago), Why: "Rest as long as you played."}
 }
 
 // betweenBuzzes: so many seconds of buzzing, then a pause.
-func betweenBuzzes(next exercise.Score, today []Doing, caps plan.Budgets) Hold {
+func betweenBuzzes(next scores.Score, today []Doing, caps plan.Budgets) Hold {
 	buzzed := next.Load.BuzzSeconds
 	if buzzed == 0 {
 		return Hold{}
@@ -99,7 +100,7 @@ const lipWindow music.Seconds = 600
 
 // lipsInTenMinutes: in the first weeks lips sound for half of any ten minutes at
 // most.
-func lipsInTenMinutes(next exercise.Score, today []Doing, caps plan.Budgets) Hold {
+func lipsInTenMinutes(next scores.Score, today []Doing, caps plan.Budgets) Hold {
 	if caps.Lip == 0 || next.Load.LipSeconds == 0 {
 		return Hold{}
 	}

@@ -10,15 +10,15 @@ import (
 type Ladder struct {
 	Key     string   `json:"key"`
 	Name    string   `json:"name"`
-	Rungs   []string `json:"rungs"       nullable:"false" doc:"what each asks, from the first"`
-	Rung    int      `json:"rung"                         doc:"the player's, from 1"`
-	Passed  []bool   `json:"passed"      nullable:"false"`
-	Clean   int      `json:"clean"                        doc:"clean in a row on the rung"`
-	Needs   int      `json:"needs"                        doc:"clean in a row that it still asks for"`
-	Reached bool     `json:"reached"                      doc:"the goal was reached"`
-	Capped  bool     `json:"capped"                       doc:"the day's tries are used up: more is practice, and does not count"`
+	Rungs   []string `json:"rungs" nullable:"false" doc:"what each asks, from the first"`
+	Rung    int      `json:"rung" doc:"the player's, from 1"`
+	Passed  []bool   `json:"passed" nullable:"false"`
+	Clean   int      `json:"clean" doc:"clean in a row on the rung"`
+	Needs   int      `json:"needs" doc:"clean in a row that it still asks for"`
+	Reached bool     `json:"reached" doc:"the goal was reached"`
+	Capped  bool     `json:"capped" doc:"the day's tries are used up: more is practice, and does not count"`
 	Tries   int      `json:"tries_today"`
-	Most    int      `json:"most_tries"                   doc:"a day that count"`
+	Most    int      `json:"most_tries" doc:"a day that count"`
 
 	State ladder.State `json:"state" doc:"what the next take leads on from"`
 }

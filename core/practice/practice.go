@@ -5,11 +5,12 @@
 package practice
 
 import (
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 )
 
 // Setting is a player as a device knows one: everything scores are worked out
@@ -17,10 +18,10 @@ import (
 type Setting struct {
 	Instrument  string               `json:"instrument"`
 	Variant     string               `json:"variant,omitempty" doc:"how the instrument is built; empty is the usual way"`
-	Stage       exercise.Stage       `json:"stage"                                                                                 minimum:"1" maximum:"4"`
-	Best        float64              `json:"best_s,omitempty"  doc:"longest hold so far"`
-	Rungs       map[string]int       `json:"rungs,omitempty"   doc:"where the ladders stand, from 1"`
-	Known       []music.MIDI         `json:"known,omitempty"   doc:"sounding notes known so far; none means all the stage reaches"`
+	Stage       scores.Stage         `json:"stage" minimum:"1" maximum:"4"`
+	Best        float64              `json:"best_s,omitempty" doc:"longest hold so far"`
+	Rungs       map[string]int       `json:"rungs,omitempty" doc:"where the ladders stand, from 1"`
+	Known       []music.MIDI         `json:"known,omitempty" doc:"sounding notes known so far; none means all the stage reaches"`
 	Conventions exercise.Conventions `json:"conventions"`
 }
 
@@ -45,10 +46,10 @@ func (s Setting) Player() (exercise.Player, error) {
 
 // Worked is a step worked out for a player, ready to be shown, led and heard.
 type Worked struct {
-	Score    exercise.Score    `json:"score"`
-	Timeline exercise.Timeline `json:"timeline"`
-	Ear      EarRange          `json:"ear"             doc:"between which pitches to listen, live"`
-	Tempi    *exercise.Tempi   `json:"tempi,omitempty" doc:"between which the player may choose; absent where there is no choice"`
+	Score    scores.Score    `json:"score"`
+	Timeline scores.Timeline `json:"timeline"`
+	Ear      EarRange        `json:"ear" doc:"between which pitches to listen, live"`
+	Tempi    *exercise.Tempi `json:"tempi,omitempty" doc:"between which the player may choose; absent where there is no choice"`
 }
 
 // EarRange is between which pitches an ear listens.
@@ -78,7 +79,7 @@ func Work(s Setting, step exercise.Step, tempo music.Tempo) (Worked, error) {
 	}
 	out.Score = plan.FillRests(score)
 	out.Timeline = out.Score.Timeline()
-	ear := take.EarForScore(who.Instrument, out.Score)
+	ear := ear.ForScore(who.Instrument, out.Score)
 	out.Ear = EarRange{ear.Lowest, ear.Highest}
 	return out, nil
 }

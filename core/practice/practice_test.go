@@ -13,6 +13,7 @@ import (
 	"earlychorus/core/ladder"
 	"earlychorus/core/music"
 	"earlychorus/core/practice"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
@@ -114,33 +115,33 @@ func TestClimbingHereIsReplayingThere(t *testing.T) {
 	assert.False(t, known)
 }
 
-func load(l exercise.Load, kind string, ago music.Seconds) practice.Doing {
+func load(l scores.Load, kind string, ago music.Seconds) practice.Doing {
 	return practice.Doing{Kind: kind, Load: l, Ago: ago}
 }
 
 // The caps are common practice, no published source.
 func TestRestsHoldTheNextStep(t *testing.T) {
-	long := exercise.Score{
+	long := scores.Score{
 		Kind:  exercise.KindLongToneCounted,
 		Stage: 2,
-		Load:  exercise.Load{SoundSeconds: 16, LipSeconds: 16},
+		Load:  scores.Load{SoundSeconds: 16, LipSeconds: 16},
 	}
-	buzz := exercise.Score{
+	buzz := scores.Score{
 		Kind:  "buzz-at-once",
 		Stage: 2,
-		Load:  exercise.Load{SoundSeconds: 40, LipSeconds: 40, BuzzSeconds: 40},
+		Load:  scores.Load{SoundSeconds: 40, LipSeconds: 40, BuzzSeconds: 40},
 	}
-	breath := exercise.Score{Kind: "breath-pattern", Stage: 2, Load: exercise.Load{Rounds: 8}}
-	crossing := exercise.Score{
+	breath := scores.Score{Kind: "breath-pattern", Stage: 2, Load: scores.Load{Rounds: 8}}
+	crossing := scores.Score{
 		Kind:  "register-pair",
 		Stage: 2,
-		Load:  exercise.Load{SoundSeconds: 20, BreakSeconds: 100},
+		Load:  scores.Load{SoundSeconds: 20, BreakSeconds: 100},
 	}
 	beginner := long
 	beginner.Stage, beginner.Load.LipSeconds = 1, 60
 	for _, c := range []struct {
 		name  string
-		next  exercise.Score
+		next  scores.Score
 		today []practice.Doing
 		hold  music.Seconds
 		over  bool
@@ -161,7 +162,7 @@ func TestRestsHoldTheNextStep(t *testing.T) {
 		{
 			"young lips sound for half of ten minutes",
 			beginner,
-			[]practice.Doing{load(exercise.Load{LipSeconds: 150}, long.Kind, 60), load(exercise.Load{LipSeconds: 150}, long.Kind, 500)},
+			[]practice.Doing{load(scores.Load{LipSeconds: 150}, long.Kind, 60), load(scores.Load{LipSeconds: 150}, long.Kind, 500)},
 			100, false,
 		},
 	} {

@@ -12,13 +12,13 @@ import (
 // Common is something several players share, as a sentence with its counts and
 // the takes behind it.
 type Common struct {
-	Section  string        `json:"section"  doc:"empty for the whole class"`
+	Section  string        `json:"section" doc:"empty for the whole class"`
 	Step     string        `json:"step"`
 	Cause    verdict.Cause `json:"cause"`
 	Players  int           `json:"players"`
-	Of       int           `json:"of"       doc:"who played the step"`
+	Of       int           `json:"of" doc:"who played the step"`
 	Sentence string        `json:"sentence"`
-	Takes    []string      `json:"takes"    doc:"each player's latest"      nullable:"false"`
+	Takes    []string      `json:"takes" doc:"each player's latest" nullable:"false"`
 }
 
 // shared is how many players make something common, and which share of those who

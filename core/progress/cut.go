@@ -3,8 +3,8 @@ package progress
 import (
 	"slices"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/music"
-	"earlychorus/core/take"
 )
 
 // Times of an excerpt.
@@ -21,7 +21,7 @@ const (
 type Cut struct {
 	From music.Seconds `json:"from_s" doc:"in the recording"`
 	To   music.Seconds `json:"to_s"`
-	At   string        `json:"at"     doc:"what the excerpt is about"`
+	At   string        `json:"at" doc:"what the excerpt is about"`
 }
 
 // beginning is the cut of a take of which nothing more is known.
@@ -30,9 +30,9 @@ var beginning = Cut{0, longest, "the beginning"}
 // CutOf cuts out what matters in a take: the event in the note that decided, that
 // note's start, or the beginning of the first note. decided is the index of that
 // note; verdict.WholeStep where the whole step did.
-func CutOf(a take.Analysis, decided int) Cut {
+func CutOf(a ear.Analysis, decided int) Cut {
 	c := beginning
-	if n := slices.IndexFunc(a.Notes, func(n take.Note) bool { return n.Played }); n >= 0 {
+	if n := slices.IndexFunc(a.Notes, func(n ear.Note) bool { return n.Played }); n >= 0 {
 		c.From, c.To = a.Notes[n].Onset-before, a.Notes[n].Onset+praiseFor
 	}
 	if decided >= 0 && decided < len(a.Notes) && a.Notes[decided].Played {
@@ -50,9 +50,9 @@ func CutOf(a take.Analysis, decided int) Cut {
 	return c
 }
 
-func telling(k take.EventKind) bool {
+func telling(k ear.EventKind) bool {
 	switch k {
-	case take.Gap, take.Break, take.Undertone, take.WrongNote, take.Chirp, take.Scoop, take.Sag:
+	case ear.Gap, ear.Break, ear.Undertone, ear.WrongNote, ear.Chirp, ear.Scoop, ear.Sag:
 		return true
 	}
 	return false

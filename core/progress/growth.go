@@ -11,18 +11,18 @@ import (
 
 // Week is a player's week, with the takes behind each value.
 type Week struct {
-	From       int      `json:"from_day"         doc:"the week's first day, in the days of the notes"`
-	Takes      []string `json:"takes"                                                                                         nullable:"false"`
-	Days       int      `json:"days"             doc:"days played"`
-	BestHold   float64  `json:"best_hold_s"      doc:"of the notes held as long as the player could; 0 where there were none"`
-	Centre     float64  `json:"centre_cents"     doc:"median distance from the target, either way"`
+	From       int      `json:"from_day" doc:"the week's first day, in the days of the notes"`
+	Takes      []string `json:"takes" nullable:"false"`
+	Days       int      `json:"days" doc:"days played"`
+	BestHold   float64  `json:"best_hold_s" doc:"of the notes held as long as the player could; 0 where there were none"`
+	Centre     float64  `json:"centre_cents" doc:"median distance from the target, either way"`
 	Steadiness float64  `json:"steadiness_cents" doc:"median"`
-	Notes      int      `json:"notes"            doc:"that could be measured"`
+	Notes      int      `json:"notes" doc:"that could be measured"`
 }
 
 // Growth is how a player has changed.
 type Growth struct {
-	Weeks      []Week `json:"weeks"      nullable:"false"`
+	Weeks      []Week `json:"weeks" nullable:"false"`
 	Hold       Line   `json:"hold"`
 	Centre     Line   `json:"centre"`
 	Steadiness Line   `json:"steadiness"`

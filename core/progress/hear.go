@@ -96,7 +96,7 @@ type Excerpt struct {
 	Take   string `json:"take"`
 	Player string `json:"player"`
 	Cut
-	Why   []Why `json:"why"    nullable:"false" doc:"the weightiest first"`
+	Why   []Why `json:"why" nullable:"false" doc:"the weightiest first"`
 	Score int   `json:"score"`
 }
 

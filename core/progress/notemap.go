@@ -13,19 +13,19 @@ type MapNote struct {
 	Sounding   music.MIDI `json:"sounding_midi"`
 	Takes      int        `json:"takes"`
 	Good       int        `json:"good"`
-	Players    int        `json:"players"          doc:"who tried it"`
+	Players    int        `json:"players" doc:"who tried it"`
 	Centre     Spread     `json:"centre_cents"`
 	Steadiness Spread     `json:"steadiness_cents"`
-	Wall       bool       `json:"wall"             doc:"the class's next wall: the lowest share that comes out, of the notes tried often enough"`
+	Wall       bool       `json:"wall" doc:"the class's next wall: the lowest share that comes out, of the notes tried often enough"`
 }
 
 // Spread is a value across players: each counts once, by the median of the own
 // takes.
 type Spread struct {
-	Low    float64 `json:"low"    doc:"a quarter of the players lie below"`
+	Low    float64 `json:"low" doc:"a quarter of the players lie below"`
 	Middle float64 `json:"middle"`
-	High   float64 `json:"high"   doc:"a quarter lie above"`
-	Of     int     `json:"of"     doc:"players it is taken from"`
+	High   float64 `json:"high" doc:"a quarter lie above"`
+	Of     int     `json:"of" doc:"players it is taken from"`
 }
 
 // wallBelow is the share that comes out under which a note is a wall (common

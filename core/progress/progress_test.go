@@ -12,9 +12,9 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/music"
 	"earlychorus/core/progress"
-	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 )
 
@@ -182,16 +182,16 @@ func TestEveryCauseCanBeSaidOfASection(t *testing.T) {
 	}
 }
 
-func heard(id, player string, result verdict.Result, onset music.Seconds, events ...take.Event) progress.Candidate {
+func heard(id, player string, result verdict.Result, onset music.Seconds, events ...ear.Event) progress.Candidate {
 	return progress.Candidate{
 		Take:   id,
 		Player: player,
 		Result: result,
 		Words:  "C4 jumps",
 		Cut: progress.CutOf(
-			take.Analysis{
+			ear.Analysis{
 				Seconds: 30,
-				Notes:   []take.Note{{Played: true, Onset: onset, Release: onset + 8}},
+				Notes:   []ear.Note{{Played: true, Onset: onset, Release: onset + 8}},
 				Events:  events,
 			},
 			0,
@@ -200,8 +200,8 @@ func heard(id, player string, result verdict.Result, onset music.Seconds, events
 }
 
 func TestAnExcerptIsCutAroundWhatMatters(t *testing.T) {
-	c := heard("t", "p", verdict.NotYet, 5, take.Event{
-		Kind:     take.Break,
+	c := heard("t", "p", verdict.NotYet, 5, ear.Event{
+		Kind:     ear.Break,
 		At:       9,
 		Duration: 0.5,
 		Note:     0,
@@ -252,21 +252,21 @@ func TestWithoutACutTheBeginningIsHeard(t *testing.T) {
 // short to hear nor longer than ten seconds, whatever was measured.
 func TestACutCanAlwaysBePlayed(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		a := take.Analysis{Seconds: music.Seconds(rapid.Float64Range(3, 60).Draw(t, "seconds"))}
+		a := ear.Analysis{Seconds: music.Seconds(rapid.Float64Range(3, 60).Draw(t, "seconds"))}
 		for n := range rapid.IntRange(0, 4).Draw(t, "notes") {
 			at := rapid.Float64Range(0, float64(a.Seconds)).Draw(t, "onset")
 			long := rapid.Float64Range(0, float64(a.Seconds)-at).Draw(t, "long")
 			a.Notes = append(
 				a.Notes,
-				take.Note{
+				ear.Note{
 					Played:  rapid.Bool().Draw(t, "played"),
 					Onset:   music.Seconds(at),
 					Release: music.Seconds(at + long),
 				},
 			)
 			if rapid.Bool().Draw(t, "event") {
-				a.Events = append(a.Events, take.Event{
-					Kind:     rapid.SampledFrom([]take.EventKind{take.Gap, take.Break, take.Chirp}).Draw(t, "kind"),
+				a.Events = append(a.Events, ear.Event{
+					Kind:     rapid.SampledFrom([]ear.EventKind{ear.Gap, ear.Break, ear.Chirp}).Draw(t, "kind"),
 					Note:     n,
 					At:       music.Seconds(at),
 					Duration: music.Seconds(long),

@@ -14,9 +14,9 @@ type Point struct {
 // Trend is how a value changes, in its own unit a week.
 type Trend struct {
 	PerWeek float64 `json:"per_week" doc:"Theil–Sen slope"`
-	Low     float64 `json:"low"      doc:"of the interval that holds the true slope 19 times in 20"`
+	Low     float64 `json:"low" doc:"of the interval that holds the true slope 19 times in 20"`
 	High    float64 `json:"high"`
-	Clear   bool    `json:"clear"    doc:"the interval lies on one side of nothing"`
+	Clear   bool    `json:"clear" doc:"the interval lies on one side of nothing"`
 	Points  int     `json:"points"`
 }
 

@@ -11,10 +11,10 @@ import (
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
@@ -23,12 +23,12 @@ type Ribbon struct {
 	From    music.Seconds `json:"from_s"`
 	To      music.Seconds `json:"to_s"`
 	Range   music.Cents   `json:"range_cents" doc:"half the height of the drawing; the band is a third of it"`
-	Tracks  []Track       `json:"tracks"                                                                      nullable:"false"`
-	Strokes []Stroke      `json:"strokes"                                                                     nullable:"false"`
-	Jumps   []Jump        `json:"jumps"                                                                       nullable:"false"`
-	Gaps    []Stretch     `json:"gaps"                                                                        nullable:"false"`
-	Beats   []float64     `json:"beats_s"                                                                     nullable:"false"`
-	Text    string        `json:"text"        doc:"the drawing in words, for screen readers"`
+	Tracks  []Track       `json:"tracks" nullable:"false"`
+	Strokes []Stroke      `json:"strokes" nullable:"false"`
+	Jumps   []Jump        `json:"jumps" nullable:"false"`
+	Gaps    []Stretch     `json:"gaps" nullable:"false"`
+	Beats   []float64     `json:"beats_s" nullable:"false"`
+	Text    string        `json:"text" doc:"the drawing in words, for screen readers"`
 }
 
 // Track is the allowed band of one target.
@@ -45,9 +45,9 @@ type Stroke struct {
 	From   music.Seconds `json:"from_s"`
 	To     music.Seconds `json:"to_s"`
 	Step   music.Seconds `json:"step_s"`
-	Cents  []float64     `json:"cents"  nullable:"false"`
+	Cents  []float64     `json:"cents" nullable:"false"`
 	Weight []int         `json:"weight" nullable:"false" doc:"thickness, 0 to 100"`
-	Ink    []int         `json:"ink"    nullable:"false" doc:"0 breathy to 100 clear"`
+	Ink    []int         `json:"ink" nullable:"false" doc:"0 breathy to 100 clear"`
 }
 
 // Jump is a stretch away from the target, drawn apart above or below.
@@ -81,7 +81,7 @@ const (
 )
 
 // Draw returns the ribbon with about the given number of points across.
-func Draw(a take.Analysis, s exercise.Score, i instrument.Instrument, points int) Ribbon {
+func Draw(a ear.Analysis, s scores.Score, i instrument.Instrument, points int) Ribbon {
 	targets := s.Targets()
 	r := Ribbon{
 		Range:   rangeInBands * s.Limits.Centre,
@@ -122,12 +122,12 @@ func Draw(a take.Analysis, s exercise.Score, i instrument.Instrument, points int
 
 // pen draws one take.
 type pen struct {
-	a       take.Analysis
+	a       ear.Analysis
 	step    music.Seconds
 	loudest music.Decibels
 }
 
-func loudest(a take.Analysis) music.Decibels {
+func loudest(a ear.Analysis) music.Decibels {
 	var levels []float64
 	for _, f := range a.Contour.Frames {
 		if f.Voiced() {
@@ -144,9 +144,9 @@ func loudest(a take.Analysis) music.Decibels {
 func (p pen) note(
 	r *Ribbon,
 	index int,
-	n take.Note,
-	target exercise.Segment,
-	s exercise.Score,
+	n ear.Note,
+	target scores.Segment,
+	s scores.Score,
 	i instrument.Instrument,
 ) {
 	if !n.Played {
@@ -159,13 +159,13 @@ func (p pen) note(
 		}
 		to := e.At + e.Duration
 		switch e.Kind {
-		case take.Gap:
+		case ear.Gap:
 			r.Gaps = append(r.Gaps, Stretch{e.At - p.a.Start, to - p.a.Start})
-		case take.Chirp:
+		case ear.Chirp:
 			r.Jumps = append(r.Jumps, Jump{e.At - p.a.Start, to - p.a.Start, true, "a squeak"})
 			continue // the note goes on under it
-		case take.Break, take.Undertone, take.WrongNote:
-			if e.Kind == take.WrongNote {
+		case ear.Break, ear.Undertone, ear.WrongNote:
+			if e.Kind == ear.WrongNote {
 				to = n.Release
 			}
 			r.Jumps = append(r.Jumps, Jump{e.At - p.a.Start, to - p.a.Start, e.Interval > 0, jumpLabel(e, s, i)})
@@ -183,13 +183,13 @@ func (p pen) note(
 	}
 }
 
-func jumpLabel(e take.Event, s exercise.Score, i instrument.Instrument) string {
+func jumpLabel(e ear.Event, s scores.Score, i instrument.Instrument) string {
 	name := s.KeyFifths.Spell(i.Written(e.To)).String()
 	return fmt.Sprintf("%s, to %s", verdict.Interval(e.Interval), name)
 }
 
 // stroke adds the sound between two moments of the recording.
-func (r *Ribbon) stroke(p pen, from, to music.Seconds, target exercise.Segment, s exercise.Score, centre music.Cents) {
+func (r *Ribbon) stroke(p pen, from, to music.Seconds, target scores.Segment, s scores.Score, centre music.Cents) {
 	if to-from < contour.Hop {
 		return
 	}
@@ -250,7 +250,7 @@ func ink(confidence float64) int {
 }
 
 // describe says the drawing in words.
-func describe(a take.Analysis, s exercise.Score) string {
+func describe(a ear.Analysis, s scores.Score) string {
 	var parts []string
 	for n, t := range s.Targets() {
 		note := a.Notes[n]
@@ -271,15 +271,15 @@ func describe(a take.Analysis, s exercise.Score) string {
 			}
 			at := s.TempoBPM.Beats(e.At-a.Start) - t.StartBeat + 1 + onTheLine
 			switch e.Kind {
-			case take.Gap:
+			case ear.Gap:
 				words = append(words, fmt.Sprintf("gap of %.2f s in beat %.0f", e.Duration, math.Floor(float64(at))))
-			case take.Scoop, take.Sag, take.Waver:
+			case ear.Scoop, ear.Sag, ear.Waver:
 				words = append(words, fmt.Sprintf("%s of %.0f cents", e.Kind, max(e.Cents, -e.Cents)))
-			case take.LateStart:
+			case ear.LateStart:
 				words = append(words, fmt.Sprintf("starts %.2f s late", e.Duration))
-			case take.Chirp, take.Tongue:
+			case ear.Chirp, ear.Tongue:
 				words = append(words, fmt.Sprintf("%s in beat %.0f", e.Kind, math.Floor(float64(at))))
-			case take.WrongNote:
+			case ear.WrongNote:
 				words = append(words, verdict.Interval(e.Interval))
 			default:
 				words = append(words, fmt.Sprintf("%s %s for %.2f s", e.Kind, verdict.Interval(e.Interval), e.Duration))

@@ -7,11 +7,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 )
 
 func draw(t *testing.T, p synth.Player, points int) ribbon.Ribbon {
@@ -28,7 +28,7 @@ func draw(t *testing.T, p synth.Player, points int) ribbon.Ribbon {
 	require.NoError(t, err)
 	p.Instrument, p.Room = i, -70
 	sound, _ := p.Play(s, 48000)
-	a, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s})
+	a, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s})
 	require.NoError(t, err)
 	return ribbon.Draw(a, s, i, points)
 }

@@ -12,27 +12,27 @@ import (
 
 // Row is one player as a list names one.
 type Row struct {
-	Line       int       `json:"line"        doc:"in the file, from 1"`
+	Line       int       `json:"line" doc:"in the file, from 1"`
 	First      string    `json:"first"`
 	Last       string    `json:"last"`
-	Instrument string    `json:"instrument"  doc:"key; empty when it is not known"`
+	Instrument string    `json:"instrument" doc:"key; empty when it is not known"`
 	Variant    string    `json:"variant"`
-	Stage      int       `json:"stage"       doc:"0: by the weeks since the first lesson"`
+	Stage      int       `json:"stage" doc:"0: by the weeks since the first lesson"`
 	ExternalID string    `json:"external_id" doc:"the school's own number"`
-	Problems   []Problem `json:"problems"                                                 nullable:"false"`
+	Problems   []Problem `json:"problems" nullable:"false"`
 }
 
 // Problem is what is wrong with a row, and what to do.
 type Problem struct {
-	Field  string `json:"field"  enum:"first,last,instrument,stage,row"`
+	Field  string `json:"field" enum:"first,last,instrument,stage,row"`
 	Remedy string `json:"remedy"`
 }
 
 // List is what was read of a file.
 type List struct {
-	Format  string   `json:"format"  enum:"csv,oneroster"`
-	Columns []Column `json:"columns"                      nullable:"false" doc:"how the file's columns were understood"`
-	Rows    []Row    `json:"rows"                         nullable:"false"`
+	Format  string   `json:"format" enum:"csv,oneroster"`
+	Columns []Column `json:"columns" nullable:"false" doc:"how the file's columns were understood"`
+	Rows    []Row    `json:"rows" nullable:"false"`
 }
 
 // Column is a column of the file and what it was taken for.

@@ -5,8 +5,8 @@ import (
 	"math/rand/v2"
 
 	"earlychorus/core/audio"
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // addNoise adds white noise of the given level; 0 means none.
@@ -44,7 +44,7 @@ const (
 )
 
 // blow adds air alone: a stream, or bursts spread over the segment.
-func (p Player) blow(sound audio.Mono, score exercise.Score, seg exercise.Segment, chance *rand.Rand) {
+func (p Player) blow(sound audio.Mono, score scores.Score, seg scores.Segment, chance *rand.Rand) {
 	from, length := float64(
 		score.TempoBPM.Seconds(seg.StartBeat)+p.Late,
 	), float64(

@@ -10,9 +10,9 @@ import (
 	"slices"
 
 	"earlychorus/core/audio"
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Player is a simulated player. The zero Player, given an instrument, plays
@@ -109,19 +109,19 @@ const defaultLevel music.Decibels = -20
 
 // Play returns the take of score and, for each sounding target, what was
 // played.
-func (p Player) Play(score exercise.Score, rate int) (audio.Mono, []Truth) {
+func (p Player) Play(score scores.Score, rate int) (audio.Mono, []Truth) {
 	sound := audio.Mono{Rate: rate, Samples: make([]float64, int(float64(score.Seconds())*float64(rate)))}
 	chance := rand.New(rand.NewPCG(p.Seed, 0x0EA1))
 	addNoise(sound.Samples, p.Room, chance)
 	if p.Release == 0 &&
-		slices.ContainsFunc(score.Rules, func(r exercise.Rule) bool { return r.Measure == exercise.Taper }) {
+		slices.ContainsFunc(score.Rules, func(r scores.Rule) bool { return r.Measure == scores.Taper }) {
 		p.Release = tapered
 	}
 	var truths []Truth
 	targets := score.Targets()
 	for n := 0; n < len(targets); {
 		to := n + 1
-		for to < len(targets) && targets[to].Articulation == exercise.Slurred {
+		for to < len(targets) && targets[to].Articulation == scores.Slurred {
 			to++
 		}
 		truths = append(truths, p.onNote(n).phrase(sound, score, targets[n:to], chance)...)
@@ -129,9 +129,9 @@ func (p Player) Play(score exercise.Score, rate int) (audio.Mono, []Truth) {
 	}
 	for _, seg := range score.Segments {
 		switch seg.Phase {
-		case exercise.Out:
+		case scores.Out:
 			p.blow(sound, score, seg, chance)
-		case exercise.Free:
+		case scores.Free:
 			p.invent(sound, score, seg, chance)
 		}
 	}
@@ -156,7 +156,7 @@ func amplitude(d music.Decibels) float64 { return math.Pow(10, float64(d)/20) }
 
 // phrase adds notes played in one breath without the tongue between them: one
 // note, mostly.
-func (p Player) phrase(sound audio.Mono, score exercise.Score, targets []exercise.Segment, chance *rand.Rand) []Truth {
+func (p Player) phrase(sound audio.Mono, score scores.Score, targets []scores.Segment, chance *rand.Rand) []Truth {
 	start := score.TempoBPM.Seconds(targets[0].StartBeat)
 	onset := start + p.Late
 	last := targets[len(targets)-1]
@@ -183,12 +183,12 @@ func (p Player) phrase(sound audio.Mono, score exercise.Score, targets []exercis
 
 // legs are the notes of a phrase as the voice plays them, counted from its
 // onset.
-func (p Player) legs(score exercise.Score, targets []exercise.Segment) []leg {
+func (p Player) legs(score scores.Score, targets []scores.Segment) []leg {
 	begin := score.TempoBPM.Seconds(targets[0].StartBeat) + p.Late
 	legs := make([]leg, len(targets))
 	for n, t := range targets {
 		shift := music.MIDI(p.Shift)
-		if t.Phase == exercise.Sing {
+		if t.Phase == scores.Sing {
 			shift = music.MIDI(12 * p.SingsUp)
 		}
 		legs[n] = leg{

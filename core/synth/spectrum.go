@@ -5,9 +5,9 @@ import (
 
 	"gonum.org/v1/gonum/dsp/fourier"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // colour is how an instrument's harmonics lie. The figures are rough pictures
@@ -147,11 +147,11 @@ var (
 	}
 )
 
-func colourIn(phase exercise.Phase, i instrument.Instrument) colour {
+func colourIn(phase scores.Phase, i instrument.Instrument) colour {
 	switch phase {
-	case exercise.Buzz:
+	case scores.Buzz:
 		return buzzColour
-	case exercise.Sing:
+	case scores.Sing:
 		return voiceColour
 	}
 	if c, ok := ownColours[i.Key]; ok {

@@ -2,9 +2,9 @@ package synth
 
 import (
 	"earlychorus/core/audio"
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // StandIn is a simulated player offered in place of the microphone.
@@ -67,13 +67,13 @@ func NextPartial(i instrument.Instrument, target music.MIDI) int {
 const referenceLevel music.Decibels = -24
 
 // Reference returns the score as it should sound.
-func Reference(score exercise.Score, i instrument.Instrument, rate int) audio.Mono {
+func Reference(score scores.Score, i instrument.Instrument, rate int) audio.Mono {
 	sound, _ := Player{Instrument: i, Level: referenceLevel}.Play(score, rate)
 	return sound
 }
 
 // FirstNote returns the first note a score asks for; home where it asks for none.
-func FirstNote(score exercise.Score, i instrument.Instrument) music.MIDI {
+func FirstNote(score scores.Score, i instrument.Instrument) music.MIDI {
 	if targets := score.Targets(); len(targets) > 0 {
 		return targets[0].Target
 	}

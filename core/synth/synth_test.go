@@ -11,6 +11,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 )
 
@@ -20,7 +21,7 @@ import (
 const rate = 24000
 
 // score is one or more held notes of eight beats at 60.
-func score(t *testing.T, key string, notes ...int) (exercise.Score, instrument.Instrument) {
+func score(t *testing.T, key string, notes ...int) (scores.Score, instrument.Instrument) {
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
@@ -225,7 +226,7 @@ func TestEndsAreAsLongAsTheyAreSaidToBe(t *testing.T) {
 		exercise.StandardConventions(),
 	)
 	require.NoError(t, err)
-	fall := func(p synth.Player, s exercise.Score) float64 { // seconds from nine tenths to a tenth
+	fall := func(p synth.Player, s scores.Score) float64 { // seconds from nine tenths to a tenth
 		p.Instrument = i
 		sound, truths := p.Play(s, rate)
 		end := truths[0].Release

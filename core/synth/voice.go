@@ -4,8 +4,8 @@ import (
 	"math"
 	"math/rand/v2"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // leg is one note of a phrase: from when to when, where its pitch goes, and how
@@ -51,7 +51,7 @@ const (
 	stepBright  = 0.16  // and what it does to the brightness
 )
 
-func newVoice(p Player, phase exercise.Phase, legs []leg, length, rate float64, chance *rand.Rand) *voice {
+func newVoice(p Player, phase scores.Phase, legs []leg, length, rate float64, chance *rand.Rand) *voice {
 	c := colourIn(phase, p.Instrument)
 	v := &voice{
 		player:     p,

@@ -7,12 +7,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/meter"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 )
 
@@ -28,7 +29,7 @@ func played(t *testing.T, key, kind string, set map[string]any, p synth.Player) 
 		p.Room = -74
 	}
 	sound, _ := p.Play(s, 24000)
-	a, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s})
+	a, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s})
 	require.NoError(t, err)
 	return verdict.Decide(verdict.Case{Instrument: i, Score: s, Analysis: a})
 }
@@ -134,7 +135,7 @@ func TestATuneOfOnesOwnIsNeverGraded(t *testing.T) {
 func TestTickedAndMeteredStepsAreJudgedWithoutSound(t *testing.T) {
 	i, err := instrument.Get("trombone")
 	require.NoError(t, err)
-	lay := func(kind string) exercise.Score {
+	lay := func(kind string) scores.Score {
 		s, err := exercise.New(
 			kind,
 			nil,
@@ -184,7 +185,7 @@ func TestTheWrongInstrumentIsNotTheWrongNote(t *testing.T) {
 func TestInTheFirstWeeksFarOffIsNotWrong(t *testing.T) {
 	i, err := instrument.Get("trumpet")
 	require.NoError(t, err)
-	decideAt := func(stage exercise.Stage) verdict.Verdict {
+	decideAt := func(stage scores.Stage) verdict.Verdict {
 		s, err := exercise.New(
 			exercise.KindLongToneCounted,
 			map[string]any{"notes": []int{0}, "beats": 4},

@@ -7,10 +7,11 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
@@ -18,7 +19,7 @@ import (
 // very limits.
 
 // perfect is a score, and an analysis of it in which nothing is amiss.
-func perfect(t require.TestingT, kind, key string, stage exercise.Stage, set map[string]any) verdict.Case {
+func perfect(t require.TestingT, kind, key string, stage scores.Stage, set map[string]any) verdict.Case {
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
 	s, err := exercise.New(
@@ -29,11 +30,11 @@ func perfect(t require.TestingT, kind, key string, stage exercise.Stage, set map
 		exercise.StandardConventions(),
 	)
 	require.NoError(t, err)
-	a := take.Analysis{Seconds: s.Seconds() + 1}
+	a := ear.Analysis{Seconds: s.Seconds() + 1}
 	for _, target := range s.Targets() {
 		from := s.TempoBPM.Seconds(target.StartBeat)
 		length := s.TempoBPM.Seconds(target.Beats)
-		a.Notes = append(a.Notes, take.Note{
+		a.Notes = append(a.Notes, ear.Note{
 			Target:     target.Target,
 			Phase:      target.Phase,
 			MIDI:       target.Target,
@@ -58,8 +59,8 @@ func longTone(t require.TestingT) verdict.Case {
 }
 
 // with returns the case with its first note changed.
-func with(c verdict.Case, change func(*take.Note)) verdict.Case {
-	c.Analysis.Notes = append([]take.Note(nil), c.Analysis.Notes...)
+func with(c verdict.Case, change func(*ear.Note)) verdict.Case {
+	c.Analysis.Notes = append([]ear.Note(nil), c.Analysis.Notes...)
 	change(&c.Analysis.Notes[0])
 	return c
 }
@@ -76,20 +77,20 @@ func TestNothingAmissIsClean(t *testing.T) {
 func TestLimitsAreWhereTheyAreSaidToBe(t *testing.T) {
 	for _, c := range []struct {
 		name            string
-		change          func(n *take.Note, x float64)
+		change          func(n *ear.Note, x float64)
 		at, over, worse float64
 		cause           verdict.Cause
 	}{
-		{"sharp", func(n *take.Note, x float64) { n.Centre = music.Cents(x) }, 25, 25.1, 37.6, verdict.CauseCentre},
-		{"flat", func(n *take.Note, x float64) { n.Centre = music.Cents(-x) }, 25, 25.1, 37.6, verdict.CauseCentre},
-		{"wavering", func(n *take.Note, x float64) { n.Steadiness = music.Cents(x) }, 12, 12.1, 18.1, verdict.CauseSteadiness},
-		{"short", func(n *take.Note, x float64) { n.HeldRatio, n.Sounding = x, music.Seconds(8*x) }, 0.9, 0.895, 0.84, verdict.CauseHeld},
+		{"sharp", func(n *ear.Note, x float64) { n.Centre = music.Cents(x) }, 25, 25.1, 37.6, verdict.CauseCentre},
+		{"flat", func(n *ear.Note, x float64) { n.Centre = music.Cents(-x) }, 25, 25.1, 37.6, verdict.CauseCentre},
+		{"wavering", func(n *ear.Note, x float64) { n.Steadiness = music.Cents(x) }, 12, 12.1, 18.1, verdict.CauseSteadiness},
+		{"short", func(n *ear.Note, x float64) { n.HeldRatio, n.Sounding = x, music.Seconds(8*x) }, 0.9, 0.895, 0.84, verdict.CauseHeld},
 	} {
 		for _, at := range []struct {
 			value float64
 			want  verdict.Result
 		}{{c.at, verdict.Clean}, {c.over, verdict.Nearly}, {c.worse, verdict.NotYet}} {
-			v := verdict.Decide(with(longTone(t), func(n *take.Note) { c.change(n, at.value) }))
+			v := verdict.Decide(with(longTone(t), func(n *ear.Note) { c.change(n, at.value) }))
 			assert.Equal(t, at.want, v.Result, "%s: %v", c.name, at.value)
 			if at.want != verdict.Clean {
 				assert.Equal(t, []verdict.Cause{c.cause}, v.Causes, c.name)
@@ -101,7 +102,7 @@ func TestLimitsAreWhereTheyAreSaidToBe(t *testing.T) {
 
 // Two kinds of fault, each a little over, are together not yet.
 func TestTwoKindsALittleOverAreNotYet(t *testing.T) {
-	v := verdict.Decide(with(longTone(t), func(n *take.Note) { n.Centre, n.Steadiness = 27, 13 }))
+	v := verdict.Decide(with(longTone(t), func(n *ear.Note) { n.Centre, n.Steadiness = 27, 13 }))
 	assert.Equal(t, verdict.NotYet, v.Result)
 	assert.Equal(
 		t,
@@ -117,7 +118,7 @@ func TestMoreOfAFaultIsNeverBetter(t *testing.T) {
 	order := map[verdict.Result]int{verdict.Clean: 0, verdict.Nearly: 1, verdict.NotYet: 2}
 	rapid.Check(t, func(t *rapid.T) {
 		c := longTone(t)
-		base := take.Note{
+		base := ear.Note{
 			Centre: music.Cents(
 				rapid.Float64Range(-60, 60).Draw(t, "centre"),
 			),
@@ -126,7 +127,7 @@ func TestMoreOfAFaultIsNeverBetter(t *testing.T) {
 		}
 		more := rapid.Float64Range(1, 2).Draw(t, "more")
 		apply := func(scale float64, only int) verdict.Result {
-			return verdict.Decide(with(c, func(n *take.Note) {
+			return verdict.Decide(with(c, func(n *ear.Note) {
 				part := func(k int) float64 {
 					if k == only {
 						return scale
@@ -145,10 +146,10 @@ func TestMoreOfAFaultIsNeverBetter(t *testing.T) {
 
 // What is not there at all is not yet, however well the rest goes.
 func TestWhatIsNotThereIsNotYet(t *testing.T) {
-	silent := verdict.Decide(with(longTone(t), func(n *take.Note) { n.Played = false }))
+	silent := verdict.Decide(with(longTone(t), func(n *ear.Note) { n.Played = false }))
 	assert.Equal(t, verdict.NotYet, silent.Result)
 	assert.Equal(t, verdict.CauseNoResponse, silent.Deciding.Cause)
-	other := verdict.Decide(with(longTone(t), func(n *take.Note) { n.WrongNote, n.MIDI = true, n.Target+7 }))
+	other := verdict.Decide(with(longTone(t), func(n *ear.Note) { n.WrongNote, n.MIDI = true, n.Target+7 }))
 	assert.Equal(t, verdict.NotYet, other.Result)
 	assert.Equal(t, verdict.CauseWrongNote, other.Deciding.Cause)
 	assert.Contains(t, other.Sentence, "a fifth up")
@@ -160,8 +161,8 @@ func TestEventsCountFromTheirLimitOn(t *testing.T) {
 	gap := func(lengths ...music.Seconds) verdict.Verdict {
 		c := longTone(t)
 		for n, l := range lengths {
-			c.Analysis.Events = append(c.Analysis.Events, take.Event{
-				Kind:     take.Gap,
+			c.Analysis.Events = append(c.Analysis.Events, ear.Event{
+				Kind:     ear.Gap,
 				Note:     0,
 				At:       music.Seconds(5 + n),
 				Duration: l,
@@ -178,16 +179,16 @@ func TestEventsCountFromTheirLimitOn(t *testing.T) {
 
 // What cannot be relied on decides nothing, and is said by name.
 func TestWhatCannotBeTrustedCannotBeTold(t *testing.T) {
-	c := with(longTone(t), func(n *take.Note) { n.Centre, n.Distrust.Pitch = 80, "another player sounds in it" })
+	c := with(longTone(t), func(n *ear.Note) { n.Centre, n.Distrust.Pitch = 80, "another player sounds in it" })
 	v := verdict.Decide(c)
 	assert.Equal(t, verdict.CantTell, v.Result)
 	assert.Equal(t, "The B♭2 could not be measured: another player sounds in it.", v.Sentence)
 	assert.Equal(t, []verdict.Cause{verdict.CauseRecording}, v.Causes)
-	for fault, says := range map[take.Fault]string{
-		take.NoSound: "right microphone", take.CutShort: "ends before the step does", take.Noisy: "room is too loud",
+	for fault, says := range map[ear.Fault]string{
+		ear.NoSound: "right microphone", ear.CutShort: "ends before the step does", ear.Noisy: "room is too loud",
 	} {
 		c := longTone(t)
-		c.Analysis.Recording.Faults = []take.Fault{fault}
+		c.Analysis.Recording.Faults = []ear.Fault{fault}
 		v := verdict.Decide(c)
 		assert.Equal(t, verdict.CantTell, v.Result, fault)
 		assert.Contains(t, v.Sentence, says, fault)
@@ -212,10 +213,10 @@ func TestTheFarthestNoteDecides(t *testing.T) {
 
 // Stages tighten: the same take that is clean in the first weeks is not later.
 func TestTheSameTakeIsJudgedByItsStage(t *testing.T) {
-	want := map[exercise.Stage]verdict.Result{1: verdict.Clean, 2: verdict.Clean, 3: verdict.Nearly, 4: verdict.NotYet}
+	want := map[scores.Stage]verdict.Result{1: verdict.Clean, 2: verdict.Clean, 3: verdict.Nearly, 4: verdict.NotYet}
 	for stage, result := range want {
 		c := perfect(t, exercise.KindLongToneCounted, "trombone", stage, map[string]any{"notes": []int{0}})
-		assert.Equal(t, result, verdict.Decide(with(c, func(n *take.Note) { n.Centre = 22 })).Result, "stage %d", stage)
+		assert.Equal(t, result, verdict.Decide(with(c, func(n *ear.Note) { n.Centre = 22 })).Result, "stage %d", stage)
 	}
 }
 
@@ -234,12 +235,12 @@ func TestTheTubesOwnTendencyIsAllowedFor(t *testing.T) {
 		along := verdict.Decide(
 			with(
 				c,
-				func(n *take.Note) { n.Centre = music.Cents((min(abs(own), limit) + 0.95*limit) * own / abs(own)) },
+				func(n *ear.Note) { n.Centre = music.Cents((min(abs(own), limit) + 0.95*limit) * own / abs(own)) },
 			),
 		)
 		assert.Equal(t, verdict.Clean, along.Result, "degree %d tends by %v", degree, own)
 		against := verdict.Decide(
-			with(c, func(n *take.Note) { n.Centre = music.Cents(-limit * own / abs(own) * 1.05) }),
+			with(c, func(n *ear.Note) { n.Centre = music.Cents(-limit * own / abs(own) * 1.05) }),
 		)
 		assert.NotEqual(t, verdict.Clean, against.Result, "degree %d", degree)
 	}

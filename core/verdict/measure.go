@@ -3,8 +3,8 @@ package verdict
 import (
 	"math"
 
-	"earlychorus/core/exercise"
-	"earlychorus/core/take"
+	"earlychorus/core/ear"
+	"earlychorus/core/scores"
 )
 
 // WholeStep stands for a note's index where a measure is of the whole step.
@@ -12,19 +12,19 @@ const WholeStep = -1
 
 // Measure is one number of a take against its limit.
 type Measure struct {
-	Key    exercise.MeasureKey `json:"key"`
-	Cause  Cause               `json:"cause"              doc:"what it comes from when it is outside"`
-	Label  string              `json:"label"              doc:"the measure's name on screen"`
-	Note   int                 `json:"note"               doc:"index of the target; -1 for the whole step"`
-	Value  float64             `json:"value"`
-	Limit  float64             `json:"limit"              doc:"in the measure's own unit; meaningless unless judged"`
-	Text   string              `json:"text"               doc:"the value in words: \"18 cents flat\""`
-	Wanted string              `json:"wanted"             doc:"the limit in words"`
-	Judged bool                `json:"judged"             doc:"false: shown, but not part of this step's pass rule"`
-	Within bool                `json:"within"`
-	Excess float64             `json:"excess"             doc:"the value in limits: above 1 is outside"`
-	Tried  bool                `json:"tried"              doc:"on a hard note: counted as tried, not held against the player"`
-	Trust  string              `json:"distrust,omitempty" doc:"why the number cannot be relied on"`
+	Key    scores.MeasureKey `json:"key"`
+	Cause  Cause             `json:"cause" doc:"what it comes from when it is outside"`
+	Label  string            `json:"label" doc:"the measure's name on screen"`
+	Note   int               `json:"note" doc:"index of the target; -1 for the whole step"`
+	Value  float64           `json:"value"`
+	Limit  float64           `json:"limit" doc:"in the measure's own unit; meaningless unless judged"`
+	Text   string            `json:"text" doc:"the value in words: \"18 cents flat\""`
+	Wanted string            `json:"wanted" doc:"the limit in words"`
+	Judged bool              `json:"judged" doc:"false: shown, but not part of this step's pass rule"`
+	Within bool              `json:"within"`
+	Excess float64           `json:"excess" doc:"the value in limits: above 1 is outside"`
+	Tried  bool              `json:"tried" doc:"on a hard note: counted as tried, not held against the player"`
+	Trust  string            `json:"distrust,omitempty" doc:"why the number cannot be relied on"`
 
 	direction int // -1 too low, too short, too early or down; 1 the other way
 }
@@ -46,48 +46,48 @@ func measures(c Case) []Measure {
 
 // book is how each measure of a pass rule is taken. A nil slice is a measure
 // that this take does not have.
-var book = map[exercise.MeasureKey]func(Case, exercise.Rule) []Measure{
-	exercise.Speaks:      speaks,
-	exercise.RightNote:   rightNote,
-	exercise.NoBreak:     noBreak,
-	exercise.NoGap:       noGap,
-	exercise.Undertone:   undertone,
-	exercise.Centre:      centre,
-	exercise.Steadiness:  steadiness,
-	exercise.OwnCentre:   ownCentre,
-	exercise.Held:        held,
-	exercise.HoldTime:    holdTime,
-	exercise.Drift:       drift,
-	exercise.Response:    response,
-	exercise.Timing:      timing,
-	exercise.Scoop:       scoop,
-	exercise.Taper:       taper,
-	exercise.EndBend:     endBend,
-	exercise.Change:      change,
-	exercise.Landing:     landing,
-	exercise.Settle:      settle,
-	exercise.NoTongue:    noTongue,
-	exercise.Sung:        sung,
-	exercise.DeadSpot:    deadSpot,
-	exercise.Travel:      travel,
-	exercise.PulseRate:   pulseRate,
-	exercise.TempoDrift:  tempoDrift,
-	exercise.Evenness:    evenness,
-	exercise.SwellRange:  swellRange,
-	exercise.SwellOrder:  swellOrder,
-	exercise.PitchShift:  pitchShift,
-	exercise.Plateaus:    plateaus,
-	exercise.HighAbove:   highAbove,
-	exercise.AirBursts:   airBursts,
-	exercise.AirEven:     airEven,
-	exercise.AirLength:   airLength,
-	exercise.MeterDelay:  meterDelay,
-	exercise.MeterSteady: meterSteady,
-	exercise.TickedItems: ticked,
+var book = map[scores.MeasureKey]func(Case, scores.Rule) []Measure{
+	scores.Speaks:      speaks,
+	scores.RightNote:   rightNote,
+	scores.NoBreak:     noBreak,
+	scores.NoGap:       noGap,
+	scores.Undertone:   undertone,
+	scores.Centre:      centre,
+	scores.Steadiness:  steadiness,
+	scores.OwnCentre:   ownCentre,
+	scores.Held:        held,
+	scores.HoldTime:    holdTime,
+	scores.Drift:       drift,
+	scores.Response:    response,
+	scores.Timing:      timing,
+	scores.Scoop:       scoop,
+	scores.Taper:       taper,
+	scores.EndBend:     endBend,
+	scores.Change:      change,
+	scores.Landing:     landing,
+	scores.Settle:      settle,
+	scores.NoTongue:    noTongue,
+	scores.Sung:        sung,
+	scores.DeadSpot:    deadSpot,
+	scores.Travel:      travel,
+	scores.PulseRate:   pulseRate,
+	scores.TempoDrift:  tempoDrift,
+	scores.Evenness:    evenness,
+	scores.SwellRange:  swellRange,
+	scores.SwellOrder:  swellOrder,
+	scores.PitchShift:  pitchShift,
+	scores.Plateaus:    plateaus,
+	scores.HighAbove:   highAbove,
+	scores.AirBursts:   airBursts,
+	scores.AirEven:     airEven,
+	scores.AirLength:   airLength,
+	scores.MeterDelay:  meterDelay,
+	scores.MeterSteady: meterSteady,
+	scores.TickedItems: ticked,
 }
 
 // judged completes a measure that an evaluator took.
-func (m Measure) judged(key exercise.MeasureKey, c Case) Measure {
+func (m Measure) judged(key scores.MeasureKey, c Case) Measure {
 	m.Key, m.Judged = key, true
 	if m.Cause == "" {
 		m.Cause = causeOf[key]
@@ -140,7 +140,7 @@ func bounded(all []Measure) []Measure {
 	if len(all) <= mostMeasures {
 		return all
 	}
-	nearest := map[exercise.MeasureKey]int{}
+	nearest := map[scores.MeasureKey]int{}
 	for n, m := range all {
 		if best, ok := nearest[m.Key]; !ok || m.Excess > all[best].Excess {
 			nearest[m.Key] = n
@@ -162,7 +162,7 @@ const (
 
 // played lists the targets that sounded at their own note, of the phases given,
 // for measures that need one.
-func (c Case) played(phases ...exercise.Phase) (out []playedNote) {
+func (c Case) played(phases ...scores.Phase) (out []playedNote) {
 	for n, target := range c.Score.Targets() {
 		note := c.Analysis.Notes[n]
 		for _, p := range phases {
@@ -176,15 +176,15 @@ func (c Case) played(phases ...exercise.Phase) (out []playedNote) {
 
 type playedNote struct {
 	n      int
-	target exercise.Segment
-	note   take.Note
+	target scores.Segment
+	note   ear.Note
 }
 
 // wrong reports whether another note sounded. In the first weeks a pitch far off
 // is still the right note while no other partial is nearer.
 func (c Case) wrong(n int) bool {
 	note := c.Analysis.Notes[n]
-	if !note.WrongNote || note.Phase == exercise.Sing {
+	if !note.WrongNote || note.Phase == scores.Sing {
 		return false
 	}
 	if c.Score.Stage > 1 {
@@ -199,7 +199,7 @@ func (c Case) wrong(n int) bool {
 	return false
 }
 
-func eventsOf(a take.Analysis, note int) (out []take.Event) {
+func eventsOf(a ear.Analysis, note int) (out []ear.Event) {
 	for _, e := range a.Events {
 		if e.Note == note {
 			out = append(out, e)
@@ -210,4 +210,4 @@ func eventsOf(a take.Analysis, note int) (out []take.Event) {
 
 // CanJudge reports whether a measure of a pass rule can be taken, and has a
 // cause to name when it is outside.
-func CanJudge(key exercise.MeasureKey) bool { return book[key] != nil && causeOf[key] != "" }
+func CanJudge(key scores.MeasureKey) bool { return book[key] != nil && causeOf[key] != "" }

@@ -4,10 +4,10 @@ import (
 	"fmt"
 	"math"
 
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/meter"
 	"earlychorus/core/music"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 )
 
 // Measures of air alone are of the whole step: the worst of its rounds speaks.
@@ -25,7 +25,7 @@ func worst(all []Measure) []Measure {
 	return whole(out)
 }
 
-func airs(c Case, of func(a take.Air) Measure) (out []Measure) {
+func airs(c Case, of func(a ear.Air) Measure) (out []Measure) {
 	for n, a := range c.Analysis.Airs {
 		m := of(a)
 		if len(c.Analysis.Airs) > 1 {
@@ -36,8 +36,8 @@ func airs(c Case, of func(a take.Air) Measure) (out []Measure) {
 	return out
 }
 
-func airBursts(c Case, _ exercise.Rule) []Measure {
-	return worst(airs(c, func(a take.Air) Measure {
+func airBursts(c Case, _ scores.Rule) []Measure {
+	return worst(airs(c, func(a ear.Air) Measure {
 		wanted := max(1, a.Wanted)
 		m := Measure{
 			Label:  "Bursts",
@@ -60,8 +60,8 @@ func airBursts(c Case, _ exercise.Rule) []Measure {
 	}))
 }
 
-func airEven(c Case, r exercise.Rule) []Measure {
-	return worst(airs(c, func(a take.Air) Measure {
+func airEven(c Case, r scores.Rule) []Measure {
+	return worst(airs(c, func(a ear.Air) Measure {
 		return Measure{
 			Label:     "Even bursts",
 			Value:     a.Unequal,
@@ -74,8 +74,8 @@ func airEven(c Case, r exercise.Rule) []Measure {
 	}))
 }
 
-func airLength(c Case, r exercise.Rule) []Measure {
-	return worst(airs(c, func(a take.Air) Measure {
+func airLength(c Case, r scores.Rule) []Measure {
+	return worst(airs(c, func(a ear.Air) Measure {
 		got, want := c.Score.TempoBPM.Beats(a.Length), c.Score.TempoBPM.Beats(a.Asked)
 		if a.Wanted > 0 {
 			want -= shortOfBeat // a burst need not fill its beat
@@ -95,14 +95,14 @@ func airLength(c Case, r exercise.Rule) []Measure {
 
 const shortOfBeat music.Beats = 0.4
 
-func burstSlack(a take.Air) float64 {
+func burstSlack(a ear.Air) float64 {
 	if a.Wanted > 0 {
 		return float64(shortOfBeat)
 	}
 	return 0
 }
 
-func meterDelay(c Case, r exercise.Rule) []Measure {
+func meterDelay(c Case, r scores.Rule) []Measure {
 	return worst(blows(c, func(b meter.Blow) Measure {
 		return Measure{
 			Label:     "Ball up",
@@ -116,7 +116,7 @@ func meterDelay(c Case, r exercise.Rule) []Measure {
 	}))
 }
 
-func meterSteady(c Case, r exercise.Rule) []Measure {
+func meterSteady(c Case, r scores.Rule) []Measure {
 	return worst(blows(c, func(b meter.Blow) Measure {
 		return Measure{
 			Label:     "Ball still",
@@ -143,7 +143,7 @@ func blows(c Case, of func(meter.Blow) Measure) (out []Measure) {
 }
 
 // ticked counts the items of a step that are not done.
-func ticked(c Case, _ exercise.Rule) []Measure {
+func ticked(c Case, _ scores.Rule) []Measure {
 	missing, first := 0, ""
 	for n, item := range c.Score.Items {
 		if n >= len(c.Ticked) || !c.Ticked[n] {

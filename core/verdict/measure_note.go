@@ -4,14 +4,14 @@ import (
 	"fmt"
 	"math"
 
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 )
 
 // each takes a measure of every played note of the phases.
-func each(c Case, take func(playedNote) Measure, phases ...exercise.Phase) (out []Measure) {
+func each(c Case, take func(playedNote) Measure, phases ...scores.Phase) (out []Measure) {
 	for _, p := range c.played(phases...) {
 		m := take(p)
 		m.Note = p.n
@@ -21,10 +21,10 @@ func each(c Case, take func(playedNote) Measure, phases ...exercise.Phase) (out 
 }
 
 func tones(c Case, take func(playedNote) Measure) []Measure {
-	return each(c, take, exercise.Play, exercise.Buzz)
+	return each(c, take, scores.Play, scores.Buzz)
 }
 
-func speaks(c Case, _ exercise.Rule) (out []Measure) {
+func speaks(c Case, _ scores.Rule) (out []Measure) {
 	for n, t := range c.Score.Targets() {
 		m := Measure{
 			Label:  "Sound",
@@ -33,7 +33,7 @@ func speaks(c Case, _ exercise.Rule) (out []Measure) {
 			Wanted: "the note speaks",
 			Excess: perfect,
 		}
-		if !c.Analysis.Notes[n].Played && t.Phase != exercise.Sing {
+		if !c.Analysis.Notes[n].Played && t.Phase != scores.Sing {
 			m.Text, m.Excess, m.direction = "nothing sounded", hopeless, -1
 		}
 		out = append(out, m)
@@ -43,11 +43,11 @@ func speaks(c Case, _ exercise.Rule) (out []Measure) {
 
 // rightNote asks for the note on the instrument; lips and voice that only prepare
 // it are not asked.
-func rightNote(c Case, _ exercise.Rule) (out []Measure) {
-	prepares := len(c.played(exercise.Play)) > 0
+func rightNote(c Case, _ scores.Rule) (out []Measure) {
+	prepares := len(c.played(scores.Play)) > 0
 	for n, t := range c.Score.Targets() {
 		note := c.Analysis.Notes[n]
-		if !note.Played || t.Phase == exercise.Sing || t.Phase == exercise.Buzz && prepares {
+		if !note.Played || t.Phase == scores.Sing || t.Phase == scores.Buzz && prepares {
 			continue
 		}
 		m := Measure{
@@ -67,28 +67,28 @@ func rightNote(c Case, _ exercise.Rule) (out []Measure) {
 	return out
 }
 
-func noBreak(c Case, r exercise.Rule) []Measure {
-	kinds := []take.EventKind{take.Break}
-	if !c.asks(exercise.Undertone) {
-		kinds = append(kinds, take.Undertone)
+func noBreak(c Case, r scores.Rule) []Measure {
+	kinds := []ear.EventKind{ear.Break}
+	if !c.asks(scores.Undertone) {
+		kinds = append(kinds, ear.Undertone)
 	}
 	return tones(c, func(p playedNote) Measure {
 		return longest(c, p, "Breaks", "no break", r.Limit, kinds...)
 	})
 }
 
-func undertone(c Case, r exercise.Rule) []Measure {
+func undertone(c Case, r scores.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
-		return longest(c, p, "Undertone", "no lower note under it", r.Limit, take.Undertone)
+		return longest(c, p, "Undertone", "no lower note under it", r.Limit, ear.Undertone)
 	})
 }
 
-func noGap(c Case, r exercise.Rule) []Measure {
-	return tones(c, func(p playedNote) Measure { return longest(c, p, "Gaps", "no gap", r.Limit, take.Gap) })
+func noGap(c Case, r scores.Rule) []Measure {
+	return tones(c, func(p playedNote) Measure { return longest(c, p, "Gaps", "no gap", r.Limit, ear.Gap) })
 }
 
 // longest is the longest event of some kinds in a note.
-func longest(c Case, p playedNote, label, wanted string, limit float64, kinds ...take.EventKind) Measure {
+func longest(c Case, p playedNote, label, wanted string, limit float64, kinds ...ear.EventKind) Measure {
 	m := Measure{
 		Label:  label,
 		Limit:  limit,
@@ -110,7 +110,7 @@ func longest(c Case, p playedNote, label, wanted string, limit float64, kinds ..
 			if e.Interval != 0 {
 				m.Text = fmt.Sprintf("%.2f s %s", e.Duration, Interval(e.Interval))
 			}
-			if k == take.Undertone {
+			if k == ear.Undertone {
 				m.Cause = CauseUndertone
 			}
 		}
@@ -123,9 +123,9 @@ func longest(c Case, p playedNote, label, wanted string, limit float64, kinds ..
 }
 
 // centre allows for what the tube itself does before the player is blamed.
-func centre(c Case, r exercise.Rule) []Measure {
+func centre(c Case, r scores.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
-		limit := easier(c, p, r.Limit, func(l exercise.Limits) float64 { return float64(l.Centre) })
+		limit := easier(c, p, r.Limit, func(l scores.Limits) float64 { return float64(l.Centre) })
 		value := float64(p.note.Centre)
 		m := Measure{
 			Label:     "Centre",
@@ -152,16 +152,16 @@ func centre(c Case, r exercise.Rule) []Measure {
 const leastAllowance = 5 // cents: less is nobody's matter
 
 // easier is the limit a hard note is judged by: that of one stage before.
-func easier(c Case, p playedNote, limit float64, of func(exercise.Limits) float64) float64 {
+func easier(c Case, p playedNote, limit float64, of func(scores.Limits) float64) float64 {
 	if !p.target.Hard {
 		return limit
 	}
 	return math.Max(limit, of(c.Score.HardLimits))
 }
 
-func steadiness(c Case, r exercise.Rule) []Measure {
+func steadiness(c Case, r scores.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
-		limit := easier(c, p, r.Limit, func(l exercise.Limits) float64 { return float64(l.Waver) })
+		limit := easier(c, p, r.Limit, func(l scores.Limits) float64 { return float64(l.Waver) })
 		return Measure{
 			Label:     "Steadiness",
 			Value:     float64(p.note.Steadiness),
@@ -175,10 +175,10 @@ func steadiness(c Case, r exercise.Rule) []Measure {
 }
 
 // ownCentre is how far a buzz strays from itself.
-func ownCentre(c Case, r exercise.Rule) (out []Measure) {
+func ownCentre(c Case, r scores.Rule) (out []Measure) {
 	for n, t := range c.Score.Targets() {
 		note := c.Analysis.Notes[n]
-		if !note.Played || t.Phase == exercise.Sing {
+		if !note.Played || t.Phase == scores.Sing {
 			continue
 		}
 		strays := math.Max(float64(note.Steadiness), math.Abs(note.Drift)*float64(note.Sounding)/2)
@@ -196,7 +196,7 @@ func ownCentre(c Case, r exercise.Rule) (out []Measure) {
 	return out
 }
 
-func held(c Case, r exercise.Rule) []Measure {
+func held(c Case, r scores.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		beats, asked := c.Score.TempoBPM.Beats(p.note.Sounding), float64(p.target.Beats)
 		allowed := math.Max((1-r.Limit)*asked, float64(c.Score.TempoBPM.Beats(startAndEnd)))
@@ -216,7 +216,7 @@ func held(c Case, r exercise.Rule) []Measure {
 // however short they are.
 const startAndEnd music.Seconds = 0.12
 
-func holdTime(c Case, r exercise.Rule) []Measure {
+func holdTime(c Case, r scores.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		held := float64(p.note.Sounding)
 		return Measure{
@@ -231,7 +231,7 @@ func holdTime(c Case, r exercise.Rule) []Measure {
 	})
 }
 
-func drift(c Case, r exercise.Rule) []Measure {
+func drift(c Case, r scores.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		return Measure{
 			Label:     "Drift",
@@ -256,23 +256,23 @@ func drifts(perSecond float64) string {
 }
 
 // response is not measured in a recording made without our click.
-func response(c Case, r exercise.Rule) []Measure {
+func response(c Case, r scores.Rule) []Measure {
 	if c.FreeStart {
 		return nil
 	}
 	return beatsOf(c, r, "Start", tones)
 }
 
-func timing(c Case, r exercise.Rule) []Measure {
+func timing(c Case, r scores.Rule) []Measure {
 	return beatsOf(
 		c,
 		r,
 		"On the beat",
-		func(c Case, take func(playedNote) Measure) []Measure { return each(c, take, exercise.Play) },
+		func(c Case, take func(playedNote) Measure) []Measure { return each(c, take, scores.Play) },
 	)
 }
 
-func beatsOf(c Case, r exercise.Rule, label string, walk func(Case, func(playedNote) Measure) []Measure) []Measure {
+func beatsOf(c Case, r scores.Rule, label string, walk func(Case, func(playedNote) Measure) []Measure) []Measure {
 	return walk(c, func(p playedNote) Measure {
 		return Measure{
 			Label:     label,
@@ -286,7 +286,7 @@ func beatsOf(c Case, r exercise.Rule, label string, walk func(Case, func(playedN
 	})
 }
 
-func scoop(c Case, r exercise.Rule) []Measure {
+func scoop(c Case, r scores.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		text := "starts at its pitch"
 		if s := float64(p.note.Scoop); math.Abs(s) > r.Limit/3 {
@@ -308,7 +308,7 @@ func scoop(c Case, r exercise.Rule) []Measure {
 	})
 }
 
-func taper(c Case, r exercise.Rule) []Measure {
+func taper(c Case, r scores.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		return Measure{
 			Label:     "Taper",
@@ -323,7 +323,7 @@ func taper(c Case, r exercise.Rule) []Measure {
 	})
 }
 
-func endBend(c Case, r exercise.Rule) []Measure {
+func endBend(c Case, r scores.Rule) []Measure {
 	return tones(c, func(p playedNote) Measure {
 		falls := math.Max(0, -float64(p.note.EndBend))
 		return Measure{
@@ -341,11 +341,11 @@ func endBend(c Case, r exercise.Rule) []Measure {
 
 // change is how long it took to come from the note before, where nothing lies
 // between.
-func change(c Case, r exercise.Rule) []Measure {
+func change(c Case, r scores.Rule) []Measure {
 	targets := c.Score.Targets()
 	var out []Measure
 	for _, m := range tones(c, func(p playedNote) Measure {
-		limit := easier(c, p, r.Limit, func(l exercise.Limits) float64 { return float64(l.ChangeTime) })
+		limit := easier(c, p, r.Limit, func(l scores.Limits) float64 { return float64(l.ChangeTime) })
 		return Measure{
 			Label:     "Change",
 			Value:     float64(p.note.Change),
@@ -364,11 +364,11 @@ func change(c Case, r exercise.Rule) []Measure {
 }
 
 // follows reports whether nothing lies between a target and the one before.
-func follows(targets []exercise.Segment, n int) bool {
+func follows(targets []scores.Segment, n int) bool {
 	return n > 0 && targets[n].StartBeat <= targets[n-1].StartBeat+targets[n-1].Beats+0.001
 }
 
-func landing(c Case, r exercise.Rule) []Measure {
+func landing(c Case, r scores.Rule) []Measure {
 	return landed(c, func(p playedNote) Measure {
 		return Measure{
 			Label:     "Landing",
@@ -382,7 +382,7 @@ func landing(c Case, r exercise.Rule) []Measure {
 	})
 }
 
-func settle(c Case, r exercise.Rule) []Measure {
+func settle(c Case, r scores.Rule) []Measure {
 	return landed(c, func(p playedNote) Measure {
 		return Measure{
 			Label:     "Settles",
@@ -408,9 +408,9 @@ func landed(c Case, take func(playedNote) Measure) (out []Measure) {
 	return out
 }
 
-func noTongue(c Case, _ exercise.Rule) (out []Measure) {
-	for _, p := range c.played(exercise.Play, exercise.Buzz) {
-		if p.target.Articulation != exercise.Slurred {
+func noTongue(c Case, _ scores.Rule) (out []Measure) {
+	for _, p := range c.played(scores.Play, scores.Buzz) {
+		if p.target.Articulation != scores.Slurred {
 			continue
 		}
 		touches := 0
@@ -418,7 +418,7 @@ func noTongue(c Case, _ exercise.Rule) (out []Measure) {
 			touches++
 		}
 		for _, e := range eventsOf(c.Analysis, p.n) {
-			if e.Kind == take.Tongue {
+			if e.Kind == ear.Tongue {
 				touches++
 			}
 		}
@@ -439,9 +439,9 @@ func noTongue(c Case, _ exercise.Rule) (out []Measure) {
 	return out
 }
 
-func sung(c Case, r exercise.Rule) (out []Measure) {
+func sung(c Case, r scores.Rule) (out []Measure) {
 	for n, t := range c.Score.Targets() {
-		if t.Phase != exercise.Sing {
+		if t.Phase != scores.Sing {
 			continue
 		}
 		note := c.Analysis.Notes[n]
@@ -463,8 +463,8 @@ func sung(c Case, r exercise.Rule) (out []Measure) {
 	return out
 }
 
-func deadSpot(c Case, r exercise.Rule) []Measure {
-	return slides(c, func(s take.Slide) Measure {
+func deadSpot(c Case, r scores.Rule) []Measure {
+	return slides(c, func(s ear.Slide) Measure {
 		return Measure{
 			Label:     "Dead spot",
 			Value:     float64(s.DeadSpot),
@@ -477,8 +477,8 @@ func deadSpot(c Case, r exercise.Rule) []Measure {
 	})
 }
 
-func travel(c Case, r exercise.Rule) []Measure {
-	return slides(c, func(s take.Slide) Measure {
+func travel(c Case, r scores.Rule) []Measure {
+	return slides(c, func(s ear.Slide) Measure {
 		return Measure{
 			Label:     "Slides",
 			Value:     s.Travel,
@@ -492,7 +492,7 @@ func travel(c Case, r exercise.Rule) []Measure {
 }
 
 // slides measures sliding notes, which have no single right note.
-func slides(c Case, of func(take.Slide) Measure) (out []Measure) {
+func slides(c Case, of func(ear.Slide) Measure) (out []Measure) {
 	for n, note := range c.Analysis.Notes {
 		if note.Played && note.Slide != nil {
 			m := of(*note.Slide)
@@ -503,9 +503,9 @@ func slides(c Case, of func(take.Slide) Measure) (out []Measure) {
 	return out
 }
 
-func pulseRate(c Case, r exercise.Rule) []Measure {
+func pulseRate(c Case, r scores.Rule) []Measure {
 	var out []Measure
-	for _, p := range c.played(exercise.Play) {
+	for _, p := range c.played(scores.Play) {
 		if p.note.Pulse == nil {
 			continue
 		}
@@ -531,7 +531,7 @@ func pulseRate(c Case, r exercise.Rule) []Measure {
 // shown are the measures of tones that inform without being judged in this
 // step.
 func shown(c Case) (out []Measure) {
-	add := func(n int, key exercise.MeasureKey, label string, value float64, text string) {
+	add := func(n int, key scores.MeasureKey, label string, value float64, text string) {
 		if !c.asks(key) {
 			out = append(out, Measure{
 				Key:    key,
@@ -543,18 +543,18 @@ func shown(c Case) (out []Measure) {
 			})
 		}
 	}
-	for _, p := range c.played(exercise.Play) {
-		add(p.n, exercise.Centre, "Centre", float64(p.note.Centre), FlatOrSharp(p.note.Centre))
-		add(p.n, exercise.Drift, "Drift", p.note.Drift, drifts(p.note.Drift))
+	for _, p := range c.played(scores.Play) {
+		add(p.n, scores.Centre, "Centre", float64(p.note.Centre), FlatOrSharp(p.note.Centre))
+		add(p.n, scores.Drift, "Drift", p.note.Drift, drifts(p.note.Drift))
 		add(p.n, "level", "Loudness", p.note.LevelSD, fmt.Sprintf("varies %.1f dB", p.note.LevelSD))
 		if !c.FreeStart {
-			add(p.n, exercise.Response, "Start", float64(p.note.Response), lateOrEarly(p.note.Response))
+			add(p.n, scores.Response, "Start", float64(p.note.Response), lateOrEarly(p.note.Response))
 		}
 	}
 	return out
 }
 
-func (c Case) asks(key exercise.MeasureKey) bool {
+func (c Case) asks(key scores.MeasureKey) bool {
 	for _, r := range c.Score.Rules {
 		if r.Measure == key {
 			return true

@@ -5,9 +5,9 @@ import (
 	"math"
 
 	"earlychorus/core/dsp"
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/music"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 )
 
 // whole is a measure of the step rather than of one of its notes.
@@ -22,7 +22,7 @@ func pace(c Case) (at, ratio []float64) {
 	targets := c.Score.Targets()
 	for n := 1; n < len(targets); n++ {
 		before, now := c.Analysis.Notes[n-1], c.Analysis.Notes[n]
-		if !follows(targets, n) || !before.Played || !now.Played || targets[n].Phase == exercise.Sing {
+		if !follows(targets, n) || !before.Played || !now.Played || targets[n].Phase == scores.Sing {
 			continue
 		}
 		asked := float64(c.Score.TempoBPM.Seconds(targets[n].StartBeat - targets[n-1].StartBeat))
@@ -35,7 +35,7 @@ func pace(c Case) (at, ratio []float64) {
 const fewestForPace = 4
 
 // tempoDrift is the slope of the notes' lengths over the step, per cent.
-func tempoDrift(c Case, r exercise.Rule) []Measure {
+func tempoDrift(c Case, r scores.Rule) []Measure {
 	at, ratio := pace(c)
 	if len(at) < fewestForPace {
 		return nil
@@ -60,7 +60,7 @@ func tempoDrift(c Case, r exercise.Rule) []Measure {
 }
 
 // evenness is the spread of the notes' lengths.
-func evenness(c Case, r exercise.Rule) []Measure {
+func evenness(c Case, r scores.Rule) []Measure {
 	_, ratio := pace(c)
 	if len(ratio) < fewestForPace {
 		return nil
@@ -89,7 +89,7 @@ const stretches = 5
 
 // swellOf returns a swell's notes; ok is false when one did not sound or its
 // loudness cannot be relied on, which is then told by other measures.
-func swellOf(c Case) (notes []take.Note, distrust string, ok bool) {
+func swellOf(c Case) (notes []ear.Note, distrust string, ok bool) {
 	if len(c.Analysis.Notes) != stretches {
 		return nil, "", false
 	}
@@ -102,7 +102,7 @@ func swellOf(c Case) (notes []take.Note, distrust string, ok bool) {
 	return c.Analysis.Notes, distrust, true
 }
 
-func swellRange(c Case, r exercise.Rule) []Measure {
+func swellRange(c Case, r scores.Rule) []Measure {
 	n, distrust, ok := swellOf(c)
 	if !ok {
 		return nil
@@ -120,7 +120,7 @@ func swellRange(c Case, r exercise.Rule) []Measure {
 	})
 }
 
-func swellOrder(c Case, _ exercise.Rule) []Measure {
+func swellOrder(c Case, _ scores.Rule) []Measure {
 	n, distrust, ok := swellOf(c)
 	if !ok {
 		return nil
@@ -156,7 +156,7 @@ func swellOrder(c Case, _ exercise.Rule) []Measure {
 	return whole(m)
 }
 
-func pitchShift(c Case, r exercise.Rule) []Measure {
+func pitchShift(c Case, r scores.Rule) []Measure {
 	n, _, ok := swellOf(c)
 	if !ok {
 		return nil
@@ -182,7 +182,7 @@ func pitchShift(c Case, r exercise.Rule) []Measure {
 }
 
 // plateaus counts the degrees of a scale that were not found.
-func plateaus(c Case, _ exercise.Rule) []Measure {
+func plateaus(c Case, _ scores.Rule) []Measure {
 	missing, all := 0, len(c.Score.Targets())
 	for n := range all {
 		if !c.Analysis.Notes[n].Played || c.wrong(n) {
@@ -200,7 +200,7 @@ func plateaus(c Case, _ exercise.Rule) []Measure {
 }
 
 // highAbove is how far the high sound lies above the low one.
-func highAbove(c Case, r exercise.Rule) []Measure {
+func highAbove(c Case, r scores.Rule) []Measure {
 	targets := c.Score.Targets()
 	low, high := 0, 0
 	for n := range targets {
@@ -238,7 +238,7 @@ func wrongInstrument(c Case) (Measure, bool) {
 	notes := map[music.MIDI]bool{}
 	for n, t := range c.Score.Targets() {
 		note := c.Analysis.Notes[n]
-		if t.Phase != exercise.Play {
+		if t.Phase != scores.Play {
 			return Measure{}, false
 		}
 		if !note.Played {
@@ -255,7 +255,7 @@ func wrongInstrument(c Case) (Measure, bool) {
 		return Measure{}, false
 	}
 	return Measure{
-		Key:       exercise.RightNote,
+		Key:       scores.RightNote,
 		Cause:     CauseWrongInstrument,
 		Label:     "Instrument",
 		Note:      WholeStep,

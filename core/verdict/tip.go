@@ -6,6 +6,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 )
 
 // Tip is one piece of advice.
@@ -19,10 +20,10 @@ type Tip struct {
 type Advice struct {
 	Key       string            `json:"key"`
 	Cause     Cause             `json:"cause"`
-	Family    instrument.Family `json:"family,omitempty"    doc:"empty answers every family"`
-	Only      []string          `json:"only,omitempty"      doc:"these instruments alone"`
-	Group     exercise.Group    `json:"group,omitempty"     doc:"this chapter of the catalogue alone"`
-	Register  Register          `json:"register,omitempty"  doc:"empty answers every register"`
+	Family    instrument.Family `json:"family,omitempty" doc:"empty answers every family"`
+	Only      []string          `json:"only,omitempty" doc:"these instruments alone"`
+	Group     scores.Chapter    `json:"group,omitempty" doc:"this chapter of the catalogue alone"`
+	Register  Register          `json:"register,omitempty" doc:"empty answers every register"`
 	Direction int               `json:"direction,omitempty" doc:"-1 too low, short or early, 1 the other way, 0 either"`
 	Text      string            `json:"text"`
 }
@@ -68,7 +69,7 @@ const (
 // Situation is where a tip is looked for.
 type Situation struct {
 	Instrument instrument.Instrument
-	Group      exercise.Group
+	Group      scores.Chapter
 	Register   Register // of the note that decided; "" for the whole step
 	Direction  int
 	Air        string // the school of words; "" is the usual one

@@ -10,6 +10,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
@@ -23,7 +24,7 @@ func TestEveryCauseHasATip(t *testing.T) {
 					for _, air := range []string{"", "speed", "warmth", "width", "vowels"} {
 						s := verdict.Situation{
 							Instrument: i,
-							Group:      exercise.LongTones,
+							Group:      scores.LongTones,
 							Register:   register,
 							Direction:  direction,
 							Air:        air,

@@ -1,8 +1,8 @@
 package verdict
 
 import (
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 )
 
 // clean takes are told what to enjoy.
@@ -240,7 +240,7 @@ var advices = []Advice{
 	{
 		Key:   "buzz-gap",
 		Cause: CauseGap,
-		Group: exercise.Buzzing,
+		Group: scores.Buzzing,
 		Text:  "The buzz stopped. Blow air through the lips first, then bring them together without stopping the air.",
 	},
 	{
@@ -371,7 +371,7 @@ var advices = []Advice{
 	{
 		Key:   "buzz-strays",
 		Cause: CauseSteadiness,
-		Group: exercise.Buzzing,
+		Group: scores.Buzzing,
 		Text:  "Pick one pitch and stay on it: think of one line drawn by the lips.",
 	},
 	{
@@ -444,7 +444,7 @@ var advices = []Advice{
 	{
 		Key:       "late-buzz",
 		Cause:     CauseLate,
-		Group:     exercise.Buzzing,
+		Group:     scores.Buzzing,
 		Direction: 1,
 		Text:      "The buzz comes late. Lips nearly touching, corners firm, and the air all at once.",
 	},

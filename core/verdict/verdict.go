@@ -6,10 +6,10 @@ import (
 	"fmt"
 	"slices"
 
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/meter"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 )
 
 // Result is a take's worth.
@@ -28,14 +28,14 @@ const Version = 2
 // Verdict is the word on one take.
 type Verdict struct {
 	Version  int       `json:"version"`
-	Result   Result    `json:"result"             enum:"clean,nearly,not-yet,cant-tell"`
-	Ungraded bool      `json:"ungraded,omitempty"                                       doc:"the step is recorded and never graded"`
-	Deciding *Measure  `json:"deciding,omitempty"                                       doc:"the measure that decided; absent when a recording fault did"`
-	Short    string    `json:"short"                                                    doc:"what decided, in a few words, for a board's cell"`
+	Result   Result    `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
+	Ungraded bool      `json:"ungraded,omitempty" doc:"the step is recorded and never graded"`
+	Deciding *Measure  `json:"deciding,omitempty" doc:"the measure that decided; absent when a recording fault did"`
+	Short    string    `json:"short" doc:"what decided, in a few words, for a board's cell"`
 	Sentence string    `json:"sentence"`
 	Tip      Tip       `json:"tip"`
-	Measures []Measure `json:"measures"                                                                                                                   nullable:"false"`
-	Causes   []Cause   `json:"causes"                                                   doc:"everything outside its limit, worst kind first"              nullable:"false"`
+	Measures []Measure `json:"measures" nullable:"false"`
+	Causes   []Cause   `json:"causes" doc:"everything outside its limit, worst kind first" nullable:"false"`
 }
 
 // Decided returns the index of the note that decided; WholeStep where none did.
@@ -52,14 +52,14 @@ const nearlyExcess = 1.5
 // Case is what Decide judges.
 type Case struct {
 	Instrument instrument.Instrument
-	Score      exercise.Score
-	Analysis   take.Analysis // of a recorded step, made with the same score
-	Blows      []meter.Blow  // of a step blown into a meter
-	Ticked     []bool        // of a step that is ticked: which of its items are done
-	FreeStart  bool          // the recording was not made to our click
-	RecentTips []string      // keys of the tips of the takes before, latest first
-	Tips       Book          // the class's own words; the zero Book gives ours
-	Air        string        // the class's school of words for air; "" is the usual one
+	Score      scores.Score
+	Analysis   ear.Analysis // of a recorded step, made with the same score
+	Blows      []meter.Blow // of a step blown into a meter
+	Ticked     []bool       // of a step that is ticked: which of its items are done
+	FreeStart  bool         // the recording was not made to our click
+	RecentTips []string     // keys of the tips of the takes before, latest first
+	Tips       Book         // the class's own words; the zero Book gives ours
+	Air        string       // the class's school of words for air; "" is the usual one
 }
 
 // recorded reports whether the step is judged by its sound.
@@ -95,7 +95,7 @@ func Decide(c Case) Verdict {
 }
 
 func wrongInstrumentIn(c Case) (Measure, bool) {
-	if !c.recorded() || !c.asks(exercise.RightNote) {
+	if !c.recorded() || !c.asks(scores.RightNote) {
 		return Measure{}, false
 	}
 	return wrongInstrument(c)
@@ -103,14 +103,14 @@ func wrongInstrumentIn(c Case) (Measure, bool) {
 
 // unusable returns why the recording cannot be judged, in few and in more
 // words, or nothing.
-func unusable(a take.Analysis) (short, sentence string) {
-	has := func(f take.Fault) bool { return slices.Contains(a.Recording.Faults, f) }
+func unusable(a ear.Analysis) (short, sentence string) {
+	has := func(f ear.Fault) bool { return slices.Contains(a.Recording.Faults, f) }
 	switch {
-	case has(take.NoSound):
+	case has(ear.NoSound):
 		return "no sound recorded", "The recording is silent. Check that the right microphone is chosen, then try again."
-	case has(take.CutShort):
+	case has(ear.CutShort):
 		return "recording cut short", "The recording ends before the step does, so it cannot be judged."
-	case has(take.Noisy):
+	case has(ear.Noisy):
 		return "room too loud", fmt.Sprintf(
 			"The room is too loud: your sound is only %.0f dB above it. Find a quieter place or come closer.",
 			a.Recording.SNR,
@@ -228,7 +228,7 @@ func closest(all []Measure) *Measure {
 
 // name is where a measure was taken, before what it says: "C4 ", or nothing for
 // the whole step.
-func (m Measure) name(s exercise.Score) string {
+func (m Measure) name(s scores.Score) string {
 	if m.Note < 0 {
 		return ""
 	}
@@ -236,7 +236,7 @@ func (m Measure) name(s exercise.Score) string {
 }
 
 // brief says the deciding measure in a few words: "C4 gap of 0.30 s".
-func (v Verdict) brief(s exercise.Score) string {
+func (v Verdict) brief(s scores.Score) string {
 	m := v.Deciding
 	if m == nil {
 		return ""
@@ -247,7 +247,7 @@ func (v Verdict) brief(s exercise.Score) string {
 		about = fmt.Sprintf("gap of %.2f s", m.Value)
 	case m.Cause == CauseBreak && !m.Within:
 		about = fmt.Sprintf("jumps for %.2f s", m.Value)
-	case m.Key == exercise.Held:
+	case m.Key == scores.Held:
 		about = "held " + m.Text
 	}
 	if name := m.name(s); name != "" {
@@ -256,7 +256,7 @@ func (v Verdict) brief(s exercise.Score) string {
 	return about
 }
 
-func (v Verdict) say(s exercise.Score) string {
+func (v Verdict) say(s scores.Score) string {
 	m := v.Deciding
 	if m == nil {
 		return "Clean."

@@ -8,11 +8,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/audio"
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 )
 
@@ -38,11 +39,11 @@ func decide(
 	t *testing.T,
 	sound audio.Mono,
 	i instrument.Instrument,
-	s exercise.Score,
+	s scores.Score,
 	recent ...string,
 ) verdict.Verdict {
 	t.Helper()
-	a, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s})
+	a, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s})
 	require.NoError(t, err)
 	return verdict.Decide(verdict.Case{
 		Instrument: i,

@@ -4,8 +4,8 @@ import (
 	"os"
 
 	"earlychorus/core/audio/wav"
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 )
 
@@ -16,17 +16,17 @@ func Player(key string) (string, error) {
 	if err != nil {
 		return "", err
 	}
-	score := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
+	score := scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{
 		// The first click comes about 0.7 s after the microphone opens, the note
 		// four clicks later.
-		{Phase: exercise.Ready, Beats: 4.8},
+		{Phase: scores.Ready, Beats: 4.8},
 		{
-			Phase:     exercise.Play,
+			Phase:     scores.Play,
 			StartBeat: 4.8,
 			Beats:     8,
 			Target:    i.Home(),
 		},
-		{Phase: exercise.Rest, StartBeat: 12.8, Beats: 20},
+		{Phase: scores.Rest, StartBeat: 12.8, Beats: 20},
 	}}
 	p := synth.Player{
 		Instrument: i,

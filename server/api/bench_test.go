@@ -6,8 +6,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 	"earlychorus/server/api"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
@@ -27,7 +27,7 @@ func BenchmarkPreview(b *testing.B) {
 			ClassID:    band.Class.ID,
 			FirstName:  fmt.Sprintf("Player%d", n),
 			Instrument: keys[n%len(keys)],
-			Stage:      exercise.Stage(1 + n%3),
+			Stage:      scores.Stage(1 + n%3),
 		})
 	}
 	require.NoError(b, h.store.SaveRoster(b.Context(), players, nil))

@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/store"
 )
@@ -20,40 +21,40 @@ import (
 type ClassSetUp struct {
 	Class        ClassName            `json:"class"`
 	Archived     bool                 `json:"archived"`
-	FirstLesson  string               `json:"first_lesson"  doc:"date; empty when it is not set"`
-	Stage        exercise.Stage       `json:"stage"         doc:"by the weeks since the first lesson"`
+	FirstLesson  string               `json:"first_lesson" doc:"date; empty when it is not set"`
+	Stage        scores.Stage         `json:"stage" doc:"by the weeks since the first lesson"`
 	ClassMinutes float64              `json:"class_minutes"`
-	HomeMinutes  float64              `json:"home_minutes"  doc:"0: the stage's usual"`
-	KeepDays     int                  `json:"keep_days"     doc:"how long recordings are kept; measures stay"`
+	HomeMinutes  float64              `json:"home_minutes" doc:"0: the stage's usual"`
+	KeepDays     int                  `json:"keep_days" doc:"how long recordings are kept; measures stay"`
 	Conventions  exercise.Conventions `json:"conventions"`
-	Schools      []exercise.School    `json:"schools"                                                                                                           nullable:"false"`
-	Usual        []StageLimits        `json:"usual"         doc:"our tolerances by stage"                                                                       nullable:"false"`
-	Tips         []verdict.Advice     `json:"tips"          doc:"with the class's own words"                                                                    nullable:"false"`
-	OwnTips      verdict.Book         `json:"own_tips"      doc:"the class's own words by key"`
-	Players      []PlayerSetUp        `json:"players"                                                                                                           nullable:"false"`
-	Directors    []string             `json:"directors"     doc:"who directs the class, by name"                                                                nullable:"false"`
-	Instruments  []InstrumentChoice   `json:"instruments"                                                                                                       nullable:"false"`
-	Exceptions   []ExceptionView      `json:"exceptions"    doc:"that are not over"                                                                             nullable:"false"`
-	Today        string               `json:"today"                                                                                                                              format:"date"`
-	Device       store.DeviceWord     `json:"device_word"   doc:"takes of the last month that the player's device judged too, and how many it judged otherwise"`
+	Schools      []exercise.School    `json:"schools" nullable:"false"`
+	Usual        []StageLimits        `json:"usual" doc:"our tolerances by stage" nullable:"false"`
+	Tips         []verdict.Advice     `json:"tips" doc:"with the class's own words" nullable:"false"`
+	OwnTips      verdict.Book         `json:"own_tips" doc:"the class's own words by key"`
+	Players      []PlayerSetUp        `json:"players" nullable:"false"`
+	Directors    []string             `json:"directors" doc:"who directs the class, by name" nullable:"false"`
+	Instruments  []InstrumentChoice   `json:"instruments" nullable:"false"`
+	Exceptions   []ExceptionView      `json:"exceptions" doc:"that are not over" nullable:"false"`
+	Today        string               `json:"today" format:"date"`
+	Device       store.DeviceWord     `json:"device_word" doc:"takes of the last month that the player's device judged too, and how many it judged otherwise"`
 }
 
 // StageLimits are the tolerances of one stage.
 type StageLimits struct {
-	Stage  exercise.Stage  `json:"stage"`
-	Limits exercise.Limits `json:"limits"`
+	Stage  scores.Stage  `json:"stage"`
+	Limits scores.Limits `json:"limits"`
 }
 
 // PlayerSetUp is a player as the director edits one.
 type PlayerSetUp struct {
-	ID         string         `json:"id"`
-	First      string         `json:"first"`
-	Last       string         `json:"last"`
-	Instrument string         `json:"instrument"`
-	Variant    string         `json:"variant"`
-	Stage      exercise.Stage `json:"stage"       doc:"0: by the weeks"`
-	Section    string         `json:"section"`
-	ExternalID string         `json:"external_id"`
+	ID         string       `json:"id"`
+	First      string       `json:"first"`
+	Last       string       `json:"last"`
+	Instrument string       `json:"instrument"`
+	Variant    string       `json:"variant"`
+	Stage      scores.Stage `json:"stage" doc:"0: by the weeks"`
+	Section    string       `json:"section"`
+	ExternalID string       `json:"external_id"`
 }
 
 // InstrumentChoice is an instrument of the table.
@@ -61,7 +62,7 @@ type InstrumentChoice struct {
 	Key      string               `json:"key"`
 	Name     string               `json:"name"`
 	Variants []instrument.Variant `json:"variants" nullable:"false"`
-	Notes    []NoteHardness       `json:"notes"    nullable:"false" doc:"of the beginner range, from low to high"`
+	Notes    []NoteHardness       `json:"notes" nullable:"false" doc:"of the beginner range, from low to high"`
 }
 
 // NoteHardness is a note and whether it counts as tried in this class.
@@ -69,7 +70,7 @@ type NoteHardness struct {
 	Sounding music.MIDI `json:"sounding_midi"`
 	Written  string     `json:"written"`
 	Hard     bool       `json:"hard"`
-	Usual    bool       `json:"usual"         doc:"ours"`
+	Usual    bool       `json:"usual" doc:"ours"`
 }
 
 // notesOf lists an instrument's notes as the class has them.
@@ -86,9 +87,9 @@ func notesOf(i instrument.Instrument, c exercise.Conventions) []NoteHardness {
 type ExceptionView struct {
 	ID       string `json:"id"`
 	PlayerID string `json:"player_id"`
-	StepID   string `json:"step_id"   doc:"empty: every step"`
-	From     string `json:"from"                              format:"date"`
-	To       string `json:"to"                                format:"date"`
+	StepID   string `json:"step_id" doc:"empty: every step"`
+	From     string `json:"from" format:"date"`
+	To       string `json:"to" format:"date"`
 	Why      string `json:"why"`
 }
 
@@ -128,7 +129,7 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	if class.FirstLesson != nil {
 		out.FirstLesson = class.FirstLesson.Format(time.DateOnly)
 	}
-	for s := exercise.Stage(1); s <= 4; s++ {
+	for s := scores.Stage(1); s <= 4; s++ {
 		out.Usual = append(out.Usual, StageLimits{s, s.Limits()})
 	}
 	for _, i := range instrument.All() {
@@ -425,7 +426,7 @@ type exampleInput struct {
 	Body struct {
 		Conventions exercise.Conventions `json:"conventions"`
 		Instrument  string               `json:"instrument"`
-		Stage       exercise.Stage       `json:"stage" minimum:"1" maximum:"4"`
+		Stage       scores.Stage         `json:"stage" minimum:"1" maximum:"4"`
 	}
 }
 
@@ -499,7 +500,7 @@ func (a *API) showExample(ctx context.Context, in *exampleInput) (*exampleOutput
 }
 
 // fingersOf lists the fingerings of the first notes of a score.
-func fingersOf(s exercise.Score) (out string) {
+func fingersOf(s scores.Score) (out string) {
 	for n, t := range s.Targets() {
 		if n == 6 {
 			break
@@ -515,7 +516,7 @@ func fingersOf(s exercise.Score) (out string) {
 }
 
 // firstWords is what a score says first: a notice, or what to do.
-func firstWords(s exercise.Score) string {
+func firstWords(s scores.Score) string {
 	if len(s.Notices) > 0 {
 		return s.Notices[0]
 	}

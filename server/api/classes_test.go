@@ -12,6 +12,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
 	"earlychorus/server/store"
@@ -81,7 +82,7 @@ func TestConventionsReachThePlayers(t *testing.T) {
 	class := "/classes/" + b.Class.ID
 	c := exercise.StandardConventions()
 	c.A4, c.Naming, c.Tuner = 442, music.Romance, "hidden"
-	c.Tolerances = map[exercise.Stage]exercise.Limits{2: exercise.Stage(1).Limits()}
+	c.Tolerances = map[scores.Stage]scores.Limits{2: scores.Stage(1).Limits()}
 	settings := map[string]any{
 		"name":          "Renamed",
 		"first_lesson":  "2026-09-02",
@@ -243,10 +244,10 @@ func TestTheFrontOfTheRoom(t *testing.T) {
 	require.Len(t, buzz.Groups, 2)
 	assert.Equal(t, []string{"Clarinets"}, buzz.Groups[0].Names)
 	assert.Contains(t, buzz.Groups[0].Doing, "While the others buzz")
-	assert.Equal(t, exercise.Buzz, buzz.Groups[1].Notes[0].Phase, "the step's own score leads")
+	assert.Equal(t, scores.Buzz, buzz.Groups[1].Notes[0].Phase, "the step's own score leads")
 	found := false
 	for _, c := range buzz.Cues {
-		found = found || c.Phase == exercise.Buzz
+		found = found || c.Phase == scores.Buzz
 	}
 	assert.True(t, found)
 	assert.Positive(t, float64(buzz.Drone))

@@ -16,16 +16,16 @@ import (
 // Others are takes to compare one with.
 type Others struct {
 	Previous *OtherTake  `json:"previous,omitempty" doc:"the player's own before it"`
-	Best     *OtherTake  `json:"best,omitempty"     doc:"the player's own that came out best"`
-	Mates    []OtherTake `json:"mates"              doc:"of the same step on the same instrument; names are told when asked for" nullable:"false"`
+	Best     *OtherTake  `json:"best,omitempty" doc:"the player's own that came out best"`
+	Mates    []OtherTake `json:"mates" doc:"of the same step on the same instrument; names are told when asked for" nullable:"false"`
 }
 
 // OtherTake names a take.
 type OtherTake struct {
 	ID     string         `json:"id"`
 	Name   string         `json:"name"`
-	Day    string         `json:"day"    format:"date"`
-	Result verdict.Result `json:"result"               enum:"clean,nearly,not-yet,cant-tell"`
+	Day    string         `json:"day" format:"date"`
+	Result verdict.Result `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
 }
 
 type othersOutput struct{ Body Others }

@@ -13,9 +13,9 @@ type FlagView struct {
 	ID       string         `json:"id"`
 	Player   string         `json:"player"`
 	PlayerID string         `json:"player_id"`
-	Kind     store.FlagKind `json:"kind"      enum:"hurts,dizzy,tired,question"`
+	Kind     store.FlagKind `json:"kind" enum:"hurts,dizzy,tired,question"`
 	Words    string         `json:"words"`
-	RaisedAt string         `json:"raised_at"                                   format:"date-time"`
+	RaisedAt string         `json:"raised_at" format:"date-time"`
 }
 
 type flagInput struct {

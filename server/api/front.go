@@ -4,18 +4,18 @@ import (
 	"context"
 	"slices"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
 	"earlychorus/core/notation"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 	"earlychorus/server/store"
 )
 
 // FrontView is a day as the front of the room shows it.
 type FrontView struct {
 	Class ClassName   `json:"class"`
-	Day   string      `json:"day"   doc:"of the week"`
-	Steps []FrontStep `json:"steps"                   nullable:"false"`
+	Day   string      `json:"day" doc:"of the week"`
+	Steps []FrontStep `json:"steps" nullable:"false"`
 	A4    music.Hertz `json:"a4_hz"`
 }
 
@@ -28,34 +28,34 @@ type FrontStep struct {
 	Tempo    music.Tempo  `json:"tempo_bpm"`
 	Beats    music.Beats  `json:"beats"`
 	Ticked   bool         `json:"ticked"`
-	Items    []string     `json:"items"     nullable:"false"`
-	Cautions []string     `json:"cautions"  nullable:"false"`
-	Cues     []FrontCue   `json:"cues"      nullable:"false" doc:"what the room does, beat by beat"`
-	Groups   []FrontGroup `json:"groups"    nullable:"false" doc:"what each group of instruments reads"`
-	Drone    music.Hertz  `json:"drone_hz"                   doc:"home, to sound under it"`
+	Items    []string     `json:"items" nullable:"false"`
+	Cautions []string     `json:"cautions" nullable:"false"`
+	Cues     []FrontCue   `json:"cues" nullable:"false" doc:"what the room does, beat by beat"`
+	Groups   []FrontGroup `json:"groups" nullable:"false" doc:"what each group of instruments reads"`
+	Drone    music.Hertz  `json:"drone_hz" doc:"home, to sound under it"`
 }
 
 // FrontCue is a stretch of beats in which the room does one thing.
 type FrontCue struct {
-	From  music.Beats    `json:"from"`
-	Beats music.Beats    `json:"beats"`
-	Phase exercise.Phase `json:"phase"`
-	Text  string         `json:"text"`
+	From  music.Beats  `json:"from"`
+	Beats music.Beats  `json:"beats"`
+	Phase scores.Phase `json:"phase"`
+	Text  string       `json:"text"`
 }
 
 // FrontGroup is the instruments that read the same notes.
 type FrontGroup struct {
 	Names []string    `json:"names" nullable:"false"`
-	Doing string      `json:"doing"                  doc:"what they do meanwhile, when it is something else"`
+	Doing string      `json:"doing" doc:"what they do meanwhile, when it is something else"`
 	Notes []FrontNote `json:"notes" nullable:"false" doc:"when they sound, and what they read"`
 }
 
 // FrontNote is a note that a group reads.
 type FrontNote struct {
-	From  music.Beats    `json:"from"`
-	Beats music.Beats    `json:"beats"`
-	Name  string         `json:"name"`
-	Phase exercise.Phase `json:"phase"`
+	From  music.Beats  `json:"from"`
+	Beats music.Beats  `json:"beats"`
+	Name  string       `json:"name"`
+	Phase scores.Phase `json:"phase"`
 }
 
 type frontInput struct {
@@ -132,7 +132,7 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 }
 
 // lead makes a score the one the room is counted by.
-func (f *FrontStep) lead(s exercise.Score) {
+func (f *FrontStep) lead(s scores.Score) {
 	f.Tempo, f.Beats, f.Ticked, f.Items, f.Cautions, f.Cues = s.TempoBPM, s.Beats(), s.Ticked, s.Items, s.Cautions, []FrontCue{}
 	for _, seg := range s.Segments {
 		f.Cues = append(f.Cues, FrontCue{seg.StartBeat, seg.Beats, seg.Phase, seg.Text})
@@ -140,7 +140,7 @@ func (f *FrontStep) lead(s exercise.Score) {
 }
 
 // join adds an instrument to the group that reads the same.
-func (f *FrontStep) join(m BandMember, s exercise.Score, own bool) {
+func (f *FrontStep) join(m BandMember, s scores.Score, own bool) {
 	notes := []FrontNote{}
 	for _, seg := range s.Segments {
 		if seg.Written != nil {

@@ -19,14 +19,14 @@ type GrowthView struct {
 	Player     NamedPlayer    `json:"player"`
 	Instrument string         `json:"instrument"`
 	Section    string         `json:"section"`
-	Today      string         `json:"today"      format:"date" doc:"the school's date now"`
-	Weeks      []GrowthWeek   `json:"weeks"                                                nullable:"false"`
+	Today      string         `json:"today" format:"date" doc:"the school's date now"`
+	Weeks      []GrowthWeek   `json:"weeks" nullable:"false"`
 	Hold       progress.Line  `json:"hold"`
 	Centre     progress.Line  `json:"centre"`
 	Steadiness progress.Line  `json:"steadiness"`
-	Days       []string       `json:"days"                     doc:"days played"           nullable:"false"`
-	Ladders    []LadderGrowth `json:"ladders"                                              nullable:"false"`
-	Comments   []CommentView  `json:"comments"                                             nullable:"false"`
+	Days       []string       `json:"days" doc:"days played" nullable:"false"`
+	Ladders    []LadderGrowth `json:"ladders" nullable:"false"`
+	Comments   []CommentView  `json:"comments" nullable:"false"`
 }
 
 // LadderGrowth is a ladder and how the player came to stand where the player does.

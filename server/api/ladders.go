@@ -32,7 +32,7 @@ func (s *PracticeStep) addStanding(
 
 type backInput struct {
 	Ladder string `path:"ladder"`
-	Act    string `path:"act"    format:"uuid" doc:"made by the device: asking again is harmless"`
+	Act    string `path:"act" format:"uuid" doc:"made by the device: asking again is harmless"`
 	Body   struct {
 		AgoMS int `json:"ago_ms,omitempty" minimum:"0" doc:"how long ago it was asked for, on a device without a network"`
 	}

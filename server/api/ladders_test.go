@@ -9,6 +9,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
 	"earlychorus/server/store"
@@ -96,7 +97,7 @@ func TestTheBestHoldIsKept(t *testing.T) {
 	practice := climbing(h.player(t, b, 0), step, "steady")
 	assert.InDelta(t, 10, practice.Steps[1].Best, 0.3)
 	for _, r := range practice.Steps[1].Score.Rules {
-		if r.Measure == exercise.HoldTime {
+		if r.Measure == scores.HoldTime {
 			assert.InDelta(t, 9, r.Limit, 0.3, "within a tenth of one's own best")
 		}
 	}

@@ -18,12 +18,12 @@ import (
 type ListeningView struct {
 	Class    ClassName        `json:"class"`
 	Minutes  int              `json:"minutes"`
-	Place    int              `json:"place"    doc:"which excerpt is next, from 0"`
+	Place    int              `json:"place" doc:"which excerpt is next, from 0"`
 	Spent    float64          `json:"spent_s"`
-	Excerpts []ExcerptView    `json:"excerpts"                                                                        nullable:"false"`
-	Phrases  []PhraseView     `json:"phrases"  doc:"the director's own, most used first"                              nullable:"false"`
-	Weights  progress.Weights `json:"weights"  doc:"how much each reason counts, the director's own in place of ours"`
-	Left     int              `json:"left"     doc:"takes with a reason that did not fit into the time"`
+	Excerpts []ExcerptView    `json:"excerpts" nullable:"false"`
+	Phrases  []PhraseView     `json:"phrases" doc:"the director's own, most used first" nullable:"false"`
+	Weights  progress.Weights `json:"weights" doc:"how much each reason counts, the director's own in place of ours"`
+	Left     int              `json:"left" doc:"takes with a reason that did not fit into the time"`
 }
 
 // ExcerptView is one excerpt with everything that is shown of it.
@@ -32,12 +32,12 @@ type ExcerptView struct {
 	Name       string                `json:"name"`
 	Instrument string                `json:"instrument"`
 	Title      string                `json:"title"`
-	Day        string                `json:"day"            format:"date"`
+	Day        string                `json:"day" format:"date"`
 	Start      float64               `json:"score_start_s"`
 	Verdict    Kept[verdict.Verdict] `json:"verdict"`
-	Word       verdict.Result        `json:"word,omitempty"               enum:"clean,nearly,not-yet,cant-tell" doc:"the director's, once there is one"`
+	Word       verdict.Result        `json:"word,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's, once there is one"`
 	Ribbon     Kept[ribbon.Ribbon]   `json:"ribbon"`
-	Comments   []CommentView         `json:"comments"                                                                                                   nullable:"false"`
+	Comments   []CommentView         `json:"comments" nullable:"false"`
 	HasSound   bool                  `json:"has_sound"`
 }
 
@@ -53,7 +53,7 @@ const listenBack = 4
 type listenInput struct {
 	ClassPath
 	Minutes int  `query:"minutes" minimum:"1" maximum:"60" default:"5"`
-	Afresh  bool `query:"afresh"                                       doc:"choose anew, even when a listening of today is under way"`
+	Afresh  bool `query:"afresh" doc:"choose anew, even when a listening of today is under way"`
 }
 
 type listenOutput struct{ Body ListeningView }

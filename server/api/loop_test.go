@@ -11,8 +11,8 @@ import (
 
 	"earlychorus/core/audio/flac"
 	"earlychorus/core/audio/wav"
+	"earlychorus/core/ear"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
 	"earlychorus/server/store"
@@ -142,7 +142,7 @@ func TestOtherWaysToMakeATake(t *testing.T) {
 	status, _ := player.upload(b, id, "file", 1, wav.Encode(sound))
 	require.Equal(t, 201, status)
 	heard := player.heard(id)
-	assert.NotContains(t, heard.Recording.Faults, take.CutShort)
+	assert.NotContains(t, heard.Recording.Faults, ear.CutShort)
 	assert.Equal(t, verdict.Clean, heard.Verdict.Result)
 }
 

@@ -15,7 +15,7 @@ import (
 // Blown is what a meter showed, and the word on it.
 type Blown struct {
 	Trace   meter.Trace     `json:"trace"`
-	Blows   []meter.Blow    `json:"blows"   nullable:"false"`
+	Blows   []meter.Blow    `json:"blows" nullable:"false"`
 	Verdict verdict.Verdict `json:"verdict"`
 }
 

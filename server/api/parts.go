@@ -16,7 +16,7 @@ import (
 // Received is how much of a take has arrived.
 type Received struct {
 	Bytes int64 `json:"received" doc:"without a hole, from the first"`
-	Safe  bool  `json:"safe"     doc:"the whole take was accepted"`
+	Safe  bool  `json:"safe" doc:"the whole take was accepted"`
 }
 
 const (

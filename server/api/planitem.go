@@ -11,16 +11,16 @@ import (
 
 // PlanItem is a step placed on days, as the page edits it.
 type PlanItem struct {
-	Key        string         `json:"key"        format:"uuid" doc:"made by the client; the step's own number from then on"`
-	Kind       string         `json:"kind"                     doc:"a key of the catalogue; it stays"`
+	Key        string         `json:"key" format:"uuid" doc:"made by the client; the step's own number from then on"`
+	Kind       string         `json:"kind" doc:"a key of the catalogue; it stays"`
 	Parameters map[string]any `json:"parameters"`
 	Times      int            `json:"times"`
-	Days       []string       `json:"days"                     doc:"MO, TU, WE, TH, FR, SA, SU"                             nullable:"false"`
-	At         plan.Place     `json:"at"                                                                                                     enum:"class,home,both"`
-	Wanted     int            `json:"wanted"                   doc:"1 if there is room, 2 usual, 3 rather than others"`
-	Pinned     bool           `json:"pinned"                   doc:"neither cut nor dropped to fit"`
-	For        []string       `json:"for"                      doc:"instrument keys; none is everyone it suits"             nullable:"false"`
-	Why        string         `json:"why"                                                                                                                           maxLength:"200"`
+	Days       []string       `json:"days" doc:"MO, TU, WE, TH, FR, SA, SU" nullable:"false"`
+	At         plan.Place     `json:"at" enum:"class,home,both"`
+	Wanted     int            `json:"wanted" doc:"1 if there is room, 2 usual, 3 rather than others"`
+	Pinned     bool           `json:"pinned" doc:"neither cut nor dropped to fit"`
+	For        []string       `json:"for" doc:"instrument keys; none is everyone it suits" nullable:"false"`
+	Why        string         `json:"why" maxLength:"200"`
 }
 
 func viewOf(i plan.Item) PlanItem {

@@ -15,45 +15,46 @@ import (
 	"earlychorus/core/music"
 	"earlychorus/core/notation"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/server/store"
 )
 
 // DayWork is what a day of a plan asks of a class.
 type DayWork struct {
-	Items    []ItemWork    `json:"items"    nullable:"false"`
+	Items    []ItemWork    `json:"items" nullable:"false"`
 	Sections []SectionWork `json:"sections" nullable:"false"`
-	Total    music.Seconds `json:"total_s"                   doc:"of whoever takes longest"`
-	Budget   music.Seconds `json:"budget_s"                  doc:"the least of the band's budgets"`
-	Over     []string      `json:"over"     nullable:"false" doc:"every budget the day goes beyond, in words"`
-	Order    []string      `json:"order"    nullable:"false" doc:"keys in the order of the class's school"`
-	Reason   string        `json:"reason"                    doc:"why that order"`
+	Total    music.Seconds `json:"total_s" doc:"of whoever takes longest"`
+	Budget   music.Seconds `json:"budget_s" doc:"the least of the band's budgets"`
+	Over     []string      `json:"over" nullable:"false" doc:"every budget the day goes beyond, in words"`
+	Order    []string      `json:"order" nullable:"false" doc:"keys in the order of the class's school"`
+	Reason   string        `json:"reason" doc:"why that order"`
 }
 
 // ItemWork is one item of it.
 type ItemWork struct {
 	Key      string        `json:"key"`
-	Name     string        `json:"name"     doc:"the kind's"`
+	Name     string        `json:"name" doc:"the kind's"`
 	Group    string        `json:"group"`
 	Sentence string        `json:"sentence"`
-	Seconds  music.Seconds `json:"seconds"  doc:"of whoever takes longest, reading and changing included"`
-	Cautions []string      `json:"cautions"                                                               nullable:"false"`
-	LeftOut  []string      `json:"left_out" doc:"sections that it is not for"                             nullable:"false"`
+	Seconds  music.Seconds `json:"seconds" doc:"of whoever takes longest, reading and changing included"`
+	Cautions []string      `json:"cautions" nullable:"false"`
+	LeftOut  []string      `json:"left_out" doc:"sections that it is not for" nullable:"false"`
 }
 
 // SectionWork is a section's load.
 type SectionWork struct {
-	Section string         `json:"section"`
-	Stage   exercise.Stage `json:"stage"`
-	Load    plan.Effort    `json:"load"`
-	Over    []plan.Over    `json:"over"    nullable:"false"`
+	Section string       `json:"section"`
+	Stage   scores.Stage `json:"stage"`
+	Load    plan.Effort  `json:"load"`
+	Over    []plan.Over  `json:"over" nullable:"false"`
 }
 
 // DayAsked is a day of items, where and in how many minutes.
 type DayAsked struct {
-	Items   []PlanItem `json:"items"   nullable:"false" doc:"the day's, in order"`
-	At      plan.Place `json:"at"                                                 enum:"class,home"`
-	Minutes float64    `json:"minutes"                  doc:"0: the class's own"                    minimum:"0" maximum:"60"`
+	Items   []PlanItem `json:"items" nullable:"false" doc:"the day's, in order"`
+	At      plan.Place `json:"at" enum:"class,home"`
+	Minutes float64    `json:"minutes" doc:"0: the class's own" minimum:"0" maximum:"60"`
 }
 
 type dayInput struct {
@@ -162,9 +163,9 @@ func itemWorks(items []plan.Item, members []BandMember, band plan.Band, at plan.
 
 // FittedDay is a day that fits.
 type FittedDay struct {
-	Items  []PlanItem    `json:"items"   nullable:"false"`
-	Cuts   []plan.Cut    `json:"cuts"    nullable:"false"`
-	Beyond []string      `json:"beyond"  nullable:"false" doc:"what even the pinned items alone go beyond"`
+	Items  []PlanItem    `json:"items" nullable:"false"`
+	Cuts   []plan.Cut    `json:"cuts" nullable:"false"`
+	Beyond []string      `json:"beyond" nullable:"false" doc:"what even the pinned items alone go beyond"`
 	Total  music.Seconds `json:"total_s"`
 }
 
@@ -270,7 +271,7 @@ type NotationAsked struct {
 	Parameters map[string]any `json:"parameters"`
 	Instrument string         `json:"instrument"`
 	Variant    string         `json:"variant"`
-	Stage      exercise.Stage `json:"stage"      minimum:"1" maximum:"4"`
+	Stage      scores.Stage   `json:"stage" minimum:"1" maximum:"4"`
 }
 
 func (n NotationAsked) player() (exercise.Player, error) {
@@ -289,11 +290,11 @@ func (n NotationAsked) player() (exercise.Player, error) {
 
 // StepNotation is a step as one instrument reads it, ready to be drawn.
 type StepNotation struct {
-	Sentence string            `json:"sentence"`
-	Score    exercise.Score    `json:"score"`
-	Bars     []notation.Bar    `json:"bars"     nullable:"false"`
-	Timeline exercise.Timeline `json:"timeline"`
-	Suits    bool              `json:"suits"                     doc:"false: the step is not for this instrument, and there is nothing to draw"`
+	Sentence string          `json:"sentence"`
+	Score    scores.Score    `json:"score"`
+	Bars     []notation.Bar  `json:"bars" nullable:"false"`
+	Timeline scores.Timeline `json:"timeline"`
+	Suits    bool            `json:"suits" doc:"false: the step is not for this instrument, and there is nothing to draw"`
 }
 
 type notationInput struct {
@@ -350,7 +351,7 @@ func (a *API) soundStep(w http.ResponseWriter, r *http.Request) {
 	who, err := NotationAsked{
 		Instrument: q.Get("instrument"),
 		Variant:    q.Get("variant"),
-		Stage:      max(1, exercise.Stage(stage)),
+		Stage:      max(1, scores.Stage(stage)),
 	}.player()
 	if err != nil {
 		fail(w, err)

@@ -12,46 +12,47 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 	"earlychorus/server/store"
 )
 
 // PlanView is a class's week.
 type PlanView struct {
 	Class        ClassName        `json:"class"`
-	Monday       string           `json:"monday"           format:"date"`
-	Today        string           `json:"today"            format:"date" doc:"the school's date now"`
+	Monday       string           `json:"monday" format:"date"`
+	Today        string           `json:"today" format:"date" doc:"the school's date now"`
 	Name         string           `json:"name"`
-	Revision     int              `json:"revision"                       doc:"0: nothing was planned yet"`
-	Items        []PlanItem       `json:"items"                                                                                       nullable:"false"`
-	History      []PlanChangeView `json:"history"                        doc:"who changed what, the latest first"                     nullable:"false"`
+	Revision     int              `json:"revision" doc:"0: nothing was planned yet"`
+	Items        []PlanItem       `json:"items" nullable:"false"`
+	History      []PlanChangeView `json:"history" doc:"who changed what, the latest first" nullable:"false"`
 	ClassMinutes float64          `json:"class_minutes"`
-	HomeMinutes  float64          `json:"home_minutes"                   doc:"0: the stage's usual"`
-	Band         []BandMember     `json:"band"                           doc:"the instruments of the class"                           nullable:"false"`
-	Merged       bool             `json:"merged,omitempty"               doc:"somebody else's changes came in between, and are in it"`
-	Feed         string           `json:"feed"                           doc:"path of the calendar feed"`
+	HomeMinutes  float64          `json:"home_minutes" doc:"0: the stage's usual"`
+	Band         []BandMember     `json:"band" doc:"the instruments of the class" nullable:"false"`
+	Merged       bool             `json:"merged,omitempty" doc:"somebody else's changes came in between, and are in it"`
+	Feed         string           `json:"feed" doc:"path of the calendar feed"`
 }
 
 // PlanChangeView is one change of a plan.
 type PlanChangeView struct {
 	Revision int    `json:"revision"`
 	By       string `json:"by"`
-	At       string `json:"at"       format:"date-time"`
+	At       string `json:"at" format:"date-time"`
 	Changes  string `json:"changes"`
 }
 
 // BandMember is an instrument of a class at a stage.
 type BandMember struct {
-	Instrument string         `json:"instrument"`
-	Variant    string         `json:"variant"`
-	Name       string         `json:"name"`
-	Section    string         `json:"section"`
-	Stage      exercise.Stage `json:"stage"`
-	Players    int            `json:"players"`
+	Instrument string       `json:"instrument"`
+	Variant    string       `json:"variant"`
+	Name       string       `json:"name"`
+	Section    string       `json:"section"`
+	Stage      scores.Stage `json:"stage"`
+	Players    int          `json:"players"`
 }
 
 // WeekPath names a week of a class.
 type WeekPath struct {
-	Class  string `path:"class"  format:"uuid"`
+	Class  string `path:"class" format:"uuid"`
 	Monday string `path:"monday" format:"date"`
 }
 

@@ -29,13 +29,13 @@ type Practice struct {
 	PlayerID   string           `json:"player_id"`
 	Player     string           `json:"player"`
 	Instrument string           `json:"instrument"`
-	Day        string           `json:"day"        format:"date"`
-	Steps      []PracticeStep   `json:"steps"                    nullable:"false" doc:"today's, in order; none on a day without a plan"`
-	Comments   []CommentView    `json:"comments"                 nullable:"false" doc:"the director's latest"`
-	StandIns   []synth.StandIn  `json:"stand_ins"                nullable:"false" doc:"simulated players that can stand in for the microphone"`
-	Blowers    []meter.Choice   `json:"blowers"                  nullable:"false" doc:"simulated players at a simulated air meter"`
-	Setting    practice.Setting `json:"setting"                                   doc:"what scores are worked out from"`
-	Tips       verdict.Book     `json:"tips"                                      doc:"the class's own words"`
+	Day        string           `json:"day" format:"date"`
+	Steps      []PracticeStep   `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
+	Comments   []CommentView    `json:"comments" nullable:"false" doc:"the director's latest"`
+	StandIns   []synth.StandIn  `json:"stand_ins" nullable:"false" doc:"simulated players that can stand in for the microphone"`
+	Blowers    []meter.Choice   `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
+	Setting    practice.Setting `json:"setting" doc:"what scores are worked out from"`
+	Tips       verdict.Book     `json:"tips" doc:"the class's own words"`
 }
 
 // PracticeStep is a step worked out for the player's own instrument.
@@ -43,17 +43,17 @@ type PracticeStep struct {
 	practice.Worked
 	ID       string           `json:"id"`
 	Version  int              `json:"version"`
-	Name     string           `json:"name"             doc:"the kind's"`
+	Name     string           `json:"name" doc:"the kind's"`
 	Sentence string           `json:"sentence"`
 	Why      string           `json:"why"`
 	Times    int              `json:"times"`
-	Step     AskedStep        `json:"step"             doc:"before it was worked out"`
-	Takes    []PracticeTake   `json:"takes"            doc:"today's of this step, newest first"                        nullable:"false"`
-	Ticked   []bool           `json:"ticked"           doc:"which items of a ticked step are done today"               nullable:"false"`
+	Step     AskedStep        `json:"step" doc:"before it was worked out"`
+	Takes    []PracticeTake   `json:"takes" doc:"today's of this step, newest first" nullable:"false"`
+	Ticked   []bool           `json:"ticked" doc:"which items of a ticked step are done today" nullable:"false"`
 	Ladder   *practice.Ladder `json:"ladder,omitempty" doc:"of a step that is a rung"`
 	Best     float64          `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
-	Recent   []string         `json:"recent_tips"      doc:"keys of the tips of the step's latest takes, latest first" nullable:"false"`
-	Result   verdict.Result   `json:"result,omitempty" doc:"the best of today, once there is one"                                       enum:"clean,nearly,not-yet,cant-tell"`
+	Recent   []string         `json:"recent_tips" doc:"keys of the tips of the step's latest takes, latest first" nullable:"false"`
+	Result   verdict.Result   `json:"result,omitempty" doc:"the best of today, once there is one" enum:"clean,nearly,not-yet,cant-tell"`
 }
 
 // AskedStep is a step as it was planned, for the core to work out anew.
@@ -65,8 +65,8 @@ type AskedStep struct {
 // PracticeTake is one of today's takes, small.
 type PracticeTake struct {
 	ID     string         `json:"id"`
-	State  string         `json:"state"            enum:"waiting,done,failed"`
-	Played string         `json:"played_at"                                              format:"date-time"`
+	State  string         `json:"state" enum:"waiting,done,failed"`
+	Played string         `json:"played_at" format:"date-time"`
 	Result verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
 	Ribbon *ribbon.Ribbon `json:"ribbon,omitempty"`
 }
@@ -243,8 +243,8 @@ type PracticeWeek struct {
 
 // PracticeDay is a day's steps as they are planned now.
 type PracticeDay struct {
-	Day   string         `json:"day"   format:"date"`
-	Steps []PracticeStep `json:"steps"               nullable:"false"`
+	Day   string         `json:"day" format:"date"`
+	Steps []PracticeStep `json:"steps" nullable:"false"`
 }
 
 type weekOutput struct{ Body PracticeWeek }

@@ -12,23 +12,23 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/roster"
+	"earlychorus/core/scores"
 	"earlychorus/server/store"
 )
 
 // RosterPreview is what a file would do to a class's list.
 type RosterPreview struct {
-	Format  string          `json:"format"  enum:"csv,oneroster"`
-	Columns []roster.Column `json:"columns"                      nullable:"false"`
-	Rows    []RosterRow     `json:"rows"                         nullable:"false"`
+	Format  string          `json:"format" enum:"csv,oneroster"`
+	Columns []roster.Column `json:"columns" nullable:"false"`
+	Rows    []RosterRow     `json:"rows" nullable:"false"`
 }
 
 // RosterRow is one player of it.
 type RosterRow struct {
 	roster.Row
-	Action   string `json:"action"    enum:"add,change,same"`
-	PlayerID string `json:"player_id"                        doc:"of the player it changes"`
+	Action   string `json:"action" enum:"add,change,same"`
+	PlayerID string `json:"player_id" doc:"of the player it changes"`
 }
 
 const largestRoster = 3 << 20
@@ -146,7 +146,7 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 			LastName:   strings.TrimSpace(row.Last),
 			Instrument: row.Instrument,
 			Variant:    row.Variant,
-			Stage:      exercise.Stage(row.Stage),
+			Stage:      scores.Stage(row.Stage),
 			ExternalID: row.ExternalID,
 		}
 		if row.PlayerID == "" {

@@ -17,16 +17,16 @@ type SectionView struct {
 	Class    ClassName        `json:"class"`
 	Section  string           `json:"section"`
 	Sections []string         `json:"sections" nullable:"false" doc:"of the class, to go on to"`
-	Days     int              `json:"days"                      doc:"that are looked back on"`
-	Maps     []InstrumentMap  `json:"maps"     nullable:"false" doc:"one for each instrument of the section"`
-	Ladders  []LadderStanding `json:"ladders"  nullable:"false"`
-	Players  []NamedPlayer    `json:"players"  nullable:"false"`
+	Days     int              `json:"days" doc:"that are looked back on"`
+	Maps     []InstrumentMap  `json:"maps" nullable:"false" doc:"one for each instrument of the section"`
+	Ladders  []LadderStanding `json:"ladders" nullable:"false"`
+	Players  []NamedPlayer    `json:"players" nullable:"false"`
 }
 
 // InstrumentMap is an instrument's notes in order.
 type InstrumentMap struct {
 	Instrument string    `json:"instrument"`
-	Notes      []MapNote `json:"notes"      nullable:"false"`
+	Notes      []MapNote `json:"notes" nullable:"false"`
 }
 
 // MapNote is a note of the map as its players read it.
@@ -42,7 +42,7 @@ type MapNote struct {
 type LadderStanding struct {
 	Name  string         `json:"name"`
 	Rungs []string       `json:"rungs" nullable:"false"`
-	On    []StandingRung `json:"on"    nullable:"false" doc:"from the top; only rungs on which somebody stands"`
+	On    []StandingRung `json:"on" nullable:"false" doc:"from the top; only rungs on which somebody stands"`
 }
 
 // StandingRung is a rung and who stands on it.

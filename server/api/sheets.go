@@ -17,6 +17,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/notation"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 	"earlychorus/server/store"
 )
 
@@ -50,7 +51,7 @@ func (a *API) takeOutSheet(w http.ResponseWriter, r *http.Request) {
 	who, err := NotationAsked{
 		Instrument: q.Get("instrument"),
 		Variant:    q.Get("variant"),
-		Stage:      max(1, exercise.Stage(stage)),
+		Stage:      max(1, scores.Stage(stage)),
 	}.player()
 	if err != nil {
 		fail(w, err)

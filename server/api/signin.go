@@ -14,10 +14,10 @@ import (
 
 // Me is who is signed in.
 type Me struct {
-	Role  string `json:"role"         enum:"nobody,director,player"`
+	Role  string `json:"role" enum:"nobody,director,player"`
 	Name  string `json:"name"`
-	Class string `json:"class"                                      doc:"a player's class"`
-	ID    string `json:"id,omitempty"                               doc:"a player's"`
+	Class string `json:"class" doc:"a player's class"`
+	ID    string `json:"id,omitempty" doc:"a player's"`
 }
 
 type meOutput struct{ Body Me }
@@ -110,7 +110,7 @@ type Names struct {
 // PickedName is a player as the sign-in page shows them.
 type PickedName struct {
 	ID         string `json:"id"`
-	Name       string `json:"name"       doc:"first name and initial"`
+	Name       string `json:"name" doc:"first name and initial"`
 	Instrument string `json:"instrument"`
 }
 

@@ -9,33 +9,34 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
 )
 
 // StepDetail is a step being written.
 type StepDetail struct {
-	Kind       exercise.Kind  `json:"kind"       doc:"what an editor needs to know of its parameters"`
+	Kind       exercise.Kind  `json:"kind" doc:"what an editor needs to know of its parameters"`
 	Sentence   string         `json:"sentence"`
-	Seconds    music.Seconds  `json:"seconds"    doc:"how long one take lasts"`
+	Seconds    music.Seconds  `json:"seconds" doc:"how long one take lasts"`
 	Parameters map[string]any `json:"parameters" doc:"by key, as the kind lists them"`
-	Choices    []NoteChoice   `json:"choices"    doc:"the notes a step may ask for"                   nullable:"false"`
-	Written    []WrittenStep  `json:"written"    doc:"what each instrument of the class reads"        nullable:"false"`
-	LeftOut    []string       `json:"left_out"   doc:"instruments of the class that it is not for"    nullable:"false"`
+	Choices    []NoteChoice   `json:"choices" doc:"the notes a step may ask for" nullable:"false"`
+	Written    []WrittenStep  `json:"written" doc:"what each instrument of the class reads" nullable:"false"`
+	LeftOut    []string       `json:"left_out" doc:"instruments of the class that it is not for" nullable:"false"`
 }
 
 // NoteChoice is a concert note a step may ask for.
 type NoteChoice struct {
 	Degree    exercise.Degree `json:"degree"`
 	Concert   string          `json:"concert"`
-	Below     bool            `json:"below"      doc:"it lies below the home note"`
+	Below     bool            `json:"below" doc:"it lies below the home note"`
 	FirstFive bool            `json:"first_five"`
 }
 
 // WrittenStep is a step as one instrument reads it.
 type WrittenStep struct {
-	Instrument string         `json:"instrument"`
-	Score      exercise.Score `json:"score"`
+	Instrument string       `json:"instrument"`
+	Score      scores.Score `json:"score"`
 }
 
 type stepOutput struct{ Body StepDetail }

@@ -6,11 +6,11 @@ import (
 	"time"
 
 	"earlychorus/core/contour/packed"
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/outcome"
 	"earlychorus/core/ribbon"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/store"
 )
@@ -22,33 +22,33 @@ type TakeDetail struct {
 	Instrument string `json:"instrument"`
 	Class      string `json:"class"`
 	ClassID    string `json:"class_id"`
-	Day        string `json:"day"               format:"date"`
-	ReceivedAt string `json:"received_at"       format:"date-time"`
-	Source     string `json:"source"                               enum:"microphone,file,simulated"`
-	State      string `json:"state"                                enum:"waiting,done,failed"`
+	Day        string `json:"day" format:"date"`
+	ReceivedAt string `json:"received_at" format:"date-time"`
+	Source     string `json:"source" enum:"microphone,file,simulated"`
+	State      string `json:"state" enum:"waiting,done,failed"`
 	Failure    string `json:"failure,omitempty"`
 
-	SoundGone bool             `json:"sound_gone"              doc:"the recording was let go of; what was measured stays"`
-	Score     exercise.Score   `json:"score"`
-	Start     float64          `json:"score_start_s"           doc:"where the score's first click lies in the recording"`
+	SoundGone bool             `json:"sound_gone" doc:"the recording was let go of; what was measured stays"`
+	Score     scores.Score     `json:"score"`
+	Start     float64          `json:"score_start_s" doc:"where the score's first click lies in the recording"`
 	Verdict   *verdict.Verdict `json:"verdict,omitempty"`
-	Overruled verdict.Result   `json:"overruled,omitempty"     doc:"the director's word; the measured one stays beside it" enum:"clean,nearly,not-yet,cant-tell"`
-	Device    verdict.Result   `json:"device_result,omitempty" doc:"what the player's device said at once"                 enum:"clean,nearly,not-yet,cant-tell"`
+	Overruled verdict.Result   `json:"overruled,omitempty" doc:"the director's word; the measured one stays beside it" enum:"clean,nearly,not-yet,cant-tell"`
+	Device    verdict.Result   `json:"device_result,omitempty" doc:"what the player's device said at once" enum:"clean,nearly,not-yet,cant-tell"`
 	Ribbon    *ribbon.Ribbon   `json:"ribbon,omitempty"`
-	Tuning    string           `json:"tuning,omitempty"        doc:"of a tuning note: what to move, and how far"`
-	Recording *take.Recording  `json:"recording,omitempty"`
-	Events    []take.Event     `json:"events"                                                                                                                    nullable:"false"`
-	Comments  []CommentView    `json:"comments"                                                                                                                  nullable:"false"`
+	Tuning    string           `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
+	Recording *ear.Recording   `json:"recording,omitempty"`
+	Events    []ear.Event      `json:"events" nullable:"false"`
+	Comments  []CommentView    `json:"comments" nullable:"false"`
 }
 
 // CommentView is a director's comment on a take.
 type CommentView struct {
 	ID        string   `json:"id"`
-	Kind      string   `json:"kind"           enum:"comment,praise,again,voice"`
-	At        *float64 `json:"at_s,omitempty"                                   doc:"where in the recording it is pinned"`
+	Kind      string   `json:"kind" enum:"comment,praise,again,voice"`
+	At        *float64 `json:"at_s,omitempty" doc:"where in the recording it is pinned"`
 	By        string   `json:"by"`
 	Body      string   `json:"body"`
-	WrittenAt string   `json:"written_at"                                                                                 format:"date-time"`
+	WrittenAt string   `json:"written_at" format:"date-time"`
 	TakeID    string   `json:"take_id"`
 }
 
@@ -94,7 +94,7 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 		Score:      t.Score,
 		Device:     t.DeviceResult,
 		Start:      float64(t.Start()),
-		Events:     []take.Event{},
+		Events:     []ear.Event{},
 		Comments:   []CommentView{},
 	}
 	if fullName {

@@ -50,20 +50,20 @@ func (a *API) listClasses(ctx context.Context, _ *struct{}) (*classesOutput, err
 // Today is the board: a class's players by section, the day's steps across.
 type Today struct {
 	Class    ClassName         `json:"class"`
-	Day      string            `json:"day"      format:"date"`
-	Today    string            `json:"today"    format:"date" doc:"the school's date now"`
-	Steps    []BoardStep       `json:"steps"                                                                                             nullable:"false"`
-	Sections []SectionRows     `json:"sections"                                                                                          nullable:"false"`
-	Common   []progress.Common `json:"common"                 doc:"what sections and the class have in common, with the takes behind it" nullable:"false"`
+	Day      string            `json:"day" format:"date"`
+	Today    string            `json:"today" format:"date" doc:"the school's date now"`
+	Steps    []BoardStep       `json:"steps" nullable:"false"`
+	Sections []SectionRows     `json:"sections" nullable:"false"`
+	Common   []progress.Common `json:"common" doc:"what sections and the class have in common, with the takes behind it" nullable:"false"`
 }
 
 // BoardStep heads a column.
 type BoardStep struct {
 	ID       string         `json:"id"`
 	Version  int            `json:"version"`
-	Name     string         `json:"name"     doc:"the kind's"`
+	Name     string         `json:"name" doc:"the kind's"`
 	Sentence string         `json:"sentence"`
-	Results  map[string]int `json:"results"  doc:"how many players stand at each result, the director's word before the measured one; waiting and missing too"`
+	Results  map[string]int `json:"results" doc:"how many players stand at each result, the director's word before the measured one; waiting and missing too"`
 }
 
 // SectionRows is a section's players.
@@ -78,21 +78,21 @@ type PlayerRow struct {
 	ID         string      `json:"id"`
 	Name       string      `json:"name"`
 	Instrument string      `json:"instrument"`
-	Cells      []BoardCell `json:"cells"      nullable:"false" doc:"one for each step"`
+	Cells      []BoardCell `json:"cells" nullable:"false" doc:"one for each step"`
 }
 
 // BoardCell is a player's latest take of a step.
 type BoardCell struct {
-	Written   string              `json:"written"            doc:"the notes the player reads"`
+	Written   string              `json:"written" doc:"the notes the player reads"`
 	TakeID    string              `json:"take_id,omitempty"`
-	State     string              `json:"state"              doc:"not-asked: the step is not for this instrument; excused: the player is asked for nothing of it today" enum:"missing,waiting,done,failed,not-asked,excused"`
-	Result    verdict.Result      `json:"result,omitempty"                                                                                                              enum:"clean,nearly,not-yet,cant-tell"`
+	State     string              `json:"state" doc:"not-asked: the step is not for this instrument; excused: the player is asked for nothing of it today" enum:"missing,waiting,done,failed,not-asked,excused"`
+	Result    verdict.Result      `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
 	Overruled bool                `json:"overruled"`
 	Deciding  string              `json:"deciding,omitempty" doc:"the deciding measure in words"`
 	Ribbon    Kept[ribbon.Ribbon] `json:"ribbon,omitempty"`
 	Takes     int                 `json:"takes"`
 	Comments  int                 `json:"comments"`
-	Earlier   bool                `json:"earlier"            doc:"played before the step was last changed"`
+	Earlier   bool                `json:"earlier" doc:"played before the step was last changed"`
 }
 
 type todayInput struct {

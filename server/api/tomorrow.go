@@ -12,19 +12,19 @@ import (
 // Tomorrow is what the next school day's minutes in class could be: what is
 // planned, and what the last fortnight asks for, fitted together.
 type Tomorrow struct {
-	Day     string         `json:"day"      format:"date"`
+	Day     string         `json:"day" format:"date"`
 	Minutes float64        `json:"minutes"`
 	Total   music.Seconds  `json:"total_s"`
-	Steps   []TomorrowStep `json:"steps"                  nullable:"false"`
-	LeftOut []string       `json:"left_out"               nullable:"false" doc:"planned for the day, and left out to make room"`
-	Unfit   []UnfitStep    `json:"unfit"                  nullable:"false" doc:"what would help and does not fit"`
+	Steps   []TomorrowStep `json:"steps" nullable:"false"`
+	LeftOut []string       `json:"left_out" nullable:"false" doc:"planned for the day, and left out to make room"`
+	Unfit   []UnfitStep    `json:"unfit" nullable:"false" doc:"what would help and does not fit"`
 }
 
 // UnfitStep is a step that would help, and does not fit into the day.
 type UnfitStep struct {
 	Name   string `json:"name"`
 	Reason string `json:"reason" doc:"why it would help"`
-	Why    string `json:"why"    doc:"why it does not fit"`
+	Why    string `json:"why" doc:"why it does not fit"`
 }
 
 // TomorrowStep is a step of tomorrow, and why.
@@ -32,7 +32,7 @@ type TomorrowStep struct {
 	Name     string `json:"name"`
 	Sentence string `json:"sentence"`
 	Reason   string `json:"reason"`
-	New      bool   `json:"new"      doc:"proposed, not planned yet"`
+	New      bool   `json:"new" doc:"proposed, not planned yet"`
 }
 
 type tomorrowOutput struct{ Body Tomorrow }

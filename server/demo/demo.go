@@ -16,6 +16,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/plan"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
@@ -111,7 +112,7 @@ func (s Seeder) people(ctx context.Context) error {
 				FirstName:  p.first,
 				LastName:   p.last,
 				Instrument: p.instrument,
-				Stage:      exercise.Stage(p.stage),
+				Stage:      scores.Stage(p.stage),
 				PINHash:    string(hash),
 			}
 			return err
@@ -348,7 +349,7 @@ func (s Seeder) play(
 	ctx context.Context,
 	d done,
 	player store.Player,
-	score exercise.Score,
+	score scores.Score,
 	i instrument.Instrument,
 ) error {
 	hand := intake.Hand{
@@ -366,7 +367,7 @@ func (s Seeder) play(
 func (s Seeder) handIn(
 	ctx context.Context,
 	hand intake.Hand,
-	score exercise.Score,
+	score scores.Score,
 	i instrument.Instrument,
 	p synth.Player,
 ) error {
@@ -382,7 +383,7 @@ func takeID(t take, stepID string) string {
 }
 
 // tick does a step that is not recorded; the hasty forget one thing.
-func (s Seeder) tick(ctx context.Context, d done, player store.Player, score exercise.Score) error {
+func (s Seeder) tick(ctx context.Context, d done, player store.Player, score scores.Score) error {
 	items := make([]bool, len(score.Items))
 	for n := range items {
 		items[n] = n > 0 || people[d.person].habit != short

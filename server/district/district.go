@@ -19,6 +19,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/progress"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
@@ -577,10 +578,10 @@ type heard struct {
 // of is what was heard in a take of the sheet.
 func (s sheet) of(m made) heard { return s.heard[(m.class+m.player)%len(s.heard)] }
 
-func scoreOf(step exercise.Step, key string) (exercise.Score, instrument.Instrument, error) {
+func scoreOf(step exercise.Step, key string) (scores.Score, instrument.Instrument, error) {
 	i, err := instrument.Get(key)
 	if err != nil {
-		return exercise.Score{}, i, err
+		return scores.Score{}, i, err
 	}
 	score, err := step.Score(exercise.Player{Instrument: i, Stage: stage}, exercise.StandardConventions())
 	return score, i, err

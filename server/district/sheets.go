@@ -7,9 +7,9 @@ import (
 	"golang.org/x/sync/errgroup"
 
 	"earlychorus/core/contour/packed"
-	"earlychorus/core/exercise"
 	"earlychorus/core/outcome"
 	"earlychorus/core/progress"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 )
 
@@ -82,7 +82,7 @@ func distinct() (keys []string) {
 }
 
 // add keeps a take as the database does.
-func (s *sheet) add(came outcome.Outcome, score exercise.Score) error {
+func (s *sheet) add(came outcome.Outcome, score scores.Score) error {
 	drawing, err := came.Draw(score, smallSheet)
 	if err != nil {
 		return err

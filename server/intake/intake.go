@@ -20,6 +20,7 @@ import (
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/practice"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/jobs"
 	"earlychorus/server/recordings"
@@ -123,23 +124,23 @@ func Work(step store.Step, p store.Player, day time.Time, tempo music.Tempo) (pr
 
 // Notes works out what a player reads of an item, for lists of many: neither
 // tempi nor loads. Errors: exercise.ErrNotFor.
-func Notes(item plan.Item, p store.Player, day time.Time) (exercise.Score, error) {
+func Notes(item plan.Item, p store.Player, day time.Time) (scores.Score, error) {
 	set := Setting(p, day)
 	who, err := set.Player()
 	if err != nil {
-		return exercise.Score{}, err
+		return scores.Score{}, err
 	}
 	if !item.IsFor(who.Instrument) {
-		return exercise.Score{}, exercise.ErrNotFor
+		return scores.Score{}, exercise.ErrNotFor
 	}
 	return item.Step.Score(who, set.Conventions)
 }
 
 // Score is Work for those who want the score and whom it is for alone.
-func Score(step store.Step, p store.Player, day time.Time) (exercise.Score, instrument.Instrument, error) {
+func Score(step store.Step, p store.Player, day time.Time) (scores.Score, instrument.Instrument, error) {
 	who, err := Setting(p, day).Player()
 	if err != nil {
-		return exercise.Score{}, who.Instrument, err
+		return scores.Score{}, who.Instrument, err
 	}
 	w, err := Work(step, p, day, 0)
 	return w.Score, who.Instrument, err

@@ -7,8 +7,8 @@ import (
 	"strings"
 
 	"earlychorus/core/engrave"
-	"earlychorus/core/exercise"
 	"earlychorus/core/notation"
+	"earlychorus/core/scores"
 )
 
 // Staff spaces a day is tried in, from the one read across a stand to the least
@@ -187,14 +187,14 @@ func (p page) foot(s notation.Sheet) {
 }
 
 // course says what is done one after the other, once for all rounds.
-func course(s exercise.Score) string {
+func course(s scores.Score) string {
 	var parts []string
 	rounds := 0
 	for _, seg := range s.Segments {
-		if seg.Phase == exercise.Breathe {
+		if seg.Phase == scores.Breathe {
 			rounds++
 		}
-		if rounds > 1 || seg.Phase == exercise.Ready {
+		if rounds > 1 || seg.Phase == scores.Ready {
 			continue
 		}
 		part := fmt.Sprintf("%s %.0f", seg.Text, float64(seg.Beats))

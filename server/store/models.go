@@ -6,13 +6,14 @@ import (
 
 	"gorm.io/gorm"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
@@ -59,12 +60,12 @@ func (c Class) Conventions() exercise.Conventions {
 
 // StageOn returns the stage of the class on a day, by the weeks since its first
 // lesson.
-func (c Class) StageOn(day time.Time) exercise.Stage {
+func (c Class) StageOn(day time.Time) scores.Stage {
 	if c.FirstLesson == nil {
 		return 1
 	}
 	weeks := int(Monday(day).Sub(Monday(*c.FirstLesson)).Hours() / (24 * 7))
-	return exercise.StageOfWeek(weeks + 1)
+	return scores.StageOfWeek(weeks + 1)
 }
 
 // Monday returns the first day of a date's week.
@@ -97,10 +98,10 @@ type Player struct {
 	FirstName  string
 	LastName   string
 	Instrument string
-	Variant    string         // how the instrument is built; "" is the usual way
-	Stage      exercise.Stage // 0: by the weeks since the class's first lesson
-	PINHash    string         `gorm:"column:pin_hash"`
-	ExternalID string         // the school's own number
+	Variant    string       // how the instrument is built; "" is the usual way
+	Stage      scores.Stage // 0: by the weeks since the class's first lesson
+	PINHash    string       `gorm:"column:pin_hash"`
+	ExternalID string       // the school's own number
 	LeftAt     *time.Time
 
 	Rungs map[string]int `gorm:"-"` // where the ladders stand, once Standing has been asked
@@ -246,11 +247,11 @@ type Take struct {
 	PlayedAt    time.Time // when it was recorded
 	DurationMS  int       `gorm:"column:duration_ms"`
 	RateHz      int
-	StartMS     int            `gorm:"column:start_ms"`
-	SHA256      []byte         `gorm:"column:sha256"`
-	ScoreID     []byte         // of the sheet below
-	Sheet       ScoreSheet     `gorm:"foreignKey:ScoreID"`
-	Score       exercise.Score `gorm:"-"` // the sheet's, where it was asked for
+	StartMS     int          `gorm:"column:start_ms"`
+	SHA256      []byte       `gorm:"column:sha256"`
+	ScoreID     []byte       // of the sheet below
+	Sheet       ScoreSheet   `gorm:"foreignKey:ScoreID"`
+	Score       scores.Score `gorm:"-"` // the sheet's, where it was asked for
 	Failure     string
 
 	Result      verdict.Result // measured; "" while it waits
@@ -274,9 +275,9 @@ func (t Take) FreeStart() bool { return t.Source == File }
 // from it.
 type ScoreSheet struct {
 	ID      []byte
-	Body    exercise.Score `gorm:"serializer:json"`
-	Written string         // the notes in order, as the player reads them
-	Ladder  string         // whose rung it is; "" for none
+	Body    scores.Score `gorm:"serializer:json"`
+	Written string       // the notes in order, as the player reads them
+	Ladder  string       // whose rung it is; "" for none
 }
 
 func (ScoreSheet) TableName() string { return "score" }
@@ -293,7 +294,7 @@ type Analysis struct {
 	CreatedAt time.Time
 	Result    verdict.Result
 	TipKey    string
-	Measured  take.Analysis   `gorm:"serializer:json"`
+	Measured  ear.Analysis    `gorm:"serializer:json"`
 	Verdict   verdict.Verdict `gorm:"serializer:json"`
 	Ribbon    ribbon.Ribbon   `gorm:"serializer:json"`
 	Contour   []byte

@@ -10,7 +10,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"earlychorus/core/exercise"
+	"earlychorus/core/scores"
 )
 
 // AcceptTake remembers a take and runs queue in the same transaction, so that
@@ -44,7 +44,7 @@ func (s *Store) AcceptTake(ctx context.Context, t Take, queue func(*gorm.DB) err
 }
 
 // sheetOf is a score as it is kept.
-func sheetOf(s exercise.Score) (ScoreSheet, error) {
+func sheetOf(s scores.Score) (ScoreSheet, error) {
 	body, err := json.Marshal(s)
 	if err != nil {
 		return ScoreSheet{}, err

@@ -10,11 +10,11 @@ import (
 
 	"earlychorus/core/contour"
 	"earlychorus/core/contour/packed"
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/ladder"
 	"earlychorus/core/outcome"
 	"earlychorus/core/progress"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/jobs"
 	"earlychorus/server/recordings"
@@ -32,7 +32,7 @@ type AnalyzeTake struct {
 
 // Version of an analysis changes when the ear, the rules of measuring or those
 // of judging do, so that takes can be heard again and the older word kept.
-const Version = contour.Version*10_000 + take.Version*100 + verdict.Version
+const Version = contour.Version*10_000 + ear.Version*100 + verdict.Version
 
 // SmallRibbon is how many points the board's drawing has: one a pixel.
 const SmallRibbon = 96
@@ -111,7 +111,7 @@ func (w *AnalyzeTake) climb(ctx context.Context, t store.Take, word verdict.Verd
 func notesOf(t store.Take, came outcome.Outcome) []store.TakeNote {
 	var out []store.TakeNote
 	for n, note := range came.Analysis.Notes {
-		if note.Phase != exercise.Play || n >= len(t.Score.Targets()) {
+		if note.Phase != scores.Play || n >= len(t.Score.Targets()) {
 			continue
 		}
 		out = append(out, store.TakeNote{

@@ -12,6 +12,7 @@ import (
 
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/exercise"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
@@ -147,7 +148,7 @@ func TestOnlyPlayedNotesAreTheInstruments(t *testing.T) {
 	var all, played int
 	for _, n := range a.Measured.Notes {
 		all++
-		if n.Phase == exercise.Play {
+		if n.Phase == scores.Play {
 			played++
 		}
 	}

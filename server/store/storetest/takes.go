@@ -12,9 +12,9 @@ import (
 
 	"earlychorus/core/contour"
 	"earlychorus/core/contour/packed"
+	"earlychorus/core/ear"
 	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
-	"earlychorus/core/take"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
@@ -90,7 +90,7 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 		Version:   1,
 		CreatedAt: p.At.UTC(),
 		Result:    p.Result,
-		Measured:  take.Analysis{Start: 1, Notes: make([]take.Note, len(score.Targets()))},
+		Measured:  ear.Analysis{Start: 1, Notes: make([]ear.Note, len(score.Targets()))},
 		Verdict:   word,
 		Ribbon:    ribbon.Ribbon{Text: "drawn"},
 		Contour:   packed.Pack(contour.Contour{}),

@@ -1,4 +1,4 @@
-package exercise
+package scores
 
 import (
 	"earlychorus/core/instrument"
@@ -12,11 +12,11 @@ type Stage int
 // Limits are what a take must keep to be clean. A director may change any.
 type Limits struct {
 	Centre     music.Cents   `json:"centre_cents" doc:"farthest the centre may lie from the target, either way"`
-	Waver      music.Cents   `json:"waver_cents"  doc:"half the 5–95 % range of the detrended pitch"`
-	HeldRatio  float64       `json:"held_ratio"   doc:"sounding share of the beats asked for"`
-	Gap        music.Seconds `json:"gap_s"        doc:"shortest silence inside a note that counts as a gap"`
-	Break      music.Seconds `json:"break_s"      doc:"shortest visit to another partial that counts as a break"`
-	ChangeTime music.Seconds `json:"change_s"     doc:"longest change between two notes"`
+	Waver      music.Cents   `json:"waver_cents" doc:"half the 5–95 % range of the detrended pitch"`
+	HeldRatio  float64       `json:"held_ratio" doc:"sounding share of the beats asked for"`
+	Gap        music.Seconds `json:"gap_s" doc:"shortest silence inside a note that counts as a gap"`
+	Break      music.Seconds `json:"break_s" doc:"shortest visit to another partial that counts as a break"`
+	ChangeTime music.Seconds `json:"change_s" doc:"longest change between two notes"`
 }
 
 // Limits returns the stage's tolerances (common practice, no published

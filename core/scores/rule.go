@@ -1,4 +1,4 @@
-package exercise
+package scores
 
 // MeasureKey names a measure that a step may be judged by.
 type MeasureKey string
@@ -67,7 +67,7 @@ func (l Limits) ToneRules() []Rule {
 // MeasureInfo explains a measure.
 type MeasureInfo struct {
 	Key     MeasureKey `json:"key"`
-	Unit    string     `json:"unit"    doc:"of its limit"`
+	Unit    string     `json:"unit" doc:"of its limit"`
 	Meaning string     `json:"meaning"`
 }
 

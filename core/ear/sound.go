@@ -1,4 +1,4 @@
-package take
+package ear
 
 import (
 	"math"
@@ -22,11 +22,11 @@ const (
 // Sound is something heard that is not one of the notes. It is reported, and
 // never measured as playing.
 type Sound struct {
-	Kind     SoundKind     `json:"kind"           enum:"click,voice,other-player,other"`
+	Kind     SoundKind     `json:"kind" enum:"click,voice,other-player,other"`
 	At       music.Seconds `json:"t_s"`
 	Duration music.Seconds `json:"duration_s"`
-	MIDI     music.MIDI    `json:"midi,omitempty"                                       doc:"the other player's note"`
-	Note     int           `json:"note"                                                 doc:"index of the note it sounds with; -1 for none"`
+	MIDI     music.MIDI    `json:"midi,omitempty" doc:"the other player's note"`
+	Note     int           `json:"note" doc:"index of the note it sounds with; -1 for none"`
 }
 
 // mostSounds bounds the list; a noisy room says no more with a thousand.

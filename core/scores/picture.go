@@ -1,4 +1,4 @@
-package exercise
+package scores
 
 // Picture names a small drawing beside something to tick; the page draws it.
 type Picture string

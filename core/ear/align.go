@@ -1,10 +1,10 @@
-package take
+package ear
 
 import (
 	"math"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Costs of laying plateaus against targets, in beats of lateness: what a wrong
@@ -21,7 +21,7 @@ const (
 // alignment finds, for each plateau, the target it belongs to (-1: none), so
 // that order is kept and the whole costs least: a dynamic programme over
 // plateaus, whose state is the last target used.
-func alignment(plateaus []plateau, s exercise.Score, start music.Seconds) []int {
+func alignment(plateaus []plateau, s scores.Score, start music.Seconds) []int {
 	targets := s.Targets()
 	if len(targets) == 0 || len(plateaus) == 0 {
 		return make([]int, len(plateaus))
@@ -72,7 +72,7 @@ func alignment(plateaus []plateau, s exercise.Score, start music.Seconds) []int 
 	return owners
 }
 
-func pitchCost(p plateau, t exercise.Segment, s exercise.Score) float64 {
+func pitchCost(p plateau, t scores.Segment, s scores.Score) float64 {
 	off := float64(p.pitch - music.Between(standardPitch, t.Target.Frequency(s.A4Hz)))
 	if t.GlideTo != 0 {
 		to := float64(p.pitch - music.Between(standardPitch, t.GlideTo.Frequency(s.A4Hz)))
@@ -81,7 +81,7 @@ func pitchCost(p plateau, t exercise.Segment, s exercise.Score) float64 {
 		}
 		off = math.Min(math.Abs(off), math.Abs(to))
 	}
-	if t.Phase == exercise.Sing {
+	if t.Phase == scores.Sing {
 		off = folded(off)
 	}
 	return math.Min(mostOfPitch, costPerHalf*math.Max(0, math.Abs(off)-float64(samePitch))/100)
@@ -90,7 +90,7 @@ func pitchCost(p plateau, t exercise.Segment, s exercise.Score) float64 {
 // folded brings a distance into half an octave either way.
 func folded(cents float64) float64 { return cents - 1200*math.Round(cents/1200) }
 
-func timeCost(p plateau, t exercise.Segment, s exercise.Score, start music.Seconds) float64 {
+func timeCost(p plateau, t scores.Segment, s scores.Score, start music.Seconds) float64 {
 	begin := start + s.TempoBPM.Seconds(t.StartBeat)
 	end := begin + s.TempoBPM.Seconds(t.Beats)
 	middle := (p.Onset + p.Release) / 2

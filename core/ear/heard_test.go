@@ -1,4 +1,4 @@
-package take_test
+package ear_test
 
 import (
 	"context"
@@ -7,30 +7,30 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 )
 
 // melody is notes of one length, one after the other, behind a beat of rest.
-func melody(articulation exercise.Articulation, beats music.Beats, notes ...music.MIDI) exercise.Score {
-	s := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{{Phase: exercise.Ready, Beats: 1}}}
+func melody(articulation scores.Articulation, beats music.Beats, notes ...music.MIDI) scores.Score {
+	s := scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{{Phase: scores.Ready, Beats: 1}}}
 	for n, m := range notes {
-		seg := exercise.Segment{
-			Phase:        exercise.Play,
+		seg := scores.Segment{
+			Phase:        scores.Play,
 			StartBeat:    s.Beats(),
 			Beats:        beats,
 			Target:       m,
 			Articulation: articulation,
 		}
 		if n == 0 {
-			seg.Articulation = exercise.Tongued
+			seg.Articulation = scores.Tongued
 		}
 		s.Segments = append(s.Segments, seg)
 	}
-	s.Segments = append(s.Segments, exercise.Segment{Phase: exercise.Rest, StartBeat: s.Beats(), Beats: 1})
+	s.Segments = append(s.Segments, scores.Segment{Phase: scores.Rest, StartBeat: s.Beats(), Beats: 1})
 	return s
 }
 
@@ -44,7 +44,7 @@ func get(t *testing.T, key string) instrument.Instrument {
 func TestTonguedRepetitionsAreSeparateNotes(t *testing.T) {
 	for _, key := range []string{"flute", "clarinet", "trumpet", "tuba"} {
 		i := get(t, key)
-		s := melody(exercise.Tongued, 0.5, i.Home(), i.Home(), i.Home(), i.Home())
+		s := melody(scores.Tongued, 0.5, i.Home(), i.Home(), i.Home(), i.Home())
 		sound, truth := synth.Player{Instrument: i, Room: -68}.Play(s, 48000)
 		a := analyze(t, sound, i, s)
 		assert.Empty(t, a.Events, key)
@@ -54,7 +54,7 @@ func TestTonguedRepetitionsAreSeparateNotes(t *testing.T) {
 			assert.InDelta(t, float64(truth[n].Onset), float64(note.Onset), 0.025, "%s, note %d", key, n)
 		}
 		// Without the score as well.
-		alone, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i})
+		alone, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i})
 		require.NoError(t, err)
 		assert.Len(t, alone.Notes, 4, key)
 	}
@@ -63,7 +63,7 @@ func TestTonguedRepetitionsAreSeparateNotes(t *testing.T) {
 func TestSlurIsOneBreathOfNotes(t *testing.T) {
 	for _, key := range []string{"flute", "clarinet", "bassoon", "trombone"} {
 		i := get(t, key)
-		s := melody(exercise.Slurred, 1, i.Home(), i.Home()+2, i.Home()+4, i.Home())
+		s := melody(scores.Slurred, 1, i.Home(), i.Home()+2, i.Home()+4, i.Home())
 		sound, truth := synth.Player{Instrument: i, Room: -68, Offset: -9}.Play(s, 48000)
 		a := analyze(t, sound, i, s)
 		assert.Empty(t, a.Events, key)
@@ -82,8 +82,8 @@ func TestSlurIsOneBreathOfNotes(t *testing.T) {
 // A player who tongues where a slur is written is heard to.
 func TestTongueInASlur(t *testing.T) {
 	i := get(t, "trumpet")
-	written := melody(exercise.Slurred, 1, i.Home(), i.Home()+7)
-	played := melody(exercise.Tongued, 1, i.Home(), i.Home()+7)
+	written := melody(scores.Slurred, 1, i.Home(), i.Home()+7)
+	played := melody(scores.Tongued, 1, i.Home(), i.Home()+7)
 	sound, _ := synth.Player{Instrument: i, Room: -68}.Play(played, 48000)
 	a := analyze(t, sound, i, written)
 	assert.NotEqual(t, "slur", a.Notes[1].Start)
@@ -92,7 +92,7 @@ func TestTongueInASlur(t *testing.T) {
 // Notes played late, in order, are still the notes they are.
 func TestLateNotesKeepTheirPlaces(t *testing.T) {
 	i := get(t, "alto-sax")
-	s := melody(exercise.Tongued, 1, i.Home(), i.Home()+2, i.Home()+4, i.Home()+5, i.Home()+7)
+	s := melody(scores.Tongued, 1, i.Home(), i.Home()+2, i.Home()+4, i.Home()+5, i.Home()+7)
 	p := synth.Player{Instrument: i, Room: -68, NoteLates: []music.Seconds{0, 0.1, 0.25, 0.4, 0.5}}
 	sound, _ := p.Play(s, 48000)
 	a := analyze(t, sound, i, s)
@@ -103,8 +103,8 @@ func TestLateNotesKeepTheirPlaces(t *testing.T) {
 	}
 }
 
-func soundKinds(a take.Analysis) map[take.SoundKind]int {
-	out := map[take.SoundKind]int{}
+func soundKinds(a ear.Analysis) map[ear.SoundKind]int {
+	out := map[ear.SoundKind]int{}
 	for _, s := range a.Sounds {
 		out[s.Kind]++
 	}
@@ -113,15 +113,15 @@ func soundKinds(a take.Analysis) map[take.SoundKind]int {
 
 func TestOtherSoundsAreReportedNotMeasured(t *testing.T) {
 	i := get(t, "clarinet")
-	s := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
-		{Phase: exercise.Ready, Beats: 4},
+	s := scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{
+		{Phase: scores.Ready, Beats: 4},
 		{
-			Phase:     exercise.Play,
+			Phase:     scores.Play,
 			StartBeat: 4,
 			Beats:     3,
 			Target:    58,
 		},
-		{Phase: exercise.Rest, StartBeat: 7, Beats: 2},
+		{Phase: scores.Rest, StartBeat: 7, Beats: 2},
 	}}
 	sound, _ := synth.Player{Instrument: i, Room: -68}.Play(s, 48000)
 	clean := analyze(t, sound, i, s)
@@ -129,7 +129,7 @@ func TestOtherSoundsAreReportedNotMeasured(t *testing.T) {
 
 	clicked := synth.Room{Clicks: []music.Seconds{0, 1, 2, 3, 4, 5, 6}}.Record(sound)
 	a := analyze(t, clicked, i, s)
-	assert.GreaterOrEqual(t, soundKinds(a)[take.Click], 6, "the metronome")
+	assert.GreaterOrEqual(t, soundKinds(a)[ear.Click], 6, "the metronome")
 	assert.Empty(t, a.Events)
 	assert.InDelta(t, 0, float64(a.Notes[0].Centre), 1)
 
@@ -139,21 +139,21 @@ func TestOtherSoundsAreReportedNotMeasured(t *testing.T) {
 	}
 	synth.Speech(talked, 0.5, 3, -30, 7)
 	a = analyze(t, talked, i, s)
-	assert.GreaterOrEqual(t, soundKinds(a)[take.Voice], 3, "%+v", a.Sounds)
+	assert.GreaterOrEqual(t, soundKinds(a)[ear.Voice], 3, "%+v", a.Sounds)
 	assert.Empty(t, a.Events)
 	assert.InDelta(t, 4, float64(a.Notes[0].Onset), 0.03)
 
-	other := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
+	other := scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{
 		{
-			Phase:     exercise.Play,
+			Phase:     scores.Play,
 			StartBeat: 0.5,
 			Beats:     8,
 			Target:    63,
-		}, {Phase: exercise.Rest, StartBeat: 8.5, Beats: 0.5},
+		}, {Phase: scores.Rest, StartBeat: 8.5, Beats: 0.5},
 	}}
 	beside, _ := synth.Player{Instrument: i, Level: -35}.Play(other, 48000)
 	a = analyze(t, synth.Mixed(sound, beside), i, s)
-	assert.Positive(t, soundKinds(a)[take.OtherPlayer])
+	assert.Positive(t, soundKinds(a)[ear.OtherPlayer])
 	assert.NotEmpty(t, a.Notes[0].Distrust.Tone, "another player sounds with it: %+v", a.Sounds)
 	assert.False(t, a.Notes[0].WrongNote)
 	assert.InDelta(t, 0, float64(a.Notes[0].Centre), 3)
@@ -171,41 +171,41 @@ func TestChirpIsHeardOverTheNote(t *testing.T) {
 			s,
 			48000,
 		)
-		assert.Equal(t, []take.EventKind{take.Chirp}, kinds(analyze(t, sound, i, s)), key)
+		assert.Equal(t, []ear.EventKind{ear.Chirp}, kinds(analyze(t, sound, i, s)), key)
 	}
 }
 
 func TestAirAlone(t *testing.T) {
 	i := get(t, "trumpet")
-	score := func(bursts int) exercise.Score {
-		return exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
-			{Phase: exercise.Breathe, Beats: 4}, {
-				Phase:     exercise.Out,
+	score := func(bursts int) scores.Score {
+		return scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{
+			{Phase: scores.Breathe, Beats: 4}, {
+				Phase:     scores.Out,
 				StartBeat: 4,
 				Beats:     8,
 				Bursts:    bursts,
-			}, {Phase: exercise.Rest, StartBeat: 12, Beats: 2},
+			}, {Phase: scores.Rest, StartBeat: 12, Beats: 2},
 		}}
 	}
 	for _, c := range []struct {
 		name   string
 		bursts int
 		player synth.Player
-		check  func(take.Air)
+		check  func(ear.Air)
 	}{
-		{"eight equal bursts", 8, synth.Player{}, func(a take.Air) {
+		{"eight equal bursts", 8, synth.Player{}, func(a ear.Air) {
 			assert.Equal(t, 8, a.Bursts)
 			assert.Less(t, a.Unequal, 0.15)
 		}},
-		{"six instead of eight", 8, synth.Player{Bursts: -2}, func(a take.Air) { assert.Equal(t, 6, a.Bursts) }},
-		{"uneven bursts", 8, synth.Player{Uneven: 0.4}, func(a take.Air) { assert.Greater(t, a.Unequal, 0.3) }},
-		{"one stream", 0, synth.Player{}, func(a take.Air) {
+		{"six instead of eight", 8, synth.Player{Bursts: -2}, func(a ear.Air) { assert.Equal(t, 6, a.Bursts) }},
+		{"uneven bursts", 8, synth.Player{Uneven: 0.4}, func(a ear.Air) { assert.Greater(t, a.Unequal, 0.3) }},
+		{"one stream", 0, synth.Player{}, func(a ear.Air) {
 			assert.Equal(t, 1, a.Bursts)
 			assert.InDelta(t, 8, float64(a.Length), 0.25)
 			assert.Less(t, a.LevelSD, 1.2)
 		}},
-		{"an unsteady stream", 0, synth.Player{LevelWaver: 4}, func(a take.Air) { assert.Greater(t, a.LevelSD, 2.) }},
-		{"a short stream", 0, synth.Player{Held: 0.5}, func(a take.Air) { assert.InDelta(t, 4, float64(a.Length), 0.25) }},
+		{"an unsteady stream", 0, synth.Player{LevelWaver: 4}, func(a ear.Air) { assert.Greater(t, a.LevelSD, 2.) }},
+		{"a short stream", 0, synth.Player{Held: 0.5}, func(a ear.Air) { assert.InDelta(t, 4, float64(a.Length), 0.25) }},
 	} {
 		c.player.Instrument, c.player.Room = i, -68
 		s := score(c.bursts)
@@ -222,16 +222,16 @@ func TestAirAlone(t *testing.T) {
 
 func TestSlidingBuzz(t *testing.T) {
 	i := get(t, "trombone")
-	s := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
-		{Phase: exercise.Ready, Beats: 1},
+	s := scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{
+		{Phase: scores.Ready, Beats: 1},
 		{
-			Phase:     exercise.Buzz,
+			Phase:     scores.Buzz,
 			StartBeat: 1,
 			Beats:     4,
 			Target:    53,
 			GlideTo:   46,
 		},
-		{Phase: exercise.Rest, StartBeat: 5, Beats: 1},
+		{Phase: scores.Rest, StartBeat: 5, Beats: 1},
 	}}
 	sound, _ := synth.Player{Instrument: i, Room: -68, Breath: -20}.Play(s, 48000)
 	slide := analyze(t, sound, i, s).Notes[0].Slide
@@ -253,7 +253,7 @@ func TestSlidingBuzz(t *testing.T) {
 func TestSungInAnyOctave(t *testing.T) {
 	i := get(t, "tuba")
 	s := oneNote(34)
-	s.Segments[1].Phase = exercise.Sing
+	s.Segments[1].Phase = scores.Sing
 	for octaves := 2; octaves <= 3; octaves++ {
 		sound, _ := synth.Player{
 			Instrument: i,
@@ -273,7 +273,7 @@ func TestToneIsComparedWithItself(t *testing.T) {
 	for _, key := range []string{"flute", "clarinet", "trumpet"} {
 		i := get(t, key)
 		s := oneNote(i.Home())
-		hear := func(p synth.Player, dynamic exercise.Dynamic) take.Note {
+		hear := func(p synth.Player, dynamic scores.Dynamic) ear.Note {
 			p.Instrument, p.Room = i, -75
 			s.Segments[1].Dynamic = dynamic
 			sound, _ := p.Play(s, 48000)
@@ -302,23 +302,23 @@ func TestToneIsComparedWithItself(t *testing.T) {
 
 func TestSwellGoesWithItsBeats(t *testing.T) {
 	i := get(t, "euphonium")
-	s := exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{{Phase: exercise.Ready, Beats: 1}}}
-	for n, d := range [][2]exercise.Dynamic{{"pp", "pp"}, {"pp", "ff"}, {"ff", "ff"}, {"ff", "pp"}, {"pp", "pp"}} {
-		seg := exercise.Segment{
-			Phase:        exercise.Play,
+	s := scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{{Phase: scores.Ready, Beats: 1}}}
+	for n, d := range [][2]scores.Dynamic{{"pp", "pp"}, {"pp", "ff"}, {"ff", "ff"}, {"ff", "pp"}, {"pp", "pp"}} {
+		seg := scores.Segment{
+			Phase:        scores.Play,
 			StartBeat:    s.Beats(),
 			Beats:        2,
 			Target:       46,
 			Dynamic:      d[0],
 			DynamicTo:    d[1],
-			Articulation: exercise.Slurred,
+			Articulation: scores.Slurred,
 		}
 		if n == 0 {
-			seg.Articulation = exercise.Tongued
+			seg.Articulation = scores.Tongued
 		}
 		s.Segments = append(s.Segments, seg)
 	}
-	s.Segments = append(s.Segments, exercise.Segment{Phase: exercise.Rest, StartBeat: s.Beats(), Beats: 1})
+	s.Segments = append(s.Segments, scores.Segment{Phase: scores.Rest, StartBeat: s.Beats(), Beats: 1})
 	sound, _ := synth.Player{Instrument: i, Room: -75, WithLevel: 20}.Play(s, 48000)
 	a := analyze(t, sound, i, s)
 	require.Len(t, a.Notes, 5)
@@ -341,7 +341,7 @@ func TestGainThatRidesIsNotBelieved(t *testing.T) {
 	i, s := step(t, "trumpet", 0, 7, 0)
 	sound, _ := synth.Player{Instrument: i}.Play(s, 48000)
 	a := analyze(t, synth.Room{Noise: -60, Device: synth.Device{Riding: true}}.Record(sound), i, s)
-	assert.Contains(t, a.Recording.Faults, take.GainRiding)
+	assert.Contains(t, a.Recording.Faults, ear.GainRiding)
 	assert.NotEmpty(t, a.Notes[0].Distrust.Level)
 	assert.True(t, a.Notes[0].Trusted, "the pitch is still good")
 }
@@ -359,7 +359,7 @@ func TestPulsesOfAirAreCounted(t *testing.T) {
 	for _, key := range []string{"flute", "trumpet", "tuba", "bassoon"} {
 		i := get(t, key)
 		for _, pulses := range []int{1, 2, 4} {
-			s := melody(exercise.Tongued, 8, i.Home())
+			s := melody(scores.Tongued, 8, i.Home())
 			s.Segments[1].Pulses = pulses
 			sound, _ := synth.Player{Instrument: i, Room: -70, Jitter: 2}.Play(s, 48000)
 			p := analyze(t, sound, i, s).Notes[0].Pulse
@@ -376,7 +376,7 @@ func TestPulsesOfAirAreCounted(t *testing.T) {
 				key,
 			)
 		}
-		s := melody(exercise.Tongued, 8, i.Home())
+		s := melody(scores.Tongued, 8, i.Home())
 		s.Segments[1].Pulses = 2
 		even, _ := synth.Player{Instrument: i, Room: -70, Flatten: 1}.Play(s, 48000)
 		assert.Zero(t, analyze(t, even, i, s).Notes[0].Pulse.Rate, "an even tone has none")

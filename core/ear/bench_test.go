@@ -1,13 +1,13 @@
-package take_test
+package ear_test
 
 import (
 	"context"
 	"testing"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 )
 
 // BenchmarkAnalyze is the cost of a whole analysis of the usual long tone.
@@ -33,7 +33,7 @@ func BenchmarkAnalyze(b *testing.B) {
 		Jitter:     2,
 	}.Play(s, 48000)
 	for b.Loop() {
-		if _, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s}); err != nil {
+		if _, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s}); err != nil {
 			b.Fatal(err)
 		}
 	}

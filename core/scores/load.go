@@ -1,4 +1,4 @@
-package exercise
+package scores
 
 import (
 	"earlychorus/core/instrument"
@@ -7,15 +7,15 @@ import (
 
 // Load is what a score asks of a body.
 type Load struct {
-	SoundSeconds  music.Seconds `json:"sound_s"  doc:"playing, buzzing and singing"`
+	SoundSeconds  music.Seconds `json:"sound_s" doc:"playing, buzzing and singing"`
 	RestSeconds   music.Seconds `json:"rest_s"`
-	LipSeconds    music.Seconds `json:"lip_s"    doc:"brass playing, and buzzing"`
-	BuzzSeconds   music.Seconds `json:"buzz_s"   doc:"longest stretch of buzzing before a rest as long"`
+	LipSeconds    music.Seconds `json:"lip_s" doc:"brass playing, and buzzing"`
+	BuzzSeconds   music.Seconds `json:"buzz_s" doc:"longest stretch of buzzing before a rest as long"`
 	BreathSeconds music.Seconds `json:"breath_s" doc:"holding the breath and blowing without sound"`
-	HighSeconds   music.Seconds `json:"high_s"   doc:"playing high in the beginner range"`
-	HardSeconds   music.Seconds `json:"hard_s"   doc:"playing hard notes"`
-	BreakSeconds  music.Seconds `json:"break_s"  doc:"crossing the register break"`
-	Rounds        int           `json:"rounds"   doc:"rounds of breathing exercise"`
+	HighSeconds   music.Seconds `json:"high_s" doc:"playing high in the beginner range"`
+	HardSeconds   music.Seconds `json:"hard_s" doc:"playing hard notes"`
+	BreakSeconds  music.Seconds `json:"break_s" doc:"crossing the register break"`
+	Rounds        int           `json:"rounds" doc:"rounds of breathing exercise"`
 }
 
 // highShare is the part of a beginner range, from its top, that counts as high.

@@ -1,17 +1,17 @@
-package take
+package ear
 
 import (
 	"math"
 	"slices"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // group is the plateaus of one note: those at its own pitch and those where
 // it went elsewhere.
 type group struct {
-	target *exercise.Segment
+	target *scores.Segment
 	begin  music.Seconds // the target's beat, when there is a score
 	beats  music.Seconds // the length asked for
 	pitch  music.Cents   // what the note is measured against, from A4 = 440
@@ -32,7 +32,7 @@ const (
 )
 
 // groupByScore gives each target its plateaus and returns those of none.
-func groupByScore(plateaus []plateau, s exercise.Score, start music.Seconds) (groups []group, strays []plateau) {
+func groupByScore(plateaus []plateau, s scores.Score, start music.Seconds) (groups []group, strays []plateau) {
 	targets := s.Targets()
 	groups = make([]group, len(targets))
 	for n := range targets {
@@ -62,7 +62,7 @@ func groupByScore(plateaus []plateau, s exercise.Score, start music.Seconds) (gr
 // that do not belong to the note after all. Where another pitch sounded longer
 // than the target, that is the note that was played.
 func (g *group) sort(a4 music.Hertz) (strays []plateau) {
-	if g.target != nil && g.target.Phase == exercise.Sing && len(g.all) > 0 {
+	if g.target != nil && g.target.Phase == scores.Sing && len(g.all) > 0 {
 		longest := g.longest(func(plateau) bool { return true })
 		octaves := math.Round(float64(longest.pitch-g.pitch) / 1200)
 		g.pitch += music.Cents(1200 * octaves)

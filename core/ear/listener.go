@@ -1,10 +1,10 @@
-package take
+package ear
 
 import (
 	"earlychorus/core/contour"
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // reach is how far beyond the beginner range, in semitones, a known
@@ -15,8 +15,8 @@ const (
 	highestEar = music.Hertz(2900)
 )
 
-// EarFor returns the ear for one instrument.
-func EarFor(i instrument.Instrument) contour.Ear {
+// For returns the ear for one instrument.
+func For(i instrument.Instrument) contour.Ear {
 	low := (i.Beginner.From - reachBelow).Frequency(music.StandardA4)
 	high := (i.Beginner.To + music.MIDI(max(reachAbove, i.Overblow+1))).Frequency(music.StandardA4)
 	return contour.Ear{Lowest: max(low, contour.OpenEar.Lowest), Highest: min(high, highestEar)}
@@ -30,26 +30,26 @@ const (
 	buzzBelow   = music.Cents(-700)
 )
 
-// EarForScore returns the ear for an instrument playing, buzzing or singing a
+// ForScore returns the ear for an instrument playing, buzzing or singing a
 // score.
-func EarForScore(i instrument.Instrument, s exercise.Score) contour.Ear {
-	return ear(Question{Instrument: &i, Score: &s})
+func ForScore(i instrument.Instrument, s scores.Score) contour.Ear {
+	return listenerFor(Question{Instrument: &i, Score: &s})
 }
 
 // ear returns how to listen for what is asked.
-func ear(q Question) contour.Ear {
+func listenerFor(q Question) contour.Ear {
 	if q.Instrument == nil {
 		return contour.OpenEar
 	}
-	e := EarFor(*q.Instrument)
+	e := For(*q.Instrument)
 	if q.Score == nil {
 		return e
 	}
 	for _, t := range q.Score.Targets() {
 		switch t.Phase {
-		case exercise.Sing:
+		case scores.Sing:
 			e.Lowest, e.Highest = min(e.Lowest, lowestSung), max(e.Highest, highestSung)
-		case exercise.Buzz:
+		case scores.Buzz:
 			e.Lowest = max(contour.OpenEar.Lowest, min(e.Lowest, buzzBelow.Above(t.Target.Frequency(q.a4()))))
 		}
 	}

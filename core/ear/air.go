@@ -1,11 +1,11 @@
-package take
+package ear
 
 import (
 	"math"
 
 	"earlychorus/core/dsp"
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Air is what was heard of air alone in one segment of the score.
@@ -14,12 +14,12 @@ type Air struct {
 	Heard    bool          `json:"heard"`
 	Onset    music.Seconds `json:"onset_s"`
 	Release  music.Seconds `json:"release_s"`
-	Length   music.Seconds `json:"length_s"      doc:"from the first air to the last"`
+	Length   music.Seconds `json:"length_s" doc:"from the first air to the last"`
 	Asked    music.Seconds `json:"asked_s"`
-	Bursts   int           `json:"bursts"        doc:"how many were heard; 1 for a stream"`
-	Unequal  float64       `json:"unequal"       doc:"spread of the bursts' energies, standard deviation over mean"`
-	LevelSD  float64       `json:"level_sd_db"   doc:"unsteadiness of a stream over its middle 80 %"`
-	Response music.Seconds `json:"response_s"    doc:"first air after its beat"`
+	Bursts   int           `json:"bursts" doc:"how many were heard; 1 for a stream"`
+	Unequal  float64       `json:"unequal" doc:"spread of the bursts' energies, standard deviation over mean"`
+	LevelSD  float64       `json:"level_sd_db" doc:"unsteadiness of a stream over its middle 80 %"`
+	Response music.Seconds `json:"response_s" doc:"first air after its beat"`
 }
 
 const (
@@ -35,13 +35,13 @@ const (
 // hearAirs measures every segment of air alone.
 func (l *listening) hearAirs() {
 	for _, seg := range l.Score.Segments {
-		if seg.Phase == exercise.Out {
+		if seg.Phase == scores.Out {
 			l.Airs = append(l.Airs, l.hearAir(seg))
 		}
 	}
 }
 
-func (l *listening) hearAir(seg exercise.Segment) Air {
+func (l *listening) hearAir(seg scores.Segment) Air {
 	begin := l.Start + l.Score.TempoBPM.Seconds(seg.StartBeat)
 	asked := l.Score.TempoBPM.Seconds(seg.Beats)
 	a := Air{Wanted: seg.Bursts, Asked: asked}

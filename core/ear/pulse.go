@@ -1,4 +1,4 @@
-package take
+package ear
 
 import (
 	"math"
@@ -9,10 +9,10 @@ import (
 
 // Pulse is how the air pushes a tone.
 type Pulse struct {
-	Rate  float64     `json:"rate_hz"  doc:"pushes a second; 0 when none is heard"`
+	Rate  float64     `json:"rate_hz" doc:"pushes a second; 0 when none is heard"`
 	Asked float64     `json:"asked_hz"`
 	Depth float64     `json:"depth_db" doc:"loudness from trough to crest"`
-	Cents music.Cents `json:"cents"    doc:"how far the pitch moves with the pushes, from trough to crest"`
+	Cents music.Cents `json:"cents" doc:"how far the pitch moves with the pushes, from trough to crest"`
 }
 
 // leastPulse is the shallowest movement that is a push of the air, in dB.

@@ -1,4 +1,4 @@
-package take_test
+package ear_test
 
 import (
 	"fmt"
@@ -7,24 +7,24 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 )
 
 // oneNote is a note of two seconds with a second before and behind it.
-func oneNote(note music.MIDI) exercise.Score {
-	return exercise.Score{TempoBPM: 60, A4Hz: 440, Segments: []exercise.Segment{
-		{Phase: exercise.Ready, Beats: 1},
+func oneNote(note music.MIDI) scores.Score {
+	return scores.Score{TempoBPM: 60, A4Hz: 440, Segments: []scores.Segment{
+		{Phase: scores.Ready, Beats: 1},
 		{
-			Phase:     exercise.Play,
+			Phase:     scores.Play,
 			StartBeat: 1,
 			Beats:     2,
 			Target:    note,
 		},
-		{Phase: exercise.Rest, StartBeat: 3, Beats: 1},
+		{Phase: scores.Rest, StartBeat: 3, Beats: 1},
 	}}
 }
 
@@ -33,29 +33,29 @@ func oneNote(note music.MIDI) exercise.Score {
 var faults = []struct {
 	name  string
 	put   func(*synth.Player, music.MIDI)
-	want  []take.EventKind
-	check func(t *testing.T, a take.Analysis, says string)
+	want  []ear.EventKind
+	check func(t *testing.T, a ear.Analysis, says string)
 }{
 	{name: "none"},
 	{
 		name: "flat",
 		put:  func(p *synth.Player, _ music.MIDI) { p.Offset = -31 },
-		check: func(t *testing.T, a take.Analysis, says string) {
+		check: func(t *testing.T, a ear.Analysis, says string) {
 			assert.InDelta(t, -31, float64(a.Notes[0].Centre), 0.5, says)
 		},
 	},
 	{
 		name: "drifting",
 		put:  func(p *synth.Player, _ music.MIDI) { p.Drift = 8 },
-		check: func(t *testing.T, a take.Analysis, says string) {
+		check: func(t *testing.T, a ear.Analysis, says string) {
 			assert.InDelta(t, 8, a.Notes[0].Drift, 0.6, says)
 		},
 	},
 	{
 		name: "wavering",
 		put:  func(p *synth.Player, _ music.MIDI) { p.WaverDepth, p.WaverHz = 30, 3 },
-		want: []take.EventKind{take.Waver},
-		check: func(t *testing.T, a take.Analysis, says string) {
+		want: []ear.EventKind{ear.Waver},
+		check: func(t *testing.T, a ear.Analysis, says string) {
 			assert.InDelta(t, 3, a.Notes[0].WaverHz, 0.3, says)
 			assert.InDelta(t, 24, float64(a.Notes[0].Waver), 4, says) // four fifths of it is regular
 		},
@@ -63,7 +63,7 @@ var faults = []struct {
 	{
 		name: "vibrato",
 		put:  func(p *synth.Player, _ music.MIDI) { p.Vibrato = 30 },
-		check: func(t *testing.T, a take.Analysis, says string) {
+		check: func(t *testing.T, a ear.Analysis, says string) {
 			assert.True(t, a.Notes[0].Vibrato, says)
 			assert.InDelta(t, 5.5, a.Notes[0].WaverHz, 0.3, says)
 		},
@@ -71,13 +71,13 @@ var faults = []struct {
 	{
 		name: "gap of 80 ms",
 		put:  func(p *synth.Player, _ music.MIDI) { p.Gaps = []synth.Gap{{At: 0.9, Length: 0.08}} },
-		want: []take.EventKind{take.Gap},
+		want: []ear.EventKind{ear.Gap},
 	},
 	{
 		name: "gap of 300 ms",
 		put:  func(p *synth.Player, _ music.MIDI) { p.Gaps = []synth.Gap{{At: 0.9, Length: 0.3}} },
-		want: []take.EventKind{take.Gap},
-		check: func(t *testing.T, a take.Analysis, says string) {
+		want: []ear.EventKind{ear.Gap},
+		check: func(t *testing.T, a ear.Analysis, says string) {
 			assert.InDelta(t, 0.3, float64(a.Events[0].Duration), 0.03, says)
 			assert.InDelta(t, 1.9, float64(a.Events[0].At), 0.03, says)
 		},
@@ -87,8 +87,8 @@ var faults = []struct {
 		put: func(p *synth.Player, m music.MIDI) {
 			p.Cracks = []synth.Crack{{At: 0.9, Length: 0.1, Semitones: synth.NextPartial(p.Instrument, m)}}
 		},
-		want: []take.EventKind{take.Break},
-		check: func(t *testing.T, a take.Analysis, says string) {
+		want: []ear.EventKind{ear.Break},
+		check: func(t *testing.T, a ear.Analysis, says string) {
 			assert.InDelta(t, 0.1, float64(a.Events[0].Duration), 0.045, says)
 			assert.True(t, a.Events[0].Returned, says)
 		},
@@ -98,8 +98,8 @@ var faults = []struct {
 		put: func(p *synth.Player, m music.MIDI) {
 			p.Cracks = []synth.Crack{{At: 0.9, Length: 0.3, Semitones: synth.NextPartial(p.Instrument, m)}}
 		},
-		want: []take.EventKind{take.Break},
-		check: func(t *testing.T, a take.Analysis, says string) {
+		want: []ear.EventKind{ear.Break},
+		check: func(t *testing.T, a ear.Analysis, says string) {
 			assert.InDelta(t, 0.3, float64(a.Events[0].Duration), 0.03, says)
 			assert.InDelta(t, 0, float64(a.Notes[0].Centre), 1, says)
 		},
@@ -107,17 +107,17 @@ var faults = []struct {
 	{
 		name: "late",
 		put:  func(p *synth.Player, _ music.MIDI) { p.Late = 0.3 },
-		want: []take.EventKind{take.LateStart},
-		check: func(t *testing.T, a take.Analysis, says string) {
+		want: []ear.EventKind{ear.LateStart},
+		check: func(t *testing.T, a ear.Analysis, says string) {
 			assert.InDelta(t, 0.3, float64(a.Notes[0].Response), 0.02, says)
 		},
 	},
-	{name: "scooping", put: func(p *synth.Player, _ music.MIDI) { p.Scoop = -90 }, want: []take.EventKind{take.Scoop}},
-	{name: "sagging", put: func(p *synth.Player, _ music.MIDI) { p.Sag = 60 }, want: []take.EventKind{take.Sag}},
+	{name: "scooping", put: func(p *synth.Player, _ music.MIDI) { p.Scoop = -90 }, want: []ear.EventKind{ear.Scoop}},
+	{name: "sagging", put: func(p *synth.Player, _ music.MIDI) { p.Sag = 60 }, want: []ear.EventKind{ear.Sag}},
 	{
 		name: "fading",
 		put:  func(p *synth.Player, _ music.MIDI) { p.Fade = 10 },
-		check: func(t *testing.T, a take.Analysis, says string) {
+		check: func(t *testing.T, a ear.Analysis, says string) {
 			assert.InDelta(t, -5, a.Notes[0].Tail, 1, says) // 10 dB over two seconds
 		},
 	},

@@ -1,4 +1,4 @@
-package take_test
+package ear_test
 
 import (
 	"context"
@@ -8,15 +8,16 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/audio"
+	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
-	"earlychorus/core/take"
 )
 
 // step is short, so that tests are: one note of four beats at 120.
-func step(t *testing.T, key string, notes ...exercise.Degree) (instrument.Instrument, exercise.Score) {
+func step(t *testing.T, key string, notes ...exercise.Degree) (instrument.Instrument, scores.Score) {
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
@@ -29,14 +30,14 @@ func step(t *testing.T, key string, notes ...exercise.Degree) (instrument.Instru
 	return i, s
 }
 
-func analyze(t *testing.T, sound audio.Mono, i instrument.Instrument, s exercise.Score) take.Analysis {
+func analyze(t *testing.T, sound audio.Mono, i instrument.Instrument, s scores.Score) ear.Analysis {
 	t.Helper()
-	a, err := take.Analyze(context.Background(), sound, take.Question{Instrument: &i, Score: &s})
+	a, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s})
 	require.NoError(t, err)
 	return a
 }
 
-func kinds(a take.Analysis) (out []take.EventKind) {
+func kinds(a ear.Analysis) (out []ear.EventKind) {
 	for _, e := range a.Events {
 		out = append(out, e.Kind)
 	}
@@ -94,7 +95,7 @@ func TestGapIsFoundWithItsLength(t *testing.T) {
 				Gaps:       []synth.Gap{{At: 0.8, Length: length}},
 			}.Play(s, 48000)
 			a := analyze(t, sound, i, s)
-			require.Equal(t, []take.EventKind{take.Gap}, kinds(a), key)
+			require.Equal(t, []ear.EventKind{ear.Gap}, kinds(a), key)
 			assert.InDelta(t, float64(length), float64(a.Events[0].Duration), 0.03, key)
 			assert.InDelta(t, float64(truth[0].Onset+0.8), float64(a.Events[0].At), 0.03, key)
 			assert.InDelta(t, -18, float64(a.Notes[0].Centre), 1, key)
@@ -120,7 +121,7 @@ func TestCracksGoToTheInstrumentsOwnPartial(t *testing.T) {
 			48000,
 		)
 		a := analyze(t, sound, i, s)
-		require.Equal(t, []take.EventKind{take.Break}, kinds(a), key)
+		require.Equal(t, []ear.EventKind{ear.Break}, kinds(a), key)
 		e := a.Events[0]
 		assert.Equal(t, want.interval, e.Interval, key)
 		assert.Equal(t, want.partial, e.Partial, key)
@@ -133,7 +134,7 @@ func TestUndertoneBeforeTheNote(t *testing.T) {
 	i, s := step(t, "alto-sax", 12)
 	sound, _ := synth.Player{Instrument: i, Cracks: []synth.Crack{{At: 0, Length: 0.2, Semitones: -12}}}.Play(s, 48000)
 	a := analyze(t, sound, i, s)
-	require.Equal(t, []take.EventKind{take.Undertone}, kinds(a))
+	require.Equal(t, []ear.EventKind{ear.Undertone}, kinds(a))
 	assert.Equal(t, -12, a.Events[0].Interval)
 }
 
@@ -146,7 +147,7 @@ func TestWrongNoteAndSilence(t *testing.T) {
 
 	a := analyze(t, audio.Mono{Rate: 48000, Samples: make([]float64, int(s.Seconds())*48000)}, i, s)
 	assert.False(t, a.Notes[0].Played)
-	assert.Contains(t, a.Recording.Faults, take.NoSound)
+	assert.Contains(t, a.Recording.Faults, ear.NoSound)
 }
 
 func TestRecordingFaults(t *testing.T) {
@@ -155,22 +156,22 @@ func TestRecordingFaults(t *testing.T) {
 	for n, x := range loud.Samples {
 		loud.Samples[n] = max(-1, min(1, 2*x))
 	}
-	assert.Contains(t, analyze(t, loud, i, s).Recording.Faults, take.Clipped)
+	assert.Contains(t, analyze(t, loud, i, s).Recording.Faults, ear.Clipped)
 
 	far, _ := synth.Player{Instrument: i, Level: -58, Room: -80}.Play(s, 48000)
-	assert.Contains(t, analyze(t, far, i, s).Recording.Faults, take.TooQuiet)
+	assert.Contains(t, analyze(t, far, i, s).Recording.Faults, ear.TooQuiet)
 
 	short, _ := synth.Player{Instrument: i}.Play(s, 48000)
 	short.Samples = short.Samples[:2*48000]
-	assert.Contains(t, analyze(t, short, i, s).Recording.Faults, take.CutShort)
+	assert.Contains(t, analyze(t, short, i, s).Recording.Faults, ear.CutShort)
 }
 
 func TestFileWithoutAClickIsLinedUp(t *testing.T) {
 	i, s := step(t, "horn", 0, 7)
 	sound, _ := synth.Player{Instrument: i, Room: -70}.Play(s, 48000)
 	sound.Samples = sound.Samples[48000:] // the player cut away one second
-	q := take.Question{Instrument: &i, Score: &s, Alignment: take.Alignment{FirstNote: true}}
-	a, err := take.Analyze(context.Background(), sound, q)
+	q := ear.Question{Instrument: &i, Score: &s, Alignment: ear.Alignment{FirstNote: true}}
+	a, err := ear.Analyze(context.Background(), sound, q)
 	require.NoError(t, err)
 	assert.InDelta(t, -1, float64(a.Start), 0.03)
 	assert.True(t, a.Notes[1].Played)
@@ -180,10 +181,10 @@ func TestFileWithoutAClickIsLinedUp(t *testing.T) {
 func TestWithoutScoreNotesAreStillFound(t *testing.T) {
 	i, s := step(t, "flute", 0, 7)
 	sound, _ := synth.Player{Instrument: i, Offset: 12, Gaps: []synth.Gap{{At: 0.7, Length: 0.2}}}.Play(s, 48000)
-	a, err := take.Analyze(context.Background(), sound, take.Question{})
+	a, err := ear.Analyze(context.Background(), sound, ear.Question{})
 	require.NoError(t, err)
 	require.Len(t, a.Notes, 2)
 	assert.Equal(t, music.MIDI(70), a.Notes[0].MIDI)
 	assert.InDelta(t, 12, float64(a.Notes[1].Centre), 0.5)
-	assert.Equal(t, []take.EventKind{take.Gap, take.Gap}, kinds(a))
+	assert.Equal(t, []ear.EventKind{ear.Gap, ear.Gap}, kinds(a))
 }

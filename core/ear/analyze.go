@@ -1,15 +1,15 @@
-// Package take turns the contour of a recording into what a teacher talks
+// Package ear turns the contour of a recording into what a teacher talks
 // about: notes, events and measures, each with whether it can be trusted.
-package take
+package ear
 
 import (
 	"context"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Version names the rules below; analyses keep the version they were made with.
@@ -19,7 +19,7 @@ const Version = 2
 // played. Without a score notes and events are still found.
 type Question struct {
 	Instrument *instrument.Instrument
-	Score      *exercise.Score
+	Score      *scores.Score
 	A4         music.Hertz // used without a score
 	Alignment  Alignment
 }
@@ -38,19 +38,19 @@ type Analysis struct {
 	Version    int             `json:"version"`
 	Instrument string          `json:"instrument,omitempty"`
 	Seconds    music.Seconds   `json:"duration_s"`
-	Start      music.Seconds   `json:"score_start_s"        doc:"where the score's first click lies in the recording"`
+	Start      music.Seconds   `json:"score_start_s" doc:"where the score's first click lies in the recording"`
 	Recording  Recording       `json:"recording"`
-	Notes      []Note          `json:"notes"                                                                          nullable:"false"`
-	Events     []Event         `json:"events"                                                                         nullable:"false"`
-	Airs       []Air           `json:"airs"                 doc:"one for each segment of air alone in the score"      nullable:"false"`
-	Sounds     []Sound         `json:"sounds"               doc:"what else was heard: clicks, voices, other players"  nullable:"false"`
+	Notes      []Note          `json:"notes" nullable:"false"`
+	Events     []Event         `json:"events" nullable:"false"`
+	Airs       []Air           `json:"airs" doc:"one for each segment of air alone in the score" nullable:"false"`
+	Sounds     []Sound         `json:"sounds" doc:"what else was heard: clicks, voices, other players" nullable:"false"`
 	Contour    contour.Contour `json:"-"`
 }
 
 // Analyze listens to a recording. ctx stops it early with its error; the
 // other error is contour.ErrRate.
 func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error) {
-	c, err := ear(q).Track(ctx, sound)
+	c, err := listenerFor(q).Track(ctx, sound)
 	if err != nil {
 		return Analysis{}, err
 	}

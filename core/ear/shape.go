@@ -1,4 +1,4 @@
-package take
+package ear
 
 import (
 	"math"

@@ -1,4 +1,4 @@
-package take
+package ear
 
 import (
 	"math"
@@ -10,9 +10,9 @@ import (
 // Slide is how a pitch slid from one note to another.
 type Slide struct {
 	DeadSpot music.Seconds `json:"dead_spot_s" doc:"longest silence on the way"`
-	Travel   float64       `json:"travel"      doc:"share of the way that was travelled; above 1 is beyond"`
-	Back     music.Cents   `json:"back_cents"  doc:"farthest turn back on the way"`
-	Plateaus int           `json:"plateaus"    doc:"notes on which it rested"`
+	Travel   float64       `json:"travel" doc:"share of the way that was travelled; above 1 is beyond"`
+	Back     music.Cents   `json:"back_cents" doc:"farthest turn back on the way"`
+	Plateaus int           `json:"plateaus" doc:"notes on which it rested"`
 }
 
 // A rest on the way is this long and this level.

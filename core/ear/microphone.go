@@ -1,4 +1,4 @@
-package take
+package ear
 
 import (
 	"context"
@@ -21,13 +21,13 @@ const (
 // MicrophoneCheck is what a check found out about a microphone and its room.
 type MicrophoneCheck struct {
 	Good    bool           `json:"good"`
-	Room    music.Decibels `json:"room_db"  doc:"loudness of the quiet"`
-	Note    music.Decibels `json:"note_db"  doc:"loudness of the note"`
+	Room    music.Decibels `json:"room_db" doc:"loudness of the quiet"`
+	Note    music.Decibels `json:"note_db" doc:"loudness of the note"`
 	Above   music.Decibels `json:"above_db" doc:"the note above the room"`
 	Clipped bool           `json:"clipped"`
-	Riding  bool           `json:"riding"   doc:"the device seems to turn the volume up and down by itself"`
-	Heard   bool           `json:"heard"    doc:"a note was heard at all"`
-	Says    []string       `json:"says"     doc:"what to do about it; one line where all is well"           nullable:"false"`
+	Riding  bool           `json:"riding" doc:"the device seems to turn the volume up and down by itself"`
+	Heard   bool           `json:"heard" doc:"a note was heard at all"`
+	Says    []string       `json:"says" doc:"what to do about it; one line where all is well" nullable:"false"`
 }
 
 // gainStep is how much louder the quiet after a note may be than the quiet

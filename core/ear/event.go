@@ -1,12 +1,12 @@
-package take
+package ear
 
 import (
 	"slices"
 
 	"earlychorus/core/contour"
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // EventKind names what can happen in a note.
@@ -30,11 +30,11 @@ type Event struct {
 	Kind     EventKind     `json:"kind"`
 	At       music.Seconds `json:"t_s"`
 	Duration music.Seconds `json:"duration_s"`
-	Note     int           `json:"note"                         doc:"index of the note it happened in"`
-	To       music.MIDI    `json:"to_midi,omitempty"            doc:"the note it went to"`
+	Note     int           `json:"note" doc:"index of the note it happened in"`
+	To       music.MIDI    `json:"to_midi,omitempty" doc:"the note it went to"`
 	Interval int           `json:"interval_semitones,omitempty" doc:"from the target to it"`
-	Partial  int           `json:"partial,omitempty"            doc:"which partial of the fingering it is; 0 when none"`
-	Cents    music.Cents   `json:"cents,omitempty"              doc:"how far a scoop, a sag or a waver goes"`
+	Partial  int           `json:"partial,omitempty" doc:"which partial of the fingering it is; 0 when none"`
+	Cents    music.Cents   `json:"cents,omitempty" doc:"how far a scoop, a sag or a waver goes"`
 	Returned bool          `json:"returned,omitempty"`
 }
 
@@ -168,7 +168,7 @@ func (l *listening) visit(g group, kind EventKind, index int, p plateau, length 
 		To:       to,
 		Interval: int(to - own),
 	}
-	if i := l.Question.Instrument; i != nil && (g.target == nil || g.target.Phase != exercise.Sing) {
+	if i := l.Question.Instrument; i != nil && (g.target == nil || g.target.Phase != scores.Sing) {
 		e.Partial, e.To = partialNear(*i, own, heard, l.a4(), to)
 		e.Interval = int(e.To - own)
 	}

@@ -1,59 +1,59 @@
-package take
+package ear
 
 import (
 	"math"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Note is one measured note. Pitches are against its target, or against the
 // nearest note where there is no score.
 type Note struct {
-	Target    music.MIDI     `json:"target_midi,omitempty"`
-	Phase     exercise.Phase `json:"phase,omitempty"       doc:"how it was to be sounded, when there is a score"`
-	MIDI      music.MIDI     `json:"midi"                  doc:"the note that sounded"`
-	Partial   int            `json:"partial,omitempty"     doc:"which partial of its tube or fingering it is"`
-	Played    bool           `json:"played"                doc:"false when nothing was heard where the score has a note"`
-	WrongNote bool           `json:"wrong_note"            doc:"another note sounded longer than the target"`
-	Onset     music.Seconds  `json:"onset_s"`
-	Release   music.Seconds  `json:"release_s"`
-	Start     string         `json:"start,omitempty"       doc:"how it follows what was before"                          enum:"silence,tongue,slur"`
-	F0        music.Hertz    `json:"f0_hz"                 doc:"median over the steady part"`
+	Target    music.MIDI    `json:"target_midi,omitempty"`
+	Phase     scores.Phase  `json:"phase,omitempty" doc:"how it was to be sounded, when there is a score"`
+	MIDI      music.MIDI    `json:"midi" doc:"the note that sounded"`
+	Partial   int           `json:"partial,omitempty" doc:"which partial of its tube or fingering it is"`
+	Played    bool          `json:"played" doc:"false when nothing was heard where the score has a note"`
+	WrongNote bool          `json:"wrong_note" doc:"another note sounded longer than the target"`
+	Onset     music.Seconds `json:"onset_s"`
+	Release   music.Seconds `json:"release_s"`
+	Start     string        `json:"start,omitempty" doc:"how it follows what was before" enum:"silence,tongue,slur"`
+	F0        music.Hertz   `json:"f0_hz" doc:"median over the steady part"`
 
-	Centre     music.Cents    `json:"centre_cents"            doc:"median distance from the target over the steady part"`
-	Steadiness music.Cents    `json:"steadiness_cents"        doc:"half the 5–95 % range of the detrended pitch"`
-	Drift      float64        `json:"drift_cents_per_s"       doc:"Theil–Sen slope of the pitch"`
-	WaverHz    float64        `json:"waver_hz"                doc:"rate of the strongest component of 2 to 9 Hz; 0 where the note is too short"`
-	Waver      music.Cents    `json:"waver_cents"             doc:"its depth, peak from the middle"`
-	Vibrato    bool           `json:"vibrato"                 doc:"the waver is regular"`
-	Level      music.Decibels `json:"level_db"                doc:"median loudness, dB below full scale"`
-	LevelSD    float64        `json:"level_sd_db"             doc:"standard deviation of the loudness over the middle 80 %"`
-	LevelFrom  music.Decibels `json:"level_from_db"           doc:"loudness of the first fifth"`
-	LevelTo    music.Decibels `json:"level_to_db"             doc:"loudness of the last fifth"`
+	Centre     music.Cents    `json:"centre_cents" doc:"median distance from the target over the steady part"`
+	Steadiness music.Cents    `json:"steadiness_cents" doc:"half the 5–95 % range of the detrended pitch"`
+	Drift      float64        `json:"drift_cents_per_s" doc:"Theil–Sen slope of the pitch"`
+	WaverHz    float64        `json:"waver_hz" doc:"rate of the strongest component of 2 to 9 Hz; 0 where the note is too short"`
+	Waver      music.Cents    `json:"waver_cents" doc:"its depth, peak from the middle"`
+	Vibrato    bool           `json:"vibrato" doc:"the waver is regular"`
+	Level      music.Decibels `json:"level_db" doc:"median loudness, dB below full scale"`
+	LevelSD    float64        `json:"level_sd_db" doc:"standard deviation of the loudness over the middle 80 %"`
+	LevelFrom  music.Decibels `json:"level_from_db" doc:"loudness of the first fifth"`
+	LevelTo    music.Decibels `json:"level_to_db" doc:"loudness of the last fifth"`
 	Loudness   music.Decibels `json:"loudness_lufs,omitempty" doc:"momentary loudness, ITU-R BS.1770; absent from notes shorter than its window"`
-	WithLevel  float64        `json:"cents_per_10_db"         doc:"how the pitch goes with loudness; 0 where the loudness hardly changes"`
-	Scoop      music.Cents    `json:"scoop_cents"             doc:"first 60 ms against the centre"`
-	Settle     music.Seconds  `json:"settle_s"                doc:"until the pitch stays within 20 cents of the centre"`
-	Attack     music.Seconds  `json:"attack_s"                doc:"time to rise from a tenth to nine tenths of the loudness"`
-	Decay      music.Seconds  `json:"decay_s"                 doc:"time to fall from nine tenths to a tenth of it"`
-	EndBend    music.Cents    `json:"end_cents"               doc:"last 150 ms against the centre"`
-	Tail       float64        `json:"tail_db_per_s"           doc:"slope of the loudness over the last quarter"`
-	Air        music.Seconds  `json:"air_s"                   doc:"air heard before the tone spoke"`
-	Sounding   music.Seconds  `json:"sounding_s"              doc:"time at the note, without gaps and breaks"`
-	HeldRatio  float64        `json:"held_ratio"              doc:"sounding share of the beats asked for; 0 without a score"`
-	Response   music.Seconds  `json:"response_s"              doc:"onset after its beat; 0 without a score"`
-	Change     music.Seconds  `json:"change_s"                doc:"from leaving the note before to being within 30 cents of this one; 0 after a rest"`
-	Pulse      *Pulse         `json:"pulse,omitempty"         doc:"of a tone pushed by the air"`
-	Slide      *Slide         `json:"slide,omitempty"         doc:"of a sliding pitch"`
+	WithLevel  float64        `json:"cents_per_10_db" doc:"how the pitch goes with loudness; 0 where the loudness hardly changes"`
+	Scoop      music.Cents    `json:"scoop_cents" doc:"first 60 ms against the centre"`
+	Settle     music.Seconds  `json:"settle_s" doc:"until the pitch stays within 20 cents of the centre"`
+	Attack     music.Seconds  `json:"attack_s" doc:"time to rise from a tenth to nine tenths of the loudness"`
+	Decay      music.Seconds  `json:"decay_s" doc:"time to fall from nine tenths to a tenth of it"`
+	EndBend    music.Cents    `json:"end_cents" doc:"last 150 ms against the centre"`
+	Tail       float64        `json:"tail_db_per_s" doc:"slope of the loudness over the last quarter"`
+	Air        music.Seconds  `json:"air_s" doc:"air heard before the tone spoke"`
+	Sounding   music.Seconds  `json:"sounding_s" doc:"time at the note, without gaps and breaks"`
+	HeldRatio  float64        `json:"held_ratio" doc:"sounding share of the beats asked for; 0 without a score"`
+	Response   music.Seconds  `json:"response_s" doc:"onset after its beat; 0 without a score"`
+	Change     music.Seconds  `json:"change_s" doc:"from leaving the note before to being within 30 cents of this one; 0 after a rest"`
+	Pulse      *Pulse         `json:"pulse,omitempty" doc:"of a tone pushed by the air"`
+	Slide      *Slide         `json:"slide,omitempty" doc:"of a sliding pitch"`
 	Tone       contour.Tone   `json:"tone"`
 
-	Trusted    bool    `json:"trusted"           doc:"whether the pitch measures can be relied on"`
+	Trusted    bool    `json:"trusted" doc:"whether the pitch measures can be relied on"`
 	WhyNot     string  `json:"why_not,omitempty"`
-	Distrust   Trust   `json:"distrust"          doc:"per group of measures, why it cannot be relied on; empty where it can"`
-	Confidence float64 `json:"confidence"        doc:"median confidence of the pitch path"`
+	Distrust   Trust   `json:"distrust" doc:"per group of measures, why it cannot be relied on; empty where it can"`
+	Confidence float64 `json:"confidence" doc:"median confidence of the pitch path"`
 }
 
 const (
@@ -85,7 +85,7 @@ func (l *listening) measure(g group) Note {
 		n.HeldRatio = math.Min(1, float64(n.Sounding/g.beats))
 		n.Response = n.Onset - g.begin
 	}
-	if q := l.Question.Instrument; q != nil && n.Phase != exercise.Sing {
+	if q := l.Question.Instrument; q != nil && n.Phase != scores.Sing {
 		n.Partial = q.PartialOf(n.MIDI)
 	}
 	s := l.steady(g)

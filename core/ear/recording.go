@@ -1,4 +1,4 @@
-package take
+package ear
 
 import (
 	"math"
@@ -24,10 +24,10 @@ const (
 
 // Recording says how far the sound itself can be trusted.
 type Recording struct {
-	SNR          music.Decibels `json:"snr_db"         doc:"loudness of the notes above the room"`
-	ClippedRatio float64        `json:"clipped_ratio"  doc:"share of samples stuck at full scale"`
+	SNR          music.Decibels `json:"snr_db" doc:"loudness of the notes above the room"`
+	ClippedRatio float64        `json:"clipped_ratio" doc:"share of samples stuck at full scale"`
 	NoiseFloor   music.Decibels `json:"noise_floor_db"`
-	Faults       []Fault        `json:"faults"                                                    nullable:"false"`
+	Faults       []Fault        `json:"faults" nullable:"false"`
 }
 
 // Below these a recording is at fault (common practice, no published source).

@@ -1,4 +1,4 @@
-package take_test
+package ear_test
 
 import (
 	"context"
@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/audio"
-	"earlychorus/core/take"
+	"earlychorus/core/ear"
 )
 
 // checkSound is seven seconds of a check: a room of hiss, a note in the middle.
@@ -58,7 +58,7 @@ func TestAMicrophoneIsChecked(t *testing.T) {
 		{"nothing played", checkSound(0.003, 0, level), false, "No note was heard"},
 		{"gain riding", checkSound(0.002, 0.3, riding), false, "volume up and down"},
 	} {
-		got, err := take.CheckMicrophone(context.Background(), c.sound)
+		got, err := ear.CheckMicrophone(context.Background(), c.sound)
 		require.NoError(t, err, c.name)
 		assert.Equal(t, c.good, got.Good, "%s: %+v", c.name, got)
 		require.NotEmpty(t, got.Says, c.name)

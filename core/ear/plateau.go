@@ -1,4 +1,4 @@
-package take
+package ear
 
 import (
 	"math"
@@ -6,8 +6,8 @@ import (
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // plateau is a stretch of sound at one pitch, without a stop.
@@ -317,7 +317,7 @@ func (l *listening) cutAtBeats(plateaus []plateau) []plateau {
 				continue
 			}
 			at, how := beat, bySlur
-			if t.Articulation != exercise.Slurred {
+			if t.Articulation != scores.Slurred {
 				reach := l.Score.TempoBPM.Seconds(min(wantedReach, t.Beats/2))
 				at, how = l.dipNear(p, beat, reach), byTongue
 			}

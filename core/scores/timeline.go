@@ -1,11 +1,11 @@
-package exercise
+package scores
 
 import "earlychorus/core/music"
 
 // Click is one beat of a score in time.
 type Click struct {
 	At      music.Seconds `json:"at_s"`
-	Beat    int           `json:"beat"    doc:"1 is the first beat of its segment"`
+	Beat    int           `json:"beat" doc:"1 is the first beat of its segment"`
 	Audible bool          `json:"audible" doc:"clicks sound in the count-in only, so that none is recorded over a note"`
 	Accent  bool          `json:"accent"`
 }
@@ -14,10 +14,10 @@ type Click struct {
 type Cue struct {
 	From    music.Seconds `json:"from_s"`
 	To      music.Seconds `json:"to_s"`
-	Phase   Phase         `json:"phase"   enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,rest"`
+	Phase   Phase         `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,rest"`
 	Beats   music.Beats   `json:"beats"`
 	Text    string        `json:"text"`
-	Segment int           `json:"segment"                                                                      doc:"index into the score's segments"`
+	Segment int           `json:"segment" doc:"index into the score's segments"`
 }
 
 // Tone is a note that is sounded to the player, who listens.
@@ -31,10 +31,10 @@ type Tone struct {
 // metronome and a recorder need.
 type Timeline struct {
 	Total  music.Seconds `json:"total_s"`
-	Clicks []Click       `json:"clicks"             nullable:"false"`
-	Cues   []Cue         `json:"cues"               nullable:"false"`
-	Tones  []Tone        `json:"tones"              nullable:"false" doc:"sounded where the player listens"`
-	Drone  music.Hertz   `json:"drone_hz,omitempty"                  doc:"the first note, in a low octave, to sound under the step when asked for"`
+	Clicks []Click       `json:"clicks" nullable:"false"`
+	Cues   []Cue         `json:"cues" nullable:"false"`
+	Tones  []Tone        `json:"tones" nullable:"false" doc:"sounded where the player listens"`
+	Drone  music.Hertz   `json:"drone_hz,omitempty" doc:"the first note, in a low octave, to sound under the step when asked for"`
 }
 
 // lowestDrone is where the octave of drones begins: low enough to be under the

@@ -1,9 +1,9 @@
-package take
+package ear
 
 import (
 	"slices"
 
-	"earlychorus/core/exercise"
+	"earlychorus/core/scores"
 )
 
 // Trust says, for each group of measures, why it cannot be relied on; "" where
@@ -12,7 +12,7 @@ type Trust struct {
 	Pitch string `json:"pitch,omitempty"`
 	Level string `json:"level,omitempty" doc:"loudness, swell, tail, attack"`
 	Tone  string `json:"tone,omitempty"`
-	Time  string `json:"time,omitempty"  doc:"response, hold, gaps"`
+	Time  string `json:"time,omitempty" doc:"response, hold, gaps"`
 }
 
 const (
@@ -39,7 +39,7 @@ func (n *Note) judgeTrust(r Recording, sounds []Sound) {
 		n.Distrust.Tone = "the microphone was overloaded"
 	case r.SNR < noisyForTone:
 		n.Distrust.Tone = "the room is too loud to judge the tone"
-	case n.Phase == exercise.Sing:
+	case n.Phase == scores.Sing:
 		n.Distrust.Tone = "a voice, not the instrument"
 	}
 	if has(Noisy) {

@@ -1,4 +1,4 @@
-package take_test
+package ear_test
 
 import (
 	"testing"
@@ -7,10 +7,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/benches/sampled"
-	"earlychorus/core/exercise"
+	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
-	"earlychorus/core/take"
+	"earlychorus/core/scores"
 )
 
 // Sampled real instruments (Debian's timgm6mb-soundfont, played by fluidsynth)
@@ -24,22 +24,22 @@ func TestSampledInstruments(t *testing.T) {
 		}
 		t.Run(i.Key, func(t *testing.T) {
 			t.Parallel()
-			score := exercise.Score{
+			score := scores.Score{
 				TempoBPM: 60,
 				A4Hz:     440,
-				Segments: []exercise.Segment{{Phase: exercise.Ready, Beats: 1}},
+				Segments: []scores.Segment{{Phase: scores.Ready, Beats: 1}},
 			}
 			var notes []sampled.Note
 			for m := i.Beginner.From; m <= i.Beginner.To; m++ {
 				at := score.Beats()
 				score.Segments = append(score.Segments,
-					exercise.Segment{
-						Phase:     exercise.Play,
+					scores.Segment{
+						Phase:     scores.Play,
 						StartBeat: at,
 						Beats:     1.5,
 						Target:    m,
 					},
-					exercise.Segment{Phase: exercise.Rest, StartBeat: at + 1.5, Beats: 1})
+					scores.Segment{Phase: scores.Rest, StartBeat: at + 1.5, Beats: 1})
 				notes = append(notes, sampled.Note{From: music.Seconds(at), To: music.Seconds(at + 1.5), MIDI: m})
 			}
 			sound, err := sampled.Render(i.Key, notes)
@@ -64,7 +64,7 @@ func TestSampledInstruments(t *testing.T) {
 			}
 			for _, e := range a.Events {
 				switch e.Kind {
-				case take.Break, take.Gap, take.Chirp, take.WrongNote, take.Undertone:
+				case ear.Break, ear.Gap, ear.Chirp, ear.WrongNote, ear.Undertone:
 					t.Errorf("note %d: false %s at %.2f s for %.2f s", notes[e.Note].MIDI, e.Kind, e.At, e.Duration)
 				}
 			}
