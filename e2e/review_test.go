@@ -105,13 +105,9 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 	var takes, good int
 	require.NoError(
 		t,
-		s.SQL().QueryRow(
-			"SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1 AND sounding = 58",
-			b.Players[0].ID,
-		).Scan(
-			&takes,
-			&good,
-		),
+		s.SQL().
+			QueryRow("SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1 AND sounding = 58", b.Players[0].ID).
+			Scan(&takes, &good),
 	)
 	assert.Equal(t, fmt.Sprintf("%d of %d", good, takes), counted)
 	do(t, director, browser.Press("Ada Testerly"), browser.See("Longest hold"), browser.See("The jump is a leak."))

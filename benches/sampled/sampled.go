@@ -10,26 +10,25 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/wav"
+	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 )
 
 // SoundFont is where Debian's package puts it.
 const SoundFont = "/usr/share/sounds/sf2/TimGM6mb.sf2"
 
-// programs are the General MIDI programs (from memory, counted from 0) that
-// stand for our instruments; those without a sample of their own are left out.
-var programs = map[string]int{
-	"soprano-recorder": 74, "alto-recorder": 74, "flute": 73, "oboe": 68, "clarinet": 71, "bassoon": 70,
-	"alto-sax": 65, "tenor-sax": 66, "bari-sax": 67, "trumpet": 56, "horn": 60, "trombone": 57, "tuba": 58,
-}
+// unsampled are the instruments whose General MIDI program is the sound of
+// another one.
+var unsampled = []string{"bass-clarinet", "euphonium", "euphonium-tc"}
 
 // Known reports whether an instrument has a sample.
 func Known(key string) bool {
-	_, ok := programs[key]
-	return ok
+	_, err := instrument.Get(key)
+	return err == nil && !slices.Contains(unsampled, key)
 }
 
 // Note is when a note is held, and which.
@@ -41,32 +40,25 @@ type Note struct {
 // Render plays the notes on an instrument's sample at 48 kHz, without reverb
 // or chorus, and a second of silence behind.
 func Render(key string, notes []Note) (audio.Mono, error) {
+	i, err := instrument.Get(key)
+	if err != nil {
+		return audio.Mono{}, err
+	}
+	// Where the file is missing fluidsynth plays another font without a word.
+	if _, err := os.Stat(SoundFont); err != nil {
+		return audio.Mono{}, fmt.Errorf("the sampled instruments are missing: install timgm6mb-soundfont (%w)", err)
+	}
 	folder, err := os.MkdirTemp("", "sampled")
 	if err != nil {
 		return audio.Mono{}, err
 	}
 	defer os.RemoveAll(folder) //nolint:errcheck // a temporary folder
 	in, out := filepath.Join(folder, "notes.mid"), filepath.Join(folder, "notes.wav")
-	if err := os.WriteFile(in, midiFile(programs[key], notes), 0o600); err != nil {
+	if err := os.WriteFile(in, midiFile(i.MIDIProgram, notes), 0o600); err != nil {
 		return audio.Mono{}, err
 	}
-	said, err := exec.Command(
-		"fluidsynth",
-		"-ni",
-		"-q",
-		"-R",
-		"0",
-		"-C",
-		"0",
-		"-r",
-		"48000",
-		"-g",
-		"0.6",
-		"-F",
-		out,
-		SoundFont,
-		in,
-	).CombinedOutput()
+	said, err := exec.Command("fluidsynth", "-ni", "-q", "-R", "0", "-C", "0", "-r", "48000", "-g", "0.6", "-F", out, SoundFont, in).
+		CombinedOutput()
 	if err != nil {
 		return audio.Mono{}, fmt.Errorf("fluidsynth: %w: %s", err, said)
 	}

@@ -11,6 +11,7 @@ import (
 
 	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
@@ -86,12 +87,17 @@ func (o analyzeOptions) hear(ctx context.Context, name string, q ear.Question) (
 	}
 	out := report{Analysis: heard}
 	if q.Score != nil {
-		v := verdict.Decide(verdict.Case{
-			Instrument: *q.Instrument,
-			Score:      *q.Score,
-			Analysis:   heard,
-			FreeStart:  o.firstNote,
+		v, err := verdict.Decide(verdict.Case{
+			Case: measure.Case{
+				Instrument: *q.Instrument,
+				Score:      *q.Score,
+				Analysis:   heard,
+				FreeStart:  o.firstNote,
+			},
 		})
+		if err != nil {
+			return report{}, fmt.Errorf("%s: %w", name, err)
+		}
 		out.Verdict = &v
 	}
 	return out, nil
@@ -129,7 +135,7 @@ func (o analyzeOptions) question() (ear.Question, error) {
 		if q.Score.Limits == (scores.Limits{}) {
 			q.Score.Limits, q.Score.HardLimits = q.Score.Stage.Limits(), q.Score.Stage.Easier().Limits()
 		}
-		q.Score.Rules = q.Score.Limits.ToneRules()
+		q.Score.Rules = measure.ToneRules(q.Score.Limits)
 	}
 	if q.Instrument == nil {
 		i, err := instrument.Get(q.Score.Instrument)

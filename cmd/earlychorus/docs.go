@@ -10,6 +10,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/core/words"
@@ -141,7 +142,7 @@ func judged(k *exercise.Kind) string {
 }
 
 func limit(r scores.Rule) string {
-	for _, m := range scores.Measures() {
+	for _, m := range measure.All() {
 		if m.Key == r.Measure && m.Unit != "" {
 			return strings.TrimSpace(fmt.Sprintf("%s %v %s", r.Measure, r.Limit, m.Unit))
 		}
@@ -158,7 +159,7 @@ func glossaryPage() string {
 	}
 	b.WriteString("\n## Measures a step may be judged by\n\nHow each is taken is in [measures.md](measures.md).\n\n")
 	head(&b, "measure", "unit", "clean when")
-	for _, m := range scores.Measures() {
+	for _, m := range measure.All() {
 		row(&b, "`"+string(m.Key)+"`", m.Unit, m.Meaning)
 	}
 	b.WriteString(
@@ -258,7 +259,7 @@ func tipsPage() string {
 		row(
 			&b,
 			string(a.Cause),
-			strings.TrimSpace(whose+" "+string(a.Group)),
+			strings.TrimSpace(whose+" "+string(a.Chapter)),
 			string(a.Register),
 			ways[a.Direction],
 			a.Text,

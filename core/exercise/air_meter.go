@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -32,8 +33,8 @@ var airMeter = Kind{
 			w.add(scores.Segment{Phase: scores.Out, Beats: v.beats("beats"), Text: "Blow: ball up at once"})
 		}
 		w.end()
-		w.judge(scores.MeterDelay, meterPrompt)
-		w.judge(scores.MeterSteady, meterSteady)
+		w.judge(measure.MeterDelay, meterPrompt)
+		w.judge(measure.MeterSteady, meterSteady)
 	},
 }
 

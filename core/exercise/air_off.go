@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -35,7 +36,7 @@ var airOff = Kind{
 			w.tick(scores.PictureAir, text, scores.Out, 8)
 			w.add(scores.Segment{Phase: scores.Rest, Beats: 16, Text: "Breathe normally."})
 		}
-		w.judge(scores.TickedItems, 0)
+		w.judge(measure.TickedItems, 0)
 	},
 }
 

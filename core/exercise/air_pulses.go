@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -43,14 +44,14 @@ var airPulses = Kind{
 				Bursts: v.count("pulses") * int(v.beats("beats")),
 				Text:   "Push the air",
 			})
-			w.judge(scores.AirBursts, 0)
-			w.judge(scores.AirEven, mostUneven)
+			w.judge(measure.AirBursts, 0)
+			w.judge(measure.AirEven, mostUneven)
 		} else {
 			w.tone(v.notes()[0], v.beats("beats"), func(s *scores.Segment) { s.Pulses = v.count("pulses") })
-			w.judge(scores.Speaks, 0)
-			w.judge(scores.RightNote, 0)
-			w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-			w.judge(scores.PulseRate, pulseOff)
+			w.judge(measure.Speaks, 0)
+			w.judge(measure.RightNote, 0)
+			w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+			w.judge(measure.PulseRate, pulseOff)
 		}
 		w.end()
 	},

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -38,10 +39,10 @@ var airThenBuzz = Kind{
 			w.at(w.i.Home(), v.beats("beats"), as(scores.Buzz), slurred)
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.Response, airToBuzz)
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-		w.judge(scores.Held, buzzHeld)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.Response, airToBuzz)
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.Held, buzzHeld)
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -71,11 +72,11 @@ var breathPattern = Kind{
 			w.add(scores.Segment{Phase: scores.Rest, Beats: v.beats("wait"), Text: "Wait"})
 		}
 		w.end()
-		w.judge(scores.AirBursts, 0)
+		w.judge(measure.AirBursts, 0)
 		if bursts > 0 {
-			w.judge(scores.AirEven, mostUneven)
+			w.judge(measure.AirEven, mostUneven)
 		}
-		w.judge(scores.AirLength, airWithin)
+		w.judge(measure.AirLength, airWithin)
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -25,11 +26,11 @@ var buzzAtOnce = Kind{
 			w.at(w.i.Home(), v.beats("beats"), as(scores.Buzz))
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.Response, promptly)
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-		w.judge(scores.OwnCentre, ownPitch)
-		w.judge(scores.Held, buzzHeld)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.Response, promptly)
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.OwnCentre, ownPitch)
+		w.judge(measure.Held, buzzHeld)
 	},
 }
 

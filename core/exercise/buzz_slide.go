@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -67,9 +68,9 @@ var buzzSlide = Kind{
 			w.at(from.note, v.beats("beats"), as(scores.Buzz), glidingTo(to.note), saying("Slide the buzz"))
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.DeadSpot, longestDead)
-		w.judge(scores.Travel, leastTravel)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.DeadSpot, longestDead)
+		w.judge(measure.Travel, leastTravel)
 	},
 }
 
@@ -84,10 +85,10 @@ func (w *writer) straight(from, to music.MIDI, v Values) {
 		w.at(to, each, as(scores.Buzz), slurred)
 	}
 	w.end()
-	w.judge(scores.Speaks, 0)
-	w.judge(scores.RightNote, 0)
-	w.judge(scores.Landing, buzzLands)
-	w.judge(scores.Settle, landsWithin)
+	w.judge(measure.Speaks, 0)
+	w.judge(measure.RightNote, 0)
+	w.judge(measure.Landing, buzzLands)
+	w.judge(measure.Settle, landsWithin)
 }
 
 const leastSlide Degree = 3

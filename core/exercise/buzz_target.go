@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -31,11 +32,11 @@ var buzzTarget = Kind{
 			}
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-		w.judge(scores.Landing, buzzLands)
-		w.judge(scores.Settle, landsWithin)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.Landing, buzzLands)
+		w.judge(measure.Settle, landsWithin)
 	},
 }
 

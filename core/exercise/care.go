@@ -2,6 +2,7 @@ package exercise
 
 import (
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -30,7 +31,7 @@ var care = Kind{
 		for _, item := range careItems(w.i, v.choice("when")) {
 			w.tick(item.picture, item.text, scores.Ready, 8)
 		}
-		w.judge(scores.TickedItems, 0)
+		w.judge(measure.TickedItems, 0)
 	},
 }
 
@@ -70,7 +71,11 @@ func careItems(i instrument.Instrument, when string) []careItem {
 		add(slide, scores.PictureBrush, "Brush the inside of the slide and clean it")
 		add(brass, scores.PictureBrush, "Brush the tubes you can reach; never force the brush round a bend")
 		add(reed, scores.PictureOil, "Grease the corks a little")
-		add(i.Family == instrument.Flutes || i.Family == instrument.Recorders, scores.PictureDry, "Wipe the joints clean")
+		add(
+			i.Family == instrument.Flutes || i.Family == instrument.Recorders,
+			scores.PictureDry,
+			"Wipe the joints clean",
+		)
 	default:
 		add(brass, scores.PictureOil, "Wipe the tuning slides, grease them and move each one")
 		add(true, scores.PictureAsk, "Ask your director whether it needs a technician")

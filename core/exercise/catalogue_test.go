@@ -52,14 +52,8 @@ func drawn(t *rapid.T, k *exercise.Kind) (exercise.Step, error) {
 		case exercise.Switch:
 			given[p.Key] = rapid.Bool().Draw(t, p.Key)
 		case exercise.NoteList:
-			given[p.Key] = rapid.SliceOfN(
-				rapid.IntRange(int(exercise.LowestDegree), int(exercise.HighestDegree)),
-				1,
-				int(p.Max),
-			).Draw(
-				t,
-				p.Key,
-			)
+			given[p.Key] = rapid.SliceOfN(rapid.IntRange(int(exercise.LowestDegree), int(exercise.HighestDegree)), 1, int(p.Max)).
+				Draw(t, p.Key)
 		case exercise.Melody:
 			given[p.Key] = rapid.SliceOfN(rapid.Custom(func(t *rapid.T) exercise.Note {
 				return exercise.Note{

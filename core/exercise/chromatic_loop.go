@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -55,10 +56,10 @@ var chromaticLoop = Kind{
 		}
 		w.hands.Chromatic = false
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.Evenness, unevenRun)
-		w.judge(scores.TempoDrift, mostTempo)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.Evenness, unevenRun)
+		w.judge(measure.TempoDrift, mostTempo)
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -59,7 +60,7 @@ var echo = Kind{
 			}
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
 	},
 }

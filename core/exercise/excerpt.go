@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -52,8 +53,8 @@ var excerpt = Kind{
 		w.rest(8, "Now play it.")
 		w.line(line, scores.Play)
 		w.end()
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.Timing, onTheBeat)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.Timing, onTheBeat)
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -39,10 +40,10 @@ var highLowBuzz = Kind{
 			w.tone(d, v.beats("beats"), as(scores.Buzz), saying(texts[n]))
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-		w.judge(scores.OwnCentre, ownPitch)
-		w.judge(scores.HighAbove, aFourth)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.OwnCentre, ownPitch)
+		w.judge(measure.HighAbove, aFourth)
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -46,11 +47,11 @@ var ladderRung = Kind{
 			})
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.NoBreak, float64(w.s.Limits.Break))
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-		w.judge(scores.Held, w.s.Limits.HeldRatio)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.NoBreak, float64(w.s.Limits.Break))
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.Held, w.s.Limits.HeldRatio)
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -40,13 +41,13 @@ var longToneLongest = Kind{
 		}
 		w.end()
 		l := w.s.Limits
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.NoBreak, float64(l.Break))
-		w.judge(scores.NoGap, float64(l.Gap))
-		w.judge(scores.Centre, float64(l.Centre))
-		w.judge(scores.Steadiness, float64(l.Waver))
-		w.judge(scores.HoldTime, holdWanted(w.player))
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.NoBreak, float64(l.Break))
+		w.judge(measure.NoGap, float64(l.Gap))
+		w.judge(measure.Centre, float64(l.Centre))
+		w.judge(measure.Steadiness, float64(l.Waver))
+		w.judge(measure.HoldTime, holdWanted(w.player))
 	},
 }
 

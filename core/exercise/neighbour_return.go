@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -98,12 +99,12 @@ const (
 
 // judgePattern adds what notes in a row are judged by.
 func (w *writer) judgePattern() {
-	w.judge(scores.Speaks, 0)
-	w.judge(scores.RightNote, 0)
-	w.judge(scores.NoBreak, float64(w.s.Limits.Break))
-	w.judge(scores.Centre, max(patternCentre, float64(w.s.Limits.Centre)))
-	w.judge(scores.Change, max(quickChange, float64(w.s.Limits.ChangeTime)))
-	w.judge(scores.TempoDrift, mostTempo)
+	w.judge(measure.Speaks, 0)
+	w.judge(measure.RightNote, 0)
+	w.judge(measure.NoBreak, float64(w.s.Limits.Break))
+	w.judge(measure.Centre, max(patternCentre, float64(w.s.Limits.Centre)))
+	w.judge(measure.Change, max(quickChange, float64(w.s.Limits.ChangeTime)))
+	w.judge(measure.TempoDrift, mostTempo)
 }
 
 // play adds the notes of a pattern, a breath after so many beats.

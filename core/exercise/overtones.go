@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -40,9 +41,9 @@ var overtones = Kind{
 			last.Text = fmt.Sprintf("Partial %d: %s on low B♭", n+2, last.WrittenName)
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.HoldTime, overtoneHeld)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.HoldTime, overtoneHeld)
 	},
 }
 

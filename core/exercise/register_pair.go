@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -69,11 +70,11 @@ var registerPair = Kind{
 			w.at(upper, v.beats("beats"), slurred, saying("Register key"))
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.NoBreak, float64(w.s.Limits.Break))
-		w.judge(scores.Change, float64(w.s.Limits.ChangeTime))
-		w.judge(scores.Undertone, longestUnder)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.NoBreak, float64(w.s.Limits.Break))
+		w.judge(measure.Change, float64(w.s.Limits.ChangeTime))
+		w.judge(measure.Undertone, longestUnder)
 	},
 }
 

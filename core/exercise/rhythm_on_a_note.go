@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -31,9 +32,9 @@ var rhythmOnANote = Kind{
 			}
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.Timing, onTheBeat)
-		w.judge(scores.TempoDrift, mostTempo)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.Timing, onTheBeat)
+		w.judge(measure.TempoDrift, mostTempo)
 	},
 }

@@ -2,6 +2,7 @@ package exercise
 
 import (
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -24,7 +25,7 @@ var setUp = Kind{
 		if v.on("mirror") {
 			w.tick(scores.PictureMouth, mouths[w.i.Family], scores.Ready, each)
 		}
-		w.judge(scores.TickedItems, 0)
+		w.judge(measure.TickedItems, 0)
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -32,15 +33,15 @@ var singFirst = Kind{
 				w.tone(d, v.beats("beats"), as(scores.Sing))
 			}
 			w.rest(4, "Now with the instrument.")
-			w.judge(scores.Sung, sungWithin)
+			w.judge(measure.Sung, sungWithin)
 		}
 		for _, d := range v.notes() {
 			w.tone(d, v.beats("beats"))
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.Centre, max(patternCentre, float64(w.s.Limits.Centre)))
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.Centre, max(patternCentre, float64(w.s.Limits.Centre)))
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -51,11 +52,11 @@ var slurPartials = Kind{
 			}
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-		w.judge(scores.Change, float64(w.s.Limits.ChangeTime))
-		w.judge(scores.NoTongue, 0)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.Change, float64(w.s.Limits.ChangeTime))
+		w.judge(measure.NoTongue, 0)
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -70,14 +71,14 @@ var startsAndEnds = Kind{
 			)
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-		w.judge(scores.Response, promptly)
-		w.judge(scores.Scoop, leastScooped)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.Response, promptly)
+		w.judge(measure.Scoop, leastScooped)
 		if v.choice("end") == "taper" || v.choice("end") == "class" && w.c.End == TaperedEnd {
-			w.judge(scores.Taper, leastTaper)
-			w.judge(scores.EndBend, mostFall)
+			w.judge(measure.Taper, leastTaper)
+			w.judge(measure.EndBend, mostFall)
 		}
 	},
 }

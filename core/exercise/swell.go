@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -35,13 +36,13 @@ var swell = Kind{
 			w.tone(v.notes()[0], v.beats("beats"), slurIf(n), loud(d[0], d[1]), saying(swellTexts[n]))
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.NoBreak, float64(w.s.Limits.Break))
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-		w.judge(scores.SwellRange, swellRange)
-		w.judge(scores.SwellOrder, 0)
-		w.judge(scores.PitchShift, swellShift)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.NoBreak, float64(w.s.Limits.Break))
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.SwellRange, swellRange)
+		w.judge(measure.SwellOrder, 0)
+		w.judge(measure.PitchShift, swellShift)
 	},
 }
 

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -55,8 +56,8 @@ var tubeScale = Kind{
 			w.at(top-12+music.MIDI(step), v.beats("beats"), as(scores.Buzz), slurIf(len(major)-n))
 		}
 		w.end()
-		w.judge(scores.Plateaus, 0)
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.Plateaus, 0)
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
 	},
 }
 

@@ -1,6 +1,7 @@
 package exercise
 
 import (
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -19,12 +20,12 @@ var tuningNote = Kind{
 		w.breathe()
 		w.at(w.tuningNote(), v.beats("beats"))
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.NoGap, float64(w.s.Limits.Gap))
-		w.judge(scores.Centre, tunedWithin)
-		w.judge(scores.Drift, tunedDrift)
-		w.judge(scores.HoldTime, tunedFor)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
+		w.judge(measure.Centre, tunedWithin)
+		w.judge(measure.Drift, tunedDrift)
+		w.judge(measure.HoldTime, tunedFor)
 	},
 }
 
@@ -34,7 +35,7 @@ const (
 	tunedFor    = 3.  // seconds
 )
 
-var tuningClasses = map[string]music.MIDI{"Bb": 10, "A": 9, "F": 5, "C": 0}
+var tuningClasses = map[TuningNote]music.MIDI{"Bb": 10, "A": 9, "F": 5, "C": 0}
 
 // tuningNote is the class's tuning note where the instrument plays it: the first
 // above home, or below it where the stage does not reach that far.

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -56,10 +57,10 @@ var wideLeap = Kind{
 			}
 		}
 		w.end()
-		w.judge(scores.Speaks, 0)
-		w.judge(scores.RightNote, 0)
-		w.judge(scores.Landing, leapLands)
-		w.judge(scores.Settle, landsWithin)
+		w.judge(measure.Speaks, 0)
+		w.judge(measure.RightNote, 0)
+		w.judge(measure.Landing, leapLands)
+		w.judge(measure.Settle, landsWithin)
 	},
 }
 

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -86,12 +87,12 @@ func (w *writer) notice(said string) {
 }
 
 // judge adds a measure to the step's pass rule.
-func (w *writer) judge(m scores.MeasureKey, limit float64) {
-	w.s.Rules = append(w.s.Rules, scores.Rule{m, limit})
+func (w *writer) judge(m measure.Measure, limit float64) {
+	w.s.Rules = append(w.s.Rules, m.Within(limit))
 }
 
 // judgeTone adds what every held tone is judged by.
-func (w *writer) judgeTone() { w.s.Rules = append(w.s.Rules, w.s.Limits.ToneRules()...) }
+func (w *writer) judgeTone() { w.s.Rules = append(w.s.Rules, measure.ToneRules(w.s.Limits)...) }
 
 // breathBeats are the last beats of the count-in, for the breath.
 const (

@@ -2,6 +2,10 @@ package instrument
 
 import "earlychorus/core/music"
 
+// chart finds how a written note is fingered on an instrument; ok is false where
+// the table has no entry.
+type chart func(i Instrument, written music.MIDI) (text string, ok bool)
+
 // The tables below are the standard beginners' charts (from memory). An empty
 // entry is a note whose fingering differs too much between instruments to
 // name one.
@@ -13,9 +17,9 @@ var clarinetLow = []string{
 	"1", "open", "G♯ key", "A key", "A key + R",
 }
 
-// clarinetFingering: over the break every note is the one a twelfth below
+// clarinetChart: over the break every note is the one a twelfth below
 // with the register key (R) added.
-func clarinetFingering(written music.MIDI) (string, bool) {
+func clarinetChart(_ Instrument, written music.MIDI) (string, bool) {
 	if written >= 71 && written <= 84 {
 		low, ok := at(clarinetLow, int(written-19-51))
 		return "R " + low, ok
@@ -46,9 +50,9 @@ var saxophoneLow = []string{
 
 var saxophonePalm = []string{"Oct palm D", "Oct palm D E♭", "Oct palm D E♭ + side E", "Oct palm D E♭ F + side E"}
 
-// saxophoneFingering: from D5 the octave key (Oct) is added to the note an
+// saxophoneChart: from D5 the octave key (Oct) is added to the note an
 // octave below; above C♯6 come the palm keys.
-func saxophoneFingering(written music.MIDI) (string, bool) {
+func saxophoneChart(_ Instrument, written music.MIDI) (string, bool) {
 	switch {
 	case written >= 86:
 		return at(saxophonePalm, int(written-86))
@@ -65,6 +69,10 @@ var fluteShapes = []string{
 	"T 123 | 3 E♭", "T 123 | E♭", "T 123 G♯ | E♭", "T 12 | E♭", "T 1 | 1 E♭", "T 1 | E♭", "1 | E♭", "open | E♭",
 	"T 23 | 123", "T 23 | 123 E♭", "T 123 | 12 E♭", "T 123 | 1 E♭", "T 123 | 3 E♭", "T 123 | E♭", "T 123 G♯ | E♭",
 	"T 12 | E♭", "T 1 | 1 E♭", "T 1 | E♭", "1 | E♭", "open | E♭", "T 23 | E♭",
+}
+
+func fluteChart(_ Instrument, written music.MIDI) (string, bool) {
+	return at(fluteShapes, int(written-60))
 }
 
 // oboeShapes runs from C4 to A5; ½ is the half hole, I and II the octave keys.
@@ -91,6 +99,10 @@ var oboeShapes = []string{
 	"I 123",
 	"I 123 G♯",
 	"II 12",
+}
+
+func oboeChart(_ Instrument, written music.MIDI) (string, bool) {
+	return at(oboeShapes, int(written-60))
 }
 
 // bassoonShapes runs from B♭1 to C4; W is the whisper key, ½ the half hole.
@@ -124,6 +136,10 @@ var bassoonShapes = []string{
 	"flick C 123",
 }
 
+func bassoonChart(_ Instrument, written music.MIDI) (string, bool) {
+	return at(bassoonShapes, int(written-34))
+}
+
 // recorderShapes rises by semitones from the lowest note; ½ is a half-open
 // hole, ½T the pinched thumb. Double holes and English (baroque) fingering.
 var recorderShapes = []string{
@@ -154,4 +170,8 @@ var recorderShapes = []string{
 	"½T 1 | 45",
 	"",
 	"½T 1 3 | 4 67",
+}
+
+func recorderChart(i Instrument, written music.MIDI) (string, bool) {
+	return at(recorderShapes, int(written-i.Written(i.Beginner.From)))
 }

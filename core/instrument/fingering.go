@@ -19,17 +19,38 @@ type Fingering struct {
 // Hands are the schools a class follows where fingers are concerned, and where
 // in a pattern the note stands.
 type Hands struct {
-	EuphoniumC        string // "1-3" (usual) or "4", where a fourth valve is fitted
-	ClarinetChromatic string // "side" (usual) or "fork-up": fork and first finger going up, side keys coming down
-	ClarinetLow       string // "left", "right" or "alternate" (usual): the little finger of low E, F and F♯
-	Chromatic         bool   // the note stands in a chromatic pattern
-	Falling           bool   // which comes down
-	Repeat            int    // from 0: alternates change with it
+	EuphoniumC        EuphoniumC
+	ClarinetChromatic ClarinetChromatic
+	ClarinetLow       ClarinetLow
+	Chromatic         bool // the note stands in a chromatic pattern
+	Falling           bool // which comes down
+	Repeat            int  // from 0: alternates change with it
 }
+
+type (
+	// EuphoniumC is how C in the staff is fingered where a fourth valve is fitted.
+	EuphoniumC string
+	// ClarinetChromatic is how E♭ and F♯ are fingered in a chromatic run.
+	ClarinetChromatic string
+	// ClarinetLow is which little finger plays low E, F and F♯.
+	ClarinetLow string
+)
+
+const (
+	CWithOneAndThree EuphoniumC = "1-3"
+	CWithFour        EuphoniumC = "4"
+
+	SideKeys    ClarinetChromatic = "side"    // both ways
+	ForkGoingUp ClarinetChromatic = "fork-up" // fork and first finger going up, side keys coming down
+
+	AlternateLittle ClarinetLow = "alternate" // with every repeat
+	LeftLittle      ClarinetLow = "left"
+	RightLittle     ClarinetLow = "right"
+)
 
 // UsualHands are the defaults.
 func UsualHands() Hands {
-	return Hands{EuphoniumC: "1-3", ClarinetChromatic: "side", ClarinetLow: "alternate"}
+	return Hands{EuphoniumC: CWithOneAndThree, ClarinetChromatic: SideKeys, ClarinetLow: AlternateLittle}
 }
 
 // Fingering returns how sounding note m is fingered. ok is false where the
@@ -38,7 +59,7 @@ func (i Instrument) Fingering(m music.MIDI, h Hands) (f Fingering, ok bool) {
 	if i.tube != nil {
 		f, ok = i.tube.fingering(m, h)
 	} else {
-		f.Text, ok = i.woodwind(i.Written(m))
+		f.Text, ok = i.chart(i, i.Written(m))
 		if ok && i.Family == Clarinets {
 			f = clarinetChoice(f, i.Written(m), h)
 		}
@@ -66,28 +87,11 @@ func (t tube) fingering(m music.MIDI, h Hands) (Fingering, bool) {
 	f := Fingering{Text: valves[lowered]}
 	if other, has := fourth[lowered]; has && t.valves >= 4 {
 		f.Alternates = []string{other}
-		if h.EuphoniumC == "4" {
+		if h.EuphoniumC == CWithFour {
 			f.Text, f.Alternates = other, []string{valves[lowered]}
 		}
 	}
 	return f, true
-}
-
-func (i Instrument) woodwind(written music.MIDI) (string, bool) {
-	switch i.Family {
-	case Clarinets:
-		return clarinetFingering(written)
-	case Saxophones:
-		return saxophoneFingering(written)
-	case Recorders:
-		return at(recorderShapes, int(written-i.Written(i.Beginner.From)))
-	case Flutes:
-		return at(fluteShapes, int(written-60))
-	}
-	if i.Clef == Bass {
-		return at(bassoonShapes, int(written-34))
-	}
-	return at(oboeShapes, int(written-60))
 }
 
 func at(shapes []string, n int) (string, bool) {
@@ -112,13 +116,13 @@ func clarinetChoice(f Fingering, written music.MIDI, h Hands) Fingering {
 		side := map[music.MIDI]string{clarinetEFlat: "T 12 + side E♭", clarinetFSharp: "T + two side keys"}[written]
 		other := map[music.MIDI]string{clarinetEFlat: "T 1 3", clarinetFSharp: "1"}[written]
 		f.Text, f.Alternates = side, []string{other}
-		if h.ClarinetChromatic == "fork-up" && !h.Falling {
+		if h.ClarinetChromatic == ForkGoingUp && !h.Falling {
 			f.Text, f.Alternates = other, []string{side}
 		}
 	case written >= lowestE && written <= lowestFSharp:
 		left, right := f.Text+" (left)", f.Text+" (right)"
 		f.Text, f.Alternates = left, []string{right}
-		if h.ClarinetLow == "right" || h.ClarinetLow == "alternate" && h.Repeat%2 == 1 {
+		if h.ClarinetLow == RightLittle || h.ClarinetLow == AlternateLittle && h.Repeat%2 == 1 {
 			f.Text, f.Alternates = right, []string{left}
 		}
 	}
@@ -128,20 +132,6 @@ func clarinetChoice(f Fingering, written music.MIDI, h Hands) Fingering {
 // Spoken returns the fingering for a screen reader: bars, pluses and symbols
 // become words.
 func (f Fingering) Spoken() string {
-	return strings.NewReplacer(
-		"|",
-		", right hand",
-		"+",
-		"and",
-		"½",
-		"half ",
-		"-",
-		" ",
-		"♭",
-		" flat",
-		"♯",
-		" sharp",
-	).Replace(
-		f.Text,
-	)
+	return strings.NewReplacer("|", ", right hand", "+", "and", "½", "half ", "-", " ", "♭", " flat", "♯", " sharp").
+		Replace(f.Text)
 }

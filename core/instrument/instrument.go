@@ -53,8 +53,12 @@ type Instrument struct {
 	Hard          []Span        // notes not held against a beginner at first
 	Tuning        music.MIDI    // the note it tunes on where each takes its own
 	Variants      []Variant     // ways it is built; the first is the usual one
+	Tunes         string        // the part that is moved to tune it
+	MIDIProgram   int           // General MIDI System Level 1, counted from 0
+	Aliases       []string      // what lists of players call it, in plain small letters
 
-	tube *tube // brass only
+	tube  *tube // brass only
+	chart chart // woodwinds only
 }
 
 // Variant is one of the ways an instrument is built.

@@ -66,9 +66,14 @@ func (i Instrument) TendencyAdvice(m music.MIDI) string {
 		way, meet = "flat", "lift it with faster air and firm corners"
 	}
 	if i.tube.valves == 0 {
-		meet = map[string]string{"sharp": "move the slide out a little", "flat": "move the slide in a little"}[way]
-		if _, lowered, _ := i.tube.find(m); lowered == 0 && off < 0 {
+		_, lowered, _ := i.tube.find(m)
+		switch {
+		case off > 0:
+			meet = "move the slide out a little"
+		case lowered == 0:
 			meet = "it cannot go in any farther: lift it with the air"
+		default:
+			meet = "move the slide in a little"
 		}
 	}
 	return "This note tends " + way + " by " + centsInWords(off) + ": " + meet + "."
@@ -92,7 +97,7 @@ type Move struct {
 // changes the tube by twice its travel.
 func (i Instrument) MoveToTune(m music.MIDI, off music.Cents, a4 music.Hertz, celsius float64) Move {
 	length := SpeedOfSound(celsius) / (2 * float64(m.Frequency(a4)))
-	part, travel := "headjoint", 1.
+	travel := 1. // of the moved part, as a share of the change in length
 	switch {
 	case i.tube != nil:
 		partial, _, ok := i.tube.find(m)
@@ -100,20 +105,12 @@ func (i Instrument) MoveToTune(m music.MIDI, off music.Cents, a4 music.Hertz, ce
 			partial = 1
 		}
 		length *= float64(partial)
-		part, travel = "main tuning slide", 0.5
+		travel = 0.5
 	case i.Family == Clarinets:
 		length /= 2
-		part = "barrel"
-	case i.Family == Saxophones:
-		part = "mouthpiece on the cork"
-	case i.Family == DoubleReeds:
-		part = "reed"
-		if i.Clef == Bass {
-			part = "crook"
-		}
 	}
 	change := length * (math.Exp2(float64(off)/1200) - 1) // sharp: the tube must grow by that share
-	return Move{part, 1000 * change * travel}
+	return Move{i.Tunes, 1000 * change * travel}
 }
 
 // TuningAdvice says how far to move what, in words; "" when it is not worth it.

@@ -37,7 +37,7 @@ func WriteMIDI(out io.Writer, s Sheet) error {
 	words.meta(0, 0x03, []byte(s.Title))
 	words.meta(0, 0x58, []byte{BeatsPerBar, 2, 24, 8})
 	part.meta(0, 0x03, []byte(s.Player))
-	part.add(0, 0xC0|partChannel, programs[i.Key])
+	part.add(0, 0xC0|partChannel, byte(i.MIDIProgram))
 	// Pitch bends reach an octave, for slides (registered parameter 0).
 	for _, c := range [][2]byte{{101, 0}, {100, 0}, {6, bendRange}, {38, 0}} {
 		part.add(0, 0xB0|partChannel, c[0], c[1])
@@ -68,26 +68,6 @@ func WriteMIDI(out io.Writer, s Sheet) error {
 }
 
 func ticks(b music.Beats) int { return int(math.Round(float64(b) * ticksPerBeat)) }
-
-// programs are General MIDI's, counted from 0 (General MIDI System Level 1).
-var programs = map[string]byte{
-	"flute":            73,
-	"oboe":             68,
-	"clarinet":         71,
-	"bass-clarinet":    71,
-	"bassoon":          70,
-	"alto-sax":         65,
-	"tenor-sax":        66,
-	"bari-sax":         67,
-	"trumpet":          56,
-	"horn":             60,
-	"trombone":         57,
-	"euphonium":        58,
-	"euphonium-tc":     58,
-	"tuba":             58,
-	"soprano-recorder": 74,
-	"alto-recorder":    74,
-}
 
 // velocity of a written dynamic; mezzoforte where none is written.
 func velocity(d scores.Dynamic) byte { return byte(80 + 15*d.Step()) }

@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/scores"
@@ -18,12 +19,12 @@ import (
 
 // Request is a take and what has to be known to judge it.
 type Request struct {
-	Score      scores.Score  `json:"score"`
-	Start      music.Seconds `json:"start_s"`     // where the score's first click lies in the sound
-	FreeStart  bool          `json:"free_start"`  // the recording was not made to our click
-	RecentTips []string      `json:"recent_tips"` // keys, latest first
-	Tips       verdict.Book  `json:"tips"`        // the class's own words
-	Air        string        `json:"air"`         // the class's school of words for air
+	Score      scores.Score        `json:"score"`
+	Start      music.Seconds       `json:"start_s"`     // where the score's first click lies in the sound
+	FreeStart  bool                `json:"free_start"`  // the recording was not made to our click
+	RecentTips []string            `json:"recent_tips"` // keys, latest first
+	Tips       verdict.Book        `json:"tips"`        // the class's own words
+	Air        exercise.AirPicture `json:"air"`         // the class's school of words for air
 }
 
 // Outcome is what came of a take.
@@ -33,8 +34,8 @@ type Outcome struct {
 	Tuning   string          `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
 }
 
-// Of listens to a take and judges it. Errors: an unknown instrument, ctx's, or
-// contour.ErrRate.
+// Of listens to a take and judges it. Errors: an unknown instrument, ctx's,
+// contour.ErrRate, or measure.UnknownError for a rule of a newer version.
 func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
 	i, err := instrument.Get(r.Score.Instrument)
 	if err != nil {
@@ -46,15 +47,20 @@ func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
 	if err != nil {
 		return Outcome{}, err
 	}
-	word := verdict.Decide(verdict.Case{
-		Instrument: i,
-		Score:      r.Score,
-		Analysis:   measured,
-		FreeStart:  r.FreeStart,
+	word, err := verdict.Decide(verdict.Case{
+		Case: measure.Case{
+			Instrument: i,
+			Score:      r.Score,
+			Analysis:   measured,
+			FreeStart:  r.FreeStart,
+		},
 		RecentTips: r.RecentTips,
 		Tips:       r.Tips,
 		Air:        r.Air,
 	})
+	if err != nil {
+		return Outcome{}, err
+	}
 	return Outcome{Analysis: measured, Verdict: word, Tuning: Tuning(measured, r.Score, i)}, nil
 }
 

@@ -11,6 +11,7 @@ import (
 	"earlychorus/core/contour"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/outcome"
 	"earlychorus/core/scores"
@@ -47,7 +48,7 @@ func TestATakeIsMeasuredJudgedAndDrawn(t *testing.T) {
 	o := of(t, sound, outcome.Request{Score: s})
 	require.Len(t, o.Analysis.Notes, 1)
 	assert.InDelta(t, -40, float64(o.Analysis.Notes[0].Centre), 1)
-	assert.Equal(t, verdict.CauseCentre, o.Verdict.Deciding.Cause)
+	assert.Equal(t, measure.CauseCentre, o.Verdict.Deciding.Cause)
 	for _, points := range []int{96, 1200} {
 		drawing, err := o.Draw(s, points)
 		require.NoError(t, err)

@@ -30,8 +30,8 @@ type Ordered struct {
 
 // reasons are what each school of order stands on (common practice, no published
 // source).
-var reasons = map[string]string{
-	"low":                 "Low and relaxed first: the lips wake up before they are asked to work.",
+var reasons = map[exercise.Beginning]string{
+	exercise.LowFirst:     "Low and relaxed first: the lips wake up before they are asked to work.",
 	exercise.HighFirst:    "High first, while the lip is fresh; low notes after, to loosen it again.",
 	exercise.EasiestFirst: "From the easiest note outward: each step begins from one that already works.",
 }

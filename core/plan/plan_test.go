@@ -9,6 +9,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/verdict"
@@ -156,7 +157,7 @@ func TestSchoolsOfOrder(t *testing.T) {
 		item("home", "long-tone-counted", set{"notes": []int{0}}),
 		item("buzz", "buzz-at-once", nil),
 	}
-	for school, want := range map[string][]string{
+	for school, want := range map[exercise.Beginning][]string{
 		"low":     {"set-up", "buzz", "low", "home", "high", "walk"},
 		"high":    {"set-up", "buzz", "high", "home", "low", "walk"},
 		"easiest": {"set-up", "buzz", "home", "low", "high", "walk"},
@@ -203,7 +204,7 @@ func TestRestsAreFilledToTheSameBeats(t *testing.T) {
 	assert.Equal(t, long, plan.FillRests(long), "only buzzing needs it")
 }
 
-func takes(who, key string, result verdict.Result, cause verdict.Cause, count int) (out []plan.Observation) {
+func takes(who, key string, result verdict.Result, cause measure.Cause, count int) (out []plan.Observation) {
 	for range count {
 		out = append(out, plan.Observation{
 			Player:     who,
@@ -218,12 +219,12 @@ func takes(who, key string, result verdict.Result, cause verdict.Cause, count in
 func TestSuggestionsCarryTheirReasonAndCounts(t *testing.T) {
 	var heard []plan.Observation
 	add := func(o []plan.Observation) { heard = append(heard, o...) }
-	add(takes("a", "clarinet", verdict.NotYet, verdict.CauseBreak, 4))
-	add(takes("b", "clarinet", verdict.Nearly, verdict.CauseBreak, 2))
+	add(takes("a", "clarinet", verdict.NotYet, measure.CauseBreak, 4))
+	add(takes("b", "clarinet", verdict.Nearly, measure.CauseBreak, 2))
 	add(takes("c", "clarinet", verdict.Clean, "", 3))
-	add(takes("d", "tuba", verdict.NotYet, verdict.CauseGap, 3)) // three takes are too few to say
-	add(takes("e", "flute", verdict.NotYet, verdict.CauseCentre, 9))
-	add(takes("f", "flute", verdict.CantTell, verdict.CauseRecording, 9)) // and this is nobody's
+	add(takes("d", "tuba", verdict.NotYet, measure.CauseGap, 3)) // three takes are too few to say
+	add(takes("e", "flute", verdict.NotYet, measure.CauseCentre, 9))
+	add(takes("f", "flute", verdict.CantTell, measure.CauseRecording, 9)) // and this is nobody's
 	got := plan.Suggest(heard, []plan.StuckRung{{
 		Player:     "g",
 		Instrument: "bassoon",
@@ -247,9 +248,9 @@ func TestWhatMostSectionsShareIsTheBands(t *testing.T) {
 	var heard []plan.Observation
 	for n, key := range []string{"flute", "clarinet", "trumpet"} {
 		for _, who := range []string{"a", "b", "c"} {
-			cause := verdict.CauseSteadiness
+			cause := measure.CauseSteadiness
 			if n == 2 {
-				cause = verdict.CauseWrongNote
+				cause = measure.CauseWrongNote
 			}
 			heard = append(heard, takes(key+who, key, verdict.NotYet, cause, 2)...)
 		}
@@ -270,7 +271,7 @@ func TestWhatMostSectionsShareIsTheBands(t *testing.T) {
 // Every cause but those of setting and recording has a step that mends it, for
 // every instrument.
 func TestEveryFaultHasARemedyThatSuits(t *testing.T) {
-	for _, cause := range verdict.Causes() {
+	for _, cause := range measure.Causes() {
 		for _, i := range instrument.All() {
 			var heard []plan.Observation
 			for _, who := range []string{"a", "b", "c"} {
@@ -278,10 +279,10 @@ func TestEveryFaultHasARemedyThatSuits(t *testing.T) {
 			}
 			got := plan.Suggest(heard, nil)
 			switch cause {
-			case verdict.CauseRecording, verdict.CauseWrongInstrument, verdict.CauseNotDone:
+			case measure.CauseRecording, measure.CauseWrongInstrument, measure.CauseNotDone:
 				assert.Empty(t, got, cause)
 				continue
-			case verdict.CauseSlide, verdict.CausePlateaus, verdict.CauseApart:
+			case measure.CauseSlide, measure.CausePlateaus, measure.CauseApart:
 				if i.Family != instrument.Brass {
 					continue // only lips have these
 				}

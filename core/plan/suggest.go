@@ -7,6 +7,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/verdict"
 )
 
@@ -15,7 +16,7 @@ type Observation struct {
 	Player     string         `json:"player" doc:"who, by any name that tells players apart"`
 	Instrument string         `json:"instrument"`
 	Result     verdict.Result `json:"result"`
-	Cause      verdict.Cause  `json:"cause,omitempty" doc:"what decided, when it was not clean"`
+	Cause      measure.Cause  `json:"cause,omitempty" doc:"what decided, when it was not clean"`
 }
 
 // StuckRung is a player whom a ladder does not let up.
@@ -32,7 +33,7 @@ type Suggestion struct {
 	Item    Item          `json:"item"`
 	Reason  string        `json:"reason"`
 	Section string        `json:"section" doc:"empty for the whole band"`
-	Cause   verdict.Cause `json:"cause,omitempty"`
+	Cause   measure.Cause `json:"cause,omitempty"`
 	Players int           `json:"players" doc:"how many it is about"`
 	Of      int           `json:"of" doc:"how many of them played"`
 	Takes   int           `json:"takes"`
@@ -98,14 +99,14 @@ func Suggest(heard []Observation, stuck []StuckRung) []Suggestion {
 				family:  i.Family,
 				keys:    map[string]bool{},
 				players: map[string]bool{},
-				by:      map[verdict.Cause]map[string]int{},
+				by:      map[measure.Cause]map[string]int{},
 			}
 			sections[i.Section] = s
 		}
 		s.hear(o)
 	}
 	var out []Suggestion
-	shared := map[verdict.Cause]int{}
+	shared := map[measure.Cause]int{}
 	for _, s := range sections {
 		if c, ok := s.commonest(); ok {
 			shared[c]++
@@ -137,7 +138,7 @@ type section struct {
 	keys    map[string]bool
 	players map[string]bool
 	takes   int
-	by      map[verdict.Cause]map[string]int // takes by player
+	by      map[measure.Cause]map[string]int // takes by player
 }
 
 func (s *section) hear(o Observation) {
@@ -157,12 +158,12 @@ func (s *section) hear(o Observation) {
 
 // commonest is the fault that most players of a section share; ok is false when
 // too little was heard to say.
-func (s *section) commonest() (best verdict.Cause, ok bool) {
+func (s *section) commonest() (best measure.Cause, ok bool) {
 	if s.takes < fewestTakes {
 		return "", false
 	}
 	least := max(fewestPlayers, int(leastOfAll*float64(len(s.players))+0.999))
-	for _, c := range verdict.Causes() { // the first to mend first
+	for _, c := range measure.Causes() { // the first to mend first
 		if n := len(s.by[c]); n >= least && (best == "" || n > len(s.by[best])) && remedies[c] != nil {
 			best = c
 		}
@@ -170,14 +171,14 @@ func (s *section) commonest() (best verdict.Cause, ok bool) {
 	return best, best != ""
 }
 
-func (s *section) count(c verdict.Cause) (players, takes int) {
+func (s *section) count(c measure.Cause) (players, takes int) {
 	for _, n := range s.by[c] {
 		takes += n
 	}
 	return len(s.by[c]), takes
 }
 
-func (s *section) suggest(c verdict.Cause) Suggestion {
+func (s *section) suggest(c measure.Cause) Suggestion {
 	players, takes := s.count(c)
 	var keys []string
 	for k := range s.keys {
@@ -211,8 +212,8 @@ func (s *section) suggest(c verdict.Cause) Suggestion {
 	}
 }
 
-func mostShared(shared map[verdict.Cause]int, sections int) (best verdict.Cause, ok bool) {
-	for _, c := range verdict.Causes() {
+func mostShared(shared map[measure.Cause]int, sections int) (best measure.Cause, ok bool) {
+	for _, c := range measure.Causes() {
 		if shared[c] > shared[best] {
 			best = c
 		}
@@ -220,7 +221,7 @@ func mostShared(shared map[verdict.Cause]int, sections int) (best verdict.Cause,
 	return best, shared[best] >= 2 && float64(shared[best]) >= bandwide*float64(sections)
 }
 
-func forBand(c verdict.Cause, sections map[string]*section) Suggestion {
+func forBand(c measure.Cause, sections map[string]*section) Suggestion {
 	out := Suggestion{
 		Item: Item{
 			Key:    "for-all-" + string(c),

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/verdict"
 )
 
@@ -14,7 +15,7 @@ import (
 type Common struct {
 	Section  string        `json:"section" doc:"empty for the whole class"`
 	Step     string        `json:"step"`
-	Cause    verdict.Cause `json:"cause"`
+	Cause    measure.Cause `json:"cause"`
 	Players  int           `json:"players"`
 	Of       int           `json:"of" doc:"who played the step"`
 	Sentence string        `json:"sentence"`
@@ -30,40 +31,40 @@ const (
 )
 
 // does says a cause of several players, after their count: "stay …".
-var does = map[verdict.Cause]string{
-	verdict.CauseRecording:       "could not be heard well enough",
-	verdict.CauseWrongInstrument: "played as another instrument reads",
-	verdict.CauseNotDone:         "left something out",
-	verdict.CauseWrongNote:       "played another note",
-	verdict.CauseBreak:           "jumped to another partial",
-	verdict.CauseUndertone:       "had a lower note under the start",
-	verdict.CauseNoResponse:      "had a note that did not speak",
-	verdict.CauseGap:             "let the sound stop",
-	verdict.CauseSlide:           "had a dead spot in the slide",
-	verdict.CausePlateaus:        "missed a note of the buzzed scale",
-	verdict.CauseApart:           "kept high and low too close",
-	verdict.CauseSung:            "sang beside the note",
-	verdict.CauseLanding:         "landed beside the note",
-	verdict.CauseCentre:          "lay beside the pitch",
-	verdict.CauseSteadiness:      "wavered",
-	verdict.CauseDrift:           "drifted",
-	verdict.CauseHeld:            "did not hold it long enough",
-	verdict.CauseScoop:           "scooped into the note",
-	verdict.CauseEnding:          "let the end fall, or cut it off",
-	verdict.CauseLate:            "began late",
-	verdict.CauseChange:          "hesitated at the change",
-	verdict.CauseTiming:          "were off the beat",
-	verdict.CauseTempo:           "changed the tempo",
-	verdict.CauseEvenness:        "played unevenly",
-	verdict.CauseTongue:          "tongued where it slurs",
-	verdict.CauseSwell:           "swelled too little",
-	verdict.CausePitchShift:      "bent the pitch with the loudness",
-	verdict.CausePulse:           "lost the pulse of the air",
-	verdict.CauseBursts:          "blew another number of bursts",
-	verdict.CauseAirEven:         "blew unevenly",
-	verdict.CauseAirLength:       "blew too short or too long",
-	verdict.CauseMeterDelay:      "were slow to move the ball",
-	verdict.CauseMeterSteady:     "let the ball dance",
+var does = map[measure.Cause]string{
+	measure.CauseRecording:       "could not be heard well enough",
+	measure.CauseWrongInstrument: "played as another instrument reads",
+	measure.CauseNotDone:         "left something out",
+	measure.CauseWrongNote:       "played another note",
+	measure.CauseBreak:           "jumped to another partial",
+	measure.CauseUndertone:       "had a lower note under the start",
+	measure.CauseNoResponse:      "had a note that did not speak",
+	measure.CauseGap:             "let the sound stop",
+	measure.CauseSlide:           "had a dead spot in the slide",
+	measure.CausePlateaus:        "missed a note of the buzzed scale",
+	measure.CauseApart:           "kept high and low too close",
+	measure.CauseSung:            "sang beside the note",
+	measure.CauseLanding:         "landed beside the note",
+	measure.CauseCentre:          "lay beside the pitch",
+	measure.CauseSteadiness:      "wavered",
+	measure.CauseDrift:           "drifted",
+	measure.CauseHeld:            "did not hold it long enough",
+	measure.CauseScoop:           "scooped into the note",
+	measure.CauseEnding:          "let the end fall, or cut it off",
+	measure.CauseLate:            "began late",
+	measure.CauseChange:          "hesitated at the change",
+	measure.CauseTiming:          "were off the beat",
+	measure.CauseTempo:           "changed the tempo",
+	measure.CauseEvenness:        "played unevenly",
+	measure.CauseTongue:          "tongued where it slurs",
+	measure.CauseSwell:           "swelled too little",
+	measure.CausePitchShift:      "bent the pitch with the loudness",
+	measure.CausePulse:           "lost the pulse of the air",
+	measure.CauseBursts:          "blew another number of bursts",
+	measure.CauseAirEven:         "blew unevenly",
+	measure.CauseAirLength:       "blew too short or too long",
+	measure.CauseMeterDelay:      "were slow to move the ball",
+	measure.CauseMeterSteady:     "let the ball dance",
 }
 
 // Commons finds what sections, and the class, have in common on a day: the
@@ -116,7 +117,7 @@ func latestOf(takes []Take) []Take {
 func grouped(takes []Take, names map[string]string, by func(Take) string) []Common {
 	type group struct{ section, step string }
 	played := map[group]int{}
-	sharing := map[group]map[verdict.Cause][]Take{}
+	sharing := map[group]map[measure.Cause][]Take{}
 	for _, t := range takes {
 		g := group{by(t), t.Step}
 		played[g]++
@@ -124,7 +125,7 @@ func grouped(takes []Take, names map[string]string, by func(Take) string) []Comm
 			continue
 		}
 		if sharing[g] == nil {
-			sharing[g] = map[verdict.Cause][]Take{}
+			sharing[g] = map[measure.Cause][]Take{}
 		}
 		sharing[g][t.Cause] = append(sharing[g][t.Cause], t)
 	}

@@ -29,7 +29,7 @@ var beginning = Cut{0, longest, "the beginning"}
 
 // CutOf cuts out what matters in a take: the event in the note that decided, that
 // note's start, or the beginning of the first note. decided is the index of that
-// note; verdict.WholeStep where the whole step did.
+// note; measure.WholeStep where the whole step did.
 func CutOf(a ear.Analysis, decided int) Cut {
 	c := beginning
 	if n := slices.IndexFunc(a.Notes, func(n ear.Note) bool { return n.Played }); n >= 0 {

@@ -3,6 +3,7 @@
 package progress
 
 import (
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/verdict"
 )
@@ -20,7 +21,7 @@ type Take struct {
 	Step       string // tells steps apart
 	Day        int    // any count of days that grows by one a day
 	Result     verdict.Result
-	Cause      verdict.Cause
+	Cause      measure.Cause
 	Notes      string // the written notes it was about: "C4 G4"
 }
 

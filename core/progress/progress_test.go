@@ -13,6 +13,7 @@ import (
 	"pgregory.net/rapid"
 
 	"earlychorus/core/ear"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/progress"
 	"earlychorus/core/verdict"
@@ -113,7 +114,7 @@ func TestWhatASectionHasInCommon(t *testing.T) {
 			Result:  verdict.Clean,
 			Notes:   "E3 B4",
 		})
-		r, c := verdict.NotYet, verdict.CauseBreak
+		r, c := verdict.NotYet, measure.CauseBreak
 		if n >= 5 {
 			r, c = verdict.Clean, ""
 		}
@@ -133,7 +134,7 @@ func TestWhatASectionHasInCommon(t *testing.T) {
 		Section: "Flutes",
 		Step:    "s",
 		Result:  verdict.NotYet,
-		Cause:   verdict.CauseGap,
+		Cause:   measure.CauseGap,
 	})
 	got := progress.Commons(takes, map[string]string{"s": "Register pair"})
 	require.Len(t, got, 1, "one flute is nobody's common fault")
@@ -149,7 +150,7 @@ func TestWhatASectionHasInCommon(t *testing.T) {
 			Section: s,
 			Step:    "s",
 			Result:  verdict.Nearly,
-			Cause:   verdict.CauseHeld,
+			Cause:   measure.CauseHeld,
 		})
 	}
 	got = progress.Commons(takes, map[string]string{"s": "Long tone"})
@@ -159,7 +160,7 @@ func TestWhatASectionHasInCommon(t *testing.T) {
 
 // Every cause a verdict may name has its words.
 func TestEveryCauseCanBeSaidOfASection(t *testing.T) {
-	for _, c := range verdict.Causes() {
+	for _, c := range measure.Causes() {
 		two := []progress.Take{{
 			ID:      "a",
 			Player:  "a",

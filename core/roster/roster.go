@@ -4,6 +4,7 @@
 package roster
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -99,69 +100,6 @@ func named(rows []Row) []Row {
 	return rows
 }
 
-// aliases are what people call the instruments, in small letters without marks;
-// the longest match wins.
-var aliases = map[string]string{
-	"flute":                 "flute",
-	"fl":                    "flute",
-	"oboe":                  "oboe",
-	"ob":                    "oboe",
-	"clarinet":              "clarinet",
-	"b flat clarinet":       "clarinet",
-	"bb clarinet":           "clarinet",
-	"cl":                    "clarinet",
-	"clar":                  "clarinet",
-	"bass clarinet":         "bass-clarinet",
-	"bcl":                   "bass-clarinet",
-	"b cl":                  "bass-clarinet",
-	"bassoon":               "bassoon",
-	"bsn":                   "bassoon",
-	"fagott":                "bassoon",
-	"alto saxophone":        "alto-sax",
-	"alto sax":              "alto-sax",
-	"alto":                  "alto-sax",
-	"a sax":                 "alto-sax",
-	"as":                    "alto-sax",
-	"sax alto":              "alto-sax",
-	"tenor saxophone":       "tenor-sax",
-	"tenor sax":             "tenor-sax",
-	"tenor":                 "tenor-sax",
-	"ts":                    "tenor-sax",
-	"baritone saxophone":    "bari-sax",
-	"bari sax":              "bari-sax",
-	"bari":                  "bari-sax",
-	"baritone sax":          "bari-sax",
-	"trumpet":               "trumpet",
-	"tpt":                   "trumpet",
-	"trp":                   "trumpet",
-	"cornet":                "trumpet",
-	"horn":                  "horn",
-	"french horn":           "horn",
-	"hn":                    "horn",
-	"horn in f":             "horn",
-	"f horn":                "horn",
-	"trombone":              "trombone",
-	"tbn":                   "trombone",
-	"posaune":               "trombone",
-	"euphonium":             "euphonium",
-	"euph":                  "euphonium",
-	"baritone":              "euphonium",
-	"baritone horn":         "euphonium",
-	"euphonium bc":          "euphonium",
-	"baritone bc":           "euphonium",
-	"euphonium tc":          "euphonium-tc",
-	"baritone tc":           "euphonium-tc",
-	"euphonium treble clef": "euphonium-tc",
-	"baritone treble clef":  "euphonium-tc",
-	"tuba":                  "tuba",
-	"bb flat tuba":          "tuba",
-	"recorder":              "soprano-recorder",
-	"soprano recorder":      "soprano-recorder",
-	"descant recorder":      "soprano-recorder",
-	"alto recorder":         "alto-recorder",
-	"treble recorder":       "alto-recorder",
-}
-
 // InstrumentOf finds the instrument that a word means, and how it is built; key
 // is empty for an unknown one.
 func InstrumentOf(word string) (key, variant string) {
@@ -175,7 +113,7 @@ func InstrumentOf(word string) (key, variant string) {
 	if _, err := instrument.Get(strings.ReplaceAll(plain, " ", "-")); err == nil {
 		return strings.ReplaceAll(plain, " ", "-"), variant
 	}
-	if key, ok := aliases[plain]; ok {
+	if key, ok := byAlias(plain); ok {
 		return key, variant
 	}
 	// "1st clarinet", "Clarinet 2", "clarinets".
@@ -186,10 +124,20 @@ func InstrumentOf(word string) (key, variant string) {
 			kept = append(kept, strings.TrimSuffix(w, "s"))
 		}
 	}
-	if key, ok := aliases[strings.Join(kept, " ")]; ok {
+	if key, ok := byAlias(strings.Join(kept, " ")); ok {
 		return key, variant
 	}
 	return "", ""
+}
+
+// byAlias finds the instrument that lists of players call so.
+func byAlias(plain string) (key string, ok bool) {
+	for _, i := range instrument.All() {
+		if slices.Contains(i.Aliases, plain) {
+			return i.Key, true
+		}
+	}
+	return "", false
 }
 
 func isOrdinal(w string) bool {

@@ -11,6 +11,7 @@ import (
 
 	"earlychorus/core/audio"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -114,7 +115,7 @@ func (p Player) Play(score scores.Score, rate int) (audio.Mono, []Truth) {
 	chance := rand.New(rand.NewPCG(p.Seed, 0x0EA1))
 	addNoise(sound.Samples, p.Room, chance)
 	if p.Release == 0 &&
-		slices.ContainsFunc(score.Rules, func(r scores.Rule) bool { return r.Measure == scores.Taper }) {
+		slices.ContainsFunc(score.Rules, func(r scores.Rule) bool { return r.Measure == measure.Taper.Key }) {
 		p.Release = tapered
 	}
 	var truths []Truth

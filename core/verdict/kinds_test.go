@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/meter"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
@@ -31,7 +32,7 @@ func played(t *testing.T, key, kind string, set map[string]any, p synth.Player) 
 	sound, _ := p.Play(s, 24000)
 	a, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s})
 	require.NoError(t, err)
-	return verdict.Decide(verdict.Case{Instrument: i, Score: s, Analysis: a})
+	return decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Analysis: a}})
 }
 
 // Who plays exactly what is written is clean, on every kind, with every measure
@@ -80,34 +81,34 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 		kind, key string
 		set       map[string]any
 		player    synth.Player
-		cause     verdict.Cause
+		cause     measure.Cause
 		tip       string
 	}{
-		{"breath-pattern", "flute", map[string]any{"rounds": 2}, synth.Player{Bursts: -3}, verdict.CauseBursts, "bursts-few"},
-		{"breath-pattern", "flute", map[string]any{"rounds": 2}, synth.Player{Uneven: 0.22}, verdict.CauseAirEven, "air-even"},
-		{"air-then-buzz", "trombone", nil, synth.Player{Late: 0.5}, verdict.CauseLate, "late-buzz"},
-		{"buzz-at-once", "trumpet", nil, synth.Player{Gaps: []synth.Gap{{At: 1, Length: 0.4}}}, verdict.CauseGap, "buzz-gap"},
-		{"buzz-at-once", "trumpet", nil, synth.Player{Late: 0.35}, verdict.CauseLate, "late-buzz"},
-		{"buzz-slide", "trombone", nil, synth.Player{Gaps: []synth.Gap{{At: 2, Length: 0.4}}}, verdict.CauseSlide, "slide"},
-		{"buzz-to-a-target", "horn", nil, synth.Player{Offset: 60}, verdict.CauseLanding, "brass-landing-high"},
-		{"tuning-note", "clarinet", nil, synth.Player{Offset: 14}, verdict.CauseCentre, "sharp"},
-		{"tuning-note", "clarinet", nil, synth.Player{Drift: 7}, verdict.CauseDrift, "rises"},
-		{"long-tone-longest", "flute", map[string]any{"cap_s": 12}, synth.Player{Held: 0.4}, verdict.CauseHeld, "held"},
-		{"long-tone-chain", "oboe", map[string]any{"to": 2}, synth.Player{NoteOffsets: []music.Cents{0, -45}}, verdict.CauseCentre, "flat"},
-		{"swell", "oboe", nil, synth.Player{Flatten: 0.9}, verdict.CauseSwell, "swell"},
-		{"swell", "oboe", nil, synth.Player{WithLevel: 45}, verdict.CausePitchShift, "loud-sharp"},
-		{"starts-and-ends", "alto-sax", nil, synth.Player{Scoop: -70, Release: 0.3}, verdict.CauseScoop, "scoop-up"},
-		{"starts-and-ends", "alto-sax", nil, synth.Player{Release: 0.04}, verdict.CauseEnding, "ending-cut"},
-		{"starts-and-ends", "alto-sax", nil, synth.Player{Late: 0.3, Release: 0.3}, verdict.CauseLate, "late"},
-		{"air-pulses", "tuba", nil, synth.Player{Pulsing: 0.7}, verdict.CausePulse, "pulse-slow"},
-		{"neighbour-return", "bassoon", nil, synth.Player{FaultOn: 2, Shift: 1}, verdict.CauseWrongNote, "reed-high"},
-		{"rhythm-on-a-note", "flute", nil, synth.Player{Late: 0.22}, verdict.CauseTiming, "timing-late"},
-		{"register-pair", "clarinet", map[string]any{"pairs": 1, "how": "direct"}, synth.Player{FaultOn: 2, Shift: -19}, verdict.CauseWrongNote, "clarinet-low"},
-		{"slur-across-partials", "trombone", nil, synth.Player{FaultOn: 1, Shift: 5}, verdict.CauseWrongNote, "brass-too-high"},
-		{"wide-leap", "trumpet", nil, synth.Player{NoteOffsets: []music.Cents{0, 55, 0, 0, 55, 0}}, verdict.CauseLanding, "brass-landing-high"},
-		{"sing-first", "flute", nil, synth.Player{Offset: 60}, verdict.CauseSung, "sung"},
-		{"echo", "recorder", nil, synth.Player{FaultOn: 2, Shift: 2}, verdict.CauseWrongNote, "recorder-high"},
-		{"overtones", "alto-sax", nil, synth.Player{FaultOn: 2, Shift: -7}, verdict.CauseWrongNote, "sax-low"},
+		{"breath-pattern", "flute", map[string]any{"rounds": 2}, synth.Player{Bursts: -3}, measure.CauseBursts, "bursts-few"},
+		{"breath-pattern", "flute", map[string]any{"rounds": 2}, synth.Player{Uneven: 0.22}, measure.CauseAirEven, "air-even"},
+		{"air-then-buzz", "trombone", nil, synth.Player{Late: 0.5}, measure.CauseLate, "late-buzz"},
+		{"buzz-at-once", "trumpet", nil, synth.Player{Gaps: []synth.Gap{{At: 1, Length: 0.4}}}, measure.CauseGap, "buzz-gap"},
+		{"buzz-at-once", "trumpet", nil, synth.Player{Late: 0.35}, measure.CauseLate, "late-buzz"},
+		{"buzz-slide", "trombone", nil, synth.Player{Gaps: []synth.Gap{{At: 2, Length: 0.4}}}, measure.CauseSlide, "slide"},
+		{"buzz-to-a-target", "horn", nil, synth.Player{Offset: 60}, measure.CauseLanding, "brass-landing-high"},
+		{"tuning-note", "clarinet", nil, synth.Player{Offset: 14}, measure.CauseCentre, "sharp"},
+		{"tuning-note", "clarinet", nil, synth.Player{Drift: 7}, measure.CauseDrift, "rises"},
+		{"long-tone-longest", "flute", map[string]any{"cap_s": 12}, synth.Player{Held: 0.4}, measure.CauseHeld, "held"},
+		{"long-tone-chain", "oboe", map[string]any{"to": 2}, synth.Player{NoteOffsets: []music.Cents{0, -45}}, measure.CauseCentre, "flat"},
+		{"swell", "oboe", nil, synth.Player{Flatten: 0.9}, measure.CauseSwell, "swell"},
+		{"swell", "oboe", nil, synth.Player{WithLevel: 45}, measure.CausePitchShift, "loud-sharp"},
+		{"starts-and-ends", "alto-sax", nil, synth.Player{Scoop: -70, Release: 0.3}, measure.CauseScoop, "scoop-up"},
+		{"starts-and-ends", "alto-sax", nil, synth.Player{Release: 0.04}, measure.CauseEnding, "ending-cut"},
+		{"starts-and-ends", "alto-sax", nil, synth.Player{Late: 0.3, Release: 0.3}, measure.CauseLate, "late"},
+		{"air-pulses", "tuba", nil, synth.Player{Pulsing: 0.7}, measure.CausePulse, "pulse-slow"},
+		{"neighbour-return", "bassoon", nil, synth.Player{FaultOn: 2, Shift: 1}, measure.CauseWrongNote, "reed-high"},
+		{"rhythm-on-a-note", "flute", nil, synth.Player{Late: 0.22}, measure.CauseTiming, "timing-late"},
+		{"register-pair", "clarinet", map[string]any{"pairs": 1, "how": "direct"}, synth.Player{FaultOn: 2, Shift: -19}, measure.CauseWrongNote, "clarinet-low"},
+		{"slur-across-partials", "trombone", nil, synth.Player{FaultOn: 1, Shift: 5}, measure.CauseWrongNote, "brass-too-high"},
+		{"wide-leap", "trumpet", nil, synth.Player{NoteOffsets: []music.Cents{0, 55, 0, 0, 55, 0}}, measure.CauseLanding, "brass-landing-high"},
+		{"sing-first", "flute", nil, synth.Player{Offset: 60}, measure.CauseSung, "sung"},
+		{"echo", "recorder", nil, synth.Player{FaultOn: 2, Shift: 2}, measure.CauseWrongNote, "recorder-high"},
+		{"overtones", "alto-sax", nil, synth.Player{FaultOn: 2, Shift: -7}, measure.CauseWrongNote, "sax-low"},
 	} {
 		t.Run(c.kind+"/"+string(c.cause), func(t *testing.T) {
 			t.Parallel()
@@ -151,20 +152,20 @@ func TestTickedAndMeteredStepsAreJudgedWithoutSound(t *testing.T) {
 	for n := range done {
 		done[n] = true
 	}
-	assert.Equal(t, verdict.Clean, verdict.Decide(verdict.Case{Instrument: i, Score: s, Ticked: done}).Result)
+	assert.Equal(t, verdict.Clean, decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Ticked: done}}).Result)
 	done[2] = false
-	v := verdict.Decide(verdict.Case{Instrument: i, Score: s, Ticked: done})
+	v := decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Ticked: done}})
 	assert.Equal(t, verdict.Nearly, v.Result)
 	assert.Contains(t, v.Sentence, s.Items[2])
-	assert.Equal(t, verdict.NotYet, verdict.Decide(verdict.Case{Instrument: i, Score: s}).Result)
+	assert.Equal(t, verdict.NotYet, decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s}}).Result)
 
 	s = lay("air-meter")
 	judge := func(b meter.Blower) verdict.Verdict {
-		return verdict.Decide(verdict.Case{Instrument: i, Score: s, Blows: meter.Read(b.Blow(s), s)})
+		return decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Blows: meter.Read(b.Blow(s), s)}})
 	}
 	assert.Equal(t, verdict.Clean, judge(meter.Blower{}).Result)
-	assert.Equal(t, verdict.CauseMeterDelay, judge(meter.Blower{Delay: 0.5}).Deciding.Cause)
-	assert.Equal(t, verdict.CauseMeterSteady, judge(meter.Blower{Waver: 0.5}).Deciding.Cause)
+	assert.Equal(t, measure.CauseMeterDelay, judge(meter.Blower{Delay: 0.5}).Deciding.Cause)
+	assert.Equal(t, measure.CauseMeterSteady, judge(meter.Blower{Waver: 0.5}).Deciding.Cause)
 	assert.Contains(t, judge(meter.Blower{Misses: 1}).Sentence, "blow 4: no air in the meter")
 }
 
@@ -173,12 +174,12 @@ func TestTickedAndMeteredStepsAreJudgedWithoutSound(t *testing.T) {
 func TestTheWrongInstrumentIsNotTheWrongNote(t *testing.T) {
 	v := played(t, "clarinet", "five-note-walk", map[string]any{"way": "up"}, synth.Player{Shift: -7})
 	assert.Equal(t, verdict.NotYet, v.Result)
-	assert.Equal(t, verdict.CauseWrongInstrument, v.Deciding.Cause)
+	assert.Equal(t, measure.CauseWrongInstrument, v.Deciding.Cause)
 	assert.Contains(t, v.Sentence, "every note sounded a fifth down")
 	assert.Equal(t, "wrong-instrument", v.Tip.Key)
 	// A fifth up on brass is the next partial, and the player's to mend.
 	v = played(t, "trumpet", "five-note-walk", map[string]any{"way": "up"}, synth.Player{Shift: 7})
-	assert.Equal(t, verdict.CauseWrongNote, v.Deciding.Cause)
+	assert.Equal(t, measure.CauseWrongNote, v.Deciding.Cause)
 }
 
 // In the first weeks the right note is the nearest partial.
@@ -197,8 +198,8 @@ func TestInTheFirstWeeksFarOffIsNotWrong(t *testing.T) {
 		sound, _ := synth.Player{Instrument: i, Offset: -130, Room: -74}.Play(s, 24000)
 		return decide(t, sound, i, s)
 	}
-	assert.Equal(t, verdict.CauseCentre, decideAt(1).Deciding.Cause, "flat, but no other partial is nearer")
-	assert.Equal(t, verdict.CauseWrongNote, decideAt(2).Deciding.Cause)
+	assert.Equal(t, measure.CauseCentre, decideAt(1).Deciding.Cause, "flat, but no other partial is nearer")
+	assert.Equal(t, measure.CauseWrongNote, decideAt(2).Deciding.Cause)
 }
 
 // 1-2-3 on a valved instrument is sharp by its own tube: 53.6 cents (see

@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
@@ -49,7 +50,7 @@ func perfect(t require.TestingT, kind, key string, stage scores.Stage, set map[s
 			Confidence: 0.95,
 		})
 	}
-	return verdict.Case{Instrument: i, Score: s, Analysis: a}
+	return verdict.Case{Case: measure.Case{Instrument: i, Score: s, Analysis: a}}
 }
 
 // longTone is a home note of eight beats on the trombone at stage 2: ±25 cents,
@@ -66,7 +67,7 @@ func with(c verdict.Case, change func(*ear.Note)) verdict.Case {
 }
 
 func TestNothingAmissIsClean(t *testing.T) {
-	v := verdict.Decide(longTone(t))
+	v := decided(longTone(t))
 	assert.Equal(t, verdict.Clean, v.Result)
 	assert.Empty(t, v.Causes)
 	assert.Equal(t, 0, v.Decided())
@@ -79,21 +80,21 @@ func TestLimitsAreWhereTheyAreSaidToBe(t *testing.T) {
 		name            string
 		change          func(n *ear.Note, x float64)
 		at, over, worse float64
-		cause           verdict.Cause
+		cause           measure.Cause
 	}{
-		{"sharp", func(n *ear.Note, x float64) { n.Centre = music.Cents(x) }, 25, 25.1, 37.6, verdict.CauseCentre},
-		{"flat", func(n *ear.Note, x float64) { n.Centre = music.Cents(-x) }, 25, 25.1, 37.6, verdict.CauseCentre},
-		{"wavering", func(n *ear.Note, x float64) { n.Steadiness = music.Cents(x) }, 12, 12.1, 18.1, verdict.CauseSteadiness},
-		{"short", func(n *ear.Note, x float64) { n.HeldRatio, n.Sounding = x, music.Seconds(8*x) }, 0.9, 0.895, 0.84, verdict.CauseHeld},
+		{"sharp", func(n *ear.Note, x float64) { n.Centre = music.Cents(x) }, 25, 25.1, 37.6, measure.CauseCentre},
+		{"flat", func(n *ear.Note, x float64) { n.Centre = music.Cents(-x) }, 25, 25.1, 37.6, measure.CauseCentre},
+		{"wavering", func(n *ear.Note, x float64) { n.Steadiness = music.Cents(x) }, 12, 12.1, 18.1, measure.CauseSteadiness},
+		{"short", func(n *ear.Note, x float64) { n.HeldRatio, n.Sounding = x, music.Seconds(8*x) }, 0.9, 0.895, 0.84, measure.CauseHeld},
 	} {
 		for _, at := range []struct {
 			value float64
 			want  verdict.Result
 		}{{c.at, verdict.Clean}, {c.over, verdict.Nearly}, {c.worse, verdict.NotYet}} {
-			v := verdict.Decide(with(longTone(t), func(n *ear.Note) { c.change(n, at.value) }))
+			v := decided(with(longTone(t), func(n *ear.Note) { c.change(n, at.value) }))
 			assert.Equal(t, at.want, v.Result, "%s: %v", c.name, at.value)
 			if at.want != verdict.Clean {
-				assert.Equal(t, []verdict.Cause{c.cause}, v.Causes, c.name)
+				assert.Equal(t, []measure.Cause{c.cause}, v.Causes, c.name)
 				assert.Equal(t, c.cause, v.Deciding.Cause, c.name)
 			}
 		}
@@ -102,15 +103,15 @@ func TestLimitsAreWhereTheyAreSaidToBe(t *testing.T) {
 
 // Two kinds of fault, each a little over, are together not yet.
 func TestTwoKindsALittleOverAreNotYet(t *testing.T) {
-	v := verdict.Decide(with(longTone(t), func(n *ear.Note) { n.Centre, n.Steadiness = 27, 13 }))
+	v := decided(with(longTone(t), func(n *ear.Note) { n.Centre, n.Steadiness = 27, 13 }))
 	assert.Equal(t, verdict.NotYet, v.Result)
 	assert.Equal(
 		t,
-		[]verdict.Cause{verdict.CauseCentre, verdict.CauseSteadiness},
+		[]measure.Cause{measure.CauseCentre, measure.CauseSteadiness},
 		v.Causes,
 		"what is mended first comes first",
 	)
-	assert.Equal(t, verdict.CauseCentre, v.Deciding.Cause)
+	assert.Equal(t, measure.CauseCentre, v.Deciding.Cause)
 }
 
 // Whatever is wrong already, more of it never makes a take better.
@@ -127,7 +128,7 @@ func TestMoreOfAFaultIsNeverBetter(t *testing.T) {
 		}
 		more := rapid.Float64Range(1, 2).Draw(t, "more")
 		apply := func(scale float64, only int) verdict.Result {
-			return verdict.Decide(with(c, func(n *ear.Note) {
+			return decided(with(c, func(n *ear.Note) {
 				part := func(k int) float64 {
 					if k == only {
 						return scale
@@ -146,12 +147,12 @@ func TestMoreOfAFaultIsNeverBetter(t *testing.T) {
 
 // What is not there at all is not yet, however well the rest goes.
 func TestWhatIsNotThereIsNotYet(t *testing.T) {
-	silent := verdict.Decide(with(longTone(t), func(n *ear.Note) { n.Played = false }))
+	silent := decided(with(longTone(t), func(n *ear.Note) { n.Played = false }))
 	assert.Equal(t, verdict.NotYet, silent.Result)
-	assert.Equal(t, verdict.CauseNoResponse, silent.Deciding.Cause)
-	other := verdict.Decide(with(longTone(t), func(n *ear.Note) { n.WrongNote, n.MIDI = true, n.Target+7 }))
+	assert.Equal(t, measure.CauseNoResponse, silent.Deciding.Cause)
+	other := decided(with(longTone(t), func(n *ear.Note) { n.WrongNote, n.MIDI = true, n.Target+7 }))
 	assert.Equal(t, verdict.NotYet, other.Result)
-	assert.Equal(t, verdict.CauseWrongNote, other.Deciding.Cause)
+	assert.Equal(t, measure.CauseWrongNote, other.Deciding.Cause)
 	assert.Contains(t, other.Sentence, "a fifth up")
 }
 
@@ -168,7 +169,7 @@ func TestEventsCountFromTheirLimitOn(t *testing.T) {
 				Duration: l,
 			})
 		}
-		return verdict.Decide(c)
+		return decided(c)
 	}
 	assert.Equal(t, verdict.Clean, gap(0.05).Result)
 	assert.Equal(t, verdict.Nearly, gap(0.06).Result)
@@ -180,16 +181,16 @@ func TestEventsCountFromTheirLimitOn(t *testing.T) {
 // What cannot be relied on decides nothing, and is said by name.
 func TestWhatCannotBeTrustedCannotBeTold(t *testing.T) {
 	c := with(longTone(t), func(n *ear.Note) { n.Centre, n.Distrust.Pitch = 80, "another player sounds in it" })
-	v := verdict.Decide(c)
+	v := decided(c)
 	assert.Equal(t, verdict.CantTell, v.Result)
 	assert.Equal(t, "The B♭2 could not be measured: another player sounds in it.", v.Sentence)
-	assert.Equal(t, []verdict.Cause{verdict.CauseRecording}, v.Causes)
+	assert.Equal(t, []measure.Cause{measure.CauseRecording}, v.Causes)
 	for fault, says := range map[ear.Fault]string{
 		ear.NoSound: "right microphone", ear.CutShort: "ends before the step does", ear.Noisy: "room is too loud",
 	} {
 		c := longTone(t)
 		c.Analysis.Recording.Faults = []ear.Fault{fault}
-		v := verdict.Decide(c)
+		v := decided(c)
 		assert.Equal(t, verdict.CantTell, v.Result, fault)
 		assert.Contains(t, v.Sentence, says, fault)
 		assert.Nil(t, v.Deciding, "a fault of the recording is never the player's")
@@ -201,12 +202,12 @@ func TestWhatCannotBeTrustedCannotBeTold(t *testing.T) {
 func TestTheFarthestNoteDecides(t *testing.T) {
 	c := perfect(t, exercise.KindLongToneCounted, "trombone", 2, map[string]any{"notes": []int{0, 7}})
 	c.Analysis.Notes[0].Centre, c.Analysis.Notes[1].Centre = 28, -44
-	v := verdict.Decide(c)
+	v := decided(c)
 	assert.Equal(t, 1, v.Decided())
 	assert.Contains(t, v.Short, "44 cents flat")
 	assert.True(t, v.Good(1) == false && v.Good(0) == false, "both are outside")
 	c.Analysis.Notes[0].Centre = 3
-	v = verdict.Decide(c)
+	v = decided(c)
 	assert.True(t, v.Good(0))
 	assert.False(t, v.Good(1))
 }
@@ -216,7 +217,7 @@ func TestTheSameTakeIsJudgedByItsStage(t *testing.T) {
 	want := map[scores.Stage]verdict.Result{1: verdict.Clean, 2: verdict.Clean, 3: verdict.Nearly, 4: verdict.NotYet}
 	for stage, result := range want {
 		c := perfect(t, exercise.KindLongToneCounted, "trombone", stage, map[string]any{"notes": []int{0}})
-		assert.Equal(t, result, verdict.Decide(with(c, func(n *ear.Note) { n.Centre = 22 })).Result, "stage %d", stage)
+		assert.Equal(t, result, decided(with(c, func(n *ear.Note) { n.Centre = 22 })).Result, "stage %d", stage)
 	}
 }
 
@@ -232,14 +233,14 @@ func TestTheTubesOwnTendencyIsAllowedFor(t *testing.T) {
 		}
 		found = true
 		limit := float64(c.Score.Limits.Centre)
-		along := verdict.Decide(
+		along := decided(
 			with(
 				c,
 				func(n *ear.Note) { n.Centre = music.Cents((min(abs(own), limit) + 0.95*limit) * own / abs(own)) },
 			),
 		)
 		assert.Equal(t, verdict.Clean, along.Result, "degree %d tends by %v", degree, own)
-		against := verdict.Decide(
+		against := decided(
 			with(c, func(n *ear.Note) { n.Centre = music.Cents(-limit * own / abs(own) * 1.05) }),
 		)
 		assert.NotEqual(t, verdict.Clean, against.Result, "degree %d", degree)

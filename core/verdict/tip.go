@@ -6,6 +6,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -15,27 +16,14 @@ type Tip struct {
 	Text string `json:"text"`
 }
 
-// Advice is a row of the book of tips: which case it answers, and its words.
-// Words in braces are said in the class's picture for air.
-type Advice struct {
-	Key       string            `json:"key"`
-	Cause     Cause             `json:"cause"`
-	Family    instrument.Family `json:"family,omitempty" doc:"empty answers every family"`
-	Only      []string          `json:"only,omitempty" doc:"these instruments alone"`
-	Group     scores.Chapter    `json:"group,omitempty" doc:"this chapter of the catalogue alone"`
-	Register  Register          `json:"register,omitempty" doc:"empty answers every register"`
-	Direction int               `json:"direction,omitempty" doc:"-1 too low, short or early, 1 the other way, 0 either"`
-	Text      string            `json:"text"`
-}
-
 // Book is a class's own words for tips, by key; a tip given the empty text is
 // never given. Tips it does not name keep ours.
 type Book map[string]string
 
 // Advices lists every tip with the class's own words, special cases before
 // general ones.
-func (b Book) Advices() []Advice {
-	out := slices.Clone(advices)
+func (b Book) Advices() []measure.Advice {
+	out := measure.Advices()
 	for n := range out {
 		if own, ok := b[out[n].Key]; ok {
 			out[n].Text = own
@@ -46,8 +34,9 @@ func (b Book) Advices() []Advice {
 
 // Unknown lists the keys that no tip has, for whoever edits the book.
 func (b Book) Unknown() (out []string) {
+	ours := measure.Advices()
 	for key := range b {
-		if !slices.ContainsFunc(advices, func(a Advice) bool { return a.Key == key }) {
+		if !slices.ContainsFunc(ours, func(a measure.Advice) bool { return a.Key == key }) {
 			out = append(out, key)
 		}
 	}
@@ -69,40 +58,46 @@ const (
 // Situation is where a tip is looked for.
 type Situation struct {
 	Instrument instrument.Instrument
-	Group      scores.Chapter
-	Register   Register // of the note that decided; "" for the whole step
+	Chapter    scores.Chapter   // of the step's kind
+	Register   measure.Register // of the note that decided; "" for the whole step
 	Direction  int
-	Air        string // the school of words; "" is the usual one
+	Air        exercise.AirPicture // the school of words; "" is the usual one
 }
 
 // Answers lists the tips for a cause in a situation, the most particular first.
-func (b Book) Answers(cause Cause, s Situation) (out []Tip) {
+func (b Book) Answers(cause measure.Cause, s Situation) (out []Tip) {
 	for _, a := range b.Advices() {
-		if a.Cause == cause && a.answers(s) && a.Text != "" {
+		if a.Cause == cause && s.has(a.When) && a.Text != "" {
 			out = append(out, Tip{a.Key, inWords(a.Text, s.Air)})
 		}
 	}
 	return out
 }
 
-func (a Advice) answers(s Situation) bool {
-	return (a.Family == "" || a.Family == s.Instrument.Family) &&
-		(len(a.Only) == 0 || slices.Contains(a.Only, s.Instrument.Key)) &&
-		(a.Group == "" || a.Group == s.Group) &&
-		(a.Register == "" || a.Register == s.Register) &&
-		(a.Direction == 0 || a.Direction == s.Direction)
+// has reports whether the situation is one that an advice answers.
+func (s Situation) has(w measure.When) bool {
+	return (w.Family == "" || w.Family == s.Instrument.Family) &&
+		(len(w.Only) == 0 || slices.Contains(w.Only, s.Instrument.Key)) &&
+		(w.Chapter == "" || w.Chapter == s.Chapter) &&
+		(w.Register == "" || w.Register == s.Register) &&
+		(w.Direction == 0 || w.Direction == s.Direction)
+}
+
+// clean takes are told what to enjoy.
+var clean = []Tip{
+	{"clean-listen", "Clean. Listen back once and remember how it felt."},
+	{"clean-soft", "Clean. Try it again a little softer, just as steady."},
 }
 
 // choose picks the tip for the first cause that has one not just given twice.
-func (c Case) choose(causes []Cause, deciding *Measure) Tip {
+func (c Case) choose(causes []measure.Cause, deciding *measure.Reading) Tip {
 	if len(causes) == 0 {
 		return clean[len(c.RecentTips)%len(clean)]
 	}
 	// The deciding measure's cause speaks first.
 	if deciding != nil {
-		causes = append(
-			[]Cause{deciding.Cause},
-			slices.DeleteFunc(slices.Clone(causes), func(x Cause) bool { return x == deciding.Cause })...)
+		others := slices.DeleteFunc(slices.Clone(causes), func(c measure.Cause) bool { return c == deciding.Cause })
+		causes = append([]measure.Cause{deciding.Cause}, others...)
 	}
 	if sameCause(causes[0], c.RecentTips) {
 		return AskDirector
@@ -117,28 +112,29 @@ func (c Case) choose(causes []Cause, deciding *Measure) Tip {
 	return AskDirector
 }
 
-func (c Case) situation(cause Cause, deciding *Measure) Situation {
+func (c Case) situation(cause measure.Cause, deciding *measure.Reading) Situation {
 	s := Situation{Instrument: c.Instrument, Air: c.Air}
 	if k, err := exercise.Get(c.Score.Kind); err == nil {
-		s.Group = k.Group
+		s.Chapter = k.Group
 	}
 	if deciding == nil || deciding.Cause != cause {
 		return s
 	}
-	s.Direction = deciding.direction
+	s.Direction = deciding.Direction
 	if deciding.Note >= 0 {
-		s.Register = RegisterOf(c.Instrument, c.Score.Targets()[deciding.Note].Target)
+		s.Register = measure.RegisterOf(c.Instrument, c.Score.Targets()[deciding.Note].Target)
 	}
 	return s
 }
 
 // sameCause reports whether the latest takes were all given tips for one cause.
-func sameCause(cause Cause, recent []string) bool {
+func sameCause(cause measure.Cause, recent []string) bool {
 	if len(recent) < AskAfter {
 		return false
 	}
+	advices := measure.Advices()
 	return !slices.ContainsFunc(recent[:AskAfter], func(key string) bool {
-		return !slices.ContainsFunc(advices, func(a Advice) bool { return a.Key == key && a.Cause == cause })
+		return !slices.ContainsFunc(advices, func(a measure.Advice) bool { return a.Key == key && a.Cause == cause })
 	})
 }
 
@@ -150,7 +146,7 @@ func givenTwice(key string, recent []string) bool {
 }
 
 // pictures are the schools of words for air: what a tip's braces become.
-var pictures = map[string]map[string]string{
+var pictures = map[exercise.AirPicture]map[string]string{
 	"speed":  {"faster": "faster air", "slower": "slower air", "even": "air at one speed"},
 	"warmth": {"faster": "cool air, sent far", "slower": "warm air, close by", "even": "air at one warmth"},
 	"width": {
@@ -166,7 +162,7 @@ var pictures = map[string]map[string]string{
 }
 
 // inWords says a tip in the class's picture for air.
-func inWords(text, school string) string {
+func inWords(text string, school exercise.AirPicture) string {
 	words, ok := pictures[school]
 	if !ok {
 		words = pictures["speed"]

@@ -10,6 +10,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
@@ -17,14 +18,14 @@ import (
 // Every cause a verdict can name has a tip, whoever plays, wherever the note
 // lies, whichever way it is off, in every school of words.
 func TestEveryCauseHasATip(t *testing.T) {
-	for _, cause := range verdict.Causes() {
+	for _, cause := range measure.Causes() {
 		for _, i := range instrument.All() {
-			for _, register := range []verdict.Register{"", verdict.LowRegister, verdict.MidRegister, verdict.HighRegister} {
+			for _, register := range []measure.Register{"", measure.LowRegister, measure.MidRegister, measure.HighRegister} {
 				for direction := -1; direction <= 1; direction++ {
-					for _, air := range []string{"", "speed", "warmth", "width", "vowels"} {
+					for _, air := range append(airPictures(t), "") {
 						s := verdict.Situation{
 							Instrument: i,
-							Group:      scores.LongTones,
+							Chapter:    scores.LongTones,
 							Register:   register,
 							Direction:  direction,
 							Air:        air,
@@ -54,7 +55,8 @@ func TestEveryRuleHasItsCause(t *testing.T) {
 				continue
 			}
 			for _, r := range s.Rules {
-				assert.True(t, verdict.CanJudge(r.Measure), "%s is judged by %s", k.Key, r.Measure)
+				_, err := measure.Get(r.Measure)
+				assert.NoError(t, err, "%s is judged by %s", k.Key, r.Measure)
 			}
 		}
 	}
@@ -64,29 +66,29 @@ func TestTipsSpeakInTheClassesPicture(t *testing.T) {
 	trumpet, err := instrument.Get("trumpet")
 	require.NoError(t, err)
 	said := map[string]bool{}
-	for _, air := range []string{"speed", "warmth", "width", "vowels"} {
-		tip := verdict.Book(nil).Answers(verdict.CauseWrongNote, verdict.Situation{Instrument: trumpet, Direction: 1, Air: air})[0]
+	for _, air := range airPictures(t) {
+		tip := verdict.Book(nil).Answers(measure.CauseWrongNote, verdict.Situation{Instrument: trumpet, Direction: 1, Air: air})[0]
 		assert.Equal(t, "brass-too-high", tip.Key)
 		said[tip.Text] = true
 	}
-	assert.Len(t, said, 4)
+	assert.Len(t, said, len(airPictures(t)), "each school of words says it in words of its own")
 }
 
 func TestTheParticularComesBeforeTheGeneral(t *testing.T) {
 	for _, c := range []struct {
 		key       string
-		cause     verdict.Cause
-		register  verdict.Register
+		cause     measure.Cause
+		register  measure.Register
 		direction int
 		want      string
 	}{
-		{"alto-sax", verdict.CauseBreak, verdict.LowRegister, 1, "sax-jump-up"},
-		{"alto-sax", verdict.CauseBreak, verdict.HighRegister, 1, "sax-growl"},
-		{"bassoon", verdict.CauseBreak, verdict.LowRegister, 1, "bassoon-fly"},
-		{"oboe", verdict.CauseBreak, verdict.LowRegister, 1, "break"},
-		{"tuba", verdict.CauseNoResponse, verdict.LowRegister, -1, "tuba-low"},
-		{"tuba", verdict.CauseNoResponse, verdict.HighRegister, -1, "brass-no-sound"},
-		{"clarinet", verdict.CauseUndertone, verdict.HighRegister, -1, "clarinet-undertone"},
+		{"alto-sax", measure.CauseBreak, measure.LowRegister, 1, "sax-jump-up"},
+		{"alto-sax", measure.CauseBreak, measure.HighRegister, 1, "sax-growl"},
+		{"bassoon", measure.CauseBreak, measure.LowRegister, 1, "bassoon-fly"},
+		{"oboe", measure.CauseBreak, measure.LowRegister, 1, "break"},
+		{"tuba", measure.CauseNoResponse, measure.LowRegister, -1, "tuba-low"},
+		{"tuba", measure.CauseNoResponse, measure.HighRegister, -1, "brass-no-sound"},
+		{"clarinet", measure.CauseUndertone, measure.HighRegister, -1, "clarinet-undertone"},
 	} {
 		i, err := instrument.Get(c.key)
 		require.NoError(t, err)
@@ -104,7 +106,7 @@ func TestDirectorsPutTheirOwnWords(t *testing.T) {
 	oboe, err := instrument.Get("oboe")
 	require.NoError(t, err)
 	book := verdict.Book{"flat": "Lift it.", "centre": ""}
-	tips := book.Answers(verdict.CauseCentre, verdict.Situation{Instrument: oboe, Direction: -1})
+	tips := book.Answers(measure.CauseCentre, verdict.Situation{Instrument: oboe, Direction: -1})
 	assert.Equal(t, []verdict.Tip{{Key: "flat", Text: "Lift it."}}, tips, "and a tip without words is never given")
 	assert.Empty(t, book.Unknown())
 	assert.Equal(t, []string{"flatt"}, verdict.Book{"flatt": "x"}.Unknown())
@@ -122,4 +124,18 @@ func TestTipsAreShortAndTheirKeysAreTheirOwn(t *testing.T) {
 		assert.LessOrEqual(t, len(strings.Fields(a.Text)), 30, a.Key)
 		assert.True(t, strings.HasSuffix(a.Text, ".") || strings.HasSuffix(a.Text, "}."), a.Key)
 	}
+}
+
+// airPictures are the answers to the class's question of pictures for air.
+func airPictures(t *testing.T) (out []exercise.AirPicture) {
+	t.Helper()
+	for _, s := range exercise.Schools() {
+		if s.Key == "air" {
+			for _, o := range s.Options {
+				out = append(out, exercise.AirPicture(o.Key))
+			}
+		}
+	}
+	require.NotEmpty(t, out)
+	return out
 }

@@ -3,12 +3,13 @@
 package verdict
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
 	"earlychorus/core/ear"
-	"earlychorus/core/instrument"
-	"earlychorus/core/meter"
+	"earlychorus/core/exercise"
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -27,21 +28,21 @@ const Version = 2
 
 // Verdict is the word on one take.
 type Verdict struct {
-	Version  int       `json:"version"`
-	Result   Result    `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
-	Ungraded bool      `json:"ungraded,omitempty" doc:"the step is recorded and never graded"`
-	Deciding *Measure  `json:"deciding,omitempty" doc:"the measure that decided; absent when a recording fault did"`
-	Short    string    `json:"short" doc:"what decided, in a few words, for a board's cell"`
-	Sentence string    `json:"sentence"`
-	Tip      Tip       `json:"tip"`
-	Measures []Measure `json:"measures" nullable:"false"`
-	Causes   []Cause   `json:"causes" doc:"everything outside its limit, worst kind first" nullable:"false"`
+	Version  int               `json:"version"`
+	Result   Result            `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
+	Ungraded bool              `json:"ungraded,omitempty" doc:"the step is recorded and never graded"`
+	Deciding *measure.Reading  `json:"deciding,omitempty" doc:"the measure that decided; absent when a recording fault did"`
+	Short    string            `json:"short" doc:"what decided, in a few words, for a board's cell"`
+	Sentence string            `json:"sentence"`
+	Tip      Tip               `json:"tip"`
+	Measures []measure.Reading `json:"measures" nullable:"false"`
+	Causes   []measure.Cause   `json:"causes" doc:"everything outside its limit, worst kind first" nullable:"false"`
 }
 
-// Decided returns the index of the note that decided; WholeStep where none did.
+// Decided returns the index of the note that decided; measure.WholeStep where none did.
 func (v Verdict) Decided() int {
 	if v.Deciding == nil {
-		return WholeStep
+		return measure.WholeStep
 	}
 	return v.Deciding.Note
 }
@@ -49,56 +50,67 @@ func (v Verdict) Decided() int {
 // nearlyExcess: one kind of measure this far outside its limit is still nearly.
 const nearlyExcess = 1.5
 
-// Case is what Decide judges.
+// Case is what Decide judges: a take, and what has to be known for the tip.
 type Case struct {
-	Instrument instrument.Instrument
-	Score      scores.Score
-	Analysis   ear.Analysis // of a recorded step, made with the same score
-	Blows      []meter.Blow // of a step blown into a meter
-	Ticked     []bool       // of a step that is ticked: which of its items are done
-	FreeStart  bool         // the recording was not made to our click
-	RecentTips []string     // keys of the tips of the takes before, latest first
-	Tips       Book         // the class's own words; the zero Book gives ours
-	Air        string       // the class's school of words for air; "" is the usual one
+	measure.Case
+	RecentTips []string            // keys of the tips of the takes before, latest first
+	Tips       Book                // the class's own words; the zero Book gives ours
+	Air        exercise.AirPicture // the class's school of words for air; "" is the usual one
 }
 
 // recorded reports whether the step is judged by its sound.
 func (c Case) recorded() bool { return !c.Score.Ticked && !c.Score.Metered }
 
-// Decide gives the verdict.
-func Decide(c Case) Verdict {
-	v := Verdict{Version: Version, Measures: []Measure{}, Causes: []Cause{}}
-	if c.recorded() && len(c.Analysis.Notes) < len(c.Score.Targets()) {
-		panic("verdict: the analysis was not made with this score")
+// A MismatchError reports a take that was not analysed with the score it is
+// judged by.
+type MismatchError struct{ Notes, Targets int }
+
+func (e MismatchError) Error() string {
+	return fmt.Sprintf(
+		"verdict: %d notes were measured for %d targets: the analysis is of another score",
+		e.Notes,
+		e.Targets,
+	)
+}
+
+// Decide gives the verdict. Errors: measure.UnknownError; MismatchError.
+func Decide(c Case) (Verdict, error) {
+	v := Verdict{Version: Version, Measures: []measure.Reading{}, Causes: []measure.Cause{}}
+	if notes, targets := len(c.Analysis.Notes), len(c.Score.Targets()); c.recorded() && notes < targets {
+		return v, MismatchError{notes, targets}
 	}
 	if c.recorded() {
 		if short, sentence := unusable(c.Analysis); sentence != "" {
-			return v.cantTell(c, short, sentence)
+			return v.cantTell(c, short, sentence), nil
 		}
 	}
 	if len(c.Score.Rules) == 0 {
-		return v.heard(c)
+		return v.heard(c), nil
 	}
-	v.Measures = append(v.Measures, measures(c)...)
+	readings, err := c.Readings()
+	if err != nil {
+		return v, err
+	}
+	v.Measures = append(v.Measures, readings...)
 	if m, found := wrongInstrumentIn(c); found {
-		v.Measures = append([]Measure{m}, v.Measures...)
+		v.Measures = append([]measure.Reading{m}, v.Measures...)
 	}
 	if m, found := distrusted(v.Measures); found {
 		name := "This take"
 		if m.Note >= 0 {
 			name = "The " + c.Score.Targets()[m.Note].WrittenName
 		}
-		return v.cantTell(c, "pitch not clear", fmt.Sprintf("%s could not be measured: %s.", name, m.Trust))
+		return v.cantTell(c, "pitch not clear", fmt.Sprintf("%s could not be measured: %s.", name, m.Trust)), nil
 	}
 	v.judge(c)
-	return v
+	return v, nil
 }
 
-func wrongInstrumentIn(c Case) (Measure, bool) {
-	if !c.recorded() || !c.asks(scores.RightNote) {
-		return Measure{}, false
+func wrongInstrumentIn(c Case) (measure.Reading, bool) {
+	if !c.recorded() || !c.Asks(measure.RightNote) {
+		return measure.Reading{}, false
 	}
-	return wrongInstrument(c)
+	return measure.WrongInstrument(c.Case)
 }
 
 // unusable returns why the recording cannot be judged, in few and in more
@@ -120,17 +132,17 @@ func unusable(a ear.Analysis) (short, sentence string) {
 }
 
 // distrusted returns the first judged measure that cannot be relied on.
-func distrusted(all []Measure) (Measure, bool) {
-	n := slices.IndexFunc(all, func(m Measure) bool { return m.Judged && m.Trust != "" })
+func distrusted(all []measure.Reading) (measure.Reading, bool) {
+	n := slices.IndexFunc(all, func(m measure.Reading) bool { return m.Judged && m.Trust != "" })
 	if n < 0 {
-		return Measure{}, false
+		return measure.Reading{}, false
 	}
 	return all[n], true
 }
 
 func (v Verdict) cantTell(c Case, short, sentence string) Verdict {
 	v.Result, v.Short, v.Sentence = CantTell, short, sentence
-	v.Causes = []Cause{CauseRecording}
+	v.Causes = []measure.Cause{measure.CauseRecording}
 	v.Tip = c.choose(v.Causes, nil)
 	return v
 }
@@ -155,13 +167,13 @@ func (v Verdict) heard(c Case) Verdict {
 
 // judge decides from the measures.
 func (v *Verdict) judge(c Case) {
-	var outside []Measure
+	var outside []measure.Reading
 	for _, m := range v.Measures {
 		if m.Judged && !m.Within {
 			outside = append(outside, m)
 		}
 	}
-	against := slices.DeleteFunc(slices.Clone(outside), func(m Measure) bool { return m.Tried })
+	against := slices.DeleteFunc(slices.Clone(outside), func(m measure.Reading) bool { return m.Tried })
 	slices.SortStableFunc(outside, worseFirst)
 	slices.SortStableFunc(against, worseFirst)
 	for _, m := range outside {
@@ -188,11 +200,11 @@ func (v *Verdict) judge(c Case) {
 }
 
 // onlyCause reports whether one kind of measure is outside, on however many notes.
-func onlyCause(outside []Measure) bool {
-	return !slices.ContainsFunc(outside, func(m Measure) bool { return m.Cause != outside[0].Cause })
+func onlyCause(outside []measure.Reading) bool {
+	return !slices.ContainsFunc(outside, func(m measure.Reading) bool { return m.Cause != outside[0].Cause })
 }
 
-func greatest(outside []Measure) (excess float64) {
+func greatest(outside []measure.Reading) (excess float64) {
 	for _, m := range outside {
 		excess = max(excess, m.Excess)
 	}
@@ -200,8 +212,8 @@ func greatest(outside []Measure) (excess float64) {
 }
 
 // worseFirst orders by kind of cause, then by how far outside.
-func worseFirst(a, b Measure) int {
-	if d := rank(a.Cause) - rank(b.Cause); d != 0 {
+func worseFirst(a, b measure.Reading) int {
+	if d := cmp.Compare(a.Cause.Rank(), b.Cause.Rank()); d != 0 {
 		return d
 	}
 	switch {
@@ -215,20 +227,20 @@ func worseFirst(a, b Measure) int {
 
 // closest returns the measure nearest to its limit: what made a clean take
 // clean. Pitch speaks before length, which is often exact.
-func closest(all []Measure) *Measure {
-	var best *Measure
+func closest(all []measure.Reading) *measure.Reading {
+	var best *measure.Reading
 	for n := range all {
 		m := &all[n]
-		if m.Judged && m.Limit > 0 && m.Cause != CauseHeld && (best == nil || m.Excess > best.Excess) {
+		if m.Judged && m.Limit > 0 && m.Cause != measure.CauseHeld && (best == nil || m.Excess > best.Excess) {
 			best = m
 		}
 	}
 	return best
 }
 
-// name is where a measure was taken, before what it says: "C4 ", or nothing for
+// nameOf is where a measure was taken, before what it says: "C4 ", or nothing for
 // the whole step.
-func (m Measure) name(s scores.Score) string {
+func nameOf(m *measure.Reading, s scores.Score) string {
 	if m.Note < 0 {
 		return ""
 	}
@@ -243,14 +255,14 @@ func (v Verdict) brief(s scores.Score) string {
 	}
 	about := m.Text
 	switch {
-	case m.Cause == CauseGap && !m.Within:
+	case m.Cause == measure.CauseGap && !m.Within:
 		about = fmt.Sprintf("gap of %.2f s", m.Value)
-	case m.Cause == CauseBreak && !m.Within:
+	case m.Cause == measure.CauseBreak && !m.Within:
 		about = fmt.Sprintf("jumps for %.2f s", m.Value)
-	case m.Key == scores.Held:
+	case m.Key == measure.Held.Key:
 		about = "held " + m.Text
 	}
-	if name := m.name(s); name != "" {
+	if name := nameOf(m, s); name != "" {
 		return name + " " + about
 	}
 	return about
@@ -264,17 +276,17 @@ func (v Verdict) say(s scores.Score) string {
 	about := fmt.Sprintf("%s (%s)", m.Text, m.Wanted)
 	if !m.Within {
 		switch m.Cause {
-		case CauseWrongNote, CauseNoResponse, CauseWrongInstrument:
+		case measure.CauseWrongNote, measure.CauseNoResponse, measure.CauseWrongInstrument:
 			about = m.Text
-		case CauseGap:
+		case measure.CauseGap:
 			about = "the sound stopped, " + m.Text
-		case CauseBreak:
+		case measure.CauseBreak:
 			about = "it jumped away, " + m.Text
-		case CauseUndertone:
+		case measure.CauseUndertone:
 			about = "a lower note sounded first, " + m.Text
 		}
 	}
-	if name := m.name(s); name != "" {
+	if name := nameOf(m, s); name != "" {
 		about = name + ": " + about
 	} else {
 		about = m.Label + ": " + about
@@ -291,5 +303,8 @@ func (v Verdict) Good(note int) bool {
 	if v.Result == CantTell {
 		return false
 	}
-	return !slices.ContainsFunc(v.Measures, func(m Measure) bool { return m.Note == note && m.Judged && !m.Within })
+	return !slices.ContainsFunc(
+		v.Measures,
+		func(m measure.Reading) bool { return m.Note == note && m.Judged && !m.Within },
+	)
 }

@@ -2,6 +2,7 @@ package verdict_test
 
 import (
 	"context"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -11,6 +12,7 @@ import (
 	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
@@ -45,12 +47,7 @@ func decide(
 	t.Helper()
 	a, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s})
 	require.NoError(t, err)
-	return verdict.Decide(verdict.Case{
-		Instrument: i,
-		Score:      s,
-		Analysis:   a,
-		RecentTips: recent,
-	})
+	return decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Analysis: a}, RecentTips: recent})
 }
 
 func TestEachFaultDecides(t *testing.T) {
@@ -59,19 +56,19 @@ func TestEachFaultDecides(t *testing.T) {
 		name   string
 		player synth.Player
 		result verdict.Result
-		cause  verdict.Cause
+		cause  measure.Cause
 		says   string
 		tip    string
 	}{
-		{"steady", synth.Player{Offset: 4}, verdict.Clean, verdict.CauseCentre, "C4: 4 cents sharp (within ±25 cents).", "clean-listen"},
-		{"a little flat", synth.Player{Offset: -30}, verdict.Nearly, verdict.CauseCentre, "30 cents flat", "brass-flat"},
-		{"very flat", synth.Player{Offset: -45}, verdict.NotYet, verdict.CauseCentre, "45 cents flat", "brass-flat"},
-		{"sharp", synth.Player{Offset: 45}, verdict.NotYet, verdict.CauseCentre, "45 cents sharp", "brass-sharp"},
-		{"wavering", synth.Player{WaverDepth: 40}, verdict.NotYet, verdict.CauseSteadiness, "wavers", "waver"},
-		{"a gap before flatness", synth.Player{Offset: -40, Gaps: []synth.Gap{{At: 1, Length: 0.3}}}, verdict.NotYet, verdict.CauseGap, "the sound stopped", "brass-gap"},
-		{"a crack", synth.Player{Cracks: []synth.Crack{{At: 1, Length: 0.2, Semitones: jump}}}, verdict.NotYet, verdict.CauseBreak, "a fifth up", "brass-break"},
-		{"short", synth.Player{Held: 0.6}, verdict.NotYet, verdict.CauseHeld, "of 6 beats", "held"},
-		{"wrong partial", synth.Player{Shift: jump}, verdict.NotYet, verdict.CauseWrongNote, "a fifth up", "brass-too-high"},
+		{"steady", synth.Player{Offset: 4}, verdict.Clean, measure.CauseCentre, "C4: 4 cents sharp (within ±25 cents).", "clean-listen"},
+		{"a little flat", synth.Player{Offset: -30}, verdict.Nearly, measure.CauseCentre, "30 cents flat", "brass-flat"},
+		{"very flat", synth.Player{Offset: -45}, verdict.NotYet, measure.CauseCentre, "45 cents flat", "brass-flat"},
+		{"sharp", synth.Player{Offset: 45}, verdict.NotYet, measure.CauseCentre, "45 cents sharp", "brass-sharp"},
+		{"wavering", synth.Player{WaverDepth: 40}, verdict.NotYet, measure.CauseSteadiness, "wavers", "waver"},
+		{"a gap before flatness", synth.Player{Offset: -40, Gaps: []synth.Gap{{At: 1, Length: 0.3}}}, verdict.NotYet, measure.CauseGap, "the sound stopped", "brass-gap"},
+		{"a crack", synth.Player{Cracks: []synth.Crack{{At: 1, Length: 0.2, Semitones: jump}}}, verdict.NotYet, measure.CauseBreak, "a fifth up", "brass-break"},
+		{"short", synth.Player{Held: 0.6}, verdict.NotYet, measure.CauseHeld, "of 6 beats", "held"},
+		{"wrong partial", synth.Player{Shift: jump}, verdict.NotYet, measure.CauseWrongNote, "a fifth up", "brass-too-high"},
 	} {
 		c.player.Room = -72
 		v := judge(t, "trumpet", c.player)
@@ -96,7 +93,7 @@ func TestRecordingFaultIsNeverAPlayingFault(t *testing.T) {
 	v := decide(t, audio.Mono{Rate: 16000, Samples: make([]float64, int(s.Seconds())*16000)}, i, s)
 	assert.Equal(t, verdict.CantTell, v.Result)
 	assert.Nil(t, v.Deciding)
-	assert.Equal(t, []verdict.Cause{verdict.CauseRecording}, v.Causes)
+	assert.Equal(t, []measure.Cause{measure.CauseRecording}, v.Causes)
 
 	noisy := judge(t, "trumpet", synth.Player{Room: -28})
 	assert.Equal(t, verdict.CantTell, noisy.Result)
@@ -135,6 +132,34 @@ func TestHardNoteCountsAsTried(t *testing.T) {
 
 func TestFlatOrSharp(t *testing.T) {
 	for c, want := range map[music.Cents]string{-17.6: "18 cents flat", 1: "1 cent sharp", 0.3: "in tune"} {
-		assert.Equal(t, want, verdict.FlatOrSharp(c))
+		assert.Equal(t, want, measure.FlatOrSharp(c))
 	}
+}
+
+// decided is Decide for cases whose rules this version knows.
+func decided(c verdict.Case) verdict.Verdict {
+	v, err := verdict.Decide(c)
+	if err != nil {
+		panic(err)
+	}
+	return v
+}
+
+// A rule that a newer version wrote is refused by name; the next take is judged.
+func TestAMeasureThisVersionDoesNotKnow(t *testing.T) {
+	c := longTone(t)
+	c.Score.Rules = append(slices.Clone(c.Score.Rules), scores.Rule{Measure: "warmth of heart", Limit: 1})
+	_, err := verdict.Decide(c)
+	var unknown measure.UnknownError
+	require.ErrorAs(t, err, &unknown)
+	assert.Equal(t, scores.MeasureKey("warmth of heart"), unknown.Key)
+	assert.ErrorContains(t, err, "warmth of heart")
+	assert.Equal(t, verdict.Clean, decided(longTone(t)).Result)
+}
+
+func TestATakeOfAnotherScoreIsRefused(t *testing.T) {
+	c := longTone(t)
+	c.Analysis.Notes = nil
+	_, err := verdict.Decide(c)
+	assert.ErrorAs(t, err, &verdict.MismatchError{})
 }

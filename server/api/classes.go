@@ -11,6 +11,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
@@ -29,7 +30,7 @@ type ClassSetUp struct {
 	Conventions  exercise.Conventions `json:"conventions"`
 	Schools      []exercise.School    `json:"schools" nullable:"false"`
 	Usual        []StageLimits        `json:"usual" doc:"our tolerances by stage" nullable:"false"`
-	Tips         []verdict.Advice     `json:"tips" doc:"with the class's own words" nullable:"false"`
+	Tips         []measure.Advice     `json:"tips" doc:"with the class's own words" nullable:"false"`
 	OwnTips      verdict.Book         `json:"own_tips" doc:"the class's own words by key"`
 	Players      []PlayerSetUp        `json:"players" nullable:"false"`
 	Directors    []string             `json:"directors" doc:"who directs the class, by name" nullable:"false"`
@@ -481,11 +482,11 @@ func (a *API) showExample(ctx context.Context, in *exampleInput) (*exampleOutput
 			limits.Centre,
 			limits.Waver,
 			1000*limits.ChangeTime,
-			map[bool]string{true: "graded like the rest", false: "counted as tried"}[c.HardNotes == exercise.GradeHard],
+			map[bool]string{true: "graded like the rest", false: "counted as tried"}[c.HardNotes == exercise.GradedAlike],
 		),
 	)
 	if tips := (verdict.Book{}).Answers(
-		verdict.CauseWrongNote,
+		measure.CauseWrongNote,
 		verdict.Situation{Instrument: who.Instrument, Direction: 1, Air: c.Air},
 	); len(
 		tips,

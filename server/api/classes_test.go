@@ -229,16 +229,8 @@ func TestTheFrontOfTheRoom(t *testing.T) {
 	b.AddStep(t, h.store, exercise.New("buzz-at-once", nil))
 	b.AddStep(t, h.store, exercise.New("register-pair", nil), "oboe") // nobody here
 	var front api.FrontView
-	h.director(
-		t,
-		b,
-	).want(
-		200,
-		"GET",
-		"/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/front/2",
-		nil,
-		&front,
-	)
+	h.director(t, b).
+		want(200, "GET", "/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/front/2", nil, &front)
 	require.Len(t, front.Steps, 2)
 	buzz := front.Steps[1]
 	require.Len(t, buzz.Groups, 2)

@@ -9,7 +9,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
-	"earlychorus/core/scores"
+	"earlychorus/core/measure"
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
 	"earlychorus/server/store"
@@ -70,16 +70,8 @@ func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
 
 	// Somebody who slipped is suggested the ladder again.
 	var out struct{ Suggestions []api.SuggestionView }
-	h.director(
-		t,
-		b,
-	).want(
-		200,
-		"GET",
-		"/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/suggestions",
-		nil,
-		&out,
-	)
+	h.director(t, b).
+		want(200, "GET", "/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/suggestions", nil, &out)
 	require.Len(t, out.Suggestions, 1)
 	assert.Equal(t, "ladder", out.Suggestions[0].Item.Kind)
 
@@ -97,7 +89,7 @@ func TestTheBestHoldIsKept(t *testing.T) {
 	practice := climbing(h.player(t, b, 0), step, "steady")
 	assert.InDelta(t, 10, practice.Steps[1].Best, 0.3)
 	for _, r := range practice.Steps[1].Score.Rules {
-		if r.Measure == scores.HoldTime {
+		if r.Measure == measure.HoldTime.Key {
 			assert.InDelta(t, 9, r.Limit, 0.3, "within a tenth of one's own best")
 		}
 	}

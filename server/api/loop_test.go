@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/audio/flac"
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/ear"
+	"earlychorus/core/measure"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
@@ -39,7 +40,7 @@ func TestFromTheStepToTheDirectorsWord(t *testing.T) {
 	require.Equal(t, 201, status)
 	heard := player.heard(id)
 	assert.Equal(t, verdict.NotYet, heard.Verdict.Result)
-	assert.Equal(t, verdict.CauseGap, heard.Verdict.Deciding.Cause)
+	assert.Equal(t, measure.CauseGap, heard.Verdict.Deciding.Cause)
 	require.Len(t, heard.Events, 1)
 	assert.InDelta(t, 0.3, float64(heard.Events[0].Duration), 0.03)
 	assert.Equal(t, "Ada T.", heard.Player, "players see first names and initials")
@@ -117,8 +118,8 @@ func TestOtherWaysToMakeATake(t *testing.T) {
 	h := newHouse(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	player := h.player(t, b, 0)
-	want := map[string]verdict.Cause{
-		"wavering": verdict.CauseSteadiness, "flat": verdict.CauseCentre, "crack": verdict.CauseBreak,
+	want := map[string]measure.Cause{
+		"wavering": measure.CauseSteadiness, "flat": measure.CauseCentre, "crack": measure.CauseBreak,
 	}
 	for key, cause := range want {
 		id := newID()

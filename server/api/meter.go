@@ -6,6 +6,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/measure"
 	"earlychorus/core/meter"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
@@ -54,13 +55,14 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 	}
 	out := Blown{Trace: blower.Blow(score)}
 	out.Blows = meter.Read(out.Trace, score)
-	out.Verdict = verdict.Decide(verdict.Case{
-		Instrument: i,
-		Score:      score,
-		Blows:      out.Blows,
-		Tips:       player.Class.Tips,
-		Air:        player.Class.Conventions().Air,
+	out.Verdict, err = verdict.Decide(verdict.Case{
+		Case: measure.Case{Instrument: i, Score: score, Blows: out.Blows},
+		Tips: player.Class.Tips,
+		Air:  player.Class.Conventions().Air,
 	})
+	if err != nil {
+		return nil, problem(err)
+	}
 	err = a.Store.SaveTick(ctx, store.Tick{
 		PlayerID:    player.ID,
 		StepID:      step.ID,

@@ -13,6 +13,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/meter"
 	"earlychorus/core/plan"
 	"earlychorus/core/practice"
@@ -329,7 +330,10 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 			},
 		)
 	}
-	word := verdict.Decide(verdict.Case{Instrument: i, Score: score, Ticked: in.Body.Done})
+	word, err := verdict.Decide(verdict.Case{Case: measure.Case{Instrument: i, Score: score, Ticked: in.Body.Done}})
+	if err != nil {
+		return nil, problem(err)
+	}
 	err = a.Store.SaveTick(ctx, store.Tick{
 		PlayerID:    player.ID,
 		StepID:      step.ID,

@@ -197,16 +197,8 @@ func TestNoteMapAndGrowth(t *testing.T) {
 	res, report := director.ask("GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/report.pdf", nil)
 	assert.Equal(t, "application/pdf", res.Header.Get("Content-Type"))
 	assert.Equal(t, "%PDF", string(report[:4]))
-	h.director(
-		t,
-		storetest.NewBand(t, h.store, "OTHER"),
-	).want(
-		404,
-		"GET",
-		"/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/report.pdf",
-		nil,
-		nil,
-	)
+	h.director(t, storetest.NewBand(t, h.store, "OTHER")).
+		want(404, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/report.pdf", nil, nil)
 
 	_, raw := director.ask("GET", "/classes/"+b.Class.ID+"/progress.csv", nil)
 	rows, err := csv.NewReader(strings.NewReader(string(raw))).ReadAll()
@@ -347,16 +339,8 @@ func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
 	}
 	assert.Equal(t, 2, sounds(), "the young take's and the voice note")
 
-	h.director(
-		t,
-		storetest.NewBand(t, h.store, "OTHER"),
-	).want(
-		404,
-		"DELETE",
-		"/classes/"+b.Class.ID+"/players/"+b.Players[0].ID,
-		nil,
-		nil,
-	)
+	h.director(t, storetest.NewBand(t, h.store, "OTHER")).
+		want(404, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)
 	director.want(200, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)
 	assert.Zero(t, sounds())
 	for _, table := range []string{"take", "analysis", "take_note", "comment", "ladder_entry", "flag"} {
@@ -366,9 +350,10 @@ func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
 			h.store.SQL().QueryRow(
 				"SELECT count(*) FROM "+table+" WHERE "+map[string]string{"take": "player_id = $1", "take_note": "player_id = $1", "ladder_entry": "player_id = $1", "flag": "player_id = $1", "analysis": "take_id IN (SELECT id FROM take WHERE player_id = $1)", "comment": "take_id IN (SELECT id FROM take WHERE player_id = $1)"}[table],
 				b.Players[0].ID,
-			).Scan(
-				&left,
-			),
+			).
+				Scan(
+					&left,
+				),
 		)
 		assert.Zero(t, left, table)
 	}

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/measure"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
@@ -113,7 +114,7 @@ func TestTheAirMeterHasAStandIn(t *testing.T) {
 	path := "/practice/steps/" + step.ID + "/blown"
 	var blown api.Blown
 	player.want(200, "POST", path, map[string]any{"version": 1, "stand_in": "late"}, &blown)
-	assert.Equal(t, verdict.CauseMeterDelay, blown.Verdict.Deciding.Cause)
+	assert.Equal(t, measure.CauseMeterDelay, blown.Verdict.Deciding.Cause)
 	assert.Len(t, blown.Blows, 4)
 	assert.Greater(t, blown.Blows[0].Delay, blown.Blows[3].Delay, "and learning")
 	player.want(200, "POST", path, map[string]any{"version": 1, "stand_in": "prompt"}, &blown)

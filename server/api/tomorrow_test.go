@@ -10,6 +10,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
+	"earlychorus/core/measure"
 	"earlychorus/core/plan"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
@@ -19,7 +20,7 @@ import (
 
 // sharing makes a class of six clarinets and a trombone of which five clarinets share
 // a fault today, each twice.
-func sharing(t *testing.T, h *testHouse, code string, fault verdict.Cause) (b storetest.Band, broken []string) {
+func sharing(t *testing.T, h *testHouse, code string, fault measure.Cause) (b storetest.Band, broken []string) {
 	t.Helper()
 	b = storetest.NewBand(t, h.store, code)
 	b.Join(t, h.store, "clarinet", 5)
@@ -54,7 +55,7 @@ func sharing(t *testing.T, h *testHouse, code string, fault verdict.Cause) (b st
 // latest take of each.
 func TestWhatASectionSharesIsSaidOnTheBoard(t *testing.T) {
 	h := newHouse(t)
-	b, broken := sharing(t, h, "SHARE", verdict.CauseBreak)
+	b, broken := sharing(t, h, "SHARE", measure.CauseBreak)
 	director := h.director(t, b)
 	var today api.Today
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/today", nil, &today)
@@ -82,7 +83,7 @@ func TestWhatASectionSharesIsSaidOnTheBoard(t *testing.T) {
 // day alone; a second finds nothing left to propose.
 func TestTomorrowBringsWhatMostNeed(t *testing.T) {
 	h := newHouse(t)
-	b, _ := sharing(t, h, "NEED", verdict.CauseEnding)
+	b, _ := sharing(t, h, "NEED", measure.CauseEnding)
 	director := h.director(t, b)
 	path := "/classes/" + b.Class.ID + "/tomorrow"
 	var before, after api.Tomorrow
@@ -118,7 +119,7 @@ func TestTomorrowBringsWhatMostNeed(t *testing.T) {
 // said.
 func TestWhatWouldHelpButDoesNotFitIsSaid(t *testing.T) {
 	h := newHouse(t)
-	b, _ := sharing(t, h, "HIGH", verdict.CauseBreak)
+	b, _ := sharing(t, h, "HIGH", measure.CauseBreak)
 	var tomorrow api.Tomorrow
 	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/tomorrow", nil, &tomorrow)
 	assert.False(t, slices.ContainsFunc(tomorrow.Steps, func(s api.TomorrowStep) bool { return s.New }))
@@ -132,7 +133,7 @@ func TestWhatWouldHelpButDoesNotFitIsSaid(t *testing.T) {
 // other days.
 func TestTomorrowSaysWhatItLeavesOut(t *testing.T) {
 	h := newHouse(t)
-	b, _ := sharing(t, h, "TIGHT", verdict.CauseEnding)
+	b, _ := sharing(t, h, "TIGHT", measure.CauseEnding)
 	_, err := h.store.SQL().ExecContext(t.Context(), "UPDATE class SET class_minutes = 1 WHERE id = $1", b.Class.ID)
 	require.NoError(t, err)
 	director := h.director(t, b)
@@ -168,7 +169,7 @@ func TestTomorrowSaysWhatItLeavesOut(t *testing.T) {
 // of a player at most, and never more than fits.
 func TestWhomToHearFirst(t *testing.T) {
 	h := newHouse(t)
-	b, broken := sharing(t, h, "FIRST", verdict.CauseBreak)
+	b, broken := sharing(t, h, "FIRST", measure.CauseBreak)
 	director := h.director(t, b)
 	player := h.player(t, b, 1)
 	player.want(204, "PUT", "/practice/flags/"+newID(), map[string]any{"kind": "hurts", "words": ""}, nil)

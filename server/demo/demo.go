@@ -15,6 +15,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
@@ -392,7 +393,10 @@ func (s Seeder) tick(ctx context.Context, d done, player store.Player, score sco
 	if err != nil {
 		return err
 	}
-	word := verdict.Decide(verdict.Case{Instrument: i, Score: score, Ticked: items})
+	word, err := verdict.Decide(verdict.Case{Case: measure.Case{Instrument: i, Score: score, Ticked: items}})
+	if err != nil {
+		return err
+	}
 	return s.Store.SaveTick(ctx, store.Tick{
 		PlayerID:    player.ID,
 		StepID:      d.step.ID,

@@ -18,6 +18,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/progress"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
@@ -297,7 +298,7 @@ type made struct {
 	class, player, step, week int
 	day, at                   time.Time
 	result                    verdict.Result
-	cause                     verdict.Cause
+	cause                     measure.Cause
 	centre, waver, held       float64
 }
 
@@ -318,11 +319,11 @@ func (s *seeding) take(n int) made {
 	m.held = 3 + 6*skill + chance.NormFloat64()
 	switch {
 	case m.centre > 25 || m.centre < -25:
-		m.result, m.cause = verdict.NotYet, verdict.CauseCentre
+		m.result, m.cause = verdict.NotYet, measure.CauseCentre
 	case m.waver > 12:
-		m.result, m.cause = verdict.Nearly, verdict.CauseSteadiness
+		m.result, m.cause = verdict.Nearly, measure.CauseSteadiness
 	case chance.IntN(50) == 0:
-		m.result, m.cause = verdict.CantTell, verdict.CauseRecording
+		m.result, m.cause = verdict.CantTell, measure.CauseRecording
 	default:
 		m.result = verdict.Clean
 	}

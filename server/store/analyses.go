@@ -6,6 +6,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/progress"
 	"earlychorus/core/verdict"
 )
@@ -35,7 +36,7 @@ func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote, 
 		if a.Verdict.Deciding != nil && a.Result != verdict.Clean {
 			cause = string(a.Verdict.Deciding.Cause)
 		} else if a.Result == verdict.CantTell {
-			cause = string(verdict.CauseRecording)
+			cause = string(measure.CauseRecording)
 		}
 		err = tx.Model(&Take{}).Where("id = ?", a.TakeID).Updates(map[string]any{
 			"result":     a.Result,
@@ -62,9 +63,7 @@ func (s *Store) AnalysisOf(ctx context.Context, takeID string) (a Analysis, err 
 // one, latest first.
 func (s *Store) RecentTips(ctx context.Context, t Take, most int) (keys []string, err error) {
 	err = s.db.WithContext(ctx).Table("take").
-		Joins(
-			"JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true",
-		).
+		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true").
 		Where("player_id = ? AND step_id = ? AND received_at < ?", t.PlayerID, t.StepID, t.ReceivedAt).
 		Order("received_at DESC").Limit(most).Pluck("a.tip_key", &keys).Error
 	return keys, err
@@ -74,9 +73,7 @@ func (s *Store) RecentTips(ctx context.Context, t Take, most int) (keys []string
 func (s *Store) LatestTips(ctx context.Context, playerID, stepID string, most int) (keys []string, err error) {
 	keys = []string{}
 	err = s.db.WithContext(ctx).Table("take").
-		Joins(
-			"JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true",
-		).
+		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true").
 		Where("player_id = ? AND step_id = ?", playerID, stepID).
 		Order("received_at DESC").Limit(most).Pluck("a.tip_key", &keys).Error
 	return keys, err

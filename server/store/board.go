@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"time"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/verdict"
 )
 
@@ -19,7 +20,7 @@ type Cell struct {
 	Failure     string
 	Result      verdict.Result  // measured; "" while it waits
 	Overruled   verdict.Result  // the director's word, or ""
-	Cause       verdict.Cause   // what decided, unless it is clean
+	Cause       measure.Cause   // what decided, unless it is clean
 	Short       string          // likewise in a few words
 	Written     string          // the notes that were read
 	Ribbon      json.RawMessage // null while it waits

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/verdict"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
@@ -50,14 +51,14 @@ func TestTheBoardShowsTheLatest(t *testing.T) {
 		Step:   b.Step,
 		At:     at(b, 0),
 		Result: verdict.NotYet,
-		Cause:  verdict.CauseGap,
+		Cause:  measure.CauseGap,
 	})
 	comment(t, s, b, first, "of the first")
 	latest := b.Play(t, s, storetest.Played{
 		Step:   b.Step,
 		At:     at(b, 5),
 		Result: verdict.Nearly,
-		Cause:  verdict.CauseSteadiness,
+		Cause:  measure.CauseSteadiness,
 	})
 	comment(t, s, b, latest, "one")
 	comment(t, s, b, latest, "two")
@@ -80,7 +81,7 @@ func TestTheBoardShowsTheLatest(t *testing.T) {
 	assert.Equal(t, 2, ada.Comments)
 	assert.Equal(t, verdict.Nearly, ada.Result, "what was measured stays")
 	assert.Equal(t, verdict.Clean, ada.Overruled, "the latest word")
-	assert.Equal(t, verdict.CauseSteadiness, ada.Cause)
+	assert.Equal(t, measure.CauseSteadiness, ada.Cause)
 	assert.Equal(t, "C4", ada.Written, "as the clarinet reads it")
 	assert.JSONEq(t, `"drawn"`, textOf(t, ada.Ribbon))
 	bo := of[b.Players[1].ID]

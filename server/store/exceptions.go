@@ -7,41 +7,24 @@ import (
 
 // ExceptionsOn returns who of a class is asked for less on a day.
 func (s *Store) ExceptionsOn(ctx context.Context, classID string, day time.Time) (out []Exception, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Joins(
-		"JOIN player ON player.id = exception.player_id AND player.class_id = ?",
-		classID,
-	).
-		Where(
-			"? BETWEEN exception.first_day AND exception.last_day",
-			day,
-		).Limit(
-		mostExceptions,
-	).Find(
-		&out,
-	).Error
+	err = s.db.WithContext(ctx).
+		Joins("JOIN player ON player.id = exception.player_id AND player.class_id = ?", classID).
+		Where("? BETWEEN exception.first_day AND exception.last_day", day).
+		Limit(mostExceptions).
+		Find(&out).
+		Error
 	return out, err
 }
 
 // ExceptionsSince returns a class's exceptions that are not over before a day.
 func (s *Store) ExceptionsSince(ctx context.Context, classID string, day time.Time) (out []Exception, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Joins(
-		"JOIN player ON player.id = exception.player_id AND player.class_id = ?",
-		classID,
-	).
-		Where(
-			"exception.last_day >= ?",
-			day,
-		).Order(
-		"exception.first_day",
-	).Limit(
-		mostExceptions,
-	).Find(
-		&out,
-	).Error
+	err = s.db.WithContext(ctx).
+		Joins("JOIN player ON player.id = exception.player_id AND player.class_id = ?", classID).
+		Where("exception.last_day >= ?", day).
+		Order("exception.first_day").
+		Limit(mostExceptions).
+		Find(&out).
+		Error
 	return out, err
 }
 

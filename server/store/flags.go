@@ -37,23 +37,14 @@ func (s *Store) RaiseFlag(ctx context.Context, f Flag) error {
 // OpenFlags returns what a class's players told and nobody has seen yet, pain
 // first.
 func (s *Store) OpenFlags(ctx context.Context, classID string) (out []Flag, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Preload(
-		"Player",
-	).Joins(
-		"JOIN player ON player.id = flag.player_id AND player.class_id = ?",
-		classID,
-	).
-		Where(
-			"flag.seen_at IS NULL",
-		).Order(
-		"flag.kind IN ('hurts', 'dizzy') DESC, flag.raised_at",
-	).Limit(
-		mostFlags,
-	).Find(
-		&out,
-	).Error
+	err = s.db.WithContext(ctx).
+		Preload("Player").
+		Joins("JOIN player ON player.id = flag.player_id AND player.class_id = ?", classID).
+		Where("flag.seen_at IS NULL").
+		Order("flag.kind IN ('hurts', 'dizzy') DESC, flag.raised_at").
+		Limit(mostFlags).
+		Find(&out).
+		Error
 	return out, err
 }
 

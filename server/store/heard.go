@@ -6,6 +6,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/verdict"
 )
 
@@ -17,7 +18,7 @@ type Heard struct {
 	PlayerID   string
 	Instrument string
 	Result     verdict.Result
-	Cause      verdict.Cause
+	Cause      measure.Cause
 }
 
 // HeardBetween returns the words on a class's takes of some days, the latest

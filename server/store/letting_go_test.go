@@ -125,13 +125,9 @@ func TestNothingIsLeftOfAForgottenPlayer(t *testing.T) {
 		left := func(who string) (n int) {
 			require.NoError(
 				t,
-				s.SQL().QueryRowContext(
-					t.Context(),
-					"SELECT count(*) FROM "+p.table+" WHERE "+p.column+" = $1",
-					who,
-				).Scan(
-					&n,
-				),
+				s.SQL().
+					QueryRowContext(t.Context(), "SELECT count(*) FROM "+p.table+" WHERE "+p.column+" = $1", who).
+					Scan(&n),
 			)
 			return n
 		}

@@ -30,16 +30,10 @@ func (Listening) TableName() string { return "listening" }
 
 // ListeningOf returns a director's listening of a day, or ErrNotFound.
 func (s *Store) ListeningOf(ctx context.Context, directorID, classID string, day time.Time) (l Listening, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Where(
-		"director_id = ? AND class_id = ? AND day = ?",
-		directorID,
-		classID,
-		day,
-	).Take(
-		&l,
-	).Error
+	err = s.db.WithContext(ctx).
+		Where("director_id = ? AND class_id = ? AND day = ?", directorID, classID, day).
+		Take(&l).
+		Error
 	return l, found(err)
 }
 
@@ -189,14 +183,10 @@ func (s *Store) TakesByID(ctx context.Context, ids []string) (map[string]Take, e
 // ReviewsOf returns the directors' latest words on takes.
 func (s *Store) ReviewsOf(ctx context.Context, takeIDs []string) (map[string]Review, error) {
 	var rows []Review
-	err := s.db.WithContext(
-		ctx,
-	).Raw(
-		"SELECT DISTINCT ON (take_id) * FROM review WHERE take_id IN ? ORDER BY take_id, reviewed_at DESC",
-		takeIDs,
-	).Scan(
-		&rows,
-	).Error
+	err := s.db.WithContext(ctx).
+		Raw("SELECT DISTINCT ON (take_id) * FROM review WHERE take_id IN ? ORDER BY take_id, reviewed_at DESC", takeIDs).
+		Scan(&rows).
+		Error
 	out := map[string]Review{}
 	for _, r := range rows {
 		out[r.TakeID] = r
@@ -214,18 +204,12 @@ type Phrase struct {
 
 // Phrases returns a director's phrases, most used first.
 func (s *Store) Phrases(ctx context.Context, directorID string) (out []Phrase, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Where(
-		"director_id = ?",
-		directorID,
-	).Order(
-		"used DESC, words",
-	).Limit(
-		mostPhrases,
-	).Find(
-		&out,
-	).Error
+	err = s.db.WithContext(ctx).
+		Where("director_id = ?", directorID).
+		Order("used DESC, words").
+		Limit(mostPhrases).
+		Find(&out).
+		Error
 	return out, err
 }
 

@@ -9,6 +9,7 @@ import (
 	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/progress"
@@ -255,7 +256,7 @@ type Take struct {
 	Failure     string
 
 	Result      verdict.Result // measured; "" while it waits
-	Cause       verdict.Cause
+	Cause       measure.Cause
 	Short       string
 	CutFromS    float64 // where it is cut when somebody listens; both 0: not known
 	CutToS      float64

@@ -71,20 +71,12 @@ func (s *Store) SectionTallies(
 
 // PlayerNotes returns a player's notes of some days, oldest first.
 func (s *Store) PlayerNotes(ctx context.Context, playerID string, from, to time.Time) (out []TakeNote, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Where(
-		"player_id = ? AND day BETWEEN ? AND ?",
-		playerID,
-		from,
-		to,
-	).Order(
-		"day, take_id, number",
-	).Limit(
-		mostNotes,
-	).Find(
-		&out,
-	).Error
+	err = s.db.WithContext(ctx).
+		Where("player_id = ? AND day BETWEEN ? AND ?", playerID, from, to).
+		Order("day, take_id, number").
+		Limit(mostNotes).
+		Find(&out).
+		Error
 	return out, err
 }
 
@@ -106,16 +98,10 @@ const mostNotes = 100_000
 
 // DaysPlayed returns on which days a player played, between two.
 func (s *Store) DaysPlayed(ctx context.Context, playerID string, from, to time.Time) (days []time.Time, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Raw(
-		"SELECT DISTINCT day FROM take WHERE player_id = ? AND day BETWEEN ? AND ? ORDER BY day",
-		playerID,
-		from,
-		to,
-	).Scan(
-		&days,
-	).Error
+	err = s.db.WithContext(ctx).
+		Raw("SELECT DISTINCT day FROM take WHERE player_id = ? AND day BETWEEN ? AND ? ORDER BY day", playerID, from, to).
+		Scan(&days).
+		Error
 	return days, err
 }
 

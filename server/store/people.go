@@ -18,16 +18,11 @@ func (s *Store) Director(ctx context.Context, id string) (d Director, err error)
 
 // ClassByCode returns the class with this code, or ErrNotFound.
 func (s *Store) ClassByCode(ctx context.Context, code string) (c Class, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Preload(
-		"School",
-	).Where(
-		"code = ? AND archived_at IS NULL",
-		strings.ToUpper(strings.TrimSpace(code)),
-	).Take(
-		&c,
-	).Error
+	err = s.db.WithContext(ctx).
+		Preload("School").
+		Where("code = ? AND archived_at IS NULL", strings.ToUpper(strings.TrimSpace(code))).
+		Take(&c).
+		Error
 	return c, found(err)
 }
 
@@ -61,18 +56,12 @@ const (
 
 // Players returns a class's players by instrument and name; mostPlayers at most.
 func (s *Store) Players(ctx context.Context, classID string) (out []Player, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Where(
-		"class_id = ? AND left_at IS NULL",
-		classID,
-	).Order(
-		"first_name, last_name",
-	).Limit(
-		mostPlayers,
-	).Find(
-		&out,
-	).Error
+	err = s.db.WithContext(ctx).
+		Where("class_id = ? AND left_at IS NULL", classID).
+		Order("first_name, last_name").
+		Limit(mostPlayers).
+		Find(&out).
+		Error
 	return out, err
 }
 

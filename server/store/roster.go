@@ -19,48 +19,31 @@ func (s *Store) AddClass(ctx context.Context, c Class, directorID string) error 
 
 // SchoolOfDirector returns the school of a director's classes; a director has one.
 func (s *Store) SchoolOfDirector(ctx context.Context, directorID string) (school School, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Joins(
-		"JOIN class ON class.school_id = school.id JOIN class_director cd ON cd.class_id = class.id AND cd.director_id = ?",
-		directorID,
-	).
-		Order(
-			"school.id",
-		).Take(
-		&school,
-	).Error
+	err = s.db.WithContext(ctx).
+		Joins("JOIN class ON class.school_id = school.id JOIN class_director cd ON cd.class_id = class.id AND cd.director_id = ?", directorID).
+		Order("school.id").
+		Take(&school).
+		Error
 	return school, found(err)
 }
 
 // DirectorsOf returns who directs a class, by name.
 func (s *Store) DirectorsOf(ctx context.Context, classID string) (out []Director, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Joins(
-		"JOIN class_director cd ON cd.director_id = director.id AND cd.class_id = ?",
-		classID,
-	).
-		Order(
-			"director.name",
-		).Limit(
-		mostClasses,
-	).Find(
-		&out,
-	).Error
+	err = s.db.WithContext(ctx).
+		Joins("JOIN class_director cd ON cd.director_id = director.id AND cd.class_id = ?", classID).
+		Order("director.name").
+		Limit(mostClasses).
+		Find(&out).
+		Error
 	return out, err
 }
 
 // ShareClass lets another director direct a class too. Doing it again is
 // harmless.
 func (s *Store) ShareClass(ctx context.Context, classID, directorID string) error {
-	return s.db.WithContext(
-		ctx,
-	).Exec(
-		"INSERT INTO class_director VALUES (?, ?) ON CONFLICT DO NOTHING",
-		classID,
-		directorID,
-	).Error
+	return s.db.WithContext(ctx).
+		Exec("INSERT INTO class_director VALUES (?, ?) ON CONFLICT DO NOTHING", classID, directorID).
+		Error
 }
 
 // AddDirector remembers a director who has no class yet.
@@ -77,21 +60,11 @@ func (s *Store) CodeTaken(ctx context.Context, code string) (bool, error) {
 
 // SaveSettings keeps what a class follows.
 func (s *Store) SaveSettings(ctx context.Context, c Class) error {
-	return s.db.WithContext(
-		ctx,
-	).Model(
-		&c,
-	).Select(
-		"Name",
-		"Said",
-		"Tips",
-		"FirstLesson",
-		"ClassMinutes",
-		"HomeMinutes",
-		"KeepDays",
-	).Updates(
-		&c,
-	).Error
+	return s.db.WithContext(ctx).
+		Model(&c).
+		Select("Name", "Said", "Tips", "FirstLesson", "ClassMinutes", "HomeMinutes", "KeepDays").
+		Updates(&c).
+		Error
 }
 
 // ArchiveClass closes a class: its takes and plans stay, nobody plays for it.
@@ -101,17 +74,11 @@ func (s *Store) ArchiveClass(ctx context.Context, classID string, at time.Time) 
 
 // PlayerOfClass returns a player on a class's list, or ErrNotFound.
 func (s *Store) PlayerOfClass(ctx context.Context, classID, playerID string) (p Player, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Preload(
-		"Class",
-	).Where(
-		"id = ? AND class_id = ? AND left_at IS NULL",
-		playerID,
-		classID,
-	).Take(
-		&p,
-	).Error
+	err = s.db.WithContext(ctx).
+		Preload("Class").
+		Where("id = ? AND class_id = ? AND left_at IS NULL", playerID, classID).
+		Take(&p).
+		Error
 	return p, found(err)
 }
 
@@ -124,18 +91,10 @@ func (s *Store) SaveRoster(ctx context.Context, added, changed []Player) error {
 			}
 		}
 		for _, p := range changed {
-			err := tx.Model(
-				&p,
-			).Select(
-				"FirstName",
-				"LastName",
-				"Instrument",
-				"Variant",
-				"Stage",
-				"ExternalID",
-			).Updates(
-				&p,
-			).Error
+			err := tx.Model(&p).
+				Select("FirstName", "LastName", "Instrument", "Variant", "Stage", "ExternalID").
+				Updates(&p).
+				Error
 			if err != nil {
 				return err
 			}

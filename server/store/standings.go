@@ -84,15 +84,7 @@ func (s *Store) stateOf(ctx context.Context, k standing) (state ladder.State, er
 	}
 	// A line that was added meanwhile has counted entries up: then this is old, and
 	// is not kept.
-	return state, s.db.WithContext(
-		ctx,
-	).Exec(
-		`UPDATE ladder_standing SET rungs = ?, version = ?, state = ? WHERE player_id = ? AND ladder = ? AND entries = ?`,
-		rungs,
-		ladder.Version,
-		string(body),
-		k.PlayerID,
-		k.Ladder,
-		k.Entries,
-	).Error
+	return state, s.db.WithContext(ctx).
+		Exec(`UPDATE ladder_standing SET rungs = ?, version = ?, state = ? WHERE player_id = ? AND ladder = ? AND entries = ?`, rungs, ladder.Version, string(body), k.PlayerID, k.Ladder, k.Entries).
+		Error
 }

@@ -14,23 +14,12 @@ import (
 // order, each at its newest version.
 func (s *Store) StepsOn(ctx context.Context, classID string, day time.Time, at plan.Place) (out []Step, err error) {
 	weekday := 1 << ((int(day.Weekday()) + 6) % 7) // from Monday
-	err = s.db.WithContext(
-		ctx,
-	).Where(
-		"class_id = ? AND NOT removed AND ? BETWEEN first_day AND last_day AND days & ? <> 0 AND place IN (?, ?)",
-		classID,
-		day,
-		weekday,
-		at,
-		plan.Both,
-	).
-		Order(
-			"position",
-		).Limit(
-		mostSteps,
-	).Find(
-		&out,
-	).Error
+	err = s.db.WithContext(ctx).
+		Where("class_id = ? AND NOT removed AND ? BETWEEN first_day AND last_day AND days & ? <> 0 AND place IN (?, ?)", classID, day, weekday, at, plan.Both).
+		Order("position").
+		Limit(mostSteps).
+		Find(&out).
+		Error
 	if err != nil || len(out) == 0 {
 		return out, err
 	}
@@ -44,18 +33,12 @@ func (s *Store) newestOf(ctx context.Context, steps []Step) error {
 		ids[n] = step.ID
 	}
 	var versions []StepVersion
-	err := s.db.WithContext(
-		ctx,
-	).Select(
-		"DISTINCT ON (step_id) *",
-	).Where(
-		"step_id IN ?",
-		ids,
-	).Order(
-		"step_id, version DESC",
-	).Find(
-		&versions,
-	).Error
+	err := s.db.WithContext(ctx).
+		Select("DISTINCT ON (step_id) *").
+		Where("step_id IN ?", ids).
+		Order("step_id, version DESC").
+		Find(&versions).
+		Error
 	for _, v := range versions {
 		n := slices.Index(ids, v.StepID)
 		steps[n].Version, steps[n].Parameters = v.Version, v.Parameters

@@ -88,19 +88,12 @@ func (s *Store) TakesThere(ctx context.Context, ids []string) (map[string]bool, 
 
 // TakeOfPlayer returns a player's own take, or ErrNotFound.
 func (s *Store) TakeOfPlayer(ctx context.Context, takeID, playerID string) (t Take, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Preload(
-		"Player.Class.School",
-	).Preload(
-		"Sheet",
-	).Where(
-		"id = ? AND player_id = ?",
-		takeID,
-		playerID,
-	).Take(
-		&t,
-	).Error
+	err = s.db.WithContext(ctx).
+		Preload("Player.Class.School").
+		Preload("Sheet").
+		Where("id = ? AND player_id = ?", takeID, playerID).
+		Take(&t).
+		Error
 	return t, found(err)
 }
 

@@ -23,16 +23,10 @@ func (s *Store) TicksOfPlayer(ctx context.Context, playerID string, day time.Tim
 
 // TicksOfSteps returns who ticked some steps on a day.
 func (s *Store) TicksOfSteps(ctx context.Context, stepIDs []string, day time.Time) (out []Tick, err error) {
-	err = s.db.WithContext(
-		ctx,
-	).Where(
-		"step_id IN ? AND day = ?",
-		stepIDs,
-		day,
-	).Limit(
-		mostPlayers * mostSteps,
-	).Find(
-		&out,
-	).Error
+	err = s.db.WithContext(ctx).
+		Where("step_id IN ? AND day = ?", stepIDs, day).
+		Limit(mostPlayers * mostSteps).
+		Find(&out).
+		Error
 	return out, err
 }

@@ -12,6 +12,7 @@ import (
 
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/exercise"
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
@@ -104,7 +105,7 @@ func TestAListeningLeavesAllThatIsShown(t *testing.T) {
 		taken, err := b.store.Take(t.Context(), id)
 		require.NoError(t, err)
 		assert.Equal(t, verdict.NotYet, taken.Result)
-		assert.Equal(t, verdict.CauseGap, taken.Cause)
+		assert.Equal(t, measure.CauseGap, taken.Cause)
 		assert.NotEmpty(t, taken.Short)
 		assert.Equal(t, "where it happened", taken.CutAt)
 		gap := a.Measured.Events[0]

@@ -13,6 +13,7 @@ import (
 	"earlychorus/core/contour"
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/ear"
+	"earlychorus/core/measure"
 	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/verdict"
@@ -26,7 +27,7 @@ type Played struct {
 	Step   store.Step
 	At     time.Time
 	Result verdict.Result // "" leaves it waiting
-	Cause  verdict.Cause
+	Cause  measure.Cause
 	Notes  []store.TakeNote // what they are, not whose; nothing is one note
 	Cut    progress.Cut
 }
@@ -65,11 +66,11 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 		Version:  1,
 		Result:   p.Result,
 		Short:    "in short",
-		Measures: []verdict.Measure{},
-		Causes:   []verdict.Cause{},
+		Measures: []measure.Reading{},
+		Causes:   []measure.Cause{},
 	}
 	if p.Cause != "" {
-		word.Deciding = &verdict.Measure{Cause: p.Cause, Note: 0}
+		word.Deciding = &measure.Reading{Cause: p.Cause, Note: 0}
 	}
 	notes := p.Notes
 	if notes == nil {

@@ -1,0 +1,134 @@
+package exercise
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+
+	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+	"earlychorus/core/scores"
+)
+
+// Conventions are the schools of teaching a class or a plan follows.
+type Conventions struct {
+	A4     music.Hertz  `json:"a4_hz"`
+	Naming music.Naming `json:"naming" enum:"english,german,romance"`
+
+	Begin       Beginning                    `json:"begin" enum:"low,high,easiest"`
+	LongTone    LongToneLength               `json:"long_tone" enum:"counted,longest,seconds"`
+	LongTempo   LongToneTempo                `json:"long_tempo" enum:"80,60,own"`
+	Tuner       TunerView                    `json:"tuner" enum:"shown,hidden"`
+	BuzzOn      BuzzPlace                    `json:"buzz_on" enum:"mouthpiece,tube,none"`
+	BuzzMove    BuzzMove                     `json:"buzz_move" enum:"slide,straight"`
+	Start       scores.Articulation          `json:"start" enum:"tongued,breath"`
+	End         NoteEnd                      `json:"end" enum:"taper,marked"`
+	Air         AirPicture                   `json:"air" enum:"speed,warmth,width,vowels"`
+	EuphoniumC  instrument.EuphoniumC        `json:"euphonium_c" enum:"1-3,4"`
+	ClarinetRun instrument.ClarinetChromatic `json:"clarinet_chromatic" enum:"side,fork-up"`
+	ClarinetLow instrument.ClarinetLow       `json:"clarinet_low" enum:"alternate,left,right"`
+	SingFirst   SingFirst                    `json:"sing_first" enum:"sing,play"`
+	TuningNote  TuningNote                   `json:"tuning_note" enum:"Bb,A,F,C,own"`
+	HardNotes   HardNotes                    `json:"hard_notes" enum:"tried,graded"`
+
+	// TempoGive is how many per cent slower or faster than asked players may go.
+	TempoGive int `json:"tempo_give" doc:"per cent slower or faster that players may choose; 0 to 40"`
+
+	// Tolerances and Hard are the director's own, where they differ from ours.
+	Tolerances map[scores.Stage]scores.Limits `json:"tolerances,omitempty" doc:"limits by stage"`
+	Hard       map[string][]music.MIDI        `json:"hard,omitempty" doc:"sounding hard notes by instrument key, in place of ours"`
+}
+
+// LimitsOf returns a stage's limits in this class.
+func (c Conventions) LimitsOf(s scores.Stage) scores.Limits {
+	if own, ok := c.Tolerances[s]; ok {
+		return own
+	}
+	return s.Limits()
+}
+
+// IsHard reports whether a sounding note counts as tried on an instrument in
+// this class.
+func (c Conventions) IsHard(i instrument.Instrument, m music.MIDI) bool {
+	if c.HardNotes == GradedAlike {
+		return false
+	}
+	if own, ok := c.Hard[i.Key]; ok {
+		return slices.Contains(own, m)
+	}
+	return i.IsHard(m)
+}
+
+// Check reports the first answer that cannot be used, or nil. Errors:
+// ParameterError.
+func (c Conventions) Check() error {
+	if c.A4 < music.LowestA4 || c.A4 > music.HighestA4 {
+		return ParameterError{
+			"a4_hz",
+			fmt.Sprintf("choose a tuning reference from %.0f to %.0f Hz", music.LowestA4, music.HighestA4),
+		}
+	}
+	if !slices.Contains(music.Namings(), c.Naming) {
+		return ParameterError{"naming", "choose english, german or romance"}
+	}
+	for _, s := range Schools() {
+		if err := (&Conventions{}).Set(s.Key, c.Get(s.Key)); err != nil {
+			return err
+		}
+	}
+	if c.TempoGive < 0 || c.TempoGive > mostTempoGive {
+		return ParameterError{
+			"tempo_give",
+			fmt.Sprintf("let players go 0 to %d per cent slower or faster", mostTempoGive),
+		}
+	}
+	for stage, l := range c.Tolerances {
+		if stage < 1 || stage > 4 || !l.Usable() {
+			return ParameterError{
+				"tolerances",
+				"give each stage, 1 to 4, a centre of 3 to 100 cents, a waver of 2 to 60, a change of 0.05 to 1 s and a hold of half to all of the beats",
+			}
+		}
+	}
+	for key, notes := range c.Hard {
+		i, err := instrument.Get(key)
+		if err != nil || slices.ContainsFunc(notes, func(m music.MIDI) bool { return !i.Beginner.Contains(m) }) {
+			return ParameterError{
+				"hard",
+				fmt.Sprintf("choose hard notes inside the beginner range of a known instrument, not %s", key),
+			}
+		}
+	}
+	return nil
+}
+
+const mostTempoGive = 40
+
+// LongToneStep is a class's own long tone: counted at its tempo, as long as it
+// stays beautiful, or so many seconds a note.
+func (c Conventions) LongToneStep() Step {
+	switch c.LongTone {
+	case AsLongAsBeautiful:
+		return New(KindLongToneLongest, nil)
+	case SecondsANote:
+		return New("long-tone-chain", map[string]any{"by": "scale", "to": 4})
+	}
+	set := map[string]any{}
+	if bpm, err := strconv.Atoi(string(c.LongTempo)); err == nil { // "own" leaves the usual one
+		set["tempo_bpm"] = bpm
+	}
+	return New(KindLongToneCounted, set)
+}
+
+// EarsFirst reports whether the tuner is hidden until a take is over.
+func (c Conventions) EarsFirst() bool { return c.Tuner == EarsFirst }
+
+// Hands are the conventions where fingers are concerned.
+func (c Conventions) Hands(repeat int) instrument.Hands {
+	return instrument.Hands{
+		EuphoniumC:        c.EuphoniumC,
+		ClarinetChromatic: c.ClarinetRun,
+		ClarinetLow:       c.ClarinetLow,
+		Repeat:            repeat,
+	}
+}

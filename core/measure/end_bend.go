@@ -1,0 +1,31 @@
+package measure
+
+import (
+	"fmt"
+	"math"
+)
+
+// EndBend is how far the pitch falls at the end.
+var EndBend = Measure{
+	Key:     "end-bend",
+	Unit:    "cents",
+	Meaning: "the last 150 ms fall at most this far",
+	Take:    endBend,
+	Fault:   &badEnding,
+}
+
+func endBend(c Case, limit float64) []Reading {
+	return tones(c, func(p playedNote) Reading {
+		falls := math.Max(0, -float64(p.note.EndBend))
+		return Reading{
+			Label:     "Pitch at the end",
+			Value:     falls,
+			Limit:     limit,
+			Text:      fmt.Sprintf("falls %.0f cents", falls),
+			Wanted:    fmt.Sprintf("falls %.0f cents at most", limit),
+			Excess:    max(perfect, falls/limit),
+			Trust:     p.note.Distrust.Pitch,
+			Direction: 1,
+		}
+	})
+}

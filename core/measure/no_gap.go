@@ -1,0 +1,43 @@
+package measure
+
+import (
+	"earlychorus/core/ear"
+	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
+)
+
+// NoGap is the longest silence inside a note.
+var NoGap = Measure{
+	Key:     "gap",
+	Unit:    "s",
+	Meaning: "no silence inside a note this long",
+	Take:    noGap,
+	Fault:   &stops,
+}
+
+// CauseGap names a sound that stops.
+const CauseGap Cause = "gap"
+
+// stops is a sound that stops, and what helps.
+var stops = Fault{
+	Cause: CauseGap,
+	Rank:  whetherItSounds + 1,
+	Tips: []Advice{
+		{
+			Key:  "buzz-gap",
+			When: When{Chapter: scores.Buzzing},
+			Text: "The buzz stopped. Blow air through the lips first, then bring them together without stopping the " +
+				"air.",
+		},
+		{
+			Key:  "brass-gap",
+			When: When{Family: instrument.Brass},
+			Text: "The buzz stopped. Keep the lips together and let the air carry on, as if you blew through the note.",
+		},
+		{Key: "gap", Text: "The air stopped. Take a low, full breath and spread it over all the beats."},
+	},
+}
+
+func noGap(c Case, limit float64) []Reading {
+	return tones(c, func(p playedNote) Reading { return longest(c, p, "Gaps", "no gap", limit, ear.Gap) })
+}

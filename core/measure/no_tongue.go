@@ -1,0 +1,57 @@
+package measure
+
+import (
+	"earlychorus/core/ear"
+	"earlychorus/core/scores"
+)
+
+// NoTongue is whether the tongue stays out of a slur.
+var NoTongue = Measure{
+	Key:     "tongue",
+	Meaning: "the tongue does not touch a slur",
+	Take:    noTongue,
+	Fault:   &tonguedSlur,
+}
+
+// CauseTongue names a slur that is tongued.
+const CauseTongue Cause = "tongue"
+
+// tonguedSlur is a slur that is tongued, and what helps.
+var tonguedSlur = Fault{
+	Cause: CauseTongue,
+	Rank:  whenItComes + 5,
+	Tips: []Advice{
+		{Key: "tongue", Text: "The tongue touched in the slur. Say \"tah-ah-ah\": one \"t\" for the whole line."},
+	},
+}
+
+func noTongue(c Case, _ float64) (out []Reading) {
+	for _, p := range c.played(scores.Play, scores.Buzz) {
+		if p.target.Articulation != scores.Slurred {
+			continue
+		}
+		touches := 0
+		if p.note.Start == "tongue" || p.note.Start == "silence" {
+			touches++
+		}
+		for _, e := range eventsOf(c.Analysis, p.n) {
+			if e.Kind == ear.Tongue {
+				touches++
+			}
+		}
+		m := Reading{
+			Label:     "Slur",
+			Note:      p.n,
+			Value:     float64(touches),
+			Text:      "slurred",
+			Wanted:    "the tongue stays out",
+			Excess:    countOf(touches),
+			Direction: 1,
+		}
+		if touches > 0 {
+			m.Text = "tongued again"
+		}
+		out = append(out, m)
+	}
+	return out
+}

@@ -1,0 +1,63 @@
+package measure
+
+import (
+	"fmt"
+
+	"earlychorus/core/scores"
+)
+
+// PulseRate is how fast the pushes of air under a tone come.
+var PulseRate = Measure{
+	Key:     "pulse-rate",
+	Unit:    "share",
+	Meaning: "the pulses' rate is off by at most this",
+	Take:    pulseRate,
+	Fault:   &wrongPulse,
+}
+
+// CausePulse names pushes of air at another rate.
+const CausePulse Cause = "pulse"
+
+// wrongPulse is pushes of air at another rate, and what helps.
+var wrongPulse = Fault{
+	Cause: CausePulse,
+	Rank:  howLoud + 2,
+	Tips: []Advice{
+		{
+			Key:  "pulse-slow",
+			When: When{Direction: Low},
+			Text: "Too few pushes. Say \"hoo-hoo-hoo\" with the click first, then put it into the note.",
+		},
+		{
+			Key:  "pulse-fast",
+			When: When{Direction: High},
+			Text: "Too many pushes. Count them aloud with the click first.",
+		},
+		{Key: "pulse", Text: "Push from below, not from the throat, and never let the air turn back."},
+	},
+}
+
+func pulseRate(c Case, limit float64) []Reading {
+	var out []Reading
+	for _, p := range c.played(scores.Play) {
+		if p.note.Pulse == nil {
+			continue
+		}
+		off := p.note.Pulse.Rate/p.note.Pulse.Asked - 1
+		m := Reading{
+			Label:     "Pulses",
+			Note:      p.n,
+			Value:     off,
+			Limit:     limit,
+			Text:      fmt.Sprintf("%.1f a second", p.note.Pulse.Rate),
+			Wanted:    fmt.Sprintf("%.1f a second, within %.0f %%", p.note.Pulse.Asked, 100*limit),
+			Trust:     p.note.Distrust.Level,
+			Direction: sign(off),
+		}
+		if p.note.Pulse.Rate == 0 {
+			m.Text, m.Excess, m.Direction = "no pulses heard", hopeless, -1
+		}
+		out = append(out, m)
+	}
+	return out
+}

@@ -1,0 +1,49 @@
+package measure
+
+import "earlychorus/core/music"
+
+// Taper is how long the end of a note fades.
+var Taper = Measure{
+	Key:     "taper",
+	Unit:    "s",
+	Meaning: "the end fades for at least this long",
+	Take:    taper,
+	Fault:   &badEnding,
+}
+
+// CauseEnding names an end that is cut or falls.
+const CauseEnding Cause = "ending"
+
+// badEnding is an end that is cut or falls, and what helps.
+var badEnding = Fault{
+	Cause: CauseEnding,
+	Rank:  howItHolds + 4,
+	Tips: []Advice{
+		{
+			Key:  "ending-sinks",
+			When: When{Direction: High},
+			Text: "The end falls. Keep blowing while it fades; the mouth does not open.",
+		},
+		{
+			Key:  "ending-cut",
+			When: When{Direction: Low},
+			Text: "It stops short. Let the air get smaller and smaller; the tongue stays out of it.",
+		},
+		{Key: "ending", Text: "Let the air taper away, like a line that thins to nothing."},
+	},
+}
+
+func taper(c Case, limit float64) []Reading {
+	return tones(c, func(p playedNote) Reading {
+		return Reading{
+			Label:     "Taper",
+			Value:     float64(p.note.Decay),
+			Limit:     limit,
+			Text:      "fades in " + milliseconds(p.note.Decay),
+			Wanted:    "at least " + milliseconds(music.Seconds(limit)),
+			Excess:    atLeast(float64(p.note.Decay), limit),
+			Trust:     p.note.Distrust.Level,
+			Direction: -1,
+		}
+	})
+}

@@ -1,0 +1,64 @@
+package measure
+
+import (
+	"fmt"
+	"math"
+
+	"earlychorus/core/dsp"
+)
+
+// TempoDrift is whether the notes grow shorter or longer over the step.
+var TempoDrift = Measure{
+	Key:     "tempo-drift",
+	Unit:    "per cent",
+	Meaning: "the notes grow longer or shorter by at most this over the step",
+	Take:    tempoDrift,
+	Fault:   &tempoChanges,
+}
+
+// CauseTempo names a tempo that does not keep.
+const CauseTempo Cause = "tempo"
+
+// tempoChanges is a tempo that does not keep, and what helps.
+var tempoChanges = Fault{
+	Cause: CauseTempo,
+	Rank:  whenItComes + 3,
+	Tips: []Advice{
+		{
+			Key:  "rushing",
+			When: When{Direction: High},
+			Text: "You speed up. Fit the last note of each beat in late, and listen to the click between.",
+		},
+		{
+			Key:  "dragging",
+			When: When{Direction: Low},
+			Text: "You slow down. Breathe less often, and think ahead one note.",
+		},
+		{Key: "tempo", Text: "Play it once with the click, once without, and compare."},
+	},
+}
+
+// tempoDrift is the slope of the notes' lengths over the step, per cent.
+func tempoDrift(c Case, limit float64) []Reading {
+	at, ratio := pace(c)
+	if len(at) < fewestForPace {
+		return nil
+	}
+	percent := -100 * dsp.TheilSen(at, ratio) * (at[len(at)-1] - at[0])
+	text := "keeps its tempo"
+	if math.Abs(percent) >= 1 {
+		goes := "slows down"
+		if percent > 0 {
+			goes = "speeds up"
+		}
+		text = fmt.Sprintf("%s by %.0f %%", goes, math.Abs(percent))
+	}
+	return whole(Reading{
+		Label:     "Tempo",
+		Value:     percent,
+		Limit:     limit,
+		Text:      text,
+		Wanted:    fmt.Sprintf("within %.0f %% over the step", limit),
+		Direction: sign(percent),
+	})
+}
