@@ -37,6 +37,7 @@ var allowed = map[string][]string{
 	"ribbon":         {"dsp", "music", "instrument", "scores", "contour", "ear", "measure"},
 	"outcome":        {"audio", "music", "instrument", "scores", "ear", "measure", "exercise", "verdict", "ribbon"},
 	"ladder":         {"music", "verdict"},
+	"ask":            {"audio", "music", "instrument", "scores", "ear", "exercise", "ladder", "outcome", "practice", "ribbon", "synth", "verdict"},
 	"plan":           {"music", "instrument", "scores", "measure", "exercise", "ladder", "verdict"},
 	"practice":       {"music", "instrument", "scores", "exercise", "ear", "ladder", "plan"},
 	"progress":       {"dsp", "music", "ear", "measure", "verdict"},

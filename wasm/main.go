@@ -8,10 +8,8 @@
 package main
 
 import (
-	"context"
 	"unsafe"
 
-	"earlychorus/core/audio"
 	"earlychorus/core/contour"
 	"earlychorus/core/music"
 )
@@ -20,7 +18,7 @@ func main() {}
 
 var (
 	sound  []float32 // what the page writes
-	frames []float32 // what it reads: put says what a frame holds
+	frames []float32 // what it reads: lay says what a frame holds
 	live   *contour.Live
 	target music.Hertz // what pitches are measured against; 0 for nothing
 )
@@ -73,20 +71,7 @@ func hear() int32 {
 		return 0
 	}
 	_, heard := live.Hear(samples())
-	return put(heard)
-}
-
-// track hears the whole take in the room and returns how many frames it has, or
-// -1 when the rate is one the ear does not hear at.
-//
-//go:wasmexport track
-func track(lowest, highest float64, rate int32) int32 {
-	e := contour.Ear{Lowest: music.Hertz(lowest), Highest: music.Hertz(highest)}
-	c, err := e.Track(context.Background(), audio.Mono{Rate: int(rate), Samples: samples()})
-	if err != nil {
-		return -1
-	}
-	return put(c.Frames)
+	return lay(heard)
 }
 
 func samples() []float64 {
@@ -97,9 +82,9 @@ func samples() []float64 {
 	return out
 }
 
-// put lays frames out for the page, four numbers each: pitch (Hz, 0 for none),
+// lay lays frames out for the page, four numbers each: pitch (Hz, 0 for none),
 // cents from the target (0 without one), confidence (0 to 1), level (dB).
-func put(heard []contour.Frame) int32 {
+func lay(heard []contour.Frame) int32 {
 	frames = frames[:0]
 	for _, f := range heard {
 		var off music.Cents

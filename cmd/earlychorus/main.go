@@ -40,6 +40,7 @@ func rootCommand() *cobra.Command {
 		catalogueCommand(),
 		docsCommand(),
 		openAPICommand(),
+		questionsCommand(),
 		testDatabaseCommand(),
 	)
 	return root

@@ -43,12 +43,29 @@ type Step struct {
 	Kind   *Kind
 	Values Values
 
-	longest music.Seconds // stretch between two breaths on any instrument, as Parse found it
+	longest music.Seconds // stretch between two breaths on any instrument; 0 until it was asked
 }
 
-// Parse reads a step from its kind's key and parameters as JSON. Parameters left
-// out take their defaults. Errors: UnknownKindError; ParameterError.
+// Parse reads a step from its kind's key and parameters as JSON, and checks it:
+// parameters left out take their defaults, and no instrument may be asked for more
+// than one breath holds. For that it lays the step out for every instrument, 0.3 ms
+// on average. Errors: UnknownKindError; ParameterError.
 func Parse(kind string, parameters []byte) (Step, error) {
+	s, err := Kept(kind, parameters)
+	if err != nil {
+		return Step{}, err
+	}
+	if s.Kind.Check != nil {
+		if err := s.Kind.Check(s.Values); err != nil {
+			return Step{}, err
+		}
+	}
+	s.longest = s.longestBreath()
+	return s, s.checkBreath()
+}
+
+// Kept reads a step that was checked by Parse before it was kept. Errors: as Parse.
+func Kept(kind string, parameters []byte) (Step, error) {
 	k, err := Get(kind)
 	if err != nil {
 		return Step{}, err
@@ -63,14 +80,7 @@ func Parse(kind string, parameters []byte) (Step, error) {
 	if err != nil {
 		return Step{}, err
 	}
-	if k.Check != nil {
-		if err := k.Check(v); err != nil {
-			return Step{}, err
-		}
-	}
-	s := Step{Kind: k, Values: v}
-	s.longest = s.longestBreath()
-	return s, s.checkBreath()
+	return Step{Kind: k, Values: v}, nil
 }
 
 // New returns a step of a kind with its defaults, but for those given. It panics

@@ -28,6 +28,7 @@ var longToneLongest = Kind{
 		)
 	},
 	Lay: func(w *writer, v Values) {
+		w.s.Growing = true
 		w.s.TempoBPM, w.pattern = 60, v.notes()
 		most := music.Beats(min(v.number("cap_s"), mostHold(w.stage)))
 		w.countIn(readyText)

@@ -24,6 +24,9 @@ func (s Step) Tempi(give int) (t Tempi, free bool) {
 	if !ok || give <= 0 {
 		return Tempi{}, false
 	}
+	if s.longest == 0 {
+		s.longest = s.longestBreath()
+	}
 	share := float64(give) / 100
 	t = Tempi{
 		From: music.Tempo(math.Ceil(own * (1 - share))),

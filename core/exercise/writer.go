@@ -62,7 +62,7 @@ func (w *writer) finish() scores.Score {
 	}
 	w.s.Load = scores.LoadOf(w.s, w.i)
 	w.markChanges()
-	return w.s
+	return w.s.Marked()
 }
 
 // markChanges says at each fingering which fingers move to it.

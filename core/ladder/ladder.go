@@ -53,6 +53,19 @@ type Entry struct {
 	Seconds music.Seconds  `json:"seconds,omitempty"`
 }
 
+// TriedOn is the line of a take of a rung: what was said of it, and how long it
+// lasted.
+func TriedOn(day string, rung int, v verdict.Verdict, length music.Seconds) Entry {
+	return Entry{
+		What:    Tried,
+		Day:     day,
+		Rung:    rung,
+		Result:  v.Result,
+		Hard:    v.OnlyHard(),
+		Seconds: length,
+	}
+}
+
 // State is where a player stands. The zero State is before the first rung's
 // first try.
 type State struct {

@@ -88,8 +88,8 @@ func (o Outcome) Draw(s scores.Score, points int) (ribbon.Ribbon, error) {
 
 // Longest returns the longest note that sounded, for a step of longest notes
 // that came out; otherwise 0.
-func (o Outcome) Longest() (longest music.Seconds) {
-	if o.Verdict.Result != verdict.Clean && o.Verdict.Result != verdict.Nearly {
+func (o Outcome) Longest(s scores.Score) (longest music.Seconds) {
+	if !s.Growing || o.Verdict.Result != verdict.Clean && o.Verdict.Result != verdict.Nearly {
 		return 0
 	}
 	for _, n := range o.Analysis.Notes {

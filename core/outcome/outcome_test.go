@@ -99,9 +99,9 @@ func TestATuningNoteSaysWhatToMove(t *testing.T) {
 func TestTheLongestNoteCountsWhenItCameOut(t *testing.T) {
 	set := map[string]any{"cap_s": 10}
 	sound, s := played(t, exercise.KindLongToneLongest, "flute", set, synth.Player{})
-	assert.InDelta(t, 10, float64(of(t, sound, outcome.Request{Score: s}).Longest()), 0.3)
+	assert.InDelta(t, 10, float64(of(t, sound, outcome.Request{Score: s}).Longest(s)), 0.3)
 	sound, s = played(t, exercise.KindLongToneLongest, "flute", set, synth.Player{Offset: 70})
-	assert.Zero(t, of(t, sound, outcome.Request{Score: s}).Longest())
+	assert.Zero(t, of(t, sound, outcome.Request{Score: s}).Longest(s))
 }
 
 func TestWhatCannotBeJudgedIsAnError(t *testing.T) {

@@ -31,7 +31,7 @@ func FillRests(s scores.Score) scores.Score {
 		out = append(out, breaths(seg)...)
 	}
 	s.Segments = out
-	return s
+	return s.Marked()
 }
 
 func breathOf(segments []scores.Segment, n int) music.Beats {

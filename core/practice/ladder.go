@@ -65,6 +65,13 @@ func LadderOf(
 	return view, true
 }
 
+// StepBack returns the ladder after its player chose to go back a rung on a
+// school's day.
+func StepBack(view Ladder, i instrument.Instrument, day string) Ladder {
+	next, _ := Climb(view, i, ladder.Entry{What: ladder.SteppedBack, Day: day})
+	return next
+}
+
 // Climb returns the ladder after something happened on it, and what that did.
 func Climb(view Ladder, i instrument.Instrument, e ladder.Entry) (Ladder, ladder.Move) {
 	state, move := ladder.Standard().Next(view.State, e)

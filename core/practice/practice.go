@@ -11,6 +11,7 @@ import (
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
+	"encoding/json"
 )
 
 // Setting is a player as a device knows one: everything scores are worked out
@@ -42,6 +43,24 @@ func (s Setting) Player() (exercise.Player, error) {
 		Rungs:      s.Rungs,
 		Known:      s.Known,
 	}, nil
+}
+
+// AskedStep is a step as it was planned, before it is worked out.
+type AskedStep struct {
+	Kind       string          `json:"kind"`
+	Parameters exercise.Values `json:"parameters"`
+}
+
+// Asked returns a step in a device's terms.
+func Asked(s exercise.Step) AskedStep { return AskedStep{s.Kind.Key, s.Values} }
+
+// Step returns the step in the core's terms. Errors: an unknown kind or parameter.
+func (a AskedStep) Step() (exercise.Step, error) {
+	raw, err := json.Marshal(a.Parameters)
+	if err != nil {
+		return exercise.Step{}, err
+	}
+	return exercise.Kept(a.Kind, raw)
 }
 
 // Worked is a step worked out for a player, ready to be shown, led and heard.

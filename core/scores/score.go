@@ -30,6 +30,9 @@ const (
 // Sounds reports whether a pitch is heard in the phase.
 func (p Phase) Sounds() bool { return p == Buzz || p == Play || p == Sing }
 
+// Active reports whether the player sounds or blows in the phase.
+func (p Phase) Active() bool { return p.Sounds() || p == Out || p == Free }
+
 // Score is a step worked out for one instrument. Beat 0 is the first click of
 // the count-in, which is also where a recording begins. Everything downstream
 // (notation, click, recorder, measuring) reads it, and it is the file format
@@ -52,6 +55,7 @@ type Score struct {
 	Crossing   bool        `json:"crossing,omitempty" doc:"it crosses the register break"`
 	Ladder     string      `json:"ladder,omitempty" doc:"key of the ladder it is a rung of"`
 	Rung       int         `json:"rung,omitempty" doc:"from 1"`
+	Growing    bool        `json:"growing,omitempty" doc:"each note is held against the player's own longest"`
 	EarsFirst  bool        `json:"ears_first,omitempty" doc:"nothing is shown of the pitch until the take is over"`
 	Limits     Limits      `json:"limits"`
 	HardLimits Limits      `json:"hard_limits" doc:"what hard notes are judged by"`
@@ -78,6 +82,7 @@ type Segment struct {
 	DynamicTo    Dynamic               `json:"dynamic_to,omitempty" enum:"pp,p,mp,mf,f,ff" doc:"grows or fades to this"`
 	Bursts       int                   `json:"bursts,omitempty" doc:"air: how many bursts; 0 is one even stream"`
 	Pulses       int                   `json:"pulses,omitempty" doc:"pulses of air to a beat, under a tone"`
+	Sounds       bool                  `json:"sounds,omitempty" doc:"a pitch is heard in it: measured notes count these segments"`
 	Hard         bool                  `json:"hard,omitempty" doc:"counted as tried, judged one stage lower"`
 }
 
@@ -105,6 +110,19 @@ func (d Dynamic) Step() int {
 		}
 	}
 	return 0
+}
+
+// Marked returns the score with every segment saying whether it sounds, so that
+// who draws it need not know the phases. A score that was kept before segments
+// said so is marked when it is read.
+func (s Score) Marked() Score {
+	segments := make([]Segment, len(s.Segments))
+	for n, seg := range s.Segments {
+		seg.Sounds = seg.Phase.Sounds()
+		segments[n] = seg
+	}
+	s.Segments = segments
+	return s
 }
 
 // CountIn is the clicks before the first note of every score; a recording

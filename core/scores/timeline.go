@@ -15,6 +15,7 @@ type Cue struct {
 	From    music.Seconds `json:"from_s"`
 	To      music.Seconds `json:"to_s"`
 	Phase   Phase         `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,rest"`
+	Active  bool          `json:"active" doc:"the player sounds or blows in it"`
 	Beats   music.Beats   `json:"beats"`
 	Text    string        `json:"text"`
 	Segment int           `json:"segment" doc:"index into the score's segments"`
@@ -55,7 +56,15 @@ func (s Score) Timeline() Timeline {
 	for n, seg := range s.Segments {
 		from := s.TempoBPM.Seconds(seg.StartBeat)
 		length := s.TempoBPM.Seconds(seg.Beats)
-		t.Cues = append(t.Cues, Cue{from, from + length, seg.Phase, seg.Beats, seg.Text, n})
+		t.Cues = append(t.Cues, Cue{
+			From:    from,
+			To:      from + length,
+			Phase:   seg.Phase,
+			Active:  seg.Phase.Active(),
+			Beats:   seg.Beats,
+			Text:    seg.Text,
+			Segment: n,
+		})
 		if seg.Phase == Listen && seg.Target > 0 {
 			t.Tones = append(t.Tones, Tone{from, length, seg.Target.Frequency(s.A4Hz)})
 		}

@@ -23,6 +23,21 @@ const (
 	CantTell Result = "cant-tell"
 )
 
+// byWorth lists the results, the nearest to clean first.
+var byWorth = []Result{Clean, Nearly, NotYet, CantTell}
+
+// Better returns the one of two results that is nearer to clean; no result is
+// worse than any.
+func Better(a, b Result) Result {
+	switch {
+	case a == "":
+		return b
+	case b == "" || slices.Index(byWorth, a) <= slices.Index(byWorth, b):
+		return a
+	}
+	return b
+}
+
 // Version names the rules; verdicts keep the version they were given under.
 const Version = 2
 
@@ -296,6 +311,10 @@ func (v Verdict) say(s scores.Score) string {
 	}
 	return about + "."
 }
+
+// OnlyHard reports whether nothing but hard notes lay outside: the take is counted
+// as tried.
+func (v Verdict) OnlyHard() bool { return v.Result == Nearly && v.Deciding != nil && v.Deciding.Tried }
 
 // Good reports whether a note kept every limit it was judged by, in a take that
 // could be judged.

@@ -37,10 +37,11 @@ type FrontStep struct {
 
 // FrontCue is a stretch of beats in which the room does one thing.
 type FrontCue struct {
-	From  music.Beats  `json:"from"`
-	Beats music.Beats  `json:"beats"`
-	Phase scores.Phase `json:"phase"`
-	Text  string       `json:"text"`
+	From   music.Beats  `json:"from"`
+	Beats  music.Beats  `json:"beats"`
+	Phase  scores.Phase `json:"phase"`
+	Active bool         `json:"active" doc:"the players sound or blow in it"`
+	Text   string       `json:"text"`
 }
 
 // FrontGroup is the instruments that read the same notes.
@@ -135,7 +136,13 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 func (f *FrontStep) lead(s scores.Score) {
 	f.Tempo, f.Beats, f.Ticked, f.Items, f.Cautions, f.Cues = s.TempoBPM, s.Beats(), s.Ticked, s.Items, s.Cautions, []FrontCue{}
 	for _, seg := range s.Segments {
-		f.Cues = append(f.Cues, FrontCue{seg.StartBeat, seg.Beats, seg.Phase, seg.Text})
+		f.Cues = append(f.Cues, FrontCue{
+			From:   seg.StartBeat,
+			Beats:  seg.Beats,
+			Phase:  seg.Phase,
+			Active: seg.Phase.Active(),
+			Text:   seg.Text,
+		})
 	}
 }
 

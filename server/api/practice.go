@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"hash/fnv"
 	"net/http"
-	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -42,25 +41,19 @@ type Practice struct {
 // PracticeStep is a step worked out for the player's own instrument.
 type PracticeStep struct {
 	practice.Worked
-	ID       string           `json:"id"`
-	Version  int              `json:"version"`
-	Name     string           `json:"name" doc:"the kind's"`
-	Sentence string           `json:"sentence"`
-	Why      string           `json:"why"`
-	Times    int              `json:"times"`
-	Step     AskedStep        `json:"step" doc:"before it was worked out"`
-	Takes    []PracticeTake   `json:"takes" doc:"today's of this step, newest first" nullable:"false"`
-	Ticked   []bool           `json:"ticked" doc:"which items of a ticked step are done today" nullable:"false"`
-	Ladder   *practice.Ladder `json:"ladder,omitempty" doc:"of a step that is a rung"`
-	Best     float64          `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
-	Recent   []string         `json:"recent_tips" doc:"keys of the tips of the step's latest takes, latest first" nullable:"false"`
-	Result   verdict.Result   `json:"result,omitempty" doc:"the best of today, once there is one" enum:"clean,nearly,not-yet,cant-tell"`
-}
-
-// AskedStep is a step as it was planned, for the core to work out anew.
-type AskedStep struct {
-	Kind       string          `json:"kind"`
-	Parameters exercise.Values `json:"parameters"`
+	ID       string             `json:"id"`
+	Version  int                `json:"version"`
+	Name     string             `json:"name" doc:"the kind's"`
+	Sentence string             `json:"sentence"`
+	Why      string             `json:"why"`
+	Times    int                `json:"times"`
+	Step     practice.AskedStep `json:"step" doc:"before it was worked out"`
+	Takes    []PracticeTake     `json:"takes" doc:"today's of this step, newest first" nullable:"false"`
+	Ticked   []bool             `json:"ticked" doc:"which items of a ticked step are done today" nullable:"false"`
+	Ladder   *practice.Ladder   `json:"ladder,omitempty" doc:"of a step that is a rung"`
+	Best     float64            `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
+	Recent   []string           `json:"recent_tips" doc:"keys of the tips of the step's latest takes, latest first" nullable:"false"`
+	Result   verdict.Result     `json:"result,omitempty" doc:"the best of today, once there is one" enum:"clean,nearly,not-yet,cant-tell"`
 }
 
 // PracticeTake is one of today's takes, small.
@@ -177,7 +170,7 @@ func practiceStep(step store.Step, player store.Player, day time.Time) (Practice
 		Sentence: x.Sentence(),
 		Why:      why,
 		Times:    step.Times,
-		Step:     AskedStep{x.Kind.Key, x.Values},
+		Step:     practice.Asked(x),
 		Takes:    []PracticeTake{},
 		Ticked:   make([]bool, len(worked.Score.Items)),
 		Recent:   []string{},
@@ -224,17 +217,9 @@ func (s *PracticeStep) addTake(t store.Take, small map[string]store.Analysis) {
 	view.State = state(t.Failure, analysed)
 	if analysed {
 		view.Result, view.Ribbon = found.Result, &found.Ribbon
-		if s.Result == "" || better(view.Result, s.Result) {
-			s.Result = view.Result
-		}
+		s.Result = verdict.Better(s.Result, view.Result)
 	}
 	s.Takes = append(s.Takes, view)
-}
-
-// better reports whether one result is nearer to clean than another.
-func better(a, b verdict.Result) bool {
-	order := []verdict.Result{verdict.Clean, verdict.Nearly, verdict.NotYet, verdict.CantTell}
-	return slices.Index(order, a) < slices.Index(order, b)
 }
 
 // PracticeWeek is the days ahead, for a device that will be without a network.

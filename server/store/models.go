@@ -163,7 +163,7 @@ type Step struct {
 }
 
 // Exercise returns what the step asks for.
-func (s Step) Exercise() (exercise.Step, error) { return exercise.Parse(s.Kind, s.Parameters) }
+func (s Step) Exercise() (exercise.Step, error) { return exercise.Kept(s.Kind, s.Parameters) }
 
 // Item returns the step as the planner knows it.
 func (s Step) Item() (plan.Item, error) {
@@ -285,7 +285,7 @@ func (ScoreSheet) TableName() string { return "score" }
 
 // AfterFind puts the sheet's score where it is used.
 func (t *Take) AfterFind(*gorm.DB) error {
-	t.Score = t.Sheet.Body
+	t.Score = t.Sheet.Body.Marked()
 	return nil
 }
 

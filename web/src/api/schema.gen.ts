@@ -1112,7 +1112,7 @@ export interface components {
             /** @enum {string} */
             clarinet_chromatic: "side" | "fork-up";
             /** @enum {string} */
-            clarinet_low: "left" | "right" | "alternate";
+            clarinet_low: "alternate" | "left" | "right";
             /** @enum {string} */
             end: "taper" | "marked";
             /** @enum {string} */
@@ -1124,7 +1124,7 @@ export interface components {
             /** @enum {string} */
             hard_notes: "tried" | "graded";
             /** @enum {string} */
-            long_tempo: "60" | "80" | "own";
+            long_tempo: "80" | "60" | "own";
             /** @enum {string} */
             long_tone: "counted" | "longest" | "seconds";
             /** @enum {string} */
@@ -1148,6 +1148,8 @@ export interface components {
             tuning_note: "Bb" | "A" | "F" | "C" | "own";
         };
         Cue: {
+            /** @description the player sounds or blows in it */
+            active: boolean;
             /** Format: double */
             beats: number;
             /** Format: double */
@@ -1430,6 +1432,8 @@ export interface components {
             flags: components["schemas"]["FlagView"][];
         };
         FrontCue: {
+            /** @description the players sound or blow in it */
+            active: boolean;
             /** Format: double */
             beats: number;
             /** Format: double */
@@ -1811,41 +1815,6 @@ export interface components {
             /** @enum {string} */
             role: "nobody" | "director" | "player";
         };
-        Measure: {
-            /** @description what it comes from when it is outside */
-            cause: string;
-            /** @description why the number cannot be relied on */
-            distrust?: string;
-            /**
-             * Format: double
-             * @description the value in limits: above 1 is outside
-             */
-            excess: number;
-            /** @description false: shown, but not part of this step's pass rule */
-            judged: boolean;
-            key: string;
-            /** @description the measure's name on screen */
-            label: string;
-            /**
-             * Format: double
-             * @description in the measure's own unit; meaningless unless judged
-             */
-            limit: number;
-            /**
-             * Format: int64
-             * @description index of the target; -1 for the whole step
-             */
-            note: number;
-            /** @description the value in words: "18 cents flat" */
-            text: string;
-            /** @description on a hard note: counted as tried, not held against the player */
-            tried: boolean;
-            /** Format: double */
-            value: number;
-            /** @description the limit in words */
-            wanted: string;
-            within: boolean;
-        };
         NamedPlayer: {
             id: string;
             name: string;
@@ -2136,6 +2105,41 @@ export interface components {
             field: "first" | "last" | "instrument" | "stage" | "row";
             remedy: string;
         };
+        Reading: {
+            /** @description what it comes from when it is outside */
+            cause: string;
+            /** @description why the number cannot be relied on */
+            distrust?: string;
+            /**
+             * Format: double
+             * @description the value in limits: above 1 is outside
+             */
+            excess: number;
+            /** @description false: shown, but not part of this step's pass rule */
+            judged: boolean;
+            key: string;
+            /** @description the measure's name on screen */
+            label: string;
+            /**
+             * Format: double
+             * @description in the measure's own unit; meaningless unless judged
+             */
+            limit: number;
+            /**
+             * Format: int64
+             * @description index of the target; -1 for the whole step
+             */
+            note: number;
+            /** @description the value in words: "18 cents flat" */
+            text: string;
+            /** @description on a hard note: counted as tried, not held against the player */
+            tried: boolean;
+            /** Format: double */
+            value: number;
+            /** @description the limit in words */
+            wanted: string;
+            within: boolean;
+        };
         Received: {
             /**
              * Format: int64
@@ -2233,6 +2237,8 @@ export interface components {
             crossing?: boolean;
             /** @description nothing is shown of the pitch until the take is over */
             ears_first?: boolean;
+            /** @description each note is held against the player's own longest */
+            growing?: boolean;
             /** @description what hard notes are judged by */
             hard_limits: components["schemas"]["Limits"];
             /** @description instrument key */
@@ -2336,6 +2342,8 @@ export interface components {
              * @description pulses of air to a beat, under a tone
              */
             pulses?: number;
+            /** @description a pitch is heard in it: measured notes count these segments */
+            sounds?: boolean;
             /** Format: double */
             start_beat: number;
             /**
@@ -2793,8 +2801,8 @@ export interface components {
             /** @description everything outside its limit, worst kind first */
             causes: string[];
             /** @description the measure that decided; absent when a recording fault did */
-            deciding?: components["schemas"]["Measure"];
-            measures: components["schemas"]["Measure"][];
+            deciding?: components["schemas"]["Reading"];
+            measures: components["schemas"]["Reading"][];
             /** @enum {string} */
             result: "clean" | "nearly" | "not-yet" | "cant-tell";
             sentence: string;

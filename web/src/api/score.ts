@@ -1,10 +1,8 @@
 import type { Schemas } from './client'
 
-const sounding = ['play', 'buzz', 'sing']
-
 /** targetsOf lists the segments of a score that sound, in the order of its measured notes. */
 export function targetsOf(score: Schemas['Score']): Schemas['Segment'][] {
-  return score.segments.filter((s) => sounding.includes(s.phase))
+  return score.segments.filter((s) => s.sounds)
 }
 
 const verbs: Record<string, string> = { buzz: 'buzzed', sing: 'sung' }

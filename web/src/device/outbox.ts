@@ -1,5 +1,6 @@
 import type { Schemas } from '../api/client'
 import { Failure } from '../api/client'
+import type { Heard } from '../ear/ask'
 import { database, type Entry } from './database'
 import { isOffline } from './kept'
 import { tell, upload } from './upload'
@@ -15,20 +16,10 @@ export type AboutTake = {
   rung?: number
   bestMs?: number
   day: string
-  /** heard is what the device said at once */
+  /** heard is the core's word on it, given on this device at once */
   heard?: Heard
   /** ladder is how the take left it */
   ladder?: Schemas['Ladder']
-}
-
-/** Heard is the core's word on a take, given on this device. */
-export type Heard = {
-  verdict: Schemas['Verdict']
-  ribbon: Schemas['Ribbon']
-  small: Schemas['Ribbon']
-  recording: Schemas['Recording']
-  tuning?: string
-  longest_s: number
 }
 
 /** AboutTold is a small thing to be told: a tick, a flag, a step back. */

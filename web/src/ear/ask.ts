@@ -1,26 +1,37 @@
-import type { Schemas } from '../api/client'
-import type { Heard } from '../device/outbox'
-import { ask } from './listener'
+import type { components, paths } from './ask.gen'
+import { put } from './listener'
 
-/** What the page asks the core, each with its shapes; wasm/ask.go answers. */
-export type Setting = Schemas['Setting']
-export type Worked = Pick<Schemas['PracticeStep'], 'score' | 'timeline' | 'ear' | 'tempi'>
-export type Score = Schemas['Score']
+/** What the page asks of the core. Names and shapes are written from core/ask's Go types. */
+type Paths = keyof paths
+export type Question = { [P in Paths]: P extends `/${infer Name}` ? Name : never }[Paths]
+type Posted<Q extends Question> = paths[`/${Q}`]['post']
+export type Request<Q extends Question> = Posted<Q>['requestBody']['content']['application/json']
+export type Answer<Q extends Question> = Posted<Q>['responses'][200]['content']['application/json']
+
+type Shapes = components['schemas']
+export type Setting = Shapes['Setting']
+export type Score = Shapes['Score']
+export type Heard = Answer<'judge'>
+export type Hold = Answer<'hold'>
+export type Doing = Shapes['Doing']
+export type MicrophoneCheck = Answer<'check'>
+export type Ladder = Answer<'climb'>
 
 export type Sound = { samples: Float32Array<ArrayBuffer>; rate: number }
 
-type Judged = {
-  score: Score
-  start_s: number
-  free_start: boolean
-  recent_tips: string[]
-  tips: Schemas['Practice']['tips']
-  air: string
+async function ask<Q extends Question>(name: Q, request: Request<Q>, samples?: Float32Array): Promise<Answer<Q>> {
+  return (await put(name, request, samples)).answer as Answer<Q> // the core's own JSON, of that type
+}
+
+async function listenTo<Q extends 'perform' | 'reference'>(name: Q, request: Request<Q>): Promise<Sound> {
+  const { sound } = await put(name, request)
+  if (!sound) throw new Error('The core sounded nothing.')
+  return { samples: sound, rate: request.rate }
 }
 
 /** judge listens to a whole take; the samples are given away. */
-export async function judge(about: Judged, sound: Sound): Promise<Heard> {
-  return (await ask('judge', { ...about, rate: sound.rate }, sound.samples)).answer as Heard
+export function judge(about: Omit<Request<'judge'>, 'rate'>, sound: Sound): Promise<Heard> {
+  return ask('judge', { ...about, rate: sound.rate }, sound.samples)
 }
 
 const rehearsalSeconds = 2
@@ -32,60 +43,36 @@ export async function rehearse(score: Score, rate: number): Promise<void> {
 }
 
 /** work works a step out for a player at a tempo; 0 is the step's own. */
-export async function work(setting: Setting, step: Schemas['AskedStep'], tempo: number): Promise<Worked> {
-  return (await ask('work', { setting, step, tempo })).answer as Worked
+export function work(setting: Setting, step: Shapes['AskedStep'], tempo: number): Promise<Answer<'work'>> {
+  return ask('work', { setting, step, tempo })
 }
 
-export type LadderEntry = {
-  what: 'tried' | 'stepped-back'
-  day: string
-  rung: number
-  result?: string
-  hard?: boolean
-  seconds?: number
+/** climb leads a ladder on after a take of a rung. */
+export function climb(request: Request<'climb'>): Promise<Ladder> {
+  return ask('climb', request)
 }
 
-/** climb leads a ladder on after a take or a step back. */
-export async function climb(
-  setting: Setting,
-  ladder: Schemas['Ladder'],
-  entry: LadderEntry,
-): Promise<Schemas['Ladder']> {
-  return (await ask('climb', { setting, ladder, entry })).answer as Schemas['Ladder']
+/** stepBack leads a ladder back a rung, as its player chose. */
+export function stepBack(setting: Setting, ladder: Ladder, day: string): Promise<Ladder> {
+  return ask('step-back', { setting, ladder, day })
 }
-
-export type Doing = { kind: string; load: Schemas['Load']; ago_s: number }
-export type Hold = { hold_s: number; over: boolean; why: string }
 
 /** holdBefore says how long to rest before a step. */
-export async function holdBefore(next: Score, today: Doing[]): Promise<Hold> {
-  return (await ask('before', { next, today })).answer as Hold
+export function holdBefore(next: Score, today: Doing[]): Promise<Hold> {
+  return ask('hold', { next, today })
 }
 
 /** perform lets a simulated player play a score. */
-export async function perform(score: Score, standIn: string, seed: number, rate: number): Promise<Sound> {
-  const { sound } = await ask('perform', { score, stand_in: standIn, seed, rate })
-  return { samples: sound as Float32Array<ArrayBuffer>, rate }
+export function perform(score: Score, standIn: string, seed: number, rate: number): Promise<Sound> {
+  return listenTo('perform', { score, stand_in: standIn, seed, rate })
 }
 
 /** reference sounds a score as it should be. */
-export async function reference(score: Score, rate: number): Promise<Sound> {
-  const { sound } = await ask('reference', { score, rate })
-  return { samples: sound as Float32Array<ArrayBuffer>, rate }
-}
-
-export type MicrophoneCheck = {
-  good: boolean
-  room_db: number
-  note_db: number
-  above_db: number
-  clipped: boolean
-  riding: boolean
-  heard: boolean
-  says: string[]
+export function reference(score: Score, rate: number): Promise<Sound> {
+  return listenTo('reference', { score, rate })
 }
 
 /** checkMicrophone listens to a few seconds of quiet, a note, and quiet. */
-export async function checkMicrophone(sound: Sound): Promise<MicrophoneCheck> {
-  return (await ask('check', { rate: sound.rate }, sound.samples)).answer as MicrophoneCheck
+export function checkMicrophone(sound: Sound): Promise<MicrophoneCheck> {
+  return ask('check', { rate: sound.rate }, sound.samples)
 }

@@ -1,7 +1,7 @@
 import { wasi } from './wasi'
 
-/** Heard is one moment of sound, 10 ms after the one before. */
-export type Heard = {
+/** Moment is one moment of sound, 10 ms after the one before. */
+export type Moment = {
   /** pitch in hertz; 0 for none */
   pitch: number
   /** cents from the note aimed at; 0 without one */
@@ -15,6 +15,13 @@ export type Heard = {
 /** Range is between which pitches to listen, in hertz. */
 export type Range = { lowest: number; highest: number }
 
+/**
+ * Refused is what the core says of a question it cannot answer. Anything else that
+ * is thrown is a trap: the core stopped in the middle, and its memory is not to be
+ * trusted again.
+ */
+export class Refused extends Error {}
+
 type Exports = {
   memory: WebAssembly.Memory
   _initialize: () => void
@@ -23,17 +30,12 @@ type Exports = {
   open: (lowest: number, highest: number, rate: number) => number
   aim: (midi: number, a4: number) => void
   hear: () => number
-  track: (lowest: number, highest: number, rate: number) => number
   letters: (bytes: number) => number
   reply: () => number
-  ask: (which: number) => number
+  put: (name: number) => number
 }
 
 const numbersAFrame = 4
-
-/** questions are what the core is asked in JSON, in the order of wasm/ask.go. */
-export const questions = ['judge', 'work', 'climb', 'before', 'perform', 'reference', 'check'] as const
-export type Question = (typeof questions)[number]
 
 /** Ear is the core's own ear, compiled for the browser. */
 export class Ear {
@@ -58,7 +60,7 @@ export class Ear {
 
   /** open begins to listen live. */
   open(range: Range, rate: number) {
-    if (!this.core.open(range.lowest, range.highest, rate)) throw new Error(`the ear does not hear at ${rate} Hz`)
+    if (!this.core.open(range.lowest, range.highest, rate)) throw new Refused(`the ear does not hear at ${rate} Hz`)
   }
 
   /** aim sets the note that cents are counted from; 0 for none. */
@@ -67,34 +69,29 @@ export class Ear {
   }
 
   /** hear takes the next samples and returns the moments that are now decided. */
-  hear(samples: Float32Array): Heard[] {
+  hear(samples: Float32Array): Moment[] {
     this.write(samples)
     return this.read(this.core.hear())
   }
 
-  /** track hears a whole take. */
-  track(samples: Float32Array, range: Range, rate: number): Heard[] {
-    this.write(samples)
-    const count = this.core.track(range.lowest, range.highest, rate)
-    if (count < 0) throw new Error(`the ear does not hear at ${rate} Hz`)
-    return this.read(count)
-  }
-
-  /** ask puts a question in JSON, with sound where it is about some, and returns the answer. */
-  ask(which: Question, about: unknown, samples?: Float32Array): unknown {
-    if (samples) this.write(samples)
-    const text = new TextEncoder().encode(JSON.stringify(about))
+  /**
+   * ask puts a question of core/ask in JSON, with sound where it is about some, and
+   * returns the answer. It throws Refused with the core's own words.
+   */
+  ask(name: string, request: unknown, samples?: Float32Array): unknown {
+    this.write(samples ?? new Float32Array())
+    const text = new TextEncoder().encode(name + JSON.stringify(request))
     const at = this.core.letters(text.length)
     new Uint8Array(this.core.memory.buffer, at, text.length).set(text)
-    const length = this.core.ask(questions.indexOf(which))
-    const said = new TextDecoder().decode(new Uint8Array(this.core.memory.buffer, this.core.reply(), Math.abs(length)))
-    if (length < 0) throw new Error(said)
-    return JSON.parse(said)
+    const length = this.core.put(name.length)
+    const reply = new TextDecoder().decode(new Uint8Array(this.core.memory.buffer, this.core.reply(), Math.abs(length)))
+    if (length < 0) throw new Refused(reply)
+    return JSON.parse(reply)
   }
 
   /** sound copies so many samples out of the room, after a question that filled it. */
-  sound(samples: number): Float32Array {
-    return new Float32Array(this.core.memory.buffer, this.core.room(samples), samples).slice()
+  sound(samples: number): Float32Array<ArrayBuffer> {
+    return new Float32Array(this.core.memory.buffer as ArrayBuffer, this.core.room(samples), samples).slice()
   }
 
   private write(samples: Float32Array) {
@@ -102,7 +99,7 @@ export class Ear {
     new Float32Array(this.core.memory.buffer, at, samples.length).set(samples) // the view is made afresh: memory may have moved
   }
 
-  private read(count: number): Heard[] {
+  private read(count: number): Moment[] {
     const all = new Float32Array(this.core.memory.buffer, this.core.results(), count * numbersAFrame)
     return Array.from({ length: count }, (_, n) => {
       const [pitch = 0, cents = 0, confidence = 0, level = 0] = all.subarray(n * numbersAFrame, (n + 1) * numbersAFrame)

@@ -1,23 +1,18 @@
-import type { Heard, Question, Range } from './core'
-import type { Asked, Said } from './listener.worker'
+import type { Moment, Range } from './core'
+import type { FromEar, ToEar } from './messages'
 
 /** The core works in a thread of its own, so that the page never waits for it; it is started once and kept. */
 let thread: Worker | undefined
-let onLive: (heard: Heard[]) => void = () => {}
-const waiting = new Map<number, { resolve: (said: Answer) => void; reject: (why: Error) => void }>()
+let onLive: (moments: Moment[]) => void = () => {}
+const waiting = new Map<number, { resolve: (answer: Answer) => void; reject: (why: Error) => void }>()
 let asked = 0
 
-type Answer = { answer: unknown; sound?: Float32Array }
+type Answer = { answer: unknown; sound?: Float32Array<ArrayBuffer> }
 
 function core(): Worker {
   if (thread) return thread
   thread = new Worker(new URL('./listener.worker.ts', import.meta.url), { type: 'module' })
-  thread.onmessage = ({ data }: MessageEvent<Said>) => {
-    if (data.kind === 'live') return onLive(data.heard)
-    if (data.kind === 'answer') return take(data.id)?.resolve(data)
-    if (data.id === undefined) return console.warn(data.reason)
-    take(data.id)?.reject(new Error(data.reason))
-  }
+  thread.onmessage = ({ data }: MessageEvent<FromEar>) => receive(data)
   thread.onerror = () => {
     for (const asker of waiting.values()) asker.reject(new Error('The ear could not be started.'))
     waiting.clear()
@@ -26,7 +21,21 @@ function core(): Worker {
   return thread
 }
 
-function take(id: number) {
+function receive(message: FromEar) {
+  switch (message.kind) {
+    case 'live':
+      return onLive(message.moments)
+    case 'answer':
+      return settled(message.id)?.resolve(message)
+    case 'trapped':
+      return console.warn(`the ear was made afresh, ${message.times} by now: ${message.reason}`)
+  }
+  if (message.id === undefined) return console.warn(message.reason)
+  settled(message.id)?.reject(new Error(message.reason))
+}
+
+/** settled takes who waits for an answer off the list. */
+function settled(id: number) {
   const asker = waiting.get(id)
   waiting.delete(id)
   return asker
@@ -43,8 +52,8 @@ export type Listener = {
  * listen hears live. What cannot be heard is no reason to stop a take: all of it
  * is listened to again at the end.
  */
-export function listen(range: Range, rate: number, onHeard: (heard: Heard[]) => void): Listener {
-  const tell = (said: Asked, transfer: Transferable[] = []) => core().postMessage(said, transfer)
+export function listen(range: Range, rate: number, onHeard: (moments: Moment[]) => void): Listener {
+  const tell = (message: ToEar, transfer: Transferable[] = []) => core().postMessage(message, transfer)
   onLive = onHeard
   tell({ kind: 'open', range, rate })
   return {
@@ -56,13 +65,13 @@ export function listen(range: Range, rate: number, onHeard: (heard: Heard[]) => 
   }
 }
 
-/** ask puts a question to the core; it rejects with the core's own words. */
-export function ask(which: Question, about: unknown, samples?: Float32Array): Promise<Answer> {
+/** put puts a question to the core, with samples that are given away; it rejects with the core's own words. */
+export function put(name: string, request: unknown, samples?: Float32Array): Promise<Answer> {
   const id = ++asked
   return new Promise((resolve, reject) => {
     waiting.set(id, { resolve, reject })
     core().postMessage(
-      { kind: 'ask', id, which, about, ...(samples && { samples }) } satisfies Asked,
+      { kind: 'ask', id, name, request, ...(samples && { samples }) } satisfies ToEar,
       samples ? [samples.buffer] : [],
     )
   })

@@ -1,11 +1,11 @@
-import type { Worked } from './ask'
-import type { Heard } from './core'
+import type { Answer } from './ask'
+import type { Moment } from './core'
 import { listen } from './listener'
 import { scheduleSounds, type Wanted } from './metronome'
 import type { Source } from './microphone'
 import { encodeWAV, sixteenBit } from './wav'
 
-type Led = Pick<Worked, 'score' | 'timeline' | 'ear'>
+type Led = Pick<Answer<'work'>, 'score' | 'timeline' | 'ear'>
 
 /** Recording is a take being recorded. */
 export type Recording = {
@@ -14,7 +14,7 @@ export type Recording = {
   /** level is how loud the latest block was, 0 to 1 of full scale. */
   level: () => number
   /** heard is what the ear has heard so far; it grows. */
-  heard: readonly Heard[]
+  heard: readonly Moment[]
   /** heardFrom is where the first of heard lies, in seconds from the first click. */
   heardFrom: () => number
   /** behind is by how many seconds the ear lags the sound. */
@@ -49,7 +49,7 @@ export function record(led: Led, source: Source, wanted: Wanted): Recording {
   const { context } = source
   let firstAt: number | undefined
   const blocks: Float32Array<ArrayBuffer>[] = []
-  const heard: Heard[] = []
+  const heard: Moment[] = []
   let behind = 0
   const ear = listen({ lowest: led.ear.lowest_hz, highest: led.ear.highest_hz }, context.sampleRate, (more) => {
     heard.push(...more)

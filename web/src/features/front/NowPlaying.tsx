@@ -36,7 +36,7 @@ export function NowPlaying({ step, beat, playing }: Props) {
   if (!cue) return <div className="grow" />
   const count = Math.floor(within - cue.from) + 1
   const read = step.groups.some((g) => g.notes.length > 0)
-  const sounding = ['play', 'buzz', 'sing', 'out'].includes(cue.phase)
+  const sounding = cue.active
   return (
     <div className={`my-auto grid items-center gap-8 ${read ? 'lg:grid-cols-[20rem_minmax(0,1fr)]' : ''}`}>
       <div className="text-center">

@@ -72,6 +72,7 @@ const notation = (instrument: string) => ({
     segments: [
       {
         phase: 'play',
+        sounds: true,
         start_beat: 4,
         beats: 8,
         written_name: 'C4',

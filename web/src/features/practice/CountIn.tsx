@@ -79,7 +79,7 @@ function nowIn(t: Timeline, at: number) {
     beats: cue?.beats ?? 0,
     share: cue ? Math.min(1, Math.max(0, (at - cue.from_s) / length)) : 0,
     next: t.cues[index + 1]?.text ?? '',
-    playing: ['play', 'buzz', 'sing', 'out'].includes(cue?.phase ?? ''),
+    playing: cue?.active ?? false,
     beat: at < 0 ? '·' : String(click?.beat ?? 1),
   }
 }

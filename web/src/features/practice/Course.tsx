@@ -58,7 +58,7 @@ function repeats(parts: Part[], length: number): number {
 }
 
 function part(s: Segment): Part {
-  const sounds = s.phase === 'play' || s.phase === 'buzz' || s.phase === 'sing' || s.phase === 'free'
+  const sounds = s.sounds || s.phase === 'free'
   const bursts = s.bursts ? ` in ${s.bursts} bursts` : ''
   const name = s.written_name && s.phase !== 'rest' ? s.written_name : ''
   const verb = verbs[s.phase] ?? ''

@@ -2,7 +2,7 @@ import { useMutation } from '@tanstack/react-query'
 import type { Schemas } from '../../api/client'
 import { newId } from '../../api/ids'
 import { useOutbox } from '../../device/useOutbox'
-import { climb } from '../../ear/ask'
+import { stepBack } from '../../ear/ask'
 import { Button } from '../../ui/Button'
 import type { Practice } from './queries'
 
@@ -58,7 +58,7 @@ function useStepBack(practice: Practice, ladder: Schemas['Ladder']) {
   const { outbox } = useOutbox()
   return useMutation({
     mutationFn: async () => {
-      const next = await climb(practice.setting, ladder, { what: 'stepped-back', day: practice.day, rung: ladder.rung })
+      const next = await stepBack(practice.setting, ladder, practice.day)
       const act = newId()
       await outbox.keepTold(act, {
         method: 'PUT',

@@ -11,7 +11,7 @@ export function Leading({ step, recording, at, index }: Props) {
   const cue = timeline.cues[index]
   const segment = cue && score.segments[cue.segment]
   if (!segment) return null
-  if (score.kind === 'long-tone-longest' && segment.phase === 'play')
+  if (score.growing && segment.sounds)
     return <GrowingLine seconds={sounding(recording, cue.from_s)} best={step.best_s ?? 0} />
   if (segment.bursts) return <Bursts count={segment.bursts} share={(at - cue.from_s) / (cue.to_s - cue.from_s)} />
   if (score.segments.some((s) => s.dynamic_to)) return <SwellShape step={step} at={at} />

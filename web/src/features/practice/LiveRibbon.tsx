@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import type { Heard } from '../../ear/core'
+import type { Moment } from '../../ear/core'
 import type { Recording } from '../../ear/recorder'
 import type { RoomStep } from './overlay'
 
@@ -67,7 +67,7 @@ function paint(
 }
 
 /** dab puts a moment's ink down: thick where loud, pale where breathy. */
-function dab(pen: CanvasRenderingContext2D, x: number, y: number, width: number, height: number, h: Heard) {
+function dab(pen: CanvasRenderingContext2D, x: number, y: number, width: number, height: number, h: Moment) {
   if (h.pitch === 0 || h.cents === 0) return
   const loud = Math.max(0.08, Math.min(1, 1 + (h.level + 15) / quietest))
   const thick = (loud * height) / 6

@@ -95,20 +95,13 @@ describe('judging here', () => {
     expect(climb).not.toHaveBeenCalled()
   })
 
-  it.each([
-    [{ deciding: { tried: true } }, true],
-    [{ deciding: { tried: false } }, false],
-    [{ result: 'not-yet', deciding: { tried: true } }, false],
-  ])('leads a ladder on, hard notes counted as tried: %o', async (said, hard) => {
-    vi.mocked(judge).mockResolvedValue(word(said) as never)
+  it('leads a ladder on by the verdict', async () => {
     const ladder = { key: 'clarinet-break', rung: 2 } as Schemas['Ladder']
-    const got = await judged(step({ ladder, score: { tempo_bpm: 60, rung: 2 } }))
+    const got = await judged(step({ ladder, result: 'nearly', score: { tempo_bpm: 60, rung: 2 } }))
     expect(got.ladder).toEqual({ rung: 3 })
-    expect(climb).toHaveBeenCalledWith(
-      practice.setting,
-      ladder,
-      expect.objectContaining({ what: 'tried', rung: 2, seconds: 2, hard }),
-    )
+    expect(judge).toHaveBeenCalledWith(expect.objectContaining({ best: 'nearly' }), sound)
+    const { setting, day } = practice
+    expect(climb).toHaveBeenCalledWith({ setting, ladder, day, rung: 2, verdict: word().verdict, seconds: 2 })
   })
 
   it('leaves it to the server where the core cannot be had', async () => {

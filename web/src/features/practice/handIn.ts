@@ -1,6 +1,6 @@
 import { newId } from '../../api/ids'
-import type { AboutTake, Heard, Outbox } from '../../device/outbox'
-import { climb, judge, type Sound } from '../../ear/ask'
+import type { AboutTake, Outbox } from '../../device/outbox'
+import { climb, type Heard, judge, type Sound } from '../../ear/ask'
 import type { RoomStep } from './overlay'
 import type { Practice } from './queries'
 
@@ -36,6 +36,7 @@ export async function judgeHere(practice: Practice, step: RoomStep, take: Handed
         recent_tips: step.recent_tips,
         tips: practice.tips,
         air: practice.setting.conventions.air,
+        ...(step.result && { best: step.result }),
       },
       take.sound,
     )
@@ -53,13 +54,12 @@ type Word = Pick<AboutTake, 'heard' | 'ladder'>
 
 async function climbed(practice: Practice, step: RoomStep, heard: Heard, seconds: number) {
   if (!step.ladder) return undefined
-  const { verdict } = heard
-  return climb(practice.setting, step.ladder, {
-    what: 'tried',
+  return climb({
+    setting: practice.setting,
+    ladder: step.ladder,
     day: practice.day,
     rung: step.score.rung ?? step.ladder.rung,
-    result: verdict.result,
-    hard: verdict.result === 'nearly' && (verdict.deciding?.tried ?? false),
+    verdict: heard.verdict,
     seconds,
   })
 }

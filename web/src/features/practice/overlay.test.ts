@@ -24,7 +24,12 @@ const take = (id: string, step: string, result: string, more = {}): Item =>
     state: 'waiting',
     kind: 'take',
     madeAt: 1,
-    take: { step, day: '2026-11-26', heard: { verdict: { result, tip: { key: 'tip' } }, longest_s: 9 }, ...more },
+    take: {
+      step,
+      day: '2026-11-26',
+      heard: { verdict: { result, tip: { key: 'tip' } }, best: result, longest_s: 9 },
+      ...more,
+    },
   }) as unknown as Item
 
 it('shows a take of this device with its word, its tip and its best', () => {
@@ -35,8 +40,10 @@ it('shows a take of this device with its word, its tip and its best', () => {
   expect(a?.best_s).toBe(9)
 })
 
-it('keeps the better result of the day', () => {
-  const [a] = withDevice(practice, [take('1', 'a', 'clean'), take('2', 'a', 'not-yet')])
+it('shows the best of the day as the core had it with each take', () => {
+  const second = take('2', 'a', 'not-yet')
+  if (second.take?.heard) second.take.heard.best = 'clean'
+  const [a] = withDevice(practice, [take('1', 'a', 'clean'), second])
   expect(a?.result).toBe('clean')
   expect(a?.takes.map((t) => t.id)).toEqual(['2', '1'])
 })

@@ -10,8 +10,6 @@ export type RoomTake = Omit<Schemas['PracticeTake'], 'state'> & { state: 'waitin
 /** RoomStep is a step as its player sees it now, with what this device knows and the server does not yet. */
 export type RoomStep = Omit<PracticeStep, 'takes'> & { takes: RoomTake[] }
 
-const order: Result[] = ['clean', 'nearly', 'not-yet', 'cant-tell']
-
 /** withDevice lays what is on the device over what the server said. */
 export function withDevice(practice: Practice, items: readonly Item[]): RoomStep[] {
   return practice.steps.map((step) => items.reduce((s, item) => withItem(s, item, practice.day), step as RoomStep))
@@ -37,21 +35,17 @@ function withTake(step: RoomStep, item: Item, ladder: RoomStep['ladder']): RoomS
     played_at: new Date(item.madeAt).toISOString(),
     ...(heard && { result: heard.verdict.result, ribbon: heard.small }),
   }
-  const best = Math.max(step.best_s ?? 0, step.score.kind === 'long-tone-longest' ? (heard?.longest_s ?? 0) : 0)
+  const best = Math.max(step.best_s ?? 0, heard?.longest_s ?? 0)
   return {
     ...step,
     ...(ladder && { ladder }),
     ...(best > 0 && { best_s: best }),
     ...(heard && {
-      result: better(heard.verdict.result, step.result),
+      result: heard.best,
       recent_tips: [heard.verdict.tip.key, ...step.recent_tips],
     }),
     takes: [shown, ...step.takes.filter((t) => t.id !== item.id)],
   }
-}
-
-function better(a: Result, b: Result | undefined): Result {
-  return b === undefined || order.indexOf(a) < order.indexOf(b) ? a : b
 }
 
 /** shown lists what the server's answer of a moment shows by now, so that the device need not. */

@@ -3,7 +3,7 @@ import type { Schemas } from '../../api/client'
 import { nameOf, targetsOf } from '../../api/score'
 import type { TakeDetail } from './queries'
 
-type Measure = Schemas['Measure']
+type Measure = Schemas['Reading']
 
 /** Measures lists every number with its limit, note by note. */
 export function Measures({ take }: { take: TakeDetail }) {

@@ -7,7 +7,7 @@ import { ribbon, theClass, verdict } from '../../testing/things'
 import type { TakeDetail } from './queries'
 import { TakeView } from './TakeView'
 
-const measure = (key: string, label: string, text: string, more: Partial<Schemas['Measure']> = {}) =>
+const measure = (key: string, label: string, text: string, more: Partial<Schemas['Reading']> = {}) =>
   ({
     key,
     label,
@@ -21,7 +21,7 @@ const measure = (key: string, label: string, text: string, more: Partial<Schemas
     cause: '',
     excess: 0,
     ...more,
-  }) as Schemas['Measure']
+  }) as Schemas['Reading']
 
 const steady = measure('steadiness', 'Steadiness', 'wavers ±20 cents', { within: false })
 
@@ -41,6 +41,7 @@ const take = (more: Partial<TakeDetail> = {}): TakeDetail =>
       segments: [
         {
           phase: 'play',
+          sounds: true,
           start_beat: 0,
           beats: 8,
           written_name: 'C4',

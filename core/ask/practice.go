@@ -1,0 +1,68 @@
+package ask
+
+import (
+	"earlychorus/core/ladder"
+	"earlychorus/core/music"
+	"earlychorus/core/practice"
+	"earlychorus/core/scores"
+	"earlychorus/core/verdict"
+)
+
+// WorkRequest is a step for a player.
+type WorkRequest struct {
+	Setting practice.Setting   `json:"setting"`
+	Step    practice.AskedStep `json:"step"`
+	Tempo   music.Tempo        `json:"tempo" doc:"of the player's choice; 0 is the step's own"`
+}
+
+func work(in WorkRequest, _ *Room) (practice.Worked, error) {
+	step, err := in.Step.Step()
+	if err != nil {
+		return practice.Worked{}, err
+	}
+	return practice.Work(in.Setting, step, in.Tempo)
+}
+
+// ClimbRequest is a take of a rung, and the ladder before it.
+type ClimbRequest struct {
+	Setting practice.Setting `json:"setting"`
+	Ladder  practice.Ladder  `json:"ladder"`
+	Day     string           `json:"day" doc:"the school's date"`
+	Rung    int              `json:"rung" doc:"that was played, from 1"`
+	Verdict verdict.Verdict  `json:"verdict"`
+	Seconds music.Seconds    `json:"seconds" doc:"length of the take"`
+}
+
+func climb(in ClimbRequest, _ *Room) (practice.Ladder, error) {
+	who, err := in.Setting.Player()
+	if err != nil {
+		return practice.Ladder{}, err
+	}
+	next, _ := practice.Climb(in.Ladder, who.Instrument, ladder.TriedOn(in.Day, in.Rung, in.Verdict, in.Seconds))
+	return next, nil
+}
+
+// StepBackRequest is a ladder that its player goes back on.
+type StepBackRequest struct {
+	Setting practice.Setting `json:"setting"`
+	Ladder  practice.Ladder  `json:"ladder"`
+	Day     string           `json:"day" doc:"the school's date"`
+}
+
+func stepBack(in StepBackRequest, _ *Room) (practice.Ladder, error) {
+	who, err := in.Setting.Player()
+	if err != nil {
+		return practice.Ladder{}, err
+	}
+	return practice.StepBack(in.Ladder, who.Instrument, in.Day), nil
+}
+
+// HoldRequest is the step to come, and what was played today, latest first.
+type HoldRequest struct {
+	Next  scores.Score     `json:"next"`
+	Today []practice.Doing `json:"today" nullable:"false"`
+}
+
+func hold(in HoldRequest, _ *Room) (practice.Hold, error) {
+	return practice.Before(in.Next, in.Today), nil
+}

@@ -1,0 +1,63 @@
+package ask
+
+import (
+	"context"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/ear"
+	"earlychorus/core/music"
+	"earlychorus/core/outcome"
+	"earlychorus/core/ribbon"
+	"earlychorus/core/verdict"
+)
+
+// JudgeRequest is a take in the room.
+type JudgeRequest struct {
+	outcome.Request
+	Rate int            `json:"rate" doc:"of the sound in the room, Hz"`
+	Best verdict.Result `json:"best,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the best of today before it"`
+}
+
+// Heard is what the page shows of a take: no more than it draws.
+type Heard struct {
+	Verdict   verdict.Verdict `json:"verdict"`
+	Best      verdict.Result  `json:"best" enum:"clean,nearly,not-yet,cant-tell" doc:"the best of today with it"`
+	Ribbon    ribbon.Ribbon   `json:"ribbon"`
+	Small     ribbon.Ribbon   `json:"small"`
+	Tuning    string          `json:"tuning,omitempty"`
+	Recording ear.Recording   `json:"recording"`
+	Longest   music.Seconds   `json:"longest_s" doc:"in a step that grows; otherwise 0"`
+}
+
+const (
+	wide  = 600 // points across a phone
+	small = 96
+)
+
+func judge(in JudgeRequest, room *Room) (Heard, error) {
+	came, err := outcome.Of(context.Background(), audio.Mono{Rate: in.Rate, Samples: room.Samples}, in.Request)
+	if err != nil {
+		return Heard{}, err
+	}
+	out := Heard{
+		Verdict:   came.Verdict,
+		Best:      verdict.Better(came.Verdict.Result, in.Best),
+		Tuning:    came.Tuning,
+		Recording: came.Analysis.Recording,
+		Longest:   came.Longest(in.Score),
+	}
+	if out.Ribbon, err = came.Draw(in.Score, wide); err != nil {
+		return Heard{}, err
+	}
+	out.Small, err = came.Draw(in.Score, small)
+	return out, err
+}
+
+// CheckRequest is a few seconds of quiet, a note, and quiet in the room.
+type CheckRequest struct {
+	Rate int `json:"rate" doc:"of the sound in the room, Hz"`
+}
+
+func check(in CheckRequest, room *Room) (ear.MicrophoneCheck, error) {
+	return ear.CheckMicrophone(context.Background(), audio.Mono{Rate: in.Rate, Samples: room.Samples})
+}

@@ -1,0 +1,16 @@
+import type { Moment, Range } from './core'
+
+/** ToEar is what the page sends to the ear's thread. */
+export type ToEar =
+  | { kind: 'open'; range: Range; rate: number }
+  | { kind: 'aim'; midi: number; a4: number }
+  | { kind: 'hear'; samples: Float32Array }
+  | { kind: 'ask'; id: number; name: string; request: unknown; samples?: Float32Array }
+
+/** FromEar is what the thread sends back; sound is what a question filled the room with. */
+export type FromEar =
+  | { kind: 'live'; moments: Moment[] }
+  | { kind: 'answer'; id: number; answer: unknown; sound?: Float32Array<ArrayBuffer> }
+  | { kind: 'failed'; id?: number; reason: string }
+  /** the core stopped in the middle and was made afresh; so many times by now */
+  | { kind: 'trapped'; times: number; reason: string }
