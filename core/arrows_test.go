@@ -42,7 +42,7 @@ var allowed = map[string][]string{
 	"practice":       {"music", "instrument", "scores", "exercise", "ear", "ladder", "plan"},
 	"progress":       {"dsp", "music", "ear", "measure", "verdict"},
 	"engrave":        {"music", "scores", "notation"},
-	"roster":         {"instrument"},
+	"roster":         {"instrument", "scores"},
 	"notation":       {"music", "instrument", "scores", "exercise", "plan"},
 	"synth":          {"audio", "music", "instrument", "scores", "measure"},
 }

@@ -41,7 +41,6 @@ func rootCommand() *cobra.Command {
 		docsCommand(),
 		openAPICommand(),
 		questionsCommand(),
-		testDatabaseCommand(),
 	)
 	return root
 }

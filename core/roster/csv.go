@@ -6,43 +6,32 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strconv"
 	"strings"
-	"unicode/utf8"
 )
 
 // largest is the longest file read.
 const largest = 2 << 20
 
-// headings are what columns are called, by what they mean.
-var headings = map[string][]string{
-	"first": {
-		"first",
-		"first name",
-		"firstname",
-		"given name",
-		"given",
-		"forename",
-		"givenname",
-		"preferred name",
-		"vorname",
-		"prénom",
-	},
-	"last":       {"last", "last name", "lastname", "family name", "surname", "familyname", "nachname", "nom"},
-	"name":       {"name", "student", "student name", "player", "full name", "pupil"},
-	"instrument": {"instrument", "instr", "section", "plays", "instrument name", "part"},
-	"variant":    {"variant", "valves", "built as"},
-	"stage":      {"stage", "level"},
-	"external_id": {
-		"id",
-		"student id",
-		"external id",
-		"sourcedid",
-		"sis id",
-		"number",
-		"student number",
-		"pupil number",
-	},
+// fullName is the meaning of a column that holds first and last name.
+const fullName = "name"
+
+// fullNames are what lists call it.
+var fullNames = []string{"name", "student", "student name", "player", "full name", "pupil"}
+
+// meaningOf returns what a heading means: a field's key, fullName, or "".
+func meaningOf(heading string) string {
+	plain := plainly(heading)
+	if slices.Contains(fullNames, plain) {
+		return fullName
+	}
+	for _, f := range Fields() {
+		if slices.Contains(f.headings, plain) {
+			return f.Key
+		}
+	}
+	return ""
 }
 
 // Read reads a file: CSV with commas, semicolons or tabs, or a OneRoster zip.
@@ -69,10 +58,7 @@ func Read(file []byte, classID string) (List, error) {
 
 // recordsOf reads a CSV file's lines, whatever divides them.
 func recordsOf(file []byte) ([][]string, error) {
-	file = bytes.TrimPrefix(file, []byte("\xEF\xBB\xBF"))
-	if !utf8.Valid(file) {
-		file = latin1(file) // older spreadsheets save so
-	}
+	file = inUTF8(file)
 	r := csv.NewReader(bytes.NewReader(file))
 	r.Comma = divider(file)
 	r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace = -1, true, true
@@ -98,14 +84,6 @@ func recordsOf(file []byte) ([][]string, error) {
 		return nil, ReadError{"The file is empty."}
 	}
 	return out, nil
-}
-
-func latin1(file []byte) []byte {
-	runes := make([]rune, len(file))
-	for n, b := range file {
-		runes[n] = rune(b)
-	}
-	return []byte(string(runes))
 }
 
 // divider is what most often stands in the first line.
@@ -135,7 +113,7 @@ func fromRecords(records [][]string) (List, error) {
 		}
 		list.Columns = append(list.Columns, Column{name, m})
 	}
-	if !has(meanings, "first") && !has(meanings, "name") {
+	if !slices.Contains(meanings, "first") && !slices.Contains(meanings, "name") {
 		return list, ReadError{"No column with names was found. Call one \"First name\" or \"Name\"."}
 	}
 	for n, record := range records[begin:] {
@@ -151,26 +129,13 @@ func fromRecords(records [][]string) (List, error) {
 	return list, nil
 }
 
-func has(meanings []string, m string) bool {
-	for _, x := range meanings {
-		if x == m {
-			return true
-		}
-	}
-	return false
-}
-
 // meaningsOf understands a line as headings; headed is false when none of it is
 // one.
 func meaningsOf(record []string) (meanings []string, headed bool) {
 	meanings = make([]string, len(record))
 	for n, cell := range record {
-		for meaning, names := range headings {
-			for _, name := range names {
-				if plainly(cell) == name && !has(meanings, meaning) {
-					meanings[n], headed = meaning, true
-				}
-			}
+		if m := meaningOf(cell); m != "" && !slices.Contains(meanings, m) {
+			meanings[n], headed = m, true
 		}
 	}
 	return meanings, headed
@@ -182,13 +147,13 @@ func guessed(record []string) []string {
 	meanings := make([]string, len(record))
 	names := []string{}
 	for n, cell := range record {
-		if key, _ := InstrumentOf(cell); key != "" && !has(meanings, "instrument") {
+		if key, _ := InstrumentOf(cell); key != "" && !slices.Contains(meanings, "instrument") {
 			meanings[n] = "instrument"
 		} else if _, err := strconv.Atoi(cell); err != nil && cell != "" && len(names) < 2 {
 			names = append(names, strconv.Itoa(n))
 		}
 	}
-	if !has(meanings, "instrument") {
+	if !slices.Contains(meanings, "instrument") {
 		return meanings // nothing says that these are players
 	}
 	for k, at := range names {
@@ -204,38 +169,32 @@ func guessed(record []string) []string {
 	return meanings
 }
 
+// rowOf reads a line by what its columns mean.
 func rowOf(record, meanings []string, line int) Row {
 	r := Row{Line: line}
-	said := ""
+	cells := map[string]string{}
 	for n, cell := range record {
-		if n >= len(meanings) {
-			break
+		if n < len(meanings) && meanings[n] != "" {
+			cells[meanings[n]] = cell
 		}
-		switch meanings[n] {
-		case "first":
-			r.First = cell
-		case "last":
-			r.Last = cell
-		case "name":
-			r.First, r.Last = divided(cell)
-		case "instrument":
-			said = cell
-			r.Instrument, r.Variant = InstrumentOf(cell)
-		case "variant":
-			if strings.Contains(cell, "4") {
-				r.Variant = "4-valve"
-			}
-		case "stage":
-			r.Stage, _ = strconv.Atoi(cell) // anything else is by the weeks
-		case "external_id":
-			r.ExternalID = cell
+	}
+	if name, ok := cells[fullName]; ok {
+		r.FirstName, r.LastName = divided(name)
+	}
+	for _, f := range Fields() {
+		cell, there := cells[f.Key]
+		switch {
+		case there && f.text != nil:
+			*f.text(&r.Person) = cell
+		case there:
+			f.read(&r.Person, cell)
 		}
 	}
 	r = r.Check()
-	if r.Instrument == "" && said != "" {
+	if cell := cells["instrument"]; r.Instrument == "" && cell != "" {
 		for n := range r.Problems {
 			if r.Problems[n].Field == "instrument" {
-				r.Problems[n].Remedy = fmt.Sprintf("%q is not known here: choose an instrument", said)
+				r.Problems[n].Remedy = fmt.Sprintf("%q is not known here: choose an instrument", cell)
 			}
 		}
 	}

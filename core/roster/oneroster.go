@@ -87,13 +87,9 @@ func (t table) get(row []string, column string) string {
 }
 
 func oneRoster(files map[string][][]string, classID string) (List, error) {
-	users, enrollments, roles := tableOf(
-		files["users.csv"],
-	), tableOf(
-		files["enrollments.csv"],
-	), tableOf(
-		files["roles.csv"],
-	)
+	users := tableOf(files["users.csv"])
+	enrollments := tableOf(files["enrollments.csv"])
+	roles := tableOf(files["roles.csv"])
 	students := map[string]bool{}
 	for _, row := range roles.rows {
 		if roles.get(row, "role") == "student" {
@@ -112,10 +108,8 @@ func oneRoster(files map[string][][]string, classID string) (List, error) {
 	}
 	if classID == "" && len(classes) > 1 {
 		return List{}, ReadError{
-			"The roster holds several classes (" + strings.Join(
-				classNames(files, classes),
-				", ",
-			) + "). Export one of them alone.",
+			fmt.Sprintf("The roster holds several classes (%s). Export one of them alone.",
+				strings.Join(classNames(files, classes), ", ")),
 		}
 	}
 	list := List{
@@ -139,10 +133,8 @@ func oneRoster(files map[string][][]string, classID string) (List, error) {
 			first = users.get(row, "givenName")
 		}
 		list.Rows = append(list.Rows, Row{
-			Line:       n + 2,
-			First:      first,
-			Last:       users.get(row, "familyName"),
-			ExternalID: id,
+			Line:   n + 2,
+			Person: Person{FirstName: first, LastName: users.get(row, "familyName"), ExternalID: id},
 		}.Check())
 	}
 	if len(list.Rows) == 0 {

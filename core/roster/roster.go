@@ -4,8 +4,8 @@
 package roster
 
 import (
+	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 
 	"earlychorus/core/instrument"
@@ -13,19 +13,14 @@ import (
 
 // Row is one player as a list names one.
 type Row struct {
-	Line       int       `json:"line" doc:"in the file, from 1"`
-	First      string    `json:"first"`
-	Last       string    `json:"last"`
-	Instrument string    `json:"instrument" doc:"key; empty when it is not known"`
-	Variant    string    `json:"variant"`
-	Stage      int       `json:"stage" doc:"0: by the weeks since the first lesson"`
-	ExternalID string    `json:"external_id" doc:"the school's own number"`
-	Problems   []Problem `json:"problems" nullable:"false"`
+	Line int `json:"line" doc:"in the file, from 1"`
+	Person
+	Problems []Problem `json:"problems" nullable:"false"`
 }
 
 // Problem is what is wrong with a row, and what to do.
 type Problem struct {
-	Field  string `json:"field" enum:"first,last,instrument,stage,row"`
+	Field  string `json:"field" doc:"key of the field, or row"`
 	Remedy string `json:"remedy"`
 }
 
@@ -50,48 +45,56 @@ type ReadError struct{ Remedy string }
 
 func (e ReadError) Error() string { return e.Remedy }
 
-// Check adds to a row what is wrong with it as it stands.
+// Check returns the row tidied, with what has to be mended in it.
 func (r Row) Check() Row {
-	r.Problems = []Problem{}
-	wrong := func(field, remedy string) { r.Problems = append(r.Problems, Problem{field, remedy}) }
-	if r.First == "" {
-		wrong("first", "give a first name")
-	}
-	if len([]rune(r.First)) > 60 || len([]rune(r.Last)) > 60 {
-		wrong("first", "use at most 60 letters for a name")
-	}
-	i, err := instrument.Get(r.Instrument)
-	switch {
-	case r.Instrument == "":
-		wrong("instrument", "choose an instrument")
-	case err != nil:
-		wrong("instrument", "choose an instrument of the list")
-	default:
-		if _, err := i.As(r.Variant); err != nil {
-			r.Variant = ""
+	r.Person, r.Problems = r.Tidy(), []Problem{}
+	for _, f := range Fields() {
+		remedy := ""
+		switch {
+		case f.text != nil:
+			remedy = f.wrongText(*f.text(&r.Person))
+		case f.wrong != nil:
+			remedy = f.wrong(r.Person)
 		}
-	}
-	if r.Stage < 0 || r.Stage > 4 {
-		wrong("stage", "choose a stage from 1 to 4, or leave it to the weeks")
+		if remedy != "" {
+			r.Problems = append(r.Problems, Problem{f.Key, remedy})
+		}
 	}
 	return r
 }
+
+// Against compares the row with whom a class knows: which of them it means, by
+// index (-1 for nobody), and the row with what it leaves out filled in. What was
+// found in the list as a whole stays a problem.
+func (r Row) Against(known []Person) (row Row, means int) {
+	for n, p := range known {
+		if !r.Means(p) {
+			continue
+		}
+		row = Row{Line: r.Line, Person: r.Over(p)}.Check()
+		for _, q := range r.Problems {
+			if q.Field == wholeRow {
+				row.Problems = append(row.Problems, q)
+			}
+		}
+		return row, n
+	}
+	return r, -1
+}
+
+// wholeRow stands for a field where a problem is of the row among the others.
+const wholeRow = "row"
 
 // named checks rows against each other: two players of one name cannot be told
 // apart on a sign-in page.
 func named(rows []Row) []Row {
 	seen := map[string]int{}
 	for n := range rows {
-		key := strings.ToLower(rows[n].First + " " + rows[n].Last)
+		key := strings.ToLower(rows[n].FullName())
 		if first, twice := seen[key]; twice && key != " " {
 			rows[n].Problems = append(
 				rows[n].Problems,
-				Problem{
-					"row",
-					"the same name stands in line " + strconv.Itoa(
-						rows[first].Line,
-					) + ": take one out, or tell them apart",
-				},
+				Problem{wholeRow, fmt.Sprintf("the same name stands in line %d: take one out, or tell them apart", rows[first].Line)},
 			)
 			continue
 		}

@@ -23,7 +23,7 @@ func read(t *testing.T, file string) roster.List {
 
 func short(rows []roster.Row) (out []string) {
 	for _, r := range rows {
-		s := r.First + "|" + r.Last + "|" + r.Instrument
+		s := r.FirstName + "|" + r.LastName + "|" + r.Instrument
 		if r.Variant != "" {
 			s += "|" + r.Variant
 		}
@@ -157,4 +157,30 @@ func FuzzRead(f *testing.F) {
 			require.LessOrEqual(t, len(l.Rows), roster.MostRows)
 		}
 	})
+}
+
+// Excel's "CSV" is Windows' code page 1252, on a Mac long Mac OS Roman; "Unicode
+// text" is UTF-16. (Bytes from the code pages' published tables.)
+func TestNamesInEveryEncodingThatSpreadsheetsSave(t *testing.T) {
+	want := []string{"Siobhán|O’Brien|flute", "Anežka|Šimek|clarinet", "René|Müller|tuba", "Łukasz|Ødegård|horn"}
+	const text = "First,Last,Instrument\nSiobhán,O’Brien,Flute\nAnežka,Šimek,Clarinet\nRené,Müller,Tuba\nŁukasz,Ødegård,Horn\n"
+	assert.Equal(t, want, short(read(t, text).Rows))
+	assert.Equal(t, want, short(read(t, "\xEF\xBB\xBF"+text).Rows), "with a mark")
+
+	utf16 := []byte{0xFF, 0xFE}
+	for _, r := range text { // all within the basic plane
+		utf16 = append(utf16, byte(r), byte(r>>8))
+	}
+	assert.Equal(t, want, short(read(t, string(utf16)).Rows), "UTF-16")
+
+	// ’ 92, Š 8A, ž 9E, é E9, ü FC, á E1, å E5, Ø D8
+	windows := "First,Last,Instrument\nSiobh\xE1n,O\x92Brien,Flute\nAne\x9Eka,\x8Aimek,Clarinet\nRen\xE9,M\xFCller,Tuba\n"
+	assert.Equal(t, want[:3], short(read(t, windows).Rows), "Windows-1252")
+	assert.Equal(t, []string{"Pat|O’Brien|flute"}, short(read(t, "First,Last,Instrument\nPat,O\x92Brien,Flute\n").Rows))
+	assert.Equal(t, []string{"Kim|Šimek|flute"}, short(read(t, "First,Last,Instrument\nKim,\x8Aimek,Flute\n").Rows))
+
+	// ’ D5, é 8E, ü 9F, á 87
+	mac := "First,Last,Instrument\nSiobh\x87n,O\xD5Brien,Flute\nRen\x8E,M\x9Fller,Tuba\n"
+	assert.Equal(t, []string{want[0], want[2]}, short(read(t, mac).Rows), "Mac OS Roman")
+	assert.Equal(t, []string{"Pat|O’Brien|flute"}, short(read(t, "First,Last,Instrument\nPat,O\xD5Brien,Flute\n").Rows))
 }

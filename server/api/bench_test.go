@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/instrument"
+	"earlychorus/core/roster"
 	"earlychorus/core/scores"
 	"earlychorus/server/api"
 	"earlychorus/server/store"
@@ -23,11 +24,9 @@ func BenchmarkPreview(b *testing.B) {
 	for n := range 68 {
 		keys := instrument.Keys()
 		players = append(players, store.Player{
-			ID:         newID(),
-			ClassID:    band.Class.ID,
-			FirstName:  fmt.Sprintf("Player%d", n),
-			Instrument: keys[n%len(keys)],
-			Stage:      scores.Stage(1 + n%3),
+			ID:      newID(),
+			ClassID: band.Class.ID,
+			Person:  roster.Person{FirstName: fmt.Sprintf("Player%d", n), Instrument: keys[n%len(keys)], Stage: scores.Stage(1 + n%3)},
 		})
 	}
 	require.NoError(b, h.store.SaveRoster(b.Context(), players, nil))

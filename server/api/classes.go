@@ -13,6 +13,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
+	"earlychorus/core/roster"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/store"
@@ -33,6 +34,7 @@ type ClassSetUp struct {
 	Tips         []measure.Advice     `json:"tips" doc:"with the class's own words" nullable:"false"`
 	OwnTips      verdict.Book         `json:"own_tips" doc:"the class's own words by key"`
 	Players      []PlayerSetUp        `json:"players" nullable:"false"`
+	Fields       []roster.Field       `json:"fields" doc:"what the list says of a player, in the form's order" nullable:"false"`
 	Directors    []string             `json:"directors" doc:"who directs the class, by name" nullable:"false"`
 	Instruments  []InstrumentChoice   `json:"instruments" nullable:"false"`
 	Exceptions   []ExceptionView      `json:"exceptions" doc:"that are not over" nullable:"false"`
@@ -48,14 +50,9 @@ type StageLimits struct {
 
 // PlayerSetUp is a player as the director edits one.
 type PlayerSetUp struct {
-	ID         string       `json:"id"`
-	First      string       `json:"first"`
-	Last       string       `json:"last"`
-	Instrument string       `json:"instrument"`
-	Variant    string       `json:"variant"`
-	Stage      scores.Stage `json:"stage" doc:"0: by the weeks"`
-	Section    string       `json:"section"`
-	ExternalID string       `json:"external_id"`
+	ID string `json:"id"`
+	roster.Person
+	Section string `json:"section"`
 }
 
 // InstrumentChoice is an instrument of the table.
@@ -120,6 +117,7 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 		Tips:         class.Tips.Advices(),
 		OwnTips:      class.Tips,
 		Players:      []PlayerSetUp{},
+		Fields:       roster.OnForm(),
 		Instruments:  []InstrumentChoice{},
 		Exceptions:   []ExceptionView{},
 		Today:        day.Format(time.DateOnly),
@@ -182,19 +180,7 @@ func (a *API) playersSetUp(ctx context.Context, class store.Class) ([]PlayerSetU
 	for _, i := range instrument.All() { // in score order
 		for _, p := range players {
 			if p.Instrument == i.Key {
-				out = append(
-					out,
-					PlayerSetUp{
-						p.ID,
-						p.FirstName,
-						p.LastName,
-						p.Instrument,
-						p.Variant,
-						p.Stage,
-						i.Section,
-						p.ExternalID,
-					},
-				)
+				out = append(out, PlayerSetUp{ID: p.ID, Person: p.Person, Section: i.Section})
 			}
 		}
 	}

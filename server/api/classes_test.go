@@ -65,7 +65,7 @@ func TestAMessyListBecomesAClass(t *testing.T) {
 	)
 	director.want(200, "POST", class+"/roster", map[string]any{"rows": again.Rows[:1]}, &made)
 	assert.Len(t, made.Players, 3)
-	assert.Equal(t, "Wrenna", made.Players[0].First)
+	assert.Equal(t, "Wrenna", made.Players[0].FirstName)
 
 	res, answer = director.ask("POST", class+"/roster/preview", []byte("Shirt,Shoes\nM,9\n"))
 	assert.Equal(t, 422, res.StatusCode)
@@ -144,7 +144,7 @@ func TestTheNextYearTakesOver(t *testing.T) {
 		&next,
 	)
 	require.Len(t, next.Players, 1)
-	assert.Equal(t, "Ada", next.Players[0].First)
+	assert.Equal(t, "Ada", next.Players[0].FirstName)
 	assert.NotEqual(t, b.Class.Code, next.Class.Code)
 	assert.Regexp(t, `^[A-Z]+-[A-Z]+-\d\d$`, next.Class.Code)
 

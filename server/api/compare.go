@@ -9,6 +9,7 @@ import (
 	"github.com/go-chi/chi/v5"
 
 	"earlychorus/core/contour"
+	"earlychorus/core/roster"
 	"earlychorus/core/verdict"
 	"earlychorus/server/store"
 )
@@ -46,7 +47,7 @@ func (a *API) showOthers(ctx context.Context, in *TakePath) (*othersOutput, erro
 	for _, r := range rows {
 		one := OtherTake{
 			r.TakeID,
-			store.Player{FirstName: r.FirstName, LastName: r.LastName}.FullName(),
+			roster.Person{FirstName: r.FirstName, LastName: r.LastName}.FullName(),
 			r.Day.Format(time.DateOnly),
 			r.Result,
 		}

@@ -7,13 +7,11 @@ import (
 	"io"
 	"net/http"
 	"strconv"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"
 
 	"earlychorus/core/roster"
-	"earlychorus/core/scores"
 	"earlychorus/server/store"
 )
 
@@ -78,43 +76,20 @@ func (a *API) previewRoster(w http.ResponseWriter, r *http.Request) {
 	_ = json.NewEncoder(w).Encode(out) // the asker may be gone
 }
 
-// against finds the player that a row means: by the school's own number, else by
-// name. What a list does not know, an instrument say, stays as it is.
+// against compares a row with a class's players.
 func against(players []store.Player, row roster.Row) RosterRow {
-	out := RosterRow{Row: row, Action: "add"}
-	for _, p := range players {
-		byNumber := row.ExternalID != "" && p.ExternalID == row.ExternalID
-		byName := strings.EqualFold(p.FirstName, row.First) && strings.EqualFold(p.LastName, row.Last) &&
-			(p.ExternalID == "" || row.ExternalID == "")
-		if !byNumber && !byName {
-			continue
-		}
-		out.PlayerID, out.Action = p.ID, "change"
-		if row.Instrument == "" {
-			out.Instrument, out.Variant = p.Instrument, p.Variant
-		}
-		if row.Stage == 0 {
-			out.Stage = int(p.Stage)
-		}
-		if row.ExternalID == "" {
-			out.ExternalID = p.ExternalID
-		}
-		problems := out.Problems
-		out.Row = out.Check()
-		for _, q := range problems {
-			if q.Field == "row" {
-				out.Problems = append(out.Problems, q)
-			}
-		}
-		if p.FirstName == out.First && p.LastName == out.Last && p.Instrument == out.Instrument &&
-			p.Variant == out.Variant &&
-			int(p.Stage) == out.Stage &&
-			p.ExternalID == out.ExternalID {
-			out.Action = "same"
-		}
-		break
+	known := make([]roster.Person, len(players))
+	for n, p := range players {
+		known[n] = p.Person
 	}
-	return out
+	row, means := row.Against(known)
+	switch {
+	case means < 0:
+		return RosterRow{Row: row, Action: "add"}
+	case row.Person == known[means]:
+		return RosterRow{Row: row, Action: "same", PlayerID: players[means].ID}
+	}
+	return RosterRow{Row: row, Action: "change", PlayerID: players[means].ID}
 }
 
 type rosterInput struct {
@@ -134,21 +109,14 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 	var added, changed []store.Player
 	var details []error
 	for n, row := range in.Body.Rows {
-		for _, p := range row.Check().Problems {
+		row.Row = row.Check()
+		for _, p := range row.Problems {
 			details = append(
 				details,
 				&huma.ErrorDetail{Location: "body.rows[" + strconv.Itoa(n) + "]." + p.Field, Message: p.Remedy},
 			)
 		}
-		player := store.Player{
-			ClassID:    class.ID,
-			FirstName:  strings.TrimSpace(row.First),
-			LastName:   strings.TrimSpace(row.Last),
-			Instrument: row.Instrument,
-			Variant:    row.Variant,
-			Stage:      scores.Stage(row.Stage),
-			ExternalID: row.ExternalID,
-		}
+		player := store.Player{ClassID: class.ID, Person: row.Person}
 		if row.PlayerID == "" {
 			player.ID = store.NewID()
 			added = append(added, player)

@@ -17,6 +17,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/plan"
+	"earlychorus/core/roster"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
@@ -108,13 +109,15 @@ func (s Seeder) people(ctx context.Context) error {
 		group.Go(func() error { // hashing is slow on purpose
 			hash, err := bcrypt.GenerateFromPassword([]byte(PIN(n)), bcrypt.DefaultCost)
 			players[n] = store.Player{
-				ID:         playerID(n),
-				ClassID:    class.ID,
-				FirstName:  p.first,
-				LastName:   p.last,
-				Instrument: p.instrument,
-				Stage:      scores.Stage(p.stage),
-				PINHash:    string(hash),
+				ID:      playerID(n),
+				ClassID: class.ID,
+				PINHash: string(hash),
+				Person: roster.Person{
+					FirstName:  p.first,
+					LastName:   p.last,
+					Instrument: p.instrument,
+					Stage:      scores.Stage(p.stage),
+				},
 			}
 			return err
 		})
@@ -204,7 +207,7 @@ type SignIn struct{ Name, Instrument, PIN string }
 // SignIns lists every player's.
 func SignIns() (out []SignIn) {
 	for n, p := range people {
-		short := store.Player{FirstName: p.first, LastName: p.last}.ShortName()
+		short := roster.Person{FirstName: p.first, LastName: p.last}.ShortName()
 		out = append(out, SignIn{short, p.instrument, PIN(n)})
 	}
 	return out

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"earlychorus/core/roster"
 	"fmt"
 	"strings"
 )
@@ -26,16 +27,7 @@ func KeptOfClass() []Table {
 	ofTake := " JOIN take t ON t.id = x.take_id JOIN player p ON p.id = t.player_id WHERE p.class_id = $1"
 	ofPlayer := " JOIN player p ON p.id = x.player_id WHERE p.class_id = $1"
 	return []Table{
-		{"players", "a player", []Column{
-			{"player_id", "", "p.id"},
-			{"external_id", "the school's own number", "p.external_id"},
-			{"first_name", "", "p.first_name"},
-			{"last_name", "", "p.last_name"},
-			{"instrument", "its key in [instruments](instruments.md)", "p.instrument"},
-			{"variant", "how it is built; empty: the usual way", "p.variant"},
-			{"stage", "1 to 4; 0: by the weeks since the first lesson", "p.stage"},
-			{"left_at", "UTC; empty while in the class", "p.left_at"},
-		}, players + " ORDER BY p.last_name, p.first_name"},
+		{"players", "a player", playerColumns(), players + " ORDER BY p.last_name, p.first_name"},
 		{"steps", "a version of a step of a plan", []Column{
 			{"step_id", "", "x.id"},
 			{"version", "from 1", "v.version"},
@@ -243,4 +235,14 @@ func (s Snapshot) each(ctx context.Context, t Table, query, classID string, visi
 		}
 	}
 	return rows.Err()
+}
+
+// playerColumns are what a list says of a player, between whose number here and
+// when they left.
+func playerColumns() []Column {
+	out := []Column{{"player_id", "", "p.id"}}
+	for _, f := range roster.Fields() {
+		out = append(out, Column{f.Column, f.Says, "p." + f.Column})
+	}
+	return append(out, Column{"left_at", "UTC; empty while in the class", "p.left_at"})
 }

@@ -14,6 +14,7 @@ import (
 	"earlychorus/core/plan"
 	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
+	"earlychorus/core/roster"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
@@ -92,18 +93,14 @@ func (c Class) Midnight(at time.Time) time.Time {
 	return time.Date(y, m, d, 0, 0, 0, 0, c.zone())
 }
 
+// Player is somebody on a class's list: what the list says, and what is kept here.
 type Player struct {
-	ID         string
-	ClassID    string
-	Class      Class
-	FirstName  string
-	LastName   string
-	Instrument string
-	Variant    string       // how the instrument is built; "" is the usual way
-	Stage      scores.Stage // 0: by the weeks since the class's first lesson
-	PINHash    string       `gorm:"column:pin_hash"`
-	ExternalID string       // the school's own number
-	LeftAt     *time.Time
+	ID      string
+	ClassID string
+	Class   Class
+	roster.Person
+	PINHash string `gorm:"column:pin_hash"`
+	LeftAt  *time.Time
 
 	Rungs map[string]int `gorm:"-"` // where the ladders stand, once Standing has been asked
 	Best  float64        `gorm:"-"` // longest hold, in seconds
@@ -129,17 +126,6 @@ func (p Player) As(day time.Time) (exercise.Player, error) {
 		Best:       p.Best,
 	}, nil
 }
-
-// ShortName is how players appear to each other: first name and initial.
-func (p Player) ShortName() string {
-	if p.LastName == "" {
-		return p.FirstName
-	}
-	return p.FirstName + " " + string([]rune(p.LastName)[:1]) + "."
-}
-
-// FullName is how a player appears to the director.
-func (p Player) FullName() string { return p.FirstName + " " + p.LastName }
 
 type Step struct {
 	ID       string

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"earlychorus/core/roster"
 	"time"
 
 	"gorm.io/gorm"
@@ -92,7 +93,7 @@ func (s *Store) SaveRoster(ctx context.Context, added, changed []Player) error {
 		}
 		for _, p := range changed {
 			err := tx.Model(&p).
-				Select("FirstName", "LastName", "Instrument", "Variant", "Stage", "ExternalID").
+				Select(roster.Columns()).
 				Updates(&p).
 				Error
 			if err != nil {

@@ -8,6 +8,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
+	"earlychorus/core/roster"
 )
 
 // standing is where a player stands on a ladder, as it is kept, and what it must
@@ -61,7 +62,7 @@ func (s *Store) standings(ctx context.Context, query string, of string) (map[str
 
 // stateOf returns a standing, worked out again where something changed since.
 func (s *Store) stateOf(ctx context.Context, k standing) (state ladder.State, err error) {
-	who, err := Player{Instrument: k.Instrument, Variant: k.Variant, Stage: 1}.As(time.Time{})
+	who, err := Player{Person: roster.Person{Instrument: k.Instrument, Variant: k.Variant, Stage: 1}}.As(time.Time{})
 	if err != nil {
 		return state, err
 	}

@@ -13,6 +13,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/plan"
+	"earlychorus/core/roster"
 	"earlychorus/server/store"
 )
 
@@ -97,13 +98,15 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 	b.Class.SchoolID = b.Class.School.ID
 	for n, instrument := range []string{"clarinet", "trombone"} {
 		b.Players = append(b.Players, store.Player{
-			ID:         uuid.NewString(),
-			ClassID:    b.Class.ID,
-			FirstName:  []string{"Ada", "Bo"}[n],
-			LastName:   "Testerly",
-			Instrument: instrument,
-			Stage:      2,
-			PINHash:    hash(PIN),
+			ID:      uuid.NewString(),
+			ClassID: b.Class.ID,
+			PINHash: hash(PIN),
+			Person: roster.Person{
+				FirstName:  []string{"Ada", "Bo"}[n],
+				LastName:   "Testerly",
+				Instrument: instrument,
+				Stage:      2,
+			},
 		})
 	}
 	require.NoError(t, s.CreateClass(context.Background(), b.Class, b.Director, b.Players))
@@ -116,12 +119,14 @@ func (b *Band) Join(t testing.TB, s *store.Store, instrument string, count int) 
 	t.Helper()
 	for n := range count {
 		p := store.Player{
-			ID:         uuid.NewString(),
-			ClassID:    b.Class.ID,
-			FirstName:  fmt.Sprintf("Player %d", n+1),
-			LastName:   "of " + instrument,
-			Instrument: instrument,
-			Stage:      2,
+			ID:      uuid.NewString(),
+			ClassID: b.Class.ID,
+			Person: roster.Person{
+				FirstName:  fmt.Sprintf("Player %d", n+1),
+				LastName:   "of " + instrument,
+				Instrument: instrument,
+				Stage:      2,
+			},
 		}
 		_, err := s.SQL().Exec(
 			"INSERT INTO player (id, class_id, first_name, last_name, instrument, stage, pin_hash) VALUES ($1, $2, $3, $4, $5, $6, '')",

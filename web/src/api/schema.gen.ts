@@ -1021,6 +1021,8 @@ export interface components {
             directors: string[];
             /** @description that are not over */
             exceptions: components["schemas"]["ExceptionView"][];
+            /** @description what the list says of a player, in the form's order */
+            fields: components["schemas"]["Field"][];
             /** @description date; empty when it is not set */
             first_lesson: string;
             /**
@@ -1393,6 +1395,23 @@ export interface components {
              * @enum {string}
              */
             word?: "clean" | "nearly" | "not-yet" | "cant-tell";
+        };
+        Field: {
+            /**
+             * @description how it is asked for
+             * @enum {string}
+             */
+            form: "text" | "instrument" | "variant" | "stage";
+            /** @description as it is written in a row */
+            key: string;
+            /** @description on the form */
+            label: string;
+            /**
+             * Format: int64
+             * @description letters
+             */
+            most?: number;
+            required?: boolean;
         };
         Fingering: {
             alternates?: string[] | null;
@@ -1997,17 +2016,20 @@ export interface components {
             name: string;
         };
         PlayerSetUp: {
+            /** @description the school's own number */
             external_id: string;
             first: string;
             id: string;
+            /** @description key; empty when it is not known */
             instrument: string;
             last: string;
             section: string;
             /**
              * Format: int64
-             * @description 0: by the weeks
+             * @description 0: by the weeks since the first lesson
              */
             stage: number;
+            /** @description how it is built; empty is the usual way */
             variant: string;
         };
         PlayerSignInBody: {
@@ -2101,8 +2123,8 @@ export interface components {
             };
         };
         Problem: {
-            /** @enum {string} */
-            field: "first" | "last" | "instrument" | "stage" | "row";
+            /** @description key of the field, or row */
+            field: string;
             remedy: string;
         };
         Reading: {
@@ -2214,6 +2236,7 @@ export interface components {
              * @description 0: by the weeks since the first lesson
              */
             stage: number;
+            /** @description how it is built; empty is the usual way */
             variant: string;
         };
         Rule: {

@@ -27,6 +27,13 @@ const setUp = (more: object = {}) =>
     archived: false,
     directors: ['Odile Farrow'],
     players: [player('ada', 'Ada', 'clarinet', 'Clarinets'), player('bo', 'Bo', 'trombone', 'Trombones')],
+    fields: [
+      { key: 'first', label: 'First name', form: 'text', most: 60, required: true },
+      { key: 'last', label: 'Last name', form: 'text', most: 60 },
+      { key: 'instrument', label: 'Instrument', form: 'instrument', required: true },
+      { key: 'variant', label: 'Built as', form: 'variant' },
+      { key: 'stage', label: 'Stage', form: 'stage' },
+    ],
     instruments: [
       { key: 'clarinet', name: 'B♭ clarinet', variants: [] },
       {

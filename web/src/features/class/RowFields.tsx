@@ -20,7 +20,6 @@ export const stageOptions = (byWeeks: number) => [
 
 /** RowFields is one player being written. */
 export function RowFields({ setUp, row, onChange, onSave, onClose, onRemove }: Props) {
-  const variants = setUp.instruments.find((i) => i.key === row.instrument)?.variants ?? []
   return (
     <form
       aria-label={row.player_id ? `Change ${row.first} ${row.last}` : 'A new player'}
@@ -30,34 +29,9 @@ export function RowFields({ setUp, row, onChange, onSave, onClose, onRemove }: P
         onSave()
       }}
     >
-      <Field
-        label="First name"
-        required
-        maxLength={60}
-        value={row.first}
-        onChange={(e) => onChange({ ...row, first: e.target.value })}
-      />
-      <Field
-        label="Last name"
-        maxLength={60}
-        value={row.last}
-        onChange={(e) => onChange({ ...row, last: e.target.value })}
-      />
-      <InstrumentChoice setUp={setUp} row={row} onChange={onChange} />
-      {variants.length > 1 && (
-        <Choice
-          label="Built as"
-          value={row.variant}
-          options={variants.map((v) => ({ key: v.key, label: v.name }))}
-          onChange={(variant) => onChange({ ...row, variant })}
-        />
-      )}
-      <Choice
-        label="Stage"
-        value={String(row.stage)}
-        options={stageOptions(setUp.stage)}
-        onChange={(stage) => onChange({ ...row, stage: Number(stage) })}
-      />
+      {setUp.fields.map((field) => (
+        <RowField key={field.key} field={field} setUp={setUp} row={row} onChange={onChange} />
+      ))}
       <p className="flex flex-wrap items-end gap-3 sm:col-span-2">
         <Button type="submit" look="main" disabled={row.instrument === ''}>
           Save
@@ -72,6 +46,52 @@ export function RowFields({ setUp, row, onChange, onSave, onClose, onRemove }: P
         )}
       </p>
     </form>
+  )
+}
+
+type FieldProps = { field: SetUp['fields'][number]; setUp: SetUp; row: Row; onChange: (row: Row) => void }
+
+/** RowField is one field of the roster, asked for as the core says. */
+function RowField({ field, setUp, row, onChange }: FieldProps) {
+  switch (field.form) {
+    case 'instrument':
+      return <InstrumentChoice setUp={setUp} row={row} onChange={onChange} />
+    case 'variant':
+      return <VariantChoice label={field.label} setUp={setUp} row={row} onChange={onChange} />
+    case 'stage':
+      return (
+        <Choice
+          label={field.label}
+          value={String(row.stage)}
+          options={stageOptions(setUp.stage)}
+          onChange={(stage) => onChange({ ...row, stage: Number(stage) })}
+        />
+      )
+  }
+  return (
+    <Field
+      label={field.label}
+      required={field.required}
+      maxLength={field.most}
+      value={String(row[field.key as keyof Row])}
+      onChange={(e) => onChange({ ...row, [field.key]: e.target.value })}
+    />
+  )
+}
+
+type VariantProps = { label: string; setUp: SetUp; row: Row; onChange: (row: Row) => void }
+
+/** VariantChoice is there for instruments that are built in more than one way. */
+function VariantChoice({ label, setUp, row, onChange }: VariantProps) {
+  const variants = setUp.instruments.find((i) => i.key === row.instrument)?.variants ?? []
+  if (variants.length < 2) return null
+  return (
+    <Choice
+      label={label}
+      value={row.variant}
+      options={variants.map((v) => ({ key: v.key, label: v.name }))}
+      onChange={(variant) => onChange({ ...row, variant })}
+    />
   )
 }
 
