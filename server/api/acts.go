@@ -4,8 +4,8 @@ import (
 	"context"
 	"strings"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/verdict"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -30,11 +30,11 @@ var usualWords = map[string]string{
 // actOnTake is a director's answer to a take: accept the measured word, give
 // another, say something. Every act has a number and can be undone.
 func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) {
-	t, err := a.takeFor(ctx, in.Take)
+	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
-	director, now := a.who(ctx).DirectorID, a.Now().UTC()
+	director, now := a.who(ctx).Subject, a.Now().UTC()
 	switch in.Body.Kind {
 	case "accept", "overrule":
 		word := in.Body.Result
@@ -42,12 +42,7 @@ func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) 
 			word = t.Result
 		}
 		if word == "" {
-			return nil, problem(
-				exercise.ParameterError{
-					Field:  "result",
-					Remedy: "say clean, nearly, not-yet or cant-tell; a take that is not heard yet cannot be accepted",
-				},
-			)
+			return nil, problem.Input("result", "say clean, nearly, not-yet or cant-tell; a take that is not heard yet cannot be accepted")
 		}
 		err = a.Store.Overrule(ctx, store.Review{
 			ID:         in.Act,
@@ -62,7 +57,7 @@ func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) 
 			words = usualWords[in.Body.Kind]
 		}
 		if words == "" {
-			return nil, problem(exercise.ParameterError{Field: "words", Remedy: "write the comment first"})
+			return nil, problem.Input("words", "write the comment first")
 		}
 		err = a.Store.AddComment(ctx, store.Comment{
 			ID:         in.Act,
@@ -78,7 +73,7 @@ func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) 
 		}
 	}
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showTake(ctx, &in.TakePath)
 }
@@ -89,15 +84,15 @@ type undoInput struct {
 }
 
 func (a *API) undoAct(ctx context.Context, in *undoInput) (*takeOutput, error) {
-	t, err := a.takeFor(ctx, in.Take)
+	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
-	if err := a.Store.TakeBackAct(ctx, t.ID, in.Act, a.who(ctx).DirectorID); err != nil {
-		return nil, problem(err)
+	if err := a.Store.TakeBackAct(ctx, t.ID, in.Act, a.who(ctx).Subject); err != nil {
+		return nil, err
 	}
 	if err := a.Recordings.Delete(ctx, voiceKey(in.Act)); err != nil { // of a voice note; nothing otherwise
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showTake(ctx, &in.TakePath)
 }
@@ -107,5 +102,5 @@ type phrasePath struct {
 }
 
 func (a *API) dropPhrase(ctx context.Context, in *phrasePath) (*struct{}, error) {
-	return nil, problemOrNil(a.Store.DropPhrase(ctx, in.Phrase, a.who(ctx).DirectorID))
+	return nil, a.Store.DropPhrase(ctx, in.Phrase, a.who(ctx).Subject)
 }

@@ -2,7 +2,6 @@
 package api
 
 import (
-	"context"
 	"io/fs"
 	"net/http"
 	"time"
@@ -10,7 +9,6 @@ import (
 	"github.com/alexedwards/scs/postgresstore"
 	"github.com/alexedwards/scs/v2"
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
@@ -62,7 +60,7 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 	)
 	r.Route("/api", func(r chi.Router) {
 		r.Use(middleware.Timeout(requestTime), sameOriginOnly, a.sessions.LoadAndSave)
-		r.NotFound(func(w http.ResponseWriter, _ *http.Request) { fail(w, store.ErrNotFound) })
+		r.NotFound(func(w http.ResponseWriter, r *http.Request) { fail(w, r, store.ErrNotFound) })
 		a.routes(r)
 	})
 	if a.Web != nil {
@@ -83,107 +81,100 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	cfg.DocsPath, cfg.OpenAPIPath, cfg.SchemasPath = "", "", "" // its pages call other hosts
 	cfg.CreateHooks = nil
 	cfg.Servers = []*huma.Server{{URL: "/api"}}
-	group := func(guards ...func(http.Handler) http.Handler) (chi.Router, huma.API) {
-		inner := r.With(guards...)
-		return inner, humachi.New(inner, cfg)
-	}
 
-	plainAnyone, anyone := group()
-	plainAnyone.Get("/feeds/{feed}", a.serveFeed)
-	huma.Get(anyone, "/me", a.showMe)
-	huma.Post(anyone, "/sign-out", a.signOut)
+	anyone := newGroup(r, cfg)
+	anyone.files("GET", "/feeds/{feed}", 0, a.serveFeed)
+	get(anyone, "/me", a.showMe)
+	post(anyone, "/sign-out", a.signOut)
 
-	_, signingIn := group(a.limits.byAccount)
-	huma.Post(signingIn, "/sign-in/director", a.signInDirector)
-	huma.Post(signingIn, "/sign-in/class", a.openClass)
-	huma.Post(signingIn, "/sign-in/player", a.signInPlayer)
+	signingIn := newGroup(r, cfg, a.limits.byAccount)
+	post(signingIn, "/sign-in/director", a.signInDirector)
+	post(signingIn, "/sign-in/class", a.openClass)
+	post(signingIn, "/sign-in/player", a.signInPlayer)
 
-	plainDirector, director := group(a.requireDirector)
-	huma.Get(director, "/classes", a.listClasses)
-	huma.Get(director, "/classes/{class}/today", a.showToday)
-	huma.Post(director, "/classes/{class}/steps/preview", a.previewStep)
-	huma.Get(director, "/catalogue", a.showCatalogue)
-	huma.Post(director, "/classes/{class}/steps/notation", a.drawStep)
-	plainDirector.Get("/classes/{class}/steps/sound.wav", a.soundStep)
-	plainDirector.Get("/classes/{class}/plans/{monday}/sheet.{format}", a.takeOutSheet)
-	plainDirector.Get("/classes/{class}/plans/{monday}/print.pdf", a.printDay)
-	plainDirector.Post("/classes/{class}/cards.pdf", a.printCards)
-	plainDirector.With(middleware.RequestSize(largestExcerpt)).Post("/classes/{class}/excerpt", a.readExcerpt)
-	huma.Get(director, "/classes/{class}/plans/{monday}", a.showPlan)
-	huma.Put(director, "/classes/{class}/plans/{monday}", a.changePlan)
-	huma.Get(director, "/classes/{class}/plans/{monday}/suggestions", a.suggestSteps)
-	huma.Get(director, "/classes/{class}/plans/{monday}/front/{day}", a.showFront)
-	huma.Post(director, "/classes/{class}/days/work", a.workDay)
-	huma.Post(director, "/classes/{class}/days/fit", a.fitDay)
-	huma.Post(director, "/classes", a.createClass)
-	huma.Get(director, "/classes/{class}/set-up", a.showSetUp)
-	huma.Put(director, "/classes/{class}/settings", a.saveSettings)
-	huma.Post(director, "/classes/{class}/example", a.showExample)
-	huma.Post(director, "/classes/{class}/archive", a.archiveClass)
-	huma.Post(director, "/classes/{class}/directors", a.shareClass)
-	plainDirector.With(middleware.RequestSize(largestRoster)).Post("/classes/{class}/roster/preview", a.previewRoster)
-	huma.Post(director, "/classes/{class}/roster", a.saveRoster)
-	huma.Delete(director, "/classes/{class}/roster/{player}", a.takeOffRoster)
-	huma.Post(director, "/classes/{class}/exceptions", a.addException)
-	huma.Delete(director, "/classes/{class}/exceptions/{exception}", a.endException)
-	huma.Get(director, "/classes/{class}/flags", a.listFlags)
-	huma.Put(director, "/classes/{class}/flags/{flag}/seen", a.seeFlag)
-	huma.Get(director, "/templates", a.listTemplates)
-	huma.Post(director, "/templates", a.saveTemplate)
-	huma.Delete(director, "/templates/{template}", a.deleteTemplate)
-	huma.Put(director, "/takes/{take}/review", a.overrule)
-	huma.Put(director, "/takes/{take}/acts/{act}", a.actOnTake)
-	huma.Delete(director, "/takes/{take}/acts/{act}", a.undoAct)
-	huma.Delete(director, "/phrases/{phrase}", a.dropPhrase)
-	huma.Get(director, "/takes/{take}/others", a.showOthers)
-	plainDirector.With(middleware.RequestSize(largestVoice)).Put("/takes/{take}/voice/{act}", a.leaveVoiceNote)
-	huma.Delete(director, "/classes/{class}/players/{player}", a.forgetPlayer)
-	huma.Get(director, "/classes/{class}/listening", a.showListening)
-	huma.Put(director, "/classes/{class}/listening", a.keepPlace)
-	huma.Put(director, "/classes/{class}/weights", a.weighReasons)
-	huma.Get(director, "/classes/{class}/tomorrow", a.showTomorrow)
-	huma.Post(director, "/classes/{class}/tomorrow", a.planTomorrow)
-	huma.Get(director, "/classes/{class}/sections/{section}", a.showSection)
-	huma.Get(director, "/classes/{class}/players/{player}/growth", a.showGrowth)
-	plainDirector.Get("/classes/{class}/players/{player}/report.pdf", a.printReport)
-	plainDirector.Get("/classes/{class}/progress.{format:csv|json}", a.takeOutProgress)
-	plainDirector.Get("/classes/{class}/everything.zip", a.takeOutEverything)
-	plainDirector.Get("/classes/{class}/events", a.streamChanges)
-
-	plainPlayer, player := group(a.requirePlayer)
-	huma.Get(player, "/practice", a.showPractice)
-	huma.Get(player, "/practice/week", a.showWeekAhead)
-	huma.Get(player, "/practice/key", a.showKeepKey)
-	huma.Get(player, "/takes/{take}/received", a.showReceived)
-	huma.Post(player, "/takes/{take}/simulated", a.simulateTake)
-	huma.Put(player, "/practice/steps/{step}/ticks", a.tickStep)
-	huma.Post(player, "/practice/steps/{step}/blown", a.blowStep)
-	huma.Put(player, "/practice/ladders/{ladder}/back/{act}", a.stepBack)
-	huma.Put(player, "/practice/flags/{flag}", a.raiseFlag)
-	plainPlayer.With(middleware.RequestSize(largestUpload)).Put("/takes/{take}", a.uploadTake)
-	plainPlayer.With(middleware.RequestSize(largestPart)).Put("/takes/{take}/parts/{offset}", a.uploadPart)
-	plainPlayer.Post("/takes/{take}/seal", a.sealTake)
-
-	plainEither, either := group(a.requireSomeone)
-	huma.Get(either, "/takes/{take}", a.showTake)
-	huma.Get(either, "/takes/{take}/spectrogram", a.showSpectrogram)
-	plainEither.Get("/takes/{take}/measures.json", a.downloadMeasures)
-	plainEither.Get("/takes/{take}/voice/{act}.wav", a.playVoiceNote)
-	plainEither.Get("/takes/{take}/audio.wav", a.playTake)
-	plainEither.Get("/takes/{take}/audio.flac", a.downloadTake)
-	plainEither.Get("/takes/{take}/contour.csv", a.downloadContour)
+	a.directorRoutes(newGroup(r, cfg, a.require(store.DirectClasses)))
+	a.playerRoutes(newGroup(r, cfg, a.require(store.Practise)))
+	a.takeRoutes(newGroup(r, cfg, a.require(store.SeeTakes)))
 	return cfg.OpenAPI
 }
 
-// takeFor returns a take the asker may know of: a player's own, or one of a
-// director's classes.
-func (a *API) takeFor(ctx context.Context, takeID string) (store.Take, error) {
-	who := a.who(ctx)
-	if !isUUID(takeID) {
-		return store.Take{}, store.ErrNotFound
-	}
-	if who.PlayerID != "" {
-		return a.Store.TakeOfPlayer(ctx, takeID, who.PlayerID)
-	}
-	return a.Store.TakeOfDirector(ctx, takeID, who.DirectorID)
+// directorRoutes are what a director asks for the classes in reach.
+func (a *API) directorRoutes(director group) {
+	get(director, "/classes", a.listClasses)
+	get(director, "/classes/{class}/today", a.showToday)
+	post(director, "/classes/{class}/steps/preview", a.previewStep)
+	get(director, "/catalogue", a.showCatalogue)
+	post(director, "/classes/{class}/steps/notation", a.drawStep)
+	director.files("GET", "/classes/{class}/steps/sound.wav", 0, a.soundStep)
+	director.files("GET", "/classes/{class}/plans/{monday}/sheet.{format}", 0, a.takeOutSheet)
+	director.files("GET", "/classes/{class}/plans/{monday}/print.pdf", 0, a.printDay)
+	director.files("POST", "/classes/{class}/cards.pdf", 0, a.printCards)
+	director.files("POST", "/classes/{class}/excerpt", largestExcerpt, a.readExcerpt)
+	get(director, "/classes/{class}/plans/{monday}", a.showPlan)
+	put(director, "/classes/{class}/plans/{monday}", a.changePlan)
+	get(director, "/classes/{class}/plans/{monday}/suggestions", a.suggestSteps)
+	get(director, "/classes/{class}/plans/{monday}/front/{day}", a.showFront)
+	post(director, "/classes/{class}/days/work", a.workDay)
+	post(director, "/classes/{class}/days/fit", a.fitDay)
+	post(director, "/classes", a.createClass)
+	get(director, "/classes/{class}/set-up", a.showSetUp)
+	put(director, "/classes/{class}/settings", a.saveSettings)
+	post(director, "/classes/{class}/example", a.showExample)
+	post(director, "/classes/{class}/archive", a.archiveClass)
+	post(director, "/classes/{class}/directors", a.shareClass)
+	director.files("POST", "/classes/{class}/roster/preview", largestRoster, a.previewRoster)
+	post(director, "/classes/{class}/roster", a.saveRoster)
+	remove(director, "/classes/{class}/roster/{player}", a.takeOffRoster)
+	post(director, "/classes/{class}/exceptions", a.addException)
+	remove(director, "/classes/{class}/exceptions/{exception}", a.endException)
+	get(director, "/classes/{class}/flags", a.listFlags)
+	put(director, "/classes/{class}/flags/{flag}/seen", a.seeFlag)
+	get(director, "/templates", a.listTemplates)
+	post(director, "/templates", a.saveTemplate)
+	remove(director, "/templates/{template}", a.deleteTemplate)
+	put(director, "/takes/{take}/review", a.overrule)
+	put(director, "/takes/{take}/acts/{act}", a.actOnTake)
+	remove(director, "/takes/{take}/acts/{act}", a.undoAct)
+	remove(director, "/phrases/{phrase}", a.dropPhrase)
+	get(director, "/takes/{take}/others", a.showOthers)
+	director.files("PUT", "/takes/{take}/voice/{act}", largestVoice, a.leaveVoiceNote)
+	remove(director, "/classes/{class}/players/{player}", a.forgetPlayer)
+	get(director, "/classes/{class}/listening", a.showListening)
+	put(director, "/classes/{class}/listening", a.keepPlace)
+	put(director, "/classes/{class}/weights", a.weighReasons)
+	get(director, "/classes/{class}/tomorrow", a.showTomorrow)
+	post(director, "/classes/{class}/tomorrow", a.planTomorrow)
+	get(director, "/classes/{class}/sections/{section}", a.showSection)
+	get(director, "/classes/{class}/players/{player}/growth", a.showGrowth)
+	director.files("GET", "/classes/{class}/players/{player}/report.pdf", 0, a.printReport)
+	director.files("GET", "/classes/{class}/progress.{format:csv|json}", 0, a.takeOutProgress)
+	director.files("GET", "/classes/{class}/everything.zip", 0, a.takeOutEverything)
+	director.files("GET", "/classes/{class}/events", 0, a.streamChanges)
+}
+
+// playerRoutes are what a player asks for oneself.
+func (a *API) playerRoutes(player group) {
+	get(player, "/practice", a.showPractice)
+	get(player, "/practice/week", a.showWeekAhead)
+	get(player, "/practice/key", a.showKeepKey)
+	get(player, "/takes/{take}/received", a.showReceived)
+	post(player, "/takes/{take}/simulated", a.simulateTake)
+	put(player, "/practice/steps/{step}/ticks", a.tickStep)
+	post(player, "/practice/steps/{step}/blown", a.blowStep)
+	put(player, "/practice/ladders/{ladder}/back/{act}", a.stepBack)
+	put(player, "/practice/flags/{flag}", a.raiseFlag)
+	player.files("PUT", "/takes/{take}", largestUpload, a.uploadTake)
+	player.files("PUT", "/takes/{take}/parts/{offset}", largestPart, a.uploadPart)
+	player.files("POST", "/takes/{take}/seal", 0, a.sealTake)
+}
+
+// takeRoutes are what whoever may see a take asks of it.
+func (a *API) takeRoutes(either group) {
+	get(either, "/takes/{take}", a.showTake)
+	get(either, "/takes/{take}/spectrogram", a.showSpectrogram)
+	either.files("GET", "/takes/{take}/measures.json", 0, a.downloadMeasures)
+	either.files("GET", "/takes/{take}/voice/{act}.wav", 0, a.playVoiceNote)
+	either.files("GET", "/takes/{take}/audio.wav", 0, a.playTake)
+	either.files("GET", "/takes/{take}/audio.flac", 0, a.downloadTake)
+	either.files("GET", "/takes/{take}/contour.csv", 0, a.downloadContour)
 }

@@ -20,23 +20,23 @@ import (
 	"earlychorus/core/music"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
 // uploadTake accepts a WAV file: PUT /takes/{uuid}?step=&version=&source=&start_ms=.
 // 201 the first time, 200 for the same bytes again.
-func (a *API) uploadTake(w http.ResponseWriter, r *http.Request) {
+func (a *API) uploadTake(w http.ResponseWriter, r *http.Request) error {
 	hand, err := a.handFrom(r)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	accepted, err := a.Intake.File(r.Context(), hand, r.Body)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	answerTake(w, hand.ID, accepted)
+	return nil
 }
 
 const (
@@ -45,7 +45,7 @@ const (
 )
 
 func (a *API) handFrom(r *http.Request) (intake.Hand, error) {
-	player, err := a.Store.Player(r.Context(), a.who(r.Context()).PlayerID)
+	player, err := a.Store.Oneself(r.Context(), a.who(r.Context()))
 	if err != nil {
 		return intake.Hand{}, err
 	}
@@ -57,14 +57,14 @@ func (a *API) handFrom(r *http.Request) (intake.Hand, error) {
 		Source: store.Source(q.Get("source")),
 		At:     a.Now(),
 	}
-	if !isUUID(h.ID) || !isUUID(h.StepID) {
-		return h, exercise.ParameterError{Field: "take", Remedy: "number takes and steps with UUIDs"}
+	if !store.IsID(h.ID) || !store.IsID(h.StepID) {
+		return h, problem.Input("take", "number takes and steps with UUIDs")
 	}
 	if !slices.Contains([]store.Source{store.Microphone, store.File, store.Simulated}, h.Source) {
-		return h, exercise.ParameterError{Field: "source", Remedy: "say microphone, file or simulated"}
+		return h, problem.Input("source", "say microphone, file or simulated")
 	}
 	if h.StepVersion, err = strconv.Atoi(q.Get("version")); err != nil {
-		return h, exercise.ParameterError{Field: "version", Remedy: "say which version of the step was played"}
+		return h, problem.Input("version", "say which version of the step was played")
 	}
 	if h.StartMS, err = wholeIn(
 		q,
@@ -111,7 +111,7 @@ func (a *API) asRecorded(h *intake.Hand, q url.Values) error {
 		known,
 		h.DeviceResult,
 	) {
-		return exercise.ParameterError{Field: "heard", Remedy: "say clean, nearly, not-yet or cant-tell"}
+		return problem.Input("heard", "say clean, nearly, not-yet or cant-tell")
 	}
 	return nil
 }
@@ -130,18 +130,17 @@ func wholeIn(q url.Values, name string, least, most int, remedy string) (int, er
 
 // playTake answers a take's sound as WAV, in parts when asked, so that a
 // player can seek.
-func (a *API) playTake(w http.ResponseWriter, r *http.Request) {
-	t, err := a.takeFor(r.Context(), chi.URLParam(r, "take"))
+func (a *API) playTake(w http.ResponseWriter, r *http.Request) error {
+	t, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), chi.URLParam(r, "take"))
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	sound, _, err := a.Recordings.Get(r.Context(), t.ID)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	serveWAV(w, r, sound, t.ReceivedAt)
+	return nil
 }
 
 func serveWAV(w http.ResponseWriter, r *http.Request, sound audio.Mono, changed time.Time) {
@@ -150,19 +149,18 @@ func serveWAV(w http.ResponseWriter, r *http.Request, sound audio.Mono, changed 
 	http.ServeContent(w, r, "take.wav", changed, bytes.NewReader(wav.Encode(sound)))
 }
 
-func (a *API) downloadTake(w http.ResponseWriter, r *http.Request) {
-	t, err := a.takeFor(r.Context(), chi.URLParam(r, "take"))
+func (a *API) downloadTake(w http.ResponseWriter, r *http.Request) error {
+	t, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), chi.URLParam(r, "take"))
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	file, _, err := a.Recordings.File(r.Context(), t.ID)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	attach(w, "audio/flac", t.ID+".flac")
 	_, _ = w.Write(file) // the asker may be gone
+	return nil
 }
 
 func attach(w http.ResponseWriter, mime, name string) {
@@ -170,23 +168,21 @@ func attach(w http.ResponseWriter, mime, name string) {
 	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
 }
 
-func (a *API) downloadContour(w http.ResponseWriter, r *http.Request) {
-	t, err := a.takeFor(r.Context(), chi.URLParam(r, "take"))
+func (a *API) downloadContour(w http.ResponseWriter, r *http.Request) error {
+	t, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), chi.URLParam(r, "take"))
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	analysis, err := a.Store.AnalysisOf(r.Context(), t.ID)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	c, err := packed.Unpack(analysis.Contour)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	attach(w, "text/csv", t.ID+".csv")
 	out := csv.NewWriter(w)
 	_ = out.WriteAll(c.Rows())
+	return nil
 }

@@ -16,6 +16,7 @@ import (
 	"earlychorus/core/roster"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -99,9 +100,9 @@ type ClassPath struct {
 type setUpOutput struct{ Body ClassSetUp }
 
 func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	day := class.Day(a.Now())
 	out := ClassSetUp{
@@ -138,14 +139,14 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 		)
 	}
 	if out.Device, err = a.Store.DeviceWordSince(ctx, class.ID, a.Now().AddDate(0, -1, 0)); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if out.Players, err = a.playersSetUp(ctx, class); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	directors, err := a.Store.DirectorsOf(ctx, class.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out.Directors = []string{}
 	for _, d := range directors {
@@ -153,7 +154,7 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	}
 	exceptions, err := a.Store.ExceptionsSince(ctx, class.ID, day)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	for _, e := range exceptions {
 		view := ExceptionView{
@@ -197,10 +198,10 @@ type newClassInput struct {
 
 // createClass makes a class; the next year of one when it is like another.
 func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput, error) {
-	who := a.who(ctx).DirectorID
+	who := a.who(ctx).Subject
 	school, err := a.Store.SchoolOfDirector(ctx, who)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	class := store.Class{
 		ID:           store.NewID(),
@@ -209,24 +210,24 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 		ClassMinutes: 6,
 	}
 	if class.Code, err = a.freeCode(ctx); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	var along []store.Player
 	if in.Body.Like != "" {
-		before, err := a.Store.ClassOfDirector(ctx, in.Body.Like, who)
+		before, err := a.Store.ClassFor(ctx, a.who(ctx), in.Body.Like)
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		class.Said, class.Tips, class.ClassMinutes, class.HomeMinutes = before.Said, before.Tips, before.ClassMinutes, before.HomeMinutes
 		if along, err = a.along(ctx, before, class.ID, in.Body.Keep); err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 	}
 	if err := a.Store.AddClass(ctx, class, who); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if err := a.Store.SaveRoster(ctx, along, nil); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showSetUp(ctx, &ClassPath{class.ID})
 }
@@ -328,51 +329,49 @@ type settingsInput struct {
 }
 
 func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if err := in.Body.Conventions.Check(); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if unknown := in.Body.Tips.Unknown(); len(unknown) > 0 {
-		return nil, problem(
-			exercise.ParameterError{Field: "tips", Remedy: fmt.Sprintf("there is no tip %q", unknown[0])},
-		)
+		return nil, problem.Input("tips", fmt.Sprintf("there is no tip %q", unknown[0]))
 	}
 	for key, words := range in.Body.Tips {
 		if len(words) > 300 {
-			return nil, problem(exercise.ParameterError{Field: "tips." + key, Remedy: "use at most 300 letters"})
+			return nil, exercise.ParameterError{Field: "tips." + key, Remedy: "use at most 300 letters"}
 		}
 	}
 	class.FirstLesson = nil
 	if in.Body.FirstLesson != "" {
 		day, err := time.Parse(time.DateOnly, in.Body.FirstLesson)
 		if err != nil {
-			return nil, problem(exercise.ParameterError{Field: "first_lesson", Remedy: "write the day as 2026-09-02"})
+			return nil, problem.Input("first_lesson", "write the day as 2026-09-02")
 		}
 		class.FirstLesson = &day
 	}
 	if class.Said, err = json.Marshal(in.Body.Conventions); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	class.Name, class.Tips, class.ClassMinutes, class.HomeMinutes = in.Body.Name, in.Body.Tips, in.Body.ClassMinutes, in.Body.HomeMinutes
 	if in.Body.KeepDays > 0 {
 		class.KeepDays = in.Body.KeepDays
 	}
 	if err := a.Store.SaveSettings(ctx, class); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showSetUp(ctx, &in.ClassPath)
 }
 
 func (a *API) archiveClass(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if err := a.Store.ArchiveClass(ctx, class.ID, a.Now().UTC()); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showSetUp(ctx, in)
 }
@@ -386,24 +385,19 @@ type shareInput struct {
 
 // shareClass lets another director direct a class too.
 func (a *API) shareClass(ctx context.Context, in *shareInput) (*setUpOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	other, err := a.Store.DirectorByEmail(ctx, in.Body.Email)
 	if errors.Is(err, store.ErrNotFound) {
-		return nil, problem(
-			exercise.ParameterError{
-				Field:  "email",
-				Remedy: "no director has an account with this address; ask your administrator to make one",
-			},
-		)
+		return nil, problem.Input("email", "no director has an account with this address; ask your administrator to make one")
 	}
 	if err == nil {
 		err = a.Store.ShareClass(ctx, class.ID, other.ID)
 	}
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showSetUp(ctx, &in.ClassPath)
 }
@@ -431,16 +425,16 @@ type Effect struct {
 
 // showExample works a small example out under conventions that are being set.
 func (a *API) showExample(ctx context.Context, in *exampleInput) (*exampleOutput, error) {
-	if _, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID); err != nil {
-		return nil, problem(err)
+	if _, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class); err != nil {
+		return nil, err
 	}
 	c := in.Body.Conventions
 	if err := c.Check(); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	who, err := NotationAsked{Instrument: in.Body.Instrument, Stage: in.Body.Stage}.player()
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := &exampleOutput{}
 	out.Body.Effects = []Effect{}
@@ -522,18 +516,18 @@ type exceptionInput struct {
 }
 
 func (a *API) addException(ctx context.Context, in *exceptionInput) (*setUpOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	p, err := a.Store.PlayerOfClass(ctx, class.ID, in.Body.PlayerID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	from, errFrom := time.Parse(time.DateOnly, in.Body.From)
 	to, errTo := time.Parse(time.DateOnly, in.Body.To)
 	if errFrom != nil || errTo != nil || to.Before(from) {
-		return nil, problem(exercise.ParameterError{Field: "to", Remedy: "give a first and a last day, in that order"})
+		return nil, problem.Input("to", "give a first and a last day, in that order")
 	}
 	e := store.Exception{
 		ID:       store.NewID(),
@@ -545,12 +539,12 @@ func (a *API) addException(ctx context.Context, in *exceptionInput) (*setUpOutpu
 	if in.Body.StepID != "" {
 		step, err := a.Store.StepOfClass(ctx, class.ID, in.Body.StepID)
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		e.StepID = &step.ID
 	}
 	if err := a.Store.AddException(ctx, e); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showSetUp(ctx, &in.ClassPath)
 }
@@ -561,12 +555,12 @@ type exceptionPath struct {
 }
 
 func (a *API) endException(ctx context.Context, in *exceptionPath) (*setUpOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {
 		err = a.Store.EndException(ctx, in.Exception, class.ID)
 	}
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showSetUp(ctx, &in.ClassPath)
 }

@@ -35,13 +35,13 @@ const mostMates = 8
 
 // showOthers lists what a director may lay beside a take.
 func (a *API) showOthers(ctx context.Context, in *TakePath) (*othersOutput, error) {
-	t, err := a.takeFor(ctx, in.Take)
+	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	rows, err := a.Store.TakesBeside(ctx, t, mostMates)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := &othersOutput{Others{Mates: []OtherTake{}}}
 	for _, r := range rows {
@@ -66,32 +66,30 @@ func (a *API) showOthers(ctx context.Context, in *TakePath) (*othersOutput, erro
 type spectrogramOutput struct{ Body contour.Spectrogram }
 
 func (a *API) showSpectrogram(ctx context.Context, in *TakePath) (*spectrogramOutput, error) {
-	t, err := a.takeFor(ctx, in.Take)
+	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	sound, missing, err := a.Recordings.Get(ctx, t.ID)
 	if missing {
 		err = store.ErrNotFound
 	}
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return &spectrogramOutput{contour.SpectrogramOf(sound)}, nil
 }
 
 // downloadMeasures answers everything measured in a take as JSON, in the words of
 // docs/formats.md.
-func (a *API) downloadMeasures(w http.ResponseWriter, r *http.Request) {
-	t, err := a.takeFor(r.Context(), chi.URLParam(r, "take"))
+func (a *API) downloadMeasures(w http.ResponseWriter, r *http.Request) error {
+	t, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), chi.URLParam(r, "take"))
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	found, err := a.Store.AnalysisOf(r.Context(), t.ID)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	attach(w, "application/json", t.ID+".json")
 	out := json.NewEncoder(w)
@@ -105,4 +103,5 @@ func (a *API) downloadMeasures(w http.ResponseWriter, r *http.Request) {
 			"verdict":  found.Verdict,
 		},
 	) // the asker may be gone
+	return nil
 }

@@ -15,11 +15,10 @@ const (
 
 // streamChanges tells a director's page when something happens in the class, as
 // server-sent events.
-func (a *API) streamChanges(w http.ResponseWriter, r *http.Request) {
+func (a *API) streamChanges(w http.ResponseWriter, r *http.Request) error {
 	class, err := a.classAsked(r)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	changed, stop := a.Events.Watch(class.ID)
 	defer stop()
@@ -31,21 +30,21 @@ func (a *API) streamChanges(w http.ResponseWriter, r *http.Request) {
 		return err == nil && line.Flush() == nil
 	}
 	if !say(": open\n\n") {
-		return
+		return nil
 	}
 	alive := time.NewTicker(stillThere)
 	defer alive.Stop()
 	for {
 		select {
 		case <-r.Context().Done():
-			return // the page asks again by itself
+			return nil // the page asks again by itself
 		case <-alive.C:
 			if !say(": still there\n\n") {
-				return
+				return nil
 			}
 		case <-changed:
 			if !say("event: changed\ndata: {}\n\n") {
-				return
+				return nil
 			}
 			time.Sleep(tellAtMost)
 		}

@@ -4,7 +4,7 @@ import (
 	"context"
 	"time"
 
-	"earlychorus/core/exercise"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -30,12 +30,12 @@ type flagInput struct {
 
 // raiseFlag tells the director that something hurts, or asks a question.
 func (a *API) raiseFlag(ctx context.Context, in *flagInput) (*struct{}, error) {
-	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if in.Body.Kind == store.Question && in.Body.Words == "" {
-		return nil, problem(exercise.ParameterError{Field: "words", Remedy: "write your question first"})
+		return nil, problem.Input("words", "write your question first")
 	}
 	f := store.Flag{
 		ID:       in.Flag,
@@ -47,12 +47,12 @@ func (a *API) raiseFlag(ctx context.Context, in *flagInput) (*struct{}, error) {
 	if in.Body.Step != "" {
 		step, err := a.Store.StepOfClass(ctx, player.ClassID, in.Body.Step)
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		f.StepID = &step.ID
 	}
 	if err := a.Store.RaiseFlag(ctx, f); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return nil, nil
 }
@@ -65,13 +65,13 @@ type flagsOutput struct {
 
 // listFlags lists what a class's players told and nobody has seen yet.
 func (a *API) listFlags(ctx context.Context, in *ClassPath) (*flagsOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	open, err := a.Store.OpenFlags(ctx, class.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := &flagsOutput{}
 	out.Body.Flags = []FlagView{}
@@ -90,12 +90,12 @@ type flagPath struct {
 }
 
 func (a *API) seeFlag(ctx context.Context, in *flagPath) (*flagsOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {
 		err = a.Store.SeeFlag(ctx, in.Flag, class.ID, a.Now().UTC())
 	}
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.listFlags(ctx, &in.ClassPath)
 }

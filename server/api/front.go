@@ -71,15 +71,15 @@ type frontOutput struct{ Body FrontView }
 func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, error) {
 	class, monday, err := a.week(ctx, in.WeekPath)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	_, items, err := a.Store.PlanOf(ctx, class.ID, monday)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	members, band, err := a.bandOf(ctx, class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := FrontView{
 		Class: classNameOf(class),
@@ -91,7 +91,7 @@ func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, erro
 	for _, i := range week.OfDay(plan.Day(in.Day), plan.InClass) {
 		step, ok, err := frontStep(i, members, band)
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		if ok {
 			out.Steps = append(out.Steps, step)

@@ -50,13 +50,13 @@ type growthInput struct {
 type growthOutput struct{ Body GrowthView }
 
 func (a *API) showGrowth(ctx context.Context, in *growthInput) (*growthOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	view, err := a.growthOf(ctx, class, in.Player, in.Weeks)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return &growthOutput{view}, nil
 }

@@ -40,12 +40,12 @@ type backInput struct {
 
 // stepBack leads a player back to the last clean rung, as asked.
 func (a *API) stepBack(ctx context.Context, in *backInput) (*practiceOutput, error) {
-	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if _, known := exercise.LadderOf(in.Ladder); !known {
-		return nil, problem(store.ErrNotFound)
+		return nil, store.ErrNotFound
 	}
 	at := ago(a.Now(), in.Body.AgoMS)
 	err = a.Store.AddLadderEntry(ctx, store.LadderEntry{
@@ -57,7 +57,7 @@ func (a *API) stepBack(ctx context.Context, in *backInput) (*practiceOutput, err
 		ActID:    &in.Act,
 	})
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showPractice(ctx, nil)
 }

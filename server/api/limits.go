@@ -8,7 +8,8 @@ import (
 	"strings"
 	"time"
 
-	"github.com/danielgtaylor/huma/v2"
+	"earlychorus/server/problem"
+
 	"github.com/go-chi/httprate"
 )
 
@@ -34,7 +35,7 @@ func (l limits) byAccount(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		body, err := io.ReadAll(http.MaxBytesReader(w, r.Body, largestJSON))
 		if err != nil {
-			fail(w, err)
+			fail(w, r, err)
 			return
 		}
 		r.Body = io.NopCloser(bytes.NewReader(body))
@@ -49,7 +50,7 @@ func (l limits) byAccount(next http.Handler) http.Handler {
 			key, limiter = strings.ToUpper(account.Code), l.codes
 		}
 		if limiter.OnLimit(w, r, key) {
-			fail(w, huma.Error429TooManyRequests("Too many tries. Wait a quarter of an hour, or ask your director."))
+			fail(w, r, problem.Of(problem.TooManyTries, "Too many tries. Wait a quarter of an hour, or ask your director.", nil))
 			return
 		}
 		next.ServeHTTP(w, r)

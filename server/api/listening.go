@@ -5,12 +5,12 @@ import (
 	"errors"
 	"time"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/verdict"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -60,15 +60,15 @@ type listenOutput struct{ Body ListeningView }
 
 // showListening goes on with the day's listening, or chooses what to hear.
 func (a *API) showListening(ctx context.Context, in *listenInput) (*listenOutput, error) {
-	director := a.who(ctx).DirectorID
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, director)
+	director := a.who(ctx).Subject
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	day := class.Day(a.Now())
 	kept, err := a.Store.ListeningOf(ctx, director, class.ID, day)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return nil, problem(err)
+		return nil, err
 	}
 	if in.Afresh || err != nil {
 		kept = store.Listening{
@@ -78,15 +78,15 @@ func (a *API) showListening(ctx context.Context, in *listenInput) (*listenOutput
 			Minutes:    in.Minutes,
 		}
 		if kept.Excerpts, kept.LeftOver, err = a.chooseToHear(ctx, class, day, in.Minutes); err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		if err := a.Store.SaveListening(ctx, kept); err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 	}
 	out, err := a.listeningView(ctx, class, kept)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return &listenOutput{out}, nil
 }
@@ -242,14 +242,14 @@ type placeInput struct {
 
 // keepPlace remembers where the listening stands, for every device.
 func (a *API) keepPlace(ctx context.Context, in *placeInput) (*struct{}, error) {
-	director := a.who(ctx).DirectorID
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, director)
+	director := a.who(ctx).Subject
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if in.Body.Listened != "" {
-		if _, err := a.takeFor(ctx, in.Body.Listened); err != nil {
-			return nil, problem(err)
+		if _, err := a.Store.TakeFor(ctx, a.who(ctx), in.Body.Listened); err != nil {
+			return nil, err
 		}
 	}
 	l := store.Listening{
@@ -259,7 +259,7 @@ func (a *API) keepPlace(ctx context.Context, in *placeInput) (*struct{}, error) 
 		Place:      in.Body.Place,
 		SpentS:     in.Body.Spent,
 	}
-	return nil, problemOrNil(a.Store.KeepPlace(ctx, l, in.Body.Listened, a.Now().UTC()))
+	return nil, a.Store.KeepPlace(ctx, l, in.Body.Listened, a.Now().UTC())
 }
 
 type weightsInput struct {
@@ -271,12 +271,12 @@ type weightsInput struct {
 
 // weighReasons keeps how much each reason to hear somebody counts in a class.
 func (a *API) weighReasons(ctx context.Context, in *weightsInput) (*struct{}, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if err := in.Body.Weights.Check(); err != nil {
-		return nil, problem(exercise.ParameterError{Field: "weights", Remedy: err.Error()})
+		return nil, problem.Input("weights", err.Error())
 	}
-	return nil, problemOrNil(a.Store.SaveWeights(ctx, class.ID, in.Body.Weights))
+	return nil, a.Store.SaveWeights(ctx, class.ID, in.Body.Weights)
 }

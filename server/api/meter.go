@@ -3,13 +3,11 @@ package api
 import (
 	"context"
 
-	"github.com/danielgtaylor/huma/v2"
-
-	"earlychorus/core/exercise"
 	"earlychorus/core/measure"
 	"earlychorus/core/meter"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -33,25 +31,25 @@ type blowOutput struct{ Body Blown }
 // blowStep lets a simulated player blow into the simulated meter, and keeps the
 // word.
 func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) {
-	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	step, err := a.Store.StepAsOf(ctx, player.ClassID, in.Step, in.Body.Version)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	day := player.Class.Day(a.Now())
 	score, i, err := intake.Score(step, player, day)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if !score.Metered {
-		return nil, problem(exercise.ParameterError{Field: "step", Remedy: "this step is not blown into a meter"})
+		return nil, problem.Input("step", "this step is not blown into a meter")
 	}
 	blower, ok := meter.NewStandIn(in.Body.StandIn, seedOf(player.ID+a.Now().String()))
 	if !ok {
-		return nil, huma.Error422UnprocessableEntity("There is no such simulated player.")
+		return nil, problem.Of(problem.Unusable, "There is no such simulated player.", nil)
 	}
 	out := Blown{Trace: blower.Blow(score)}
 	out.Blows = meter.Read(out.Trace, score)
@@ -61,7 +59,7 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 		Air:  player.Class.Conventions().Air,
 	})
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	err = a.Store.SaveTick(ctx, store.Tick{
 		PlayerID:    player.ID,
@@ -74,7 +72,7 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 		TickedAt:    a.Now().UTC(),
 	})
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return &blowOutput{out}, nil
 }

@@ -17,34 +17,27 @@ import (
 	"earlychorus/server/store"
 )
 
-// classAsked returns the class a plain handler's path names, when it is one of the
-// director's.
+// classAsked returns the class a plain handler's path names, when it is in the
+// asker's reach.
 func (a *API) classAsked(r *http.Request) (store.Class, error) {
-	id := chi.URLParam(r, "class")
-	if !isUUID(id) {
-		return store.Class{}, store.ErrNotFound
-	}
-	return a.Store.ClassOfDirector(r.Context(), id, a.who(r.Context()).DirectorID)
+	return a.Store.ClassFor(r.Context(), a.who(r.Context()), chi.URLParam(r, "class"))
 }
 
 // printDay answers a day of a plan as PDF, a page a section.
-func (a *API) printDay(w http.ResponseWriter, r *http.Request) {
+func (a *API) printDay(w http.ResponseWriter, r *http.Request) error {
 	class, p, day, at, err := a.dayAsked(r)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	members, band, err := a.bandOf(r.Context(), class)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	var sheets []notation.Sheet
 	for n, who := range band.Players {
 		s, err := notation.SheetOf(p, day, at, who, band.Conventions)
 		if err != nil {
-			fail(w, err)
-			return
+			return err
 		}
 		s.Player = members[n].Section
 		if n > 0 && members[n-1].Section == s.Player || n+1 < len(members) && members[n+1].Section == s.Player {
@@ -56,10 +49,10 @@ func (a *API) printDay(w http.ResponseWriter, r *http.Request) {
 	}
 	var out bytes.Buffer
 	if err := print.Sheets(&out, p.Name, sheets); err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	servePDF(w, out.Bytes(), "plan.pdf")
+	return nil
 }
 
 func servePDF(w http.ResponseWriter, pdf []byte, name string) {
@@ -70,33 +63,29 @@ func servePDF(w http.ResponseWriter, pdf []byte, name string) {
 
 // printCards gives players new PINs and answers the cards to sign in with. PINs
 // are kept as hashes only, so old cards cannot be printed again.
-func (a *API) printCards(w http.ResponseWriter, r *http.Request) {
+func (a *API) printCards(w http.ResponseWriter, r *http.Request) error {
 	class, err := a.classAsked(r)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	players, err := a.Store.Players(r.Context(), class.ID)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	chosen := chosenPlayers(players, r.URL.Query().Get("players"))
 	cards, hashes, err := newCards(chosen)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	var out bytes.Buffer
 	if err := print.Cards(&out, class.Name, class.Code, "http://"+r.Host, cards); err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	if err := a.Store.SetPINs(r.Context(), hashes); err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	servePDF(w, out.Bytes(), "cards.pdf")
+	return nil
 }
 
 // chosenPlayers keeps those whose numbers are listed, all when none are, and

@@ -7,10 +7,10 @@ import (
 	"net/http"
 	"strconv"
 
-	"github.com/go-chi/chi/v5"
-
-	"earlychorus/core/exercise"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
+
+	"github.com/go-chi/chi/v5"
 )
 
 // Received is how much of a take has arrived.
@@ -28,88 +28,74 @@ type receivedOutput struct{ Body Received }
 
 // showReceived tells a device where to go on.
 func (a *API) showReceived(ctx context.Context, in *TakePath) (*receivedOutput, error) {
-	player := a.who(ctx).PlayerID
+	player := a.who(ctx).Subject
 	out := &receivedOutput{}
-	if _, err := a.Store.TakeOfPlayer(ctx, in.Take, player); err == nil {
+	if _, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take); err == nil {
 		out.Body.Safe = true
 		return out, nil
 	}
 	var err error
 	out.Body.Bytes, err = a.Recordings.Received(ctx, player, in.Take)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return out, nil
 }
 
 // uploadPart keeps a part of a take: PUT /takes/{uuid}/parts/{offset}.
-func (a *API) uploadPart(w http.ResponseWriter, r *http.Request) {
-	take, player := chi.URLParam(r, "take"), a.who(r.Context()).PlayerID
+func (a *API) uploadPart(w http.ResponseWriter, r *http.Request) error {
+	take, player := chi.URLParam(r, "take"), a.who(r.Context()).Subject
 	offset, err := strconv.ParseInt(chi.URLParam(r, "offset"), 10, 64)
-	if err != nil || offset < 0 || offset > mostParts || !isUUID(take) {
-		fail(
-			w,
-			exercise.ParameterError{
-				Field:  "offset",
-				Remedy: "name the take by its UUID, and where the part begins in bytes",
-			},
-		)
-		return
+	if err != nil || offset < 0 || offset > mostParts || !store.IsID(take) {
+		return problem.Input("offset", "name the take by its UUID, and where the part begins in bytes")
 	}
 	part, err := io.ReadAll(r.Body)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	if err := a.Recordings.PutPart(r.Context(), player, take, offset, part); err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	received, err := a.Recordings.Received(r.Context(), player, take)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	w.Header().Set("Content-Type", "application/json")
 	_ = json.NewEncoder(w).Encode(Received{Bytes: received}) // the part is kept even if the asker is gone
+	return nil
 }
 
 // sealTake accepts a take whose parts are all here: POST /takes/{uuid}/seal, with
 // the query of uploadTake. 201 the first time, 200 again.
-func (a *API) sealTake(w http.ResponseWriter, r *http.Request) {
+func (a *API) sealTake(w http.ResponseWriter, r *http.Request) error {
 	hand, err := a.handFrom(r)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
-	if known, err := a.Store.TakeOfPlayer(r.Context(), hand.ID, hand.Player.ID); err == nil {
+	if known, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), hand.ID); err == nil {
 		answerTake(w, known.ID, false) // sealed before, and the parts are gone
-		return
+		return nil
 	}
 	size, err := strconv.ParseInt(r.URL.Query().Get("size"), 10, 64)
 	if err != nil || size <= 0 || size > largestUpload {
-		fail(w, exercise.ParameterError{Field: "size", Remedy: "say how many bytes the whole take has"})
-		return
+		return problem.Input("size", "say how many bytes the whole take has")
 	}
 	received, err := a.Recordings.Received(r.Context(), hand.Player.ID, hand.ID)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	if received != size {
-		fail(w, store.ConflictError{Reason: "Part of the recording has not arrived yet. It is sent again by itself."})
-		return
+		return problem.Of(problem.Conflict, "Part of the recording has not arrived yet. It is sent again by itself.", nil)
 	}
 	accepted, err := a.Intake.File(r.Context(), hand, a.Recordings.Parts(r.Context(), hand.Player.ID, hand.ID))
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	if err := a.Recordings.DropParts(r.Context(), hand.Player.ID, hand.ID); err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	answerTake(w, hand.ID, accepted)
+	return nil
 }
 
 func answerTake(w http.ResponseWriter, id string, accepted bool) {

@@ -7,6 +7,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/plan"
+	"earlychorus/server/store"
 )
 
 // PlanItem is a step placed on days, as the page edits it.
@@ -91,7 +92,7 @@ func itemsOf(views []PlanItem) ([]plan.Item, error) {
 		if err != nil {
 			return nil, err
 		}
-		if seen[v.Key] || !isUUID(v.Key) {
+		if seen[v.Key] || !store.IsID(v.Key) {
 			return nil, exercise.ParameterError{
 				Field:  fmt.Sprintf("items[%d].key", n),
 				Remedy: "give each step a number of its own",

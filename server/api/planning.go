@@ -8,8 +8,6 @@ import (
 	"strconv"
 	"time"
 
-	"github.com/go-chi/chi/v5"
-
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
@@ -17,6 +15,7 @@ import (
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -69,7 +68,7 @@ func (a *API) asked(
 	ctx context.Context,
 	in *dayInput,
 ) (items []plan.Item, members []BandMember, band plan.Band, minutes float64, err error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
 		return nil, nil, band, 0, err
 	}
@@ -88,11 +87,11 @@ func (a *API) asked(
 func (a *API) workDay(ctx context.Context, in *dayInput) (*dayOutput, error) {
 	items, members, band, minutes, err := a.asked(ctx, in)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	sections, err := plan.DayLoad(items, band, in.Body.At, minutes)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := DayWork{
 		Items:    []ItemWork{},
@@ -117,7 +116,7 @@ func (a *API) workDay(ctx context.Context, in *dayInput) (*dayOutput, error) {
 		}
 	}
 	if out.Items, err = itemWorks(items, members, band, in.Body.At); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	ordered := plan.Order(items, band)
 	out.Reason = ordered.Reason
@@ -174,11 +173,11 @@ type fitOutput struct{ Body FittedDay }
 func (a *API) fitDay(ctx context.Context, in *dayInput) (*fitOutput, error) {
 	items, _, band, minutes, err := a.asked(ctx, in)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	fitted, err := plan.Fit(items, band, in.Body.At, minutes)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := FittedDay{
 		Items:  viewsOf(fitted.Items),
@@ -215,18 +214,18 @@ const fortnight = 14
 func (a *API) suggestSteps(ctx context.Context, in *WeekPath) (*suggestionsOutput, error) {
 	class, monday, err := a.week(ctx, *in)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	// The days before the week, and what of it is over already.
 	heard, err := a.Store.HeardBetween(ctx, class.ID, monday.AddDate(0, 0, -fortnight), monday.AddDate(0, 0, 6))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := &suggestionsOutput{}
 	out.Body.Suggestions, out.Body.Heard = []SuggestionView{}, len(heard)
 	stuck, err := a.Store.StuckPlayers(ctx, class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck)) {
 		s.Item.Key = store.NewID()
@@ -277,13 +276,10 @@ type NotationAsked struct {
 func (n NotationAsked) player() (exercise.Player, error) {
 	i, err := instrument.Get(n.Instrument)
 	if err != nil {
-		return exercise.Player{}, exercise.ParameterError{
-			Field:  "instrument",
-			Remedy: "choose an instrument of the table",
-		}
+		return exercise.Player{}, problem.Input("instrument", "choose an instrument of the table")
 	}
 	if i, err = i.As(n.Variant); err != nil {
-		return exercise.Player{}, exercise.ParameterError{Field: "variant", Remedy: err.Error()}
+		return exercise.Player{}, problem.Input("variant", err.Error())
 	}
 	return exercise.Player{Instrument: i, Stage: n.Stage}, nil
 }
@@ -305,28 +301,28 @@ type notationInput struct {
 type notationOutput struct{ Body StepNotation }
 
 func (a *API) drawStep(ctx context.Context, in *notationInput) (*notationOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	who, err := in.Body.player()
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	raw, err := json.Marshal(in.Body.Parameters)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	step, err := exercise.Parse(in.Body.Kind, raw)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := StepNotation{Sentence: step.Sentence(), Bars: []notation.Bar{}, Suits: step.Suits(who.Instrument)}
 	if !out.Suits {
 		return &notationOutput{out}, nil
 	}
 	if out.Score, err = step.Score(who, class.Conventions()); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out.Bars, out.Timeline = notation.Bars(out.Score), out.Score.Timeline()
 	return &notationOutput{out}, nil
@@ -336,15 +332,10 @@ func (a *API) drawStep(ctx context.Context, in *notationInput) (*notationOutput,
 const soundRate = 24000
 
 // soundStep answers how a step sounds on an instrument.
-func (a *API) soundStep(w http.ResponseWriter, r *http.Request) {
-	if !isUUID(chi.URLParam(r, "class")) {
-		fail(w, store.ErrNotFound)
-		return
-	}
-	class, err := a.Store.ClassOfDirector(r.Context(), chi.URLParam(r, "class"), a.who(r.Context()).DirectorID)
+func (a *API) soundStep(w http.ResponseWriter, r *http.Request) error {
+	class, err := a.classAsked(r)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	q := r.URL.Query()
 	stage, _ := strconv.Atoi(q.Get("stage")) // 0 is taken as the first
@@ -354,18 +345,16 @@ func (a *API) soundStep(w http.ResponseWriter, r *http.Request) {
 		Stage:      max(1, scores.Stage(stage)),
 	}.player()
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	step, err := exercise.Parse(q.Get("kind"), []byte(q.Get("parameters")))
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	score, err := step.Score(who, class.Conventions())
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	serveWAV(w, r, synth.Reference(score, who.Instrument, soundRate), time.Time{})
+	return nil
 }

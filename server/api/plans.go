@@ -3,16 +3,14 @@ package api
 import (
 	"context"
 	"fmt"
-	"net/http"
 	"time"
 
-	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -60,16 +58,13 @@ type planOutput struct{ Body PlanView }
 
 // week reads a week's path and checks that the class is the asker's.
 func (a *API) week(ctx context.Context, in WeekPath) (store.Class, time.Time, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
 		return class, time.Time{}, err
 	}
 	monday, err := time.Parse(time.DateOnly, in.Monday)
 	if err != nil || monday.Weekday() != time.Monday {
-		return class, monday, exercise.ParameterError{
-			Field:  "monday",
-			Remedy: "name the week by its Monday, as 2026-11-23",
-		}
+		return class, monday, problem.Input("monday", "name the week by its Monday, as 2026-11-23")
 	}
 	return class, monday, nil
 }
@@ -77,11 +72,11 @@ func (a *API) week(ctx context.Context, in WeekPath) (store.Class, time.Time, er
 func (a *API) showPlan(ctx context.Context, in *WeekPath) (*planOutput, error) {
 	class, monday, err := a.week(ctx, *in)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	p, items, err := a.Store.PlanOf(ctx, class.ID, monday)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.planView(ctx, class, p, items)
 }
@@ -89,7 +84,7 @@ func (a *API) showPlan(ctx context.Context, in *WeekPath) (*planOutput, error) {
 func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, items []plan.Item) (*planOutput, error) {
 	members, _, err := a.bandOf(ctx, class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := PlanView{
 		Class:        classNameOf(class),
@@ -109,7 +104,7 @@ func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, ite
 	}
 	history, err := a.Store.PlanHistory(ctx, p.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	for _, r := range history {
 		out.History = append(
@@ -167,15 +162,15 @@ type changePlanInput struct {
 func (a *API) changePlan(ctx context.Context, in *changePlanInput) (*planOutput, error) {
 	class, monday, err := a.week(ctx, in.WeekPath)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	items, err := itemsOf(in.Body.Items)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	saved, err := a.Store.ChangePlan(ctx, store.PlanChange{
 		ClassID:    class.ID,
-		DirectorID: a.who(ctx).DirectorID,
+		DirectorID: a.who(ctx).Subject,
 		Monday:     monday,
 		Name:       in.Body.Name,
 		Based:      in.Body.Based,
@@ -183,7 +178,7 @@ func (a *API) changePlan(ctx context.Context, in *changePlanInput) (*planOutput,
 		At:         a.Now().UTC(),
 	})
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if len(saved.Conflicts) > 0 {
 		return nil, a.contradiction(ctx, saved, in.Body.Based)
@@ -200,16 +195,16 @@ func (a *API) changePlan(ctx context.Context, in *changePlanInput) (*planOutput,
 func (a *API) contradiction(ctx context.Context, saved store.SavedPlan, based int) error {
 	history, err := a.Store.PlanHistory(ctx, saved.Plan.ID)
 	if err != nil {
-		return problem(err)
+		return err
 	}
 	others := "You changed the same steps in another window."
 	for _, r := range history {
-		if r.Revision > based && r.DirectorID != a.who(ctx).DirectorID {
+		if r.Revision > based && r.DirectorID != a.who(ctx).Subject {
 			others = fmt.Sprintf("%s changed the same steps meanwhile: %s", r.Director.Name, r.Changes)
 			break
 		}
 	}
-	var details []error
+	var details []problem.Detail
 	for _, c := range saved.Conflicts {
 		name := "A step"
 		for _, i := range []*plan.Item{c.Base, c.Theirs, c.Mine} {
@@ -222,9 +217,9 @@ func (a *API) contradiction(ctx context.Context, saved store.SavedPlan, based in
 		if c.Theirs == nil {
 			says = name + " was taken away meanwhile."
 		}
-		details = append(details, &huma.ErrorDetail{Location: "items." + c.Key, Message: says})
+		details = append(details, problem.Detail{Field: "items." + c.Key, Remedy: says})
 	}
-	return huma.NewError(http.StatusConflict, others, details...)
+	return problem.Error{Kind: problem.Conflict, Remedy: others, Details: details}
 }
 
 // Template is a director's own week to begin from.
@@ -241,9 +236,9 @@ type templatesOutput struct {
 }
 
 func (a *API) listTemplates(ctx context.Context, _ *struct{}) (*templatesOutput, error) {
-	rows, err := a.Store.Templates(ctx, a.who(ctx).DirectorID)
+	rows, err := a.Store.Templates(ctx, a.who(ctx).Subject)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := &templatesOutput{}
 	out.Body.Templates = []Template{}
@@ -263,17 +258,17 @@ type templateInput struct {
 func (a *API) saveTemplate(ctx context.Context, in *templateInput) (*templatesOutput, error) {
 	items, err := itemsOf(in.Body.Items)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	err = a.Store.SaveTemplate(ctx, store.PlanTemplate{
 		ID:         uuid.NewString(),
-		DirectorID: a.who(ctx).DirectorID,
+		DirectorID: a.who(ctx).Subject,
 		Name:       in.Body.Name,
 		Items:      items,
 		MadeAt:     a.Now().UTC(),
 	})
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.listTemplates(ctx, nil)
 }
@@ -283,8 +278,8 @@ type templatePath struct {
 }
 
 func (a *API) deleteTemplate(ctx context.Context, in *templatePath) (*templatesOutput, error) {
-	if err := a.Store.DeleteTemplate(ctx, in.Template, a.who(ctx).DirectorID); err != nil {
-		return nil, problem(err)
+	if err := a.Store.DeleteTemplate(ctx, in.Template, a.who(ctx).Subject); err != nil {
+		return nil, err
 	}
 	return a.listTemplates(ctx, nil)
 }

@@ -8,8 +8,6 @@ import (
 	"net/http"
 	"time"
 
-	"github.com/danielgtaylor/huma/v2"
-
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
@@ -20,6 +18,7 @@ import (
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -74,18 +73,18 @@ const (
 )
 
 func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, error) {
-	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	i, err := instrument.Get(player.Instrument)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	day := player.Class.Day(a.Now())
 	player, ladders, err := a.Store.Standing(ctx, player)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := Practice{
 		PlayerID:   player.ID,
@@ -99,21 +98,21 @@ func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, e
 		Tips:       player.Class.Tips,
 	}
 	if out.Steps, err = a.practiceSteps(ctx, player, day); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	for n := range out.Steps {
 		s := &out.Steps[n]
 		s.addStanding(player, i, ladders, day)
 		if s.Recent, err = a.Store.LatestTips(ctx, player.ID, s.ID, verdict.AskAfter); err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 	}
 	if err := a.addDoings(ctx, out.Steps, player, day); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	comments, err := a.Store.CommentsForPlayer(ctx, player.ID, a.Now().AddDate(0, 0, -commentDays), mostComments)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	for _, c := range comments {
 		out.Comments = append(out.Comments, commentView(c))
@@ -239,17 +238,17 @@ type weekOutput struct{ Body PracticeWeek }
 const daysAhead = 8
 
 func (a *API) showWeekAhead(ctx context.Context, _ *struct{}) (*weekOutput, error) {
-	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	player, ladders, err := a.Store.Standing(ctx, player)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	i, err := instrument.Get(player.Instrument)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := &weekOutput{PracticeWeek{[]PracticeDay{}}}
 	today := player.Class.Day(a.Now())
@@ -257,7 +256,7 @@ func (a *API) showWeekAhead(ctx context.Context, _ *struct{}) (*weekOutput, erro
 		day := today.AddDate(0, 0, ahead)
 		steps, err := a.practiceSteps(ctx, player, day)
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		for n := range steps {
 			steps[n].addStanding(player, i, ladders, day)
@@ -274,9 +273,9 @@ type keyOutput struct {
 }
 
 func (a *API) showKeepKey(ctx context.Context, _ *struct{}) (*keyOutput, error) {
-	key, err := a.Store.KeepKey(ctx, a.who(ctx).PlayerID)
+	key, err := a.Store.KeepKey(ctx, a.who(ctx).Subject)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := &keyOutput{}
 	out.Body.Key = key
@@ -294,30 +293,25 @@ type tickInput struct {
 
 // tickStep keeps what a player ticked, and answers with the whole practice.
 func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, error) {
-	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	step, err := a.Store.StepAsOf(ctx, player.ClassID, in.Step, in.Body.Version)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	at := ago(a.Now(), in.Body.AgoMS)
 	score, i, err := intake.Score(step, player, player.Class.Day(at))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if !score.Ticked || len(in.Body.Done) != len(score.Items) {
-		return nil, problem(
-			exercise.ParameterError{
-				Field:  "done",
-				Remedy: fmt.Sprintf("this step has %d items to tick", len(score.Items)),
-			},
-		)
+		return nil, problem.Input("done", fmt.Sprintf("this step has %d items to tick", len(score.Items)))
 	}
 	word, err := verdict.Decide(verdict.Case{Case: measure.Case{Instrument: i, Score: score, Ticked: in.Body.Done}})
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	err = a.Store.SaveTick(ctx, store.Tick{
 		PlayerID:    player.ID,
@@ -330,7 +324,7 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 		TickedAt:    at.UTC(),
 	})
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showPractice(ctx, nil)
 }
@@ -355,24 +349,24 @@ type simulateOutput struct {
 
 // simulateTake lets a simulated player make the take, through the same door.
 func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOutput, error) {
-	player, err := a.Store.Player(ctx, a.who(ctx).PlayerID)
+	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	step, err := a.Store.StepAsOf(ctx, player.ClassID, in.Body.Step, in.Body.Version)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if player, _, err = a.Store.Standing(ctx, player); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	score, i, err := intake.Score(step, player, player.Class.Day(a.Now()))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	standIn, ok := synth.NewStandIn(in.Body.StandIn, i, synth.FirstNote(score, i), seedOf(in.Take))
 	if !ok {
-		return nil, huma.Error422UnprocessableEntity("There is no such simulated player.")
+		return nil, problem.Of(problem.Unusable, "There is no such simulated player.", nil)
 	}
 	sound, _ := standIn.Play(score, simulatedRate)
 	hand := intake.Hand{
@@ -384,7 +378,7 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 		At:          a.Now(),
 	}
 	if _, err := a.Intake.Sound(ctx, hand, sound); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := &simulateOutput{Status: http.StatusCreated}
 	out.Body.ID = in.Take

@@ -15,15 +15,13 @@ import (
 
 // takeOutProgress answers everything measured in a class as CSV or JSON, a line a
 // note; docs/formats.md says what the columns are.
-func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) {
+func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 	class, err := a.classAsked(r)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	if chi.URLParam(r, "format") == "json" {
-		a.progressJSON(w, r, class)
-		return
+		return a.progressJSON(w, r, class)
 	}
 	attach(w, "text/csv; charset=utf-8", "progress.csv")
 	out := spreadsheet.NewWriter(w)
@@ -77,9 +75,10 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) {
 	if err != nil {
 		panic(http.ErrAbortHandler) // part of it is on its way: a cut-off file must not look whole
 	}
+	return nil
 }
 
-func (a *API) progressJSON(w http.ResponseWriter, r *http.Request, class store.Class) {
+func (a *API) progressJSON(w http.ResponseWriter, r *http.Request, class store.Class) error {
 	attach(w, "application/x-ndjson", "progress.ndjson")
 	out := json.NewEncoder(w)
 	if err := a.Store.EachProgress(
@@ -89,4 +88,5 @@ func (a *API) progressJSON(w http.ResponseWriter, r *http.Request, class store.C
 	); err != nil {
 		panic(http.ErrAbortHandler)
 	}
+	return nil
 }

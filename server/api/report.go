@@ -19,26 +19,24 @@ const (
 )
 
 // printReport answers a page for a player's home.
-func (a *API) printReport(w http.ResponseWriter, r *http.Request) {
+func (a *API) printReport(w http.ResponseWriter, r *http.Request) error {
 	class, err := a.classAsked(r)
-	if err == nil && !isUUID(chi.URLParam(r, "player")) {
+	if err == nil && !store.IsID(chi.URLParam(r, "player")) {
 		err = store.ErrNotFound
 	}
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	g, err := a.growthOf(r.Context(), class, chi.URLParam(r, "player"), reportWeeks)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	var out bytes.Buffer
 	if err := print.HomeReport(&out, reportOf(g, class, class.Day(a.Now()))); err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	servePDF(w, out.Bytes(), "report.pdf")
+	return nil
 }
 
 func reportOf(g GrowthView, class store.Class, today time.Time) print.Report {

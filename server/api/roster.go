@@ -4,14 +4,12 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"io"
 	"net/http"
-	"strconv"
-
-	"github.com/danielgtaylor/huma/v2"
-	"github.com/go-chi/chi/v5"
 
 	"earlychorus/core/roster"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -32,41 +30,26 @@ type RosterRow struct {
 const largestRoster = 3 << 20
 
 // previewRoster reads a file and says, row by row, what it would do.
-func (a *API) previewRoster(w http.ResponseWriter, r *http.Request) {
-	if !isUUID(chi.URLParam(r, "class")) {
-		fail(w, store.ErrNotFound)
-		return
-	}
-	class, err := a.Store.ClassOfDirector(r.Context(), chi.URLParam(r, "class"), a.who(r.Context()).DirectorID)
+func (a *API) previewRoster(w http.ResponseWriter, r *http.Request) error {
+	class, err := a.classAsked(r)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	file, err := io.ReadAll(r.Body)
 	if err != nil {
-		fail(
-			w,
-			huma.NewError(
-				http.StatusRequestEntityTooLarge,
-				"The file is larger than 2 MB. Save just the list of players.",
-			),
-		)
-		return
+		return problem.Of(problem.TooLarge, "The file is larger than 2 MB. Save just the list of players.", nil)
 	}
 	list, err := roster.Read(file, r.URL.Query().Get("class_id"))
 	var said roster.ReadError
 	if errors.As(err, &said) {
-		fail(w, huma.Error422UnprocessableEntity(said.Remedy))
-		return
+		return problem.Of(problem.Unusable, said.Remedy, nil)
 	}
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	players, err := a.Store.Players(r.Context(), class.ID)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	out := RosterPreview{Format: list.Format, Columns: list.Columns, Rows: []RosterRow{}}
 	for _, row := range list.Rows {
@@ -74,6 +57,7 @@ func (a *API) previewRoster(w http.ResponseWriter, r *http.Request) {
 	}
 	w.Header().Set("Content-Type", "application/json")
 	_ = json.NewEncoder(w).Encode(out) // the asker may be gone
+	return nil
 }
 
 // against compares a row with a class's players.
@@ -102,19 +86,16 @@ type rosterInput struct {
 // saveRoster adds and changes players: all rows, or none while one has a
 // problem.
 func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	var added, changed []store.Player
-	var details []error
+	var details []problem.Detail
 	for n, row := range in.Body.Rows {
 		row.Row = row.Check()
 		for _, p := range row.Problems {
-			details = append(
-				details,
-				&huma.ErrorDetail{Location: "body.rows[" + strconv.Itoa(n) + "]." + p.Field, Message: p.Remedy},
-			)
+			details = append(details, problem.Detail{Field: fmt.Sprintf("body.rows[%d].%s", n, p.Field), Remedy: p.Remedy})
 		}
 		player := store.Player{ClassID: class.ID, Person: row.Person}
 		if row.PlayerID == "" {
@@ -123,18 +104,16 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 			continue
 		}
 		if _, err := a.Store.PlayerOfClass(ctx, class.ID, row.PlayerID); err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		player.ID = row.PlayerID
 		changed = append(changed, player)
 	}
 	if len(details) > 0 {
-		return nil, huma.Error422UnprocessableEntity(
-			"Nothing was taken in. Mend the rows that are marked, then try again.",
-			details...)
+		return nil, problem.Error{Kind: problem.Unusable, Remedy: "Nothing was taken in. Mend the rows that are marked, then try again.", Details: details}
 	}
 	if err := a.Store.SaveRoster(ctx, added, changed); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showSetUp(ctx, &in.ClassPath)
 }
@@ -145,12 +124,12 @@ type playerPath struct {
 }
 
 func (a *API) takeOffRoster(ctx context.Context, in *playerPath) (*setUpOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {
 		err = a.Store.TakeOffRoster(ctx, class.ID, in.Player, a.Now().UTC())
 	}
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showSetUp(ctx, &in.ClassPath)
 }
@@ -158,22 +137,22 @@ func (a *API) takeOffRoster(ctx context.Context, in *playerPath) (*setUpOutput, 
 // forgetPlayer deletes a player for good: every row, every recording, every voice
 // note. The rows go first: what is left of the sounds is nobody's.
 func (a *API) forgetPlayer(ctx context.Context, in *playerPath) (*setUpOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	everything, err := a.Store.ForgetPlayer(ctx, class.ID, in.Player)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	for _, id := range everything.Takes {
 		if err := a.Recordings.Delete(ctx, id); err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 	}
 	for _, id := range everything.Voices {
 		if err := a.Recordings.Delete(ctx, voiceKey(id)); err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 	}
 	return a.showSetUp(ctx, &in.ClassPath)

@@ -11,6 +11,7 @@ import (
 
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
+	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
 
@@ -28,6 +29,12 @@ var open = []string{
 // handingIn are asked about a take that is not there yet, under a number of the
 // device's own: what is received is kept, and told, by player.
 var handingIn = []string{"PUT /takes/{take}", "PUT /takes/{take}/parts/{offset}", "GET /takes/{take}/received"}
+
+// signIns is how somebody of each role comes in, for a class.
+var signIns = map[store.Role]func(*testHouse, testing.TB, storetest.Band) visitor{
+	store.RoleDirector: (*testHouse).director,
+	store.RolePlayer:   func(h *testHouse, t testing.TB, b storetest.Band) visitor { return h.player(t, b, 0) },
+}
 
 var placeholder = regexp.MustCompile(`\{[^}]+\}`)
 
@@ -66,10 +73,11 @@ func TestEveryRouteIsClosedToOthers(t *testing.T) {
 		"{ladder}",
 		"clarinet-break",
 	)
-	outsiders := map[string]visitor{
-		"classmate":          h.player(t, b, 1),
-		"player elsewhere":   h.player(t, other, 0),
-		"director elsewhere": h.director(t, other),
+	outsiders := map[string]visitor{"classmate": h.player(t, b, 1)}
+	for _, role := range store.Roles() {
+		signIn, known := signIns[role]
+		require.True(t, known, "a new role, %s: say here how somebody of it signs in", role)
+		outsiders[string(role)+" elsewhere"] = signIn(h, t, other)
 	}
 	stranger := h.visitor(t)
 	asked := 0

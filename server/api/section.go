@@ -68,13 +68,13 @@ type sectionInput struct {
 type sectionOutput struct{ Body SectionView }
 
 func (a *API) showSection(ctx context.Context, in *sectionInput) (*sectionOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	players, err := a.Store.Players(ctx, class.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := SectionView{
 		Class:    classNameOf(class),
@@ -102,13 +102,13 @@ func (a *API) showSection(ctx context.Context, in *sectionInput) (*sectionOutput
 		}
 	}
 	if len(mine) == 0 {
-		return nil, problem(store.ErrNotFound)
+		return nil, store.ErrNotFound
 	}
 	if out.Maps, err = a.mapsOf(ctx, class, mine, in.Days); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if out.Ladders, err = a.laddersOf(ctx, class, mine); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return &sectionOutput{out}, nil
 }

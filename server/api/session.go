@@ -6,8 +6,8 @@ import (
 	"strings"
 
 	"github.com/alexedwards/scs/v2"
-	"github.com/danielgtaylor/huma/v2"
 
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -22,56 +22,47 @@ func newSessions(kept scs.Store) *scs.SessionManager {
 	return s
 }
 
+// Keys of a session: as what somebody signed in, and as whom.
 const (
-	directorKey = "director"
-	playerKey   = "player"
+	roleKey    = "role"
+	subjectKey = "subject"
 )
 
-// asker is who is signed in; at most one of the two is set.
-type asker struct{ DirectorID, PlayerID string }
-
-func (a *API) who(ctx context.Context) asker {
-	return asker{a.sessions.GetString(ctx, directorKey), a.sessions.GetString(ctx, playerKey)}
+// who is who asks, nobody included.
+func (a *API) who(ctx context.Context) store.Asker {
+	return store.Asker{
+		Role:    store.Role(a.sessions.GetString(ctx, roleKey)),
+		Subject: a.sessions.GetString(ctx, subjectKey),
+	}
 }
 
 // signIn begins a session under a fresh token, so that one planted before
 // signing in is worth nothing.
-func (a *API) signIn(ctx context.Context, key, id string) error {
+func (a *API) signIn(ctx context.Context, who store.Asker) error {
 	if err := a.sessions.RenewToken(ctx); err != nil {
 		return err
 	}
-	a.sessions.Remove(ctx, directorKey)
-	a.sessions.Remove(ctx, playerKey)
-	a.sessions.Put(ctx, key, id)
+	a.sessions.Put(ctx, roleKey, string(who.Role))
+	a.sessions.Put(ctx, subjectKey, who.Subject)
 	return nil
 }
 
-func (a *API) require(allowed func(asker) bool) func(http.Handler) http.Handler {
+// require lets those through whose role may do something; to others it is as if
+// nothing were there.
+func (a *API) require(deed store.Deed) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			who := a.who(r.Context())
 			switch {
-			case who == asker{}:
-				fail(w, huma.Error401Unauthorized("Please sign in."))
-			case !allowed(who):
-				fail(w, store.ErrNotFound)
+			case who == store.Asker{}:
+				fail(w, r, problem.Of(problem.NotSignedIn, "Please sign in.", nil))
+			case !who.May(deed):
+				fail(w, r, store.ErrNotFound)
 			default:
 				next.ServeHTTP(w, r)
 			}
 		})
 	}
-}
-
-func (a *API) requireDirector(next http.Handler) http.Handler {
-	return a.require(func(w asker) bool { return w.DirectorID != "" })(next)
-}
-
-func (a *API) requirePlayer(next http.Handler) http.Handler {
-	return a.require(func(w asker) bool { return w.PlayerID != "" })(next)
-}
-
-func (a *API) requireSomeone(next http.Handler) http.Handler {
-	return a.require(func(asker) bool { return true })(next)
 }
 
 // sameOriginOnly refuses changes asked for by another site's page.

@@ -11,13 +11,12 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/notation"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -35,16 +34,14 @@ var sheetFormats = map[string]struct {
 }
 
 // takeOutSheet answers a day of a plan as one instrument reads it.
-func (a *API) takeOutSheet(w http.ResponseWriter, r *http.Request) {
+func (a *API) takeOutSheet(w http.ResponseWriter, r *http.Request) error {
 	format, known := sheetFormats[chi.URLParam(r, "format")]
 	if !known {
-		fail(w, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	class, p, day, at, err := a.dayAsked(r)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	q := r.URL.Query()
 	stage, _ := strconv.Atoi(q.Get("stage")) // 0 is taken as the first
@@ -54,28 +51,26 @@ func (a *API) takeOutSheet(w http.ResponseWriter, r *http.Request) {
 		Stage:      max(1, scores.Stage(stage)),
 	}.player()
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	sheet, err := notation.SheetOf(p, day, at, who, class.Conventions())
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	var out bytes.Buffer
 	if err := format.write(&out, sheet); err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	name := fmt.Sprintf("%s-%s.%s", who.Instrument.Key, r.URL.Query().Get("day"), chi.URLParam(r, "format"))
 	w.Header().Set("Content-Type", format.mime)
 	w.Header().Set("Content-Disposition", `attachment; filename="`+name+`"`)
 	_, _ = w.Write(out.Bytes()) // the asker may be gone
+	return nil
 }
 
 // dayAsked reads which day of which plan a plain request is for.
 func (a *API) dayAsked(r *http.Request) (class store.Class, p plan.Plan, day plan.Day, at plan.Place, err error) {
-	if !isUUID(chi.URLParam(r, "class")) {
+	if !store.IsID(chi.URLParam(r, "class")) {
 		return class, p, 0, "", store.ErrNotFound
 	}
 	class, monday, err := a.week(r.Context(), WeekPath{chi.URLParam(r, "class"), chi.URLParam(r, "monday")})
@@ -84,14 +79,11 @@ func (a *API) dayAsked(r *http.Request) (class store.Class, p plan.Plan, day pla
 	}
 	n, err := strconv.Atoi(r.URL.Query().Get("day"))
 	if err != nil || n < 0 || n > 6 {
-		return class, p, 0, "", exercise.ParameterError{
-			Field:  "day",
-			Remedy: "name the day as 0 for Monday to 6 for Sunday",
-		}
+		return class, p, 0, "", problem.Input("day", "name the day as 0 for Monday to 6 for Sunday")
 	}
 	at = plan.Place(r.URL.Query().Get("at"))
 	if at != plan.InClass && at != plan.AtHome {
-		return class, p, 0, "", exercise.ParameterError{Field: "at", Remedy: "say class or home"}
+		return class, p, 0, "", problem.Input("at", "say class or home")
 	}
 	week, items, err := a.Store.PlanOf(r.Context(), class.ID, monday)
 	return class, plan.Plan{Name: titleOf(class, week), Items: items}, plan.Day(n), at, err
@@ -112,29 +104,26 @@ const (
 
 // serveFeed answers a class's calendar to whoever has its address. It says what
 // is planned, and nobody's name.
-func (a *API) serveFeed(w http.ResponseWriter, r *http.Request) {
+func (a *API) serveFeed(w http.ResponseWriter, r *http.Request) error {
 	token, ok := strings.CutSuffix(chi.URLParam(r, "feed"), ".ics")
-	if !ok || !isUUID(token) {
-		fail(w, store.ErrNotFound)
-		return
+	if !ok || !store.IsID(token) {
+		return store.ErrNotFound
 	}
 	class, err := a.Store.ClassByFeed(r.Context(), token)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	weeks, err := a.weeksAround(r.Context(), class)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	var out bytes.Buffer
 	if err := notation.WriteICalendar(&out, class.Name, weeks); err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	w.Header().Set("Content-Type", "text/calendar; charset=utf-8")
 	_, _ = w.Write(out.Bytes()) // the asker may be gone
+	return nil
 }
 
 func (a *API) weeksAround(ctx context.Context, class store.Class) (out []notation.Week, err error) {
@@ -166,36 +155,25 @@ func (a *API) weeksAround(ctx context.Context, class store.Class) (out []notatio
 const largestExcerpt = 3 << 20
 
 // readExcerpt reads a line of music out of a MusicXML file.
-func (a *API) readExcerpt(w http.ResponseWriter, r *http.Request) {
-	if !isUUID(chi.URLParam(r, "class")) {
-		fail(w, store.ErrNotFound)
-		return
-	}
-	if _, err := a.Store.ClassOfDirector(
-		r.Context(),
-		chi.URLParam(r, "class"),
-		a.who(r.Context()).DirectorID,
-	); err != nil {
-		fail(w, err)
-		return
+func (a *API) readExcerpt(w http.ResponseWriter, r *http.Request) error {
+	if _, err := a.classAsked(r); err != nil {
+		return err
 	}
 	file, err := io.ReadAll(r.Body)
 	if err != nil {
-		fail(w, huma.NewError(http.StatusRequestEntityTooLarge, "The file is larger than 2 MB: save just the line."))
-		return
+		return problem.Of(problem.TooLarge, "The file is larger than 2 MB: save just the line.", nil)
 	}
 	x, err := notation.ReadExcerpt(file)
 	var said notation.ReadError
 	if errors.As(err, &said) {
-		fail(w, huma.Error422UnprocessableEntity(sentence(said.Error())))
-		return
+		return problem.Of(problem.Unusable, sentence(said.Error()), nil)
 	}
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	w.Header().Set("Content-Type", "application/json")
 	_ = json.NewEncoder(w).Encode(x) // the asker may be gone
+	return nil
 }
 
 // sentence makes a sentence of a remedy.

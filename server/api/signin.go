@@ -5,10 +5,10 @@ import (
 	"errors"
 	"sync"
 
-	"github.com/danielgtaylor/huma/v2"
 	"golang.org/x/crypto/bcrypt"
 
 	"earlychorus/core/instrument"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -25,21 +25,21 @@ type meOutput struct{ Body Me }
 func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 	who := a.who(ctx)
 	out := &meOutput{Body: Me{Role: "nobody"}}
-	switch {
-	case who.DirectorID != "":
-		d, err := a.Store.Director(ctx, who.DirectorID)
+	switch who.Role {
+	case store.RoleDirector:
+		d, err := a.Store.Director(ctx, who.Subject)
 		if errors.Is(err, store.ErrNotFound) {
 			return out, nil // deleted since
 		} else if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		out.Body = Me{Role: "director", Name: d.Name}
-	case who.PlayerID != "":
-		p, err := a.Store.Player(ctx, who.PlayerID)
+	case store.RolePlayer:
+		p, err := a.Store.Player(ctx, who.Subject)
 		if errors.Is(err, store.ErrNotFound) {
 			return out, nil
 		} else if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		out.Body = Me{
 			Role:  "player",
@@ -53,7 +53,7 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 
 func (a *API) signOut(ctx context.Context, _ *struct{}) (*struct{}, error) {
 	if err := a.sessions.Destroy(ctx); err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return nil, nil
 }
@@ -76,13 +76,13 @@ var nobodysHash = sync.OnceValue(func() []byte {
 func (a *API) signInDirector(ctx context.Context, in *directorSignIn) (*meOutput, error) {
 	d, err := a.Store.DirectorByEmail(ctx, in.Body.Email)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return nil, problem(err)
+		return nil, err
 	}
 	if !matches(d.PasswordHash, in.Body.Password) {
-		return nil, huma.Error401Unauthorized("The email or the password is not right.")
+		return nil, problem.Of(problem.NotSignedIn, "The email or the password is not right.", nil)
 	}
-	if err := a.signIn(ctx, directorKey, d.ID); err != nil {
-		return nil, problem(err)
+	if err := a.signIn(ctx, store.Asker{Role: store.RoleDirector, Subject: d.ID}); err != nil {
+		return nil, err
 	}
 	return &meOutput{Body: Me{Role: "director", Name: d.Name}}, nil
 }
@@ -119,19 +119,19 @@ type namesOutput struct{ Body Names }
 func (a *API) openClass(ctx context.Context, in *classCode) (*namesOutput, error) {
 	class, err := a.Store.ClassByCode(ctx, in.Body.Code)
 	if errors.Is(err, store.ErrNotFound) {
-		return nil, huma.Error404NotFound("No class has this code. Look at your card again.")
+		return nil, problem.Of(problem.Missing, "No class has this code. Look at your card again.", nil)
 	} else if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	players, err := a.Store.Players(ctx, class.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := Names{Class: class.Name, Players: []PickedName{}}
 	for _, p := range players {
 		i, err := instrument.Get(p.Instrument)
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		out.Players = append(out.Players, PickedName{ID: p.ID, Name: p.ShortName(), Instrument: i.Name})
 	}
@@ -149,21 +149,21 @@ type playerSignIn struct {
 func (a *API) signInPlayer(ctx context.Context, in *playerSignIn) (*meOutput, error) {
 	p, err := a.Store.Player(ctx, in.Body.PlayerID)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return nil, problem(err)
+		return nil, err
 	}
 	class, err := a.Store.ClassByCode(ctx, in.Body.Code)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return nil, problem(err)
+		return nil, err
 	}
 	hash := p.PINHash
 	if class.ID != p.ClassID {
 		hash = ""
 	}
 	if !matches(hash, in.Body.PIN) {
-		return nil, huma.Error401Unauthorized("That PIN is not right. Try again, or ask your director.")
+		return nil, problem.Of(problem.NotSignedIn, "That PIN is not right. Try again, or ask your director.", nil)
 	}
-	if err := a.signIn(ctx, playerKey, p.ID); err != nil {
-		return nil, problem(err)
+	if err := a.signIn(ctx, store.Asker{Role: store.RolePlayer, Subject: p.ID}); err != nil {
+		return nil, err
 	}
 	return &meOutput{Body: Me{
 		Role:  "player",

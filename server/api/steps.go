@@ -51,13 +51,13 @@ type previewInput struct {
 
 // previewStep works parameters out for every instrument without keeping them.
 func (a *API) previewStep(ctx context.Context, in *previewInput) (*stepOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	raw, err := json.Marshal(in.Body.Parameters)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.detail(ctx, class, store.Step{Kind: in.Body.Kind, Parameters: raw})
 }
@@ -66,11 +66,11 @@ func (a *API) previewStep(ctx context.Context, in *previewInput) (*stepOutput, e
 func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*stepOutput, error) {
 	asked, err := step.Exercise()
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	players, err := a.Store.Players(ctx, class.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := StepDetail{
 		Kind:       *asked.Kind,
@@ -93,7 +93,7 @@ func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*
 			continue
 		}
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		out.Seconds = score.Seconds()
 		out.Written = append(out.Written, WrittenStep{i.Name, score})

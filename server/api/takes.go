@@ -60,13 +60,13 @@ type TakePath struct {
 type takeOutput struct{ Body TakeDetail }
 
 func (a *API) showTake(ctx context.Context, in *TakePath) (*takeOutput, error) {
-	t, err := a.takeFor(ctx, in.Take)
+	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
-	out, err := a.takeDetail(ctx, t, a.who(ctx).PlayerID == "")
+	out, err := a.takeDetail(ctx, t, a.who(ctx).May(store.SeeFullNames))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return &takeOutput{out}, nil
 }
@@ -156,9 +156,9 @@ type reviewInput struct {
 }
 
 func (a *API) overrule(ctx context.Context, in *reviewInput) (*takeOutput, error) {
-	t, err := a.takeFor(ctx, in.Take)
+	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if in.Body.Result == "measured" {
 		err = a.Store.TakeBackReview(ctx, t.ID)
@@ -166,13 +166,13 @@ func (a *API) overrule(ctx context.Context, in *reviewInput) (*takeOutput, error
 		err = a.Store.Overrule(ctx, store.Review{
 			ID:         store.NewID(),
 			TakeID:     t.ID,
-			DirectorID: a.who(ctx).DirectorID,
+			DirectorID: a.who(ctx).Subject,
 			Result:     in.Body.Result,
 			ReviewedAt: a.Now().UTC(),
 		})
 	}
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return a.showTake(ctx, &in.TakePath)
 }

@@ -15,6 +15,7 @@ import (
 	"earlychorus/core/ribbon"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -35,9 +36,9 @@ type classesOutput struct {
 }
 
 func (a *API) listClasses(ctx context.Context, _ *struct{}) (*classesOutput, error) {
-	classes, err := a.Store.ClassesOfDirector(ctx, a.who(ctx).DirectorID)
+	classes, err := a.Store.ClassesFor(ctx, a.who(ctx))
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	out := &classesOutput{}
 	out.Body.Classes = []ClassName{}
@@ -103,28 +104,28 @@ type todayInput struct {
 type todayOutput struct{ Body Today }
 
 func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	today := class.Day(a.Now())
 	day := today
 	if in.Day != "" {
 		if day, err = time.Parse(time.DateOnly, in.Day); err != nil {
-			return nil, problem(exercise.ParameterError{Field: "day", Remedy: "write the day as 2026-11-24"})
+			return nil, problem.Input("day", "write the day as 2026-11-24")
 		}
 	}
 	steps, err := a.Store.StepsOn(ctx, class.ID, day, plan.AtHome)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	players, err := a.Store.Players(ctx, class.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	excused, err := a.Store.ExceptionsOn(ctx, class.ID, day)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	b := board{
 		class:    class,
@@ -144,11 +145,11 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 	}
 	played, err := a.Store.Board(ctx, ids, day)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	allTicks, err := a.Store.TicksOfSteps(ctx, ids, day)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	cellsOf, ticksOf := map[string][]store.Cell{}, map[string][]store.Tick{}
 	for _, c := range played {
@@ -160,7 +161,7 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 	for n, step := range steps {
 		head, err := b.fill(n, step, cellsOf[step.ID], ticksOf[step.ID])
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		out.Steps = append(out.Steps, head)
 	}

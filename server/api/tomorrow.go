@@ -38,27 +38,27 @@ type TomorrowStep struct {
 type tomorrowOutput struct{ Body Tomorrow }
 
 func (a *API) showTomorrow(ctx context.Context, in *ClassPath) (*tomorrowOutput, error) {
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, a.who(ctx).DirectorID)
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	p, err := a.proposal(ctx, class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	return &tomorrowOutput{p.view()}, nil
 }
 
 // planTomorrow puts the proposal into the plan.
 func (a *API) planTomorrow(ctx context.Context, in *ClassPath) (*tomorrowOutput, error) {
-	director := a.who(ctx).DirectorID
-	class, err := a.Store.ClassOfDirector(ctx, in.Class, director)
+	director := a.who(ctx).Subject
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	p, err := a.proposal(ctx, class)
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	monday := store.Monday(p.day)
 	saved, err := a.Store.ChangePlan(ctx, store.PlanChange{
@@ -71,7 +71,7 @@ func (a *API) planTomorrow(ctx context.Context, in *ClassPath) (*tomorrowOutput,
 		At:         a.Now().UTC(),
 	})
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	if len(saved.Conflicts) > 0 {
 		return nil, a.contradiction(ctx, saved, p.planned.Revision)

@@ -8,8 +8,7 @@ import (
 	"github.com/go-chi/chi/v5"
 
 	"earlychorus/core/audio/wav"
-	"earlychorus/core/exercise"
-	"earlychorus/server/intake"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -24,63 +23,55 @@ func voiceKey(act string) string { return "voice-" + act }
 
 // leaveVoiceNote keeps a director's spoken comment: PUT /takes/{take}/voice/{act},
 // a WAV file.
-func (a *API) leaveVoiceNote(w http.ResponseWriter, r *http.Request) {
+func (a *API) leaveVoiceNote(w http.ResponseWriter, r *http.Request) error {
 	act := chi.URLParam(r, "act")
-	t, err := a.takeFor(r.Context(), chi.URLParam(r, "take"))
-	if err == nil && !isUUID(act) {
-		err = exercise.ParameterError{Field: "act", Remedy: "number a voice note with a UUID"}
+	t, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), chi.URLParam(r, "take"))
+	if err == nil && !store.IsID(act) {
+		err = problem.Input("act", "number a voice note with a UUID")
 	}
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	sound, err := wav.Decode(r.Body, longestVoice)
 	switch {
 	case errors.Is(err, wav.ErrTooLong):
-		err = intake.RefusedError{
-			Reason: fmt.Sprintf("A voice note lasts %d seconds at most. Say it shorter.", longestVoice),
-			TooBig: true,
-		}
+		err = problem.Of(problem.TooLarge, fmt.Sprintf("A voice note lasts %d seconds at most. Say it shorter.", longestVoice), nil)
 	case err == nil && len(sound.Samples) == 0:
-		err = intake.RefusedError{Reason: "The voice note is empty. Record it again."}
+		err = problem.Of(problem.Unusable, "The voice note is empty. Record it again.", nil)
 	case err != nil:
-		err = intake.RefusedError{Reason: "This voice note cannot be read: " + err.Error(), Unknown: true}
+		err = problem.Of(problem.UnknownFormat, "This voice note cannot be read: "+err.Error(), nil)
 	}
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	if err := a.Recordings.Put(r.Context(), voiceKey(act), sound); err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	err = a.Store.AddComment(r.Context(), store.Comment{
 		ID:         act,
 		TakeID:     t.ID,
-		DirectorID: a.who(r.Context()).DirectorID,
+		DirectorID: a.who(r.Context()).Subject,
 		Body:       fmt.Sprintf("A voice note of %.0f s", sound.Seconds()),
 		WrittenAt:  a.Now().UTC(),
 		Kind:       "voice",
 	})
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	w.WriteHeader(http.StatusNoContent)
+	return nil
 }
 
 // playVoiceNote answers a voice note to its director and its player.
-func (a *API) playVoiceNote(w http.ResponseWriter, r *http.Request) {
+func (a *API) playVoiceNote(w http.ResponseWriter, r *http.Request) error {
 	act := chi.URLParam(r, "act")
-	t, err := a.takeFor(r.Context(), chi.URLParam(r, "take"))
+	t, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), chi.URLParam(r, "take"))
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	said, err := a.Store.CommentsOf(r.Context(), t.ID)
 	if err != nil {
-		fail(w, err)
-		return
+		return err
 	}
 	for _, c := range said {
 		if c.ID != act || c.Kind != "voice" {
@@ -88,11 +79,10 @@ func (a *API) playVoiceNote(w http.ResponseWriter, r *http.Request) {
 		}
 		sound, _, err := a.Recordings.Get(r.Context(), voiceKey(act))
 		if err != nil {
-			fail(w, err)
-			return
+			return err
 		}
 		serveWAV(w, r, sound, c.WrittenAt)
-		return
+		return nil
 	}
-	fail(w, store.ErrNotFound)
+	return store.ErrNotFound
 }

@@ -23,6 +23,7 @@ import (
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/jobs"
+	"earlychorus/server/problem"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 )
@@ -77,15 +78,6 @@ func (h Hand) asItStood(p store.Player, step store.Step) store.Player {
 
 // LongestSeconds bounds a recording; the longest step lasts a few minutes.
 const LongestSeconds = 600
-
-// A RefusedError reports a recording that cannot be used, and the remedy.
-type RefusedError struct {
-	Reason  string
-	TooBig  bool
-	Unknown bool // not a sound format this program reads
-}
-
-func (e RefusedError) Error() string { return e.Reason }
 
 // Setting returns a player as of a day in a device's terms. The ladders and the
 // best are there once store.Standing was asked.
@@ -148,8 +140,8 @@ func Score(step store.Step, p store.Player, day time.Time) (scores.Score, instru
 
 // File accepts a WAV file. Handing in the same bytes under the same number
 // again is answered the same; accepted tells which it was. Nothing changes
-// when an error is returned: RefusedError, store.ErrNotFound for a step that
-// is not the player's class's, store.ConflictError for a number already used.
+// when an error is returned: problem.Error for what cannot be used and for a number
+// already used, store.ErrNotFound for a step that is not the player's class's.
 func (in Intake) File(ctx context.Context, h Hand, file io.Reader) (accepted bool, err error) {
 	hash := sha256.New()
 	sound, err := wav.Decode(io.TeeReader(file, hash), LongestSeconds)
@@ -187,7 +179,7 @@ func (in Intake) accept(ctx context.Context, h Hand, sound audio.Mono, hash []by
 	}
 	score := worked.Score
 	if score.Ticked || score.Metered {
-		return false, RefusedError{Reason: "This step is not recorded. Tick it, or blow into the meter."}
+		return false, problem.Of(problem.Unusable, "This step is not recorded. Tick it, or blow into the meter.", nil)
 	}
 	t := store.Take{
 		ID:           h.ID,
@@ -221,15 +213,11 @@ const shortest = 0.5 // seconds
 func usable(sound audio.Mono) error {
 	switch {
 	case sound.Rate < audio.LowestRate || sound.Rate > audio.HighestRate:
-		return RefusedError{
-			Reason: fmt.Sprintf("The recording was made at %d Hz. Record at 16000 to 96000 Hz.", sound.Rate),
-		}
+		return problem.Of(problem.Unusable, fmt.Sprintf("The recording was made at %d Hz. Record at 16000 to 96000 Hz.", sound.Rate), nil)
 	case len(sound.Samples) == 0:
-		return RefusedError{Reason: "The recording is empty. Record again."}
+		return problem.Of(problem.Unusable, "The recording is empty. Record again.", nil)
 	case sound.Seconds() < shortest:
-		return RefusedError{
-			Reason: fmt.Sprintf("The recording lasts only %.1f s. Record the whole step.", sound.Seconds()),
-		}
+		return problem.Of(problem.Unusable, fmt.Sprintf("The recording lasts only %.1f s. Record the whole step.", sound.Seconds()), nil)
 	}
 	return nil
 }
@@ -240,22 +228,13 @@ func refusal(err error) error {
 	var unsupported wav.UnsupportedError
 	switch {
 	case errors.Is(err, wav.ErrTooLong):
-		return RefusedError{
-			Reason: fmt.Sprintf("The recording is longer than %d minutes. Record just the step.", LongestSeconds/60),
-			TooBig: true,
-		}
+		return problem.Of(problem.TooLarge, fmt.Sprintf("The recording is longer than %d minutes. Record just the step.", LongestSeconds/60), err)
 	case errors.As(err, &format) && format.Offset < 12:
-		return RefusedError{
-			Reason:  "This is not a WAV file. Save the recording as WAV and hand it in again. (" + err.Error() + ")",
-			Unknown: true,
-		}
+		return problem.Of(problem.UnknownFormat, "This is not a WAV file. Save the recording as WAV and hand it in again. ("+err.Error()+")", err)
 	case errors.As(err, &format):
-		return RefusedError{Reason: "The file is damaged or was cut short. Hand it in again. (" + err.Error() + ")"}
+		return problem.Of(problem.Unusable, "The file is damaged or was cut short. Hand it in again. ("+err.Error()+")", err)
 	case errors.As(err, &unsupported):
-		return RefusedError{
-			Reason:  "This kind of WAV cannot be read. Save it as PCM. (" + err.Error() + ")",
-			Unknown: true,
-		}
+		return problem.Of(problem.UnknownFormat, "This kind of WAV cannot be read. Save it as PCM. ("+err.Error()+")", err)
 	}
 	return err
 }

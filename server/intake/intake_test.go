@@ -16,6 +16,7 @@ import (
 	"earlychorus/core/ladder"
 	"earlychorus/server/intake"
 	"earlychorus/server/jobs"
+	"earlychorus/server/problem"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
@@ -71,8 +72,9 @@ func TestATakeComesWithItsJob(t *testing.T) {
 	assert.Equal(t, 1, count(t, in.Store, "river_job"))
 	assert.Equal(t, 1, count(t, in.Store, "score"))
 	_, err := in.File(t.Context(), h, bytes.NewReader(silence(48000, 4)))
-	var conflict store.ConflictError
+	var conflict problem.Error
 	require.ErrorAs(t, err, &conflict)
+	assert.Equal(t, problem.Conflict, conflict.Kind)
 	sound, _, err := in.Recordings.Get(t.Context(), h.ID)
 	require.NoError(t, err)
 	assert.InDelta(t, 3, sound.Seconds(), 1e-9, "the accepted sound stays")
@@ -102,9 +104,9 @@ func TestWhatIsRefusedLeavesNothing(t *testing.T) {
 		h := hand(b)
 		h.StepID = c.step.ID
 		_, err := in.File(t.Context(), h, bytes.NewReader(c.file))
-		var refused intake.RefusedError
+		var refused problem.Error
 		if assert.ErrorAs(t, err, &refused, name) {
-			assert.Contains(t, refused.Reason, c.reason, name)
+			assert.Contains(t, refused.Remedy, c.reason, name)
 		}
 		_, missing, _ := in.Recordings.File(t.Context(), h.ID)
 		assert.True(t, missing, name)

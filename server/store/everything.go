@@ -3,9 +3,10 @@ package store
 import (
 	"context"
 	"database/sql"
-	"earlychorus/core/roster"
 	"fmt"
 	"strings"
+
+	"earlychorus/core/roster"
 )
 
 // Table is one kind of thing that is kept of a class, as it is taken out.

@@ -13,6 +13,13 @@ import (
 // NewID makes the number of a new row.
 func NewID() string { return uuid.NewString() }
 
+// IsID reports whether a text could be the number of a row: what is none is not
+// asked of the database.
+func IsID(text string) bool {
+	_, err := uuid.Parse(text)
+	return err == nil
+}
+
 // Heard is the word on one take, the director's before the measured one.
 type Heard struct {
 	PlayerID   string

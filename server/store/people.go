@@ -33,22 +33,6 @@ func (s *Store) ClassByFeed(ctx context.Context, token string) (c Class, err err
 	return c, found(err)
 }
 
-// ClassOfDirector returns the class if it is one of the director's, or ErrNotFound.
-func (s *Store) ClassOfDirector(ctx context.Context, classID, directorID string) (c Class, err error) {
-	err = s.db.WithContext(ctx).Preload("School").
-		Joins("JOIN class_director cd ON cd.class_id = class.id AND cd.director_id = ?", directorID).
-		Where("class.id = ?", classID).Take(&c).Error
-	return c, found(err)
-}
-
-// ClassesOfDirector returns a director's classes by name. A director has few.
-func (s *Store) ClassesOfDirector(ctx context.Context, directorID string) (out []Class, err error) {
-	err = s.db.WithContext(ctx).Preload("School").
-		Joins("JOIN class_director cd ON cd.class_id = class.id AND cd.director_id = ?", directorID).
-		Order("class.archived_at IS NOT NULL, class.name").Limit(mostClasses).Find(&out).Error
-	return out, err
-}
-
 const (
 	mostClasses = 50
 	mostPlayers = 200

@@ -12,6 +12,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"earlychorus/core/plan"
+	"earlychorus/server/problem"
 )
 
 // mostHistory bounds how many changes of a plan are listed.
@@ -84,7 +85,7 @@ func (s *Store) ChangePlan(ctx context.Context, c PlanChange) (out SavedPlan, er
 		if p.Revision != c.Based {
 			base, err := revisionItems(tx, p.ID, c.Based)
 			if errors.Is(err, ErrNotFound) {
-				return ConflictError{"This plan was changed from one that is not there any more. Look at it again."}
+				return problem.Of(problem.Conflict, "This plan was changed from one that is not there any more. Look at it again.", nil)
 			} else if err != nil {
 				return err
 			}
@@ -203,7 +204,7 @@ func stepOf(p Plan, i plan.Item, position int) Step {
 
 func followStep(tx *gorm.DB, before, step Step, at time.Time) error {
 	if before.Kind != step.Kind {
-		return ConflictError{"A step keeps its kind. Add a new one of the other kind instead."}
+		return problem.Of(problem.Conflict, "A step keeps its kind. Add a new one of the other kind instead.", nil)
 	}
 	if err := tx.Omit("Kind").Save(&step).Error; err != nil {
 		return err

@@ -2,8 +2,9 @@ package store
 
 import (
 	"context"
-	"earlychorus/core/roster"
 	"time"
+
+	"earlychorus/core/roster"
 
 	"gorm.io/gorm"
 )

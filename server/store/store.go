@@ -32,11 +32,6 @@ func (s *Store) DSN() string { return s.dsn }
 // ErrNotFound reports that there is no such thing, or none the asker may know of.
 var ErrNotFound = errors.New("not found")
 
-// ConflictError reports that something else is remembered under that name.
-type ConflictError struct{ Reason string }
-
-func (e ConflictError) Error() string { return e.Reason }
-
 const connections = 16
 
 var quiet = slog.New(slog.DiscardHandler)
@@ -44,9 +39,8 @@ var quiet = slog.New(slog.DiscardHandler)
 // Open connects to a database. It does not migrate.
 func Open(dsn string) (*Store, error) {
 	db, err := gorm.Open(postgres.Open(dsn), &gorm.Config{
-		Logger: logger.Default.LogMode(
-			logger.Silent,
-		), // errors are returned, and logged once where they are handled
+		// Errors are returned, and logged once where they are handled.
+		Logger:         logger.Default.LogMode(logger.Silent),
 		NamingStrategy: schema.NamingStrategy{SingularTable: true},
 	})
 	if err != nil {

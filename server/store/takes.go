@@ -11,12 +11,13 @@ import (
 	"gorm.io/gorm/clause"
 
 	"earlychorus/core/scores"
+	"earlychorus/server/problem"
 )
 
 // AcceptTake remembers a take and runs queue in the same transaction, so that
 // neither the take nor its job is ever there without the other. A take
 // already accepted is left as it is: accepted is false when its bytes are the
-// same, and a ConflictError tells when they differ or it is another player's.
+// same, and a problem of kind Conflict tells when they differ or it is another player's.
 func (s *Store) AcceptTake(ctx context.Context, t Take, queue func(*gorm.DB) error) (accepted bool, err error) {
 	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		sheet, err := sheetOf(t.Score)
@@ -58,7 +59,7 @@ func sheetOf(s scores.Score) (ScoreSheet, error) {
 	}, nil
 }
 
-// KnownTake reports whether the take was accepted before; a ConflictError tells
+// KnownTake reports whether the take was accepted before; a problem of kind Conflict tells
 // that another one was, under the same number.
 func (s *Store) KnownTake(ctx context.Context, t Take) (bool, error) {
 	return sameTake(s.db.WithContext(ctx), t)
@@ -70,7 +71,7 @@ func sameTake(db *gorm.DB, t Take) (known bool, err error) {
 		return false, err
 	}
 	if before[0].PlayerID != t.PlayerID || !bytes.Equal(before[0].SHA256, t.SHA256) {
-		return false, ConflictError{"Another recording was already handed in under this number. Record again."}
+		return false, problem.Of(problem.Conflict, "Another recording was already handed in under this number. Record again.", nil)
 	}
 	return true, nil
 }
@@ -84,26 +85,6 @@ func (s *Store) TakesThere(ctx context.Context, ids []string) (map[string]bool, 
 		out[id] = true
 	}
 	return out, err
-}
-
-// TakeOfPlayer returns a player's own take, or ErrNotFound.
-func (s *Store) TakeOfPlayer(ctx context.Context, takeID, playerID string) (t Take, err error) {
-	err = s.db.WithContext(ctx).
-		Preload("Player.Class.School").
-		Preload("Sheet").
-		Where("id = ? AND player_id = ?", takeID, playerID).
-		Take(&t).
-		Error
-	return t, found(err)
-}
-
-// TakeOfDirector returns a take of one of the director's classes, or ErrNotFound.
-func (s *Store) TakeOfDirector(ctx context.Context, takeID, directorID string) (t Take, err error) {
-	err = s.db.WithContext(ctx).Preload("Player.Class.School").Preload("Sheet").
-		Joins("JOIN player p ON p.id = take.player_id").
-		Joins("JOIN class_director cd ON cd.class_id = p.class_id AND cd.director_id = ?", directorID).
-		Where("take.id = ?", takeID).Take(&t).Error
-	return t, found(err)
 }
 
 // Take returns any take with its player; for workers, who ask on nobody's behalf.
