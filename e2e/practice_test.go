@@ -19,6 +19,7 @@ import (
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/ladder"
 	"earlychorus/core/practice"
 	"earlychorus/core/synth"
 	"earlychorus/e2e/browser"
@@ -59,10 +60,11 @@ func (r fakeRoom) play(m audio.Mono) {
 func (r fakeRoom) as(standIn string, b storetest.Band, step store.Step, rung int) {
 	p := b.Players[0]
 	p.Class = b.Class
+	now := store.Standing{Player: p}
 	if rung > 0 {
-		p.Rungs = map[string]int{"clarinet-break": rung}
+		now.Ladders = map[string]ladder.State{"clarinet-break": {Rung: rung}}
 	}
-	worked, err := intake.Work(step, p, p.Class.Day(time.Now()), 0)
+	worked, err := intake.Work(step, now, p.Class.Day(time.Now()), 0)
 	require.NoError(r.t, err)
 	r.sound(standIn, worked)
 }

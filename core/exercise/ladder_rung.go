@@ -62,3 +62,9 @@ func ladderChoice() Param {
 	}
 	return choice("ladder", "Ladder", options[0].Key, options...)
 }
+
+// LadderKey returns whose rung a step is; "" for a step that is none.
+func (s Step) LadderKey() string {
+	key, _ := s.Values["ladder"].(string)
+	return key
+}

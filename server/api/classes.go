@@ -18,11 +18,12 @@ import (
 	"earlychorus/core/verdict"
 	"earlychorus/server/problem"
 	"earlychorus/server/store"
+	"earlychorus/server/view"
 )
 
 // ClassSetUp is everything a director sets for a class.
 type ClassSetUp struct {
-	Class        ClassName            `json:"class"`
+	Class        view.ClassName       `json:"class"`
 	Archived     bool                 `json:"archived"`
 	FirstLesson  string               `json:"first_lesson" doc:"date; empty when it is not set"`
 	Stage        scores.Stage         `json:"stage" doc:"by the weeks since the first lesson"`
@@ -106,7 +107,7 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	}
 	day := class.Day(a.Now())
 	out := ClassSetUp{
-		Class:        classNameOf(class),
+		Class:        view.ClassNameOf(class),
 		Archived:     class.ArchivedAt != nil,
 		Stage:        class.StageOn(day),
 		ClassMinutes: class.ClassMinutes,

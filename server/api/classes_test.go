@@ -15,6 +15,7 @@ import (
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
+	"earlychorus/server/practicepage"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
@@ -96,7 +97,7 @@ func TestConventionsReachThePlayers(t *testing.T) {
 	assert.Equal(t, "Renamed", setUp.Class.Name)
 	assert.Equal(t, "Lift it.", setUp.OwnTips["flat"])
 
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	s := practice.Steps[0].Score
 	assert.Equal(t, "do4", s.Targets()[0].WrittenName)

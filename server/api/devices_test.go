@@ -15,6 +15,7 @@ import (
 	"earlychorus/core/ladder"
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
+	"earlychorus/server/practicepage"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
@@ -98,7 +99,7 @@ func TestALateTakeCountsAsItWasPlayed(t *testing.T) {
 	b := storetest.NewBand(t, h.store, "LATE")
 	step := b.AddStep(t, h.store, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 100}))
 	player := h.player(t, b, 0)
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	require.NotNil(t, practice.Steps[1].Tempi)
 	assert.Equal(t, 80., float64(practice.Steps[1].Tempi.From))
@@ -149,7 +150,7 @@ func TestADeviceIsMadeReady(t *testing.T) {
 	h := newHouse(t)
 	b := storetest.NewBand(t, h.store, "READY")
 	ada, bo := h.player(t, b, 0), h.player(t, b, 1)
-	var week api.PracticeWeek
+	var week practicepage.PracticeWeek
 	ada.want(200, "GET", "/practice/week", nil, &week)
 	require.NotEmpty(t, week.Days)
 	assert.Equal(t, b.Class.Day(time.Now()).AddDate(0, 0, 1).Format(time.DateOnly), week.Days[0].Day)
@@ -172,7 +173,7 @@ func TestADeviceIsMadeReady(t *testing.T) {
 	ada.heard(id)
 	res, _ := ada.ask("GET", "/takes/"+id+"/audio.wav", nil)
 	assert.Equal(t, "no-store", res.Header.Get("Cache-Control"), "the next player at this laptop finds no sound")
-	var practice api.Practice
+	var practice practicepage.Practice
 	ada.want(200, "GET", "/practice", nil, &practice)
 	assert.Len(t, practice.Steps[0].Recent, 1)
 	assert.Equal(t, "clarinet", practice.Setting.Instrument)

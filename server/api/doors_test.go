@@ -15,6 +15,7 @@ import (
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
+	"earlychorus/server/practicepage"
 	"earlychorus/server/store/storetest"
 )
 
@@ -164,7 +165,7 @@ func TestRepeatedUploadsAnswerTheSame(t *testing.T) {
 	assert.Equal(t, 409, status, "other bytes")
 	status, _ = h.player(t, b, 1).upload(b, id, "microphone", 1, file)
 	assert.Equal(t, 409, status, "another player")
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	assert.Len(t, practice.Steps[0].Takes, 1)
 	_, back := player.ask("GET", "/takes/"+id+"/audio.wav", nil)
@@ -206,7 +207,7 @@ func TestBadUploadsChangeNothing(t *testing.T) {
 	status, _ = player.upload(b, newID(), "file", 7, good)
 	assert.Equal(t, 404, status, "no such version of the step")
 
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	assert.Empty(t, practice.Steps[0].Takes)
 	kept, err := os.ReadDir(h.folder)

@@ -9,14 +9,15 @@ import (
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
 	"earlychorus/server/store"
+	"earlychorus/server/view"
 )
 
 // FrontView is a day as the front of the room shows it.
 type FrontView struct {
-	Class ClassName   `json:"class"`
-	Day   string      `json:"day" doc:"of the week"`
-	Steps []FrontStep `json:"steps" nullable:"false"`
-	A4    music.Hertz `json:"a4_hz"`
+	Class view.ClassName `json:"class"`
+	Day   string         `json:"day" doc:"of the week"`
+	Steps []FrontStep    `json:"steps" nullable:"false"`
+	A4    music.Hertz    `json:"a4_hz"`
 }
 
 // FrontStep is a step that everybody plays at once.
@@ -82,7 +83,7 @@ func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, erro
 		return nil, err
 	}
 	out := FrontView{
-		Class: classNameOf(class),
+		Class: view.ClassNameOf(class),
 		Day:   monday.AddDate(0, 0, in.Day).Weekday().String(),
 		Steps: []FrontStep{},
 		A4:    band.Conventions.A4,

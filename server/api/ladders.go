@@ -5,30 +5,9 @@ import (
 	"time"
 
 	"earlychorus/core/exercise"
-	"earlychorus/core/instrument"
 	"earlychorus/core/ladder"
-	"earlychorus/core/practice"
 	"earlychorus/server/store"
 )
-
-// addStanding adds to a step where its player stands.
-func (s *PracticeStep) addStanding(
-	p store.Player,
-	i instrument.Instrument,
-	ladders map[string]ladder.State,
-	day time.Time,
-) {
-	if s.Score.Kind == exercise.KindLongToneLongest {
-		s.Best = p.Best
-	}
-	var now *ladder.State
-	if state, tried := ladders[s.Score.Ladder]; tried {
-		now = &state
-	}
-	if view, known := practice.LadderOf(s.Score.Ladder, i, now, s.Score.Rung, day.Format(time.DateOnly)); known {
-		s.Ladder = &view
-	}
-}
 
 type backInput struct {
 	Ladder string `path:"ladder"`

@@ -12,12 +12,14 @@ import (
 	"earlychorus/core/measure"
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
+	"earlychorus/server/growth"
+	"earlychorus/server/practicepage"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
 
 // climbing lets a simulated player play the second step and waits for the word.
-func climbing(v visitor, step store.Step, standIn string) api.Practice {
+func climbing(v visitor, step store.Step, standIn string) practicepage.Practice {
 	id := newID()
 	v.want(
 		201,
@@ -27,7 +29,7 @@ func climbing(v visitor, step store.Step, standIn string) api.Practice {
 		nil,
 	)
 	v.heard(id)
-	var practice api.Practice
+	var practice practicepage.Practice
 	v.want(200, "GET", "/practice", nil, &practice)
 	return practice
 }
@@ -37,7 +39,7 @@ func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
 	b := storetest.NewBand(t, h.store, "REED")
 	step := b.AddStep(t, h.store, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 120}))
 	player := h.player(t, b, 0)
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	require.Len(t, practice.Steps, 2)
 	require.NotNil(t, practice.Steps[1].Ladder)
@@ -76,7 +78,7 @@ func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
 	assert.Equal(t, "ladder", out.Suggestions[0].Item.Kind)
 
 	// The other player, on the trombone, has no use for it, and is told so.
-	var other api.Practice
+	var other practicepage.Practice
 	h.player(t, b, 1).want(200, "GET", "/practice", nil, &other)
 	assert.Nil(t, other.Steps[1].Ladder)
 	assert.Contains(t, other.Steps[1].Score.Notices[0], "has no use for")
@@ -94,7 +96,7 @@ func TestTheBestHoldIsKept(t *testing.T) {
 		}
 	}
 	h.player(t, b, 0).playedAs(b, synth.Player{}) // a counted one is shorter, and changes nothing
-	var g api.GrowthView
+	var g growth.GrowthView
 	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/growth", nil, &g)
 	require.Len(t, g.Weeks, 1)
 	assert.InDelta(t, 10, g.Weeks[0].BestHold, 0.3)
@@ -112,7 +114,7 @@ func TestTheWayUpALadderIsTold(t *testing.T) {
 	}
 	today := b.Class.Day(time.Now()).Format(time.DateOnly)
 	player.want(200, "PUT", "/practice/ladders/clarinet-break/back/"+newID(), map[string]any{}, nil)
-	var g api.GrowthView
+	var g growth.GrowthView
 	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/growth", nil, &g)
 	require.Len(t, g.Ladders, 1)
 	assert.Equal(t, 1, g.Ladders[0].Rung)

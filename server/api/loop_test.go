@@ -16,6 +16,8 @@ import (
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
+	"earlychorus/server/board"
+	"earlychorus/server/practicepage"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
@@ -27,7 +29,7 @@ func TestFromTheStepToTheDirectorsWord(t *testing.T) {
 	b := storetest.NewBand(t, h.store, "REED")
 	director, player := h.director(t, b), h.player(t, b, 0)
 
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	assert.Equal(t, "Ada T.", practice.Player)
 	require.NotEmpty(t, practice.Steps)
@@ -54,7 +56,7 @@ func TestFromTheStepToTheDirectorsWord(t *testing.T) {
 	)
 	director.want(200, "PUT", "/takes/"+id+"/review", map[string]string{"result": "nearly"}, nil)
 
-	var today api.Today
+	var today board.Today
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/today", nil, &today)
 	cell := today.Sections[0].Players[0].Cells[0]
 	assert.Equal(t, "Ada Testerly", today.Sections[0].Players[0].Name)
@@ -63,7 +65,7 @@ func TestFromTheStepToTheDirectorsWord(t *testing.T) {
 	assert.Contains(t, string(cell.Ribbon), "18 cents flat")
 	assert.Contains(t, string(cell.Ribbon), "gap of 0.")
 	assert.Equal(t, map[string]int{"nearly": 1, "missing": 1}, today.Steps[0].Results)
-	assert.Equal(t, "missing", today.Sections[1].Players[0].Cells[0].State)
+	assert.Equal(t, board.Missing, today.Sections[1].Players[0].Cells[0].State)
 
 	player.want(200, "GET", "/practice", nil, &practice)
 	require.Len(t, practice.Comments, 1)
@@ -90,7 +92,7 @@ func TestChangingThePlanReachesEveryInstrument(t *testing.T) {
 	assert.Equal(t, "changed Long tone, counted. ", week.History[0].Changes)
 	assert.Equal(t, b.Director.Name, week.History[0].By)
 
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	assert.Equal(t, 2, practice.Steps[0].Version)
 	assert.Equal(t, "F3", practice.Steps[0].Score.Targets()[1].WrittenName)
@@ -109,7 +111,7 @@ func TestChangingThePlanReachesEveryInstrument(t *testing.T) {
 	status, _ := early.upload(b, id, "microphone", 1, played(t, synth.Player{}))
 	require.Equal(t, 201, status)
 	assert.Equal(t, verdict.Clean, early.heard(id).Verdict.Result)
-	var today api.Today
+	var today board.Today
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/today", nil, &today)
 	assert.True(t, today.Sections[0].Players[0].Cells[0].Earlier)
 }

@@ -40,7 +40,11 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 		return nil, err
 	}
 	day := player.Class.Day(a.Now())
-	score, i, err := intake.Score(step, player, day)
+	now, err := a.Store.Standing(ctx, player)
+	if err != nil {
+		return nil, err
+	}
+	score, i, err := intake.Score(step, now, day)
 	if err != nil {
 		return nil, err
 	}

@@ -7,16 +7,18 @@ import (
 
 	"github.com/google/uuid"
 
+	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
 	"earlychorus/server/problem"
 	"earlychorus/server/store"
+	"earlychorus/server/view"
 )
 
 // PlanView is a class's week.
 type PlanView struct {
-	Class        ClassName        `json:"class"`
+	Class        view.ClassName   `json:"class"`
 	Monday       string           `json:"monday" format:"date"`
 	Today        string           `json:"today" format:"date" doc:"the school's date now"`
 	Name         string           `json:"name"`
@@ -87,7 +89,7 @@ func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, ite
 		return nil, err
 	}
 	out := PlanView{
-		Class:        classNameOf(class),
+		Class:        view.ClassNameOf(class),
 		Monday:       p.Monday.Format(time.DateOnly),
 		Today:        class.Day(a.Now()).Format(time.DateOnly),
 		Name:         p.Name,
@@ -131,10 +133,12 @@ func (a *API) bandOf(ctx context.Context, class store.Class) ([]BandMember, plan
 				continue
 			}
 			p.Class = class
-			who, err := p.As(day)
+			built, err := p.Plays()
 			if err != nil {
 				return nil, band, err
 			}
+			// A plan is for everyone of an instrument and stage: nobody's own rung.
+			who := exercise.Player{Instrument: built, Stage: p.StageOn(day)}
 			key := fmt.Sprint(p.Variant, who.Stage)
 			if n, there := at[key]; there {
 				members[n].Players++

@@ -12,8 +12,11 @@ import (
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
+	"earlychorus/server/board"
+	"earlychorus/server/practicepage"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
+	"earlychorus/server/view"
 )
 
 func planItem(kind string, parameters map[string]any) api.PlanItem {
@@ -104,12 +107,12 @@ func TestAStepThatWasPlayedStaysKnown(t *testing.T) {
 	director.want(200, "GET", path, nil, &week)
 	kept := week.Items[0]
 	director.want(200, "PUT", path, change(week.Revision), &week)
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	assert.Empty(t, practice.Steps)
 	var take api.TakeDetail
 	director.want(200, "GET", "/takes/"+id, nil, &take)
-	assert.Equal(t, "done", take.State, "the take is where it was")
+	assert.Equal(t, view.Done, take.State, "the take is where it was")
 
 	// Undone: the step is back with what was played.
 	director.want(200, "PUT", path, change(week.Revision, kept), &week)
@@ -232,14 +235,14 @@ func TestWhoIsExcusedIsAskedForNothing(t *testing.T) {
 		FirstDay: day,
 		LastDay:  day,
 	}))
-	var practice api.Practice
+	var practice practicepage.Practice
 	h.player(t, b, 0).want(200, "GET", "/practice", nil, &practice)
 	assert.Empty(t, practice.Steps)
 	h.player(t, b, 1).want(200, "GET", "/practice", nil, &practice)
 	assert.Len(t, practice.Steps, 1)
-	var today api.Today
+	var today board.Today
 	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/today", nil, &today)
-	assert.Equal(t, "excused", today.Sections[0].Players[0].Cells[0].State)
+	assert.Equal(t, board.Excused, today.Sections[0].Players[0].Cells[0].State)
 }
 
 func TestStagesGoByTheWeek(t *testing.T) {

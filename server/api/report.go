@@ -8,6 +8,7 @@ import (
 
 	"github.com/go-chi/chi/v5"
 
+	"earlychorus/server/growth"
 	"earlychorus/server/print"
 	"earlychorus/server/store"
 )
@@ -27,7 +28,7 @@ func (a *API) printReport(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	g, err := a.growthOf(r.Context(), class, chi.URLParam(r, "player"), reportWeeks)
+	g, err := growth.Of(r.Context(), a.Store, class, chi.URLParam(r, "player"), reportWeeks, class.Day(a.Now()))
 	if err != nil {
 		return err
 	}
@@ -39,7 +40,7 @@ func (a *API) printReport(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-func reportOf(g GrowthView, class store.Class, today time.Time) print.Report {
+func reportOf(g growth.GrowthView, class store.Class, today time.Time) print.Report {
 	from := store.Monday(today).AddDate(0, 0, -7*(reportWeeks-1))
 	r := print.Report{
 		School:     class.School.Name,

@@ -17,6 +17,9 @@ import (
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
+	"earlychorus/server/growth"
+	"earlychorus/server/listening"
+	"earlychorus/server/practicepage"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
@@ -38,7 +41,7 @@ func TestAMorningOfListening(t *testing.T) {
 	ada.want(204, "PUT", "/practice/flags/"+newID(), map[string]any{"kind": "question", "words": "Is it me?"}, nil)
 
 	path := "/classes/" + b.Class.ID + "/listening"
-	var l api.ListeningView
+	var l listening.ListeningView
 	director.want(200, "GET", path+"?minutes=5", nil, &l)
 	require.Len(t, l.Excerpts, 1)
 	e := l.Excerpts[0]
@@ -86,7 +89,7 @@ func TestAMorningOfListening(t *testing.T) {
 	director.want(422, "PUT", "/takes/"+bad.ID+"/acts/"+newID(), map[string]any{"kind": "overrule"}, nil)
 	require.Len(t, take.Comments, 3)
 	assert.Equal(t, at, *take.Comments[2].At)
-	var practice api.Practice
+	var practice practicepage.Practice
 	ada.want(200, "GET", "/practice", nil, &practice)
 	require.Len(t, practice.Comments, 3, "they reach the player")
 	director.want(200, "DELETE", "/takes/"+bad.ID+"/acts/"+praise, nil, nil)
@@ -142,13 +145,13 @@ func TestWhatIsLeftIsSaidAgain(t *testing.T) {
 		b.Play(t, h.store, storetest.Played{Step: step, At: time.Now(), Result: verdict.NotYet})
 	}
 	path := "/classes/" + b.Class.ID + "/listening"
-	var l api.ListeningView
+	var l listening.ListeningView
 	h.director(t, b).want(200, "GET", path+"?minutes=5", nil, &l)
 	require.Len(t, l.Excerpts, 2)
 	assert.Equal(t, 1, l.Left)
 	director := h.director(t, b)
 	director.want(204, "PUT", path, map[string]any{"place": 2, "spent_s": 30}, nil)
-	var again api.ListeningView
+	var again listening.ListeningView
 	director.want(200, "GET", path, nil, &again)
 	assert.Equal(t, 1, again.Left)
 	assert.Equal(t, 2, again.Place)
@@ -164,7 +167,7 @@ func TestNoteMapAndGrowth(t *testing.T) {
 	ada.playedAs(b, synth.Player{Offset: -70})
 	ada.playedAs(b, synth.Player{})
 
-	var s api.SectionView
+	var s growth.SectionView
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/sections/Clarinets", nil, &s)
 	require.Len(t, s.Maps, 1)
 	require.Len(t, s.Maps[0].Notes, 1)
@@ -184,7 +187,7 @@ func TestNoteMapAndGrowth(t *testing.T) {
 	assert.Equal(t, []string{"Clarinets", "Trombones"}, s.Sections)
 	director.want(404, "GET", "/classes/"+b.Class.ID+"/sections/Kazoos", nil, nil)
 
-	var g api.GrowthView
+	var g growth.GrowthView
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID+"/growth", nil, &g)
 	require.Len(t, g.Weeks, 1)
 	assert.Len(t, g.Weeks[0].Takes, 3)
@@ -305,7 +308,7 @@ func TestAVoiceNoteReachesThePlayerAndIsTakenBack(t *testing.T) {
 	director.want(204, "PUT", path, played(t, synth.Player{}), nil)
 	director.want(415, "PUT", "/takes/"+take.ID+"/voice/"+newID(), []byte("nothing to hear"), nil)
 	director.want(422, "PUT", "/takes/"+take.ID+"/voice/nonsense", played(t, synth.Player{}), nil)
-	var practice api.Practice
+	var practice practicepage.Practice
 	ada.want(200, "GET", "/practice", nil, &practice)
 	require.Len(t, practice.Comments, 1)
 	assert.Equal(t, "voice", practice.Comments[0].Kind)

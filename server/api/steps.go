@@ -10,7 +10,6 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
-	"earlychorus/server/intake"
 	"earlychorus/server/store"
 )
 
@@ -85,9 +84,15 @@ func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*
 		if n < 0 {
 			continue
 		}
-		player := players[n]
-		player.Class = class
-		score, _, err := intake.Score(step, player, class.Day(a.Now()))
+		p := players[n]
+		p.Class = class
+		built, err := p.Plays()
+		if err != nil {
+			return nil, err
+		}
+		// What the instrument is asked for, from the step's own rung: nobody's own.
+		who := exercise.Player{Instrument: built, Stage: p.StageOn(class.Day(a.Now()))}
+		score, err := asked.Score(who, class.Conventions())
 		if errors.Is(err, exercise.ErrNotFor) {
 			out.LeftOut = append(out.LeftOut, i.Name)
 			continue

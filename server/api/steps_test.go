@@ -11,6 +11,8 @@ import (
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
+	"earlychorus/server/board"
+	"earlychorus/server/practicepage"
 	"earlychorus/server/store/storetest"
 )
 
@@ -20,7 +22,7 @@ func TestStepsThatAreTickedAreNotRecorded(t *testing.T) {
 	step := b.AddStep(t, h.store, exercise.New("set-up", nil))
 	director, player := h.director(t, b), h.player(t, b, 0)
 
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	require.Len(t, practice.Steps, 2)
 	items := len(practice.Steps[1].Score.Items)
@@ -37,7 +39,7 @@ func TestStepsThatAreTickedAreNotRecorded(t *testing.T) {
 	player.want(200, "PUT", path, map[string]any{"version": 1, "done": done}, &practice)
 	assert.Equal(t, verdict.Clean, practice.Steps[1].Result, "a later word takes the place of an earlier one")
 
-	var today api.Today
+	var today board.Today
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/today", nil, &today)
 	assert.Equal(t, map[string]int{"clean": 1, "missing": 1}, today.Steps[1].Results)
 
@@ -55,7 +57,7 @@ func TestStepsAreForWhomTheySuit(t *testing.T) {
 	b.AddStep(t, h.store, exercise.New("buzz-at-once", nil))
 	b.AddStep(t, h.store, exercise.New("scale", nil), "clarinet")
 	names := func(who int) (out []string) {
-		var practice api.Practice
+		var practice practicepage.Practice
 		h.player(t, b, who).want(200, "GET", "/practice", nil, &practice)
 		for _, s := range practice.Steps {
 			out = append(out, s.Name)
@@ -65,13 +67,13 @@ func TestStepsAreForWhomTheySuit(t *testing.T) {
 	assert.Equal(t, []string{"Long tone, counted", "Scale or arpeggio"}, names(0))
 	assert.Equal(t, []string{"Long tone, counted", "Buzz at once"}, names(1))
 
-	var today api.Today
+	var today board.Today
 	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/today", nil, &today)
 	states := map[string][]string{}
 	for _, s := range today.Sections {
 		for _, p := range s.Players {
 			for _, c := range p.Cells {
-				states[p.Instrument] = append(states[p.Instrument], c.State)
+				states[p.Instrument] = append(states[p.Instrument], string(c.State))
 			}
 		}
 	}
@@ -119,7 +121,7 @@ func TestTheAirMeterHasAStandIn(t *testing.T) {
 	assert.Greater(t, blown.Blows[0].Delay, blown.Blows[3].Delay, "and learning")
 	player.want(200, "POST", path, map[string]any{"version": 1, "stand_in": "prompt"}, &blown)
 	assert.Equal(t, verdict.Clean, blown.Verdict.Result)
-	var practice api.Practice
+	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	assert.Equal(t, verdict.Clean, practice.Steps[1].Result)
 	player.want(422, "POST", path, map[string]any{"version": 1, "stand_in": "whale"}, nil)

@@ -13,43 +13,33 @@ import (
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/store"
+	"earlychorus/server/view"
 )
 
 // TakeDetail is one take, as its player and its director see it.
 type TakeDetail struct {
-	ID         string `json:"id"`
-	Player     string `json:"player"`
-	Instrument string `json:"instrument"`
-	Class      string `json:"class"`
-	ClassID    string `json:"class_id"`
-	Day        string `json:"day" format:"date"`
-	ReceivedAt string `json:"received_at" format:"date-time"`
-	Source     string `json:"source" enum:"microphone,file,simulated"`
-	State      string `json:"state" enum:"waiting,done,failed"`
-	Failure    string `json:"failure,omitempty"`
+	ID         string         `json:"id"`
+	Player     string         `json:"player"`
+	Instrument string         `json:"instrument"`
+	Class      string         `json:"class"`
+	ClassID    string         `json:"class_id"`
+	Day        string         `json:"day" format:"date"`
+	ReceivedAt string         `json:"received_at" format:"date-time"`
+	Source     string         `json:"source" enum:"microphone,file,simulated"`
+	State      view.TakeState `json:"state" enum:"waiting,done,failed"`
+	Failure    string         `json:"failure,omitempty"`
 
-	SoundGone bool             `json:"sound_gone" doc:"the recording was let go of; what was measured stays"`
-	Score     scores.Score     `json:"score"`
-	Start     float64          `json:"score_start_s" doc:"where the score's first click lies in the recording"`
-	Verdict   *verdict.Verdict `json:"verdict,omitempty"`
-	Overruled verdict.Result   `json:"overruled,omitempty" doc:"the director's word; the measured one stays beside it" enum:"clean,nearly,not-yet,cant-tell"`
-	Device    verdict.Result   `json:"device_result,omitempty" doc:"what the player's device said at once" enum:"clean,nearly,not-yet,cant-tell"`
-	Ribbon    *ribbon.Ribbon   `json:"ribbon,omitempty"`
-	Tuning    string           `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
-	Recording *ear.Recording   `json:"recording,omitempty"`
-	Events    []ear.Event      `json:"events" nullable:"false"`
-	Comments  []CommentView    `json:"comments" nullable:"false"`
-}
-
-// CommentView is a director's comment on a take.
-type CommentView struct {
-	ID        string   `json:"id"`
-	Kind      string   `json:"kind" enum:"comment,praise,again,voice"`
-	At        *float64 `json:"at_s,omitempty" doc:"where in the recording it is pinned"`
-	By        string   `json:"by"`
-	Body      string   `json:"body"`
-	WrittenAt string   `json:"written_at" format:"date-time"`
-	TakeID    string   `json:"take_id"`
+	SoundGone bool               `json:"sound_gone" doc:"the recording was let go of; what was measured stays"`
+	Score     scores.Score       `json:"score"`
+	Start     float64            `json:"score_start_s" doc:"where the score's first click lies in the recording"`
+	Verdict   *verdict.Verdict   `json:"verdict,omitempty"`
+	Overruled verdict.Result     `json:"overruled,omitempty" doc:"the director's word; the measured one stays beside it" enum:"clean,nearly,not-yet,cant-tell"`
+	Device    verdict.Result     `json:"device_result,omitempty" doc:"what the player's device said at once" enum:"clean,nearly,not-yet,cant-tell"`
+	Ribbon    *ribbon.Ribbon     `json:"ribbon,omitempty"`
+	Tuning    string             `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
+	Recording *ear.Recording     `json:"recording,omitempty"`
+	Events    []ear.Event        `json:"events" nullable:"false"`
+	Comments  []view.CommentView `json:"comments" nullable:"false"`
 }
 
 // TakePath names a take. It is exported because embedded parameters must be.
@@ -95,7 +85,7 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 		Device:     t.DeviceResult,
 		Start:      float64(t.Start()),
 		Events:     []ear.Event{},
-		Comments:   []CommentView{},
+		Comments:   []view.CommentView{},
 	}
 	if fullName {
 		out.Player = t.Player.FullName()
@@ -105,7 +95,7 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 		return out, err
 	}
 	for _, c := range comments {
-		out.Comments = append(out.Comments, commentView(c))
+		out.Comments = append(out.Comments, view.CommentOf(c))
 	}
 	if word, ok, err := a.Store.ReviewOf(ctx, t.ID); err != nil {
 		return out, err
@@ -113,7 +103,7 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 		out.Overruled = word
 	}
 	analysis, err := a.Store.AnalysisOf(ctx, t.ID)
-	out.State = state(t.Failure, err == nil)
+	out.State = view.StateOf(t.Failure, err == nil)
 	if errors.Is(err, store.ErrNotFound) {
 		return out, nil
 	} else if err != nil {
@@ -134,18 +124,6 @@ func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) erro
 	t.Start = float64(a.Measured.Start)
 	t.Tuning = outcome.Tuning(a.Measured, t.Score, i)
 	return nil
-}
-
-func commentView(c store.Comment) CommentView {
-	return CommentView{
-		ID:        c.ID,
-		Kind:      c.Kind,
-		At:        c.AtS,
-		By:        c.Director.Name,
-		Body:      c.Body,
-		WrittenAt: c.WrittenAt.UTC().Format(time.RFC3339),
-		TakeID:    c.TakeID,
-	}
 }
 
 type reviewInput struct {

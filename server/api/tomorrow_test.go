@@ -14,6 +14,8 @@ import (
 	"earlychorus/core/plan"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
+	"earlychorus/server/board"
+	"earlychorus/server/listening"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
@@ -57,7 +59,7 @@ func TestWhatASectionSharesIsSaidOnTheBoard(t *testing.T) {
 	h := newHouse(t)
 	b, broken := sharing(t, h, "SHARE", measure.CauseBreak)
 	director := h.director(t, b)
-	var today api.Today
+	var today board.Today
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/today", nil, &today)
 	require.Len(t, today.Common, 1)
 	c := today.Common[0]
@@ -173,7 +175,7 @@ func TestWhomToHearFirst(t *testing.T) {
 	director := h.director(t, b)
 	player := h.player(t, b, 1)
 	player.want(204, "PUT", "/practice/flags/"+newID(), map[string]any{"kind": "hurts", "words": ""}, nil)
-	var l api.ListeningView
+	var l listening.ListeningView
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/listening?minutes=3&afresh=true", nil, &l)
 	require.NotEmpty(t, l.Excerpts)
 	assert.Equal(t, b.Players[1].ID, l.Excerpts[0].Player, "pain first")
@@ -222,7 +224,7 @@ func TestReasonsGoWithTheTakesTheyAreAbout(t *testing.T) {
 		nil,
 	)
 
-	var l api.ListeningView
+	var l listening.ListeningView
 	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/listening?minutes=5&afresh=true", nil, &l)
 	why := map[string][]string{}
 	for _, e := range l.Excerpts {

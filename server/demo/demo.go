@@ -259,11 +259,6 @@ func (s Seeder) days(ctx context.Context, all []done, before int) error {
 	if err != nil {
 		return err
 	}
-	for n := range players {
-		if players[n], _, err = s.Store.Standing(ctx, players[n]); err != nil {
-			return err
-		}
-	}
 	ids := make([]string, len(all))
 	for n, d := range all {
 		ids[n] = d.id()
@@ -284,27 +279,32 @@ func (s Seeder) days(ctx context.Context, all []done, before int) error {
 			if err != nil {
 				return err
 			}
-			return s.play(inner, d, players[d.person], score, i)
+			return s.play(inner, d, players[d.person].Player, score, i)
 		})
 	}
 	return group.Wait()
 }
 
-// class returns the demo's players in their order, and its class.
-func (s Seeder) class(ctx context.Context) (players []store.Player, class store.Class, err error) {
+// class returns how things stand for the demo's players, in their order, and its
+// class.
+func (s Seeder) class(ctx context.Context) (players []store.Standing, class store.Class, err error) {
 	for n := range people {
 		p, err := s.Store.Player(ctx, playerID(n))
 		if err != nil {
 			return nil, class, err
 		}
-		players = append(players, p)
+		now, err := s.Store.Standing(ctx, p)
+		if err != nil {
+			return nil, class, err
+		}
+		players = append(players, now)
 	}
-	return players, players[0].Class, nil
+	return players, players[0].Player.Class, nil
 }
 
 // toMake lists the takes of the demo's days, in the order they were made. What is
 // only ticked is ticked at once.
-func (s Seeder) toMake(ctx context.Context, players []store.Player, class store.Class) (out []done, err error) {
+func (s Seeder) toMake(ctx context.Context, players []store.Standing, class store.Class) (out []done, err error) {
 	dates := firstDay(begun(class))
 	steps := map[int][]store.Step{}
 	for n, day := range dates {
@@ -325,7 +325,7 @@ func (s Seeder) toMake(ctx context.Context, players []store.Player, class store.
 			case err != nil:
 				return nil, err
 			case score.Ticked:
-				if err := s.tick(ctx, d, players[t.person], score); err != nil {
+				if err := s.tick(ctx, d, players[t.person].Player, score); err != nil {
 					return nil, err
 				}
 			default:

@@ -81,8 +81,8 @@ func (p past) id() string {
 const tries = 3
 
 // earlier lists the earlier weeks' takes, oldest first.
-func (s Seeder) earlier(ctx context.Context, players []store.Player) (out []past, err error) {
-	class := players[0].Class
+func (s Seeder) earlier(ctx context.Context, players []store.Standing) (out []past, err error) {
+	class := players[0].Player.Class
 	first := store.Monday(firstDay(begun(class))[0])
 	for back := weeksBack; back > 0; back-- {
 		monday := first.AddDate(0, 0, -7*back)
@@ -190,10 +190,11 @@ func (s Seeder) playAll(ctx context.Context, takes []past) error {
 			if err != nil {
 				return err
 			}
-			if player, _, err = s.Store.Standing(inner, player); err != nil {
+			now, err := s.Store.Standing(inner, player)
+			if err != nil {
 				return err
 			}
-			score, i, err := intake.Score(p.step, player, player.Class.Day(p.at))
+			score, i, err := intake.Score(p.step, now, player.Class.Day(p.at))
 			if err != nil {
 				return err
 			}

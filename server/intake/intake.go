@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"time"
 
 	"gorm.io/gorm"
@@ -61,45 +62,44 @@ func (h Hand) playedAt() time.Time {
 	return h.PlayedAt
 }
 
-// asItStood returns the player as of the recording.
-func (h Hand) asItStood(p store.Player, step store.Step) store.Player {
+// asItStood returns how things stood for the player when it was recorded, from how
+// they stand now.
+func (h Hand) asItStood(now store.Standing, step store.Step) store.Standing {
 	if h.Best > 0 {
-		p.Best = float64(h.Best)
+		now.Best = float64(h.Best)
 	}
 	x, err := step.Exercise()
 	if err != nil || h.Rung == 0 {
-		return p
+		return now
 	}
-	if key, is := x.Values["ladder"].(string); is {
-		p.Rungs[key] = h.Rung
+	if key := x.LadderKey(); key != "" {
+		now.Ladders = maps.Clone(now.Ladders)
+		state := now.Ladders[key]
+		state.Rung = h.Rung
+		now.Ladders[key] = state
 	}
-	return p
+	return now
 }
 
 // LongestSeconds bounds a recording; the longest step lasts a few minutes.
 const LongestSeconds = 600
 
-// Setting returns a player as of a day in a device's terms. The ladders and the
-// best are there once store.Standing was asked.
-func Setting(p store.Player, day time.Time) practice.Setting {
-	stage := p.Stage
-	if stage == 0 {
-		stage = p.Class.StageOn(day)
-	}
+// Setting returns a player as of a day in a device's terms.
+func Setting(s store.Standing, day time.Time) practice.Setting {
 	return practice.Setting{
-		Instrument:  p.Instrument,
-		Variant:     p.Variant,
-		Stage:       stage,
-		Best:        p.Best,
-		Rungs:       p.Rungs,
-		Conventions: p.Class.Conventions(),
+		Instrument:  s.Player.Instrument,
+		Variant:     s.Player.Variant,
+		Stage:       s.Player.StageOn(day),
+		Best:        s.Best,
+		Rungs:       s.Rungs(),
+		Conventions: s.Player.Class.Conventions(),
 	}
 }
 
 // Work works a step out for a player as of a day, at a tempo of the player's
 // choice; 0 is the step's own. Errors: exercise.ErrNotFor; ParameterError.
-func Work(step store.Step, p store.Player, day time.Time, tempo music.Tempo) (practice.Worked, error) {
-	set := Setting(p, day)
+func Work(step store.Step, s store.Standing, day time.Time, tempo music.Tempo) (practice.Worked, error) {
+	set := Setting(s, day)
 	who, err := set.Player()
 	if err != nil {
 		return practice.Worked{}, err
@@ -116,8 +116,8 @@ func Work(step store.Step, p store.Player, day time.Time, tempo music.Tempo) (pr
 
 // Notes works out what a player reads of an item, for lists of many: neither
 // tempi nor loads. Errors: exercise.ErrNotFor.
-func Notes(item plan.Item, p store.Player, day time.Time) (scores.Score, error) {
-	set := Setting(p, day)
+func Notes(item plan.Item, s store.Standing, day time.Time) (scores.Score, error) {
+	set := Setting(s, day)
 	who, err := set.Player()
 	if err != nil {
 		return scores.Score{}, err
@@ -129,13 +129,13 @@ func Notes(item plan.Item, p store.Player, day time.Time) (scores.Score, error) 
 }
 
 // Score is Work for those who want the score and whom it is for alone.
-func Score(step store.Step, p store.Player, day time.Time) (scores.Score, instrument.Instrument, error) {
-	who, err := Setting(p, day).Player()
+func Score(step store.Step, s store.Standing, day time.Time) (scores.Score, instrument.Instrument, error) {
+	i, err := s.Player.Plays()
 	if err != nil {
-		return scores.Score{}, who.Instrument, err
+		return scores.Score{}, i, err
 	}
-	w, err := Work(step, p, day, 0)
-	return w.Score, who.Instrument, err
+	w, err := Work(step, s, day, 0)
+	return w.Score, i, err
 }
 
 // File accepts a WAV file. Handing in the same bytes under the same number
@@ -168,12 +168,12 @@ func (in Intake) accept(ctx context.Context, h Hand, sound audio.Mono, hash []by
 	if err != nil {
 		return false, err
 	}
-	player, _, err := in.Store.Standing(ctx, h.Player)
+	now, err := in.Store.Standing(ctx, h.Player)
 	if err != nil {
 		return false, err
 	}
 	day := h.Player.Class.Day(h.playedAt())
-	worked, err := Work(step, h.asItStood(player, step), day, h.Tempo)
+	worked, err := Work(step, h.asItStood(now, step), day, h.Tempo)
 	if err != nil {
 		return false, err
 	}

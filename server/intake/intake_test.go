@@ -168,15 +168,24 @@ func TestALateTakeIsOfItsOwnTime(t *testing.T) {
 func TestAStepForSomeIsForThemOnly(t *testing.T) {
 	in, b := door(t, "SOME")
 	brass := b.AddStep(t, in.Store, exercise.New("air-then-buzz", nil), "trombone")
-	_, _, err := intake.Score(brass, b.Players[0], b.Class.Day(time.Now()))
+	_, _, err := intake.Score(brass, standing(t, in, b, 0), b.Class.Day(time.Now()))
 	require.ErrorIs(t, err, exercise.ErrNotFor)
-	score, i, err := intake.Score(brass, b.Players[1], b.Class.Day(time.Now()))
+	score, i, err := intake.Score(brass, standing(t, in, b, 1), b.Class.Day(time.Now()))
 	require.NoError(t, err)
 	assert.Equal(t, "trombone", i.Key)
 	assert.NotEmpty(t, score.Segments)
 	item, err := brass.Item()
 	require.NoError(t, err)
-	notes, err := intake.Notes(item, b.Players[1], b.Class.Day(time.Now()))
+	notes, err := intake.Notes(item, standing(t, in, b, 1), b.Class.Day(time.Now()))
 	require.NoError(t, err)
 	assert.Equal(t, score.Segments, notes.Segments, "a list reads what the room does")
+}
+
+func standing(t *testing.T, in intake.Intake, b storetest.Band, player int) store.Standing {
+	t.Helper()
+	p := b.Players[player]
+	p.Class = b.Class
+	now, err := in.Store.Standing(t.Context(), p)
+	require.NoError(t, err)
+	return now
 }

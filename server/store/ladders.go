@@ -7,7 +7,6 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
 	"earlychorus/core/music"
 	"earlychorus/core/verdict"
@@ -50,31 +49,6 @@ func (s *Store) LadderLog(ctx context.Context, playerID, key string) ([]ladder.E
 		log[n] = e.entry()
 	}
 	return log, err
-}
-
-// BestHold returns a player's longest note, in seconds, of the longest long tones
-// that came out; 0 when there is none.
-func (s *Store) BestHold(ctx context.Context, playerID string) (best float64, err error) {
-	err = s.db.WithContext(ctx).Raw(`
-		SELECT coalesce(max(n.held), 0)
-		FROM take_note n JOIN take t ON t.id = n.take_id AND t.result IN ('clean', 'nearly') JOIN step s ON s.id = t.step_id AND s.kind = ?
-		WHERE n.player_id = ?`, exercise.KindLongToneLongest, playerID).Scan(&best).Error
-	return best, err
-}
-
-// Standing adds to a player where the ladders stand and what the best is, which
-// scores are worked out from.
-func (s *Store) Standing(ctx context.Context, p Player) (Player, map[string]ladder.State, error) {
-	states, err := s.LaddersOf(ctx, p)
-	if err != nil {
-		return p, nil, err
-	}
-	p.Rungs = map[string]int{}
-	for key, state := range states {
-		p.Rungs[key] = state.Rung
-	}
-	p.Best, err = s.BestHold(ctx, p.ID)
-	return p, states, err
 }
 
 // entry is the line in the ladder's own terms.

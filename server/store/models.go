@@ -101,30 +101,24 @@ type Player struct {
 	roster.Person
 	PINHash string `gorm:"column:pin_hash"`
 	LeftAt  *time.Time
-
-	Rungs map[string]int `gorm:"-"` // where the ladders stand, once Standing has been asked
-	Best  float64        `gorm:"-"` // longest hold, in seconds
 }
 
-// As returns the player as the core knows one, on a day.
-func (p Player) As(day time.Time) (exercise.Player, error) {
+// Plays returns the player's instrument as it is built.
+func (p Player) Plays() (instrument.Instrument, error) {
 	i, err := instrument.Get(p.Instrument)
 	if err != nil {
-		return exercise.Player{}, err
+		return i, err
 	}
-	if i, err = i.As(p.Variant); err != nil {
-		return exercise.Player{}, err
+	return i.As(p.Variant)
+}
+
+// StageOn returns the player's stage on a day: their own, or by the weeks since the
+// class's first lesson.
+func (p Player) StageOn(day time.Time) scores.Stage {
+	if p.Stage != 0 {
+		return p.Stage
 	}
-	stage := p.Stage
-	if stage == 0 {
-		stage = p.Class.StageOn(day)
-	}
-	return exercise.Player{
-		Instrument: i,
-		Stage:      stage,
-		Rungs:      p.Rungs,
-		Best:       p.Best,
-	}, nil
+	return p.Class.StageOn(day)
 }
 
 type Step struct {

@@ -4,16 +4,78 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"time"
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
 	"earlychorus/core/roster"
 )
 
-// standing is where a player stands on a ladder, as it is kept, and what it must
+// Standing is a player with how things stand: everything that scores are worked
+// out from. Only Standing and StandingsOf make one, so that nobody is taken to stand
+// on the first rung because nobody asked.
+type Standing struct {
+	Player  Player
+	Ladders map[string]ladder.State // by key, of those that were ever tried
+	Best    float64                 // longest hold, in seconds, of the longest long tones that came out; 0: none yet
+}
+
+// Rungs returns on which rung of each ladder the player stands, from 1.
+func (s Standing) Rungs() map[string]int {
+	out := map[string]int{}
+	for key, state := range s.Ladders {
+		out[key] = state.Rung
+	}
+	return out
+}
+
+// Standing returns how things stand for a player, as of now.
+func (s *Store) Standing(ctx context.Context, p Player) (Standing, error) {
+	ladders, err := s.LaddersOf(ctx, p)
+	if err != nil {
+		return Standing{}, err
+	}
+	best, err := s.bestHolds(ctx, "n.player_id = ?", p.ID)
+	return Standing{Player: p, Ladders: ladders, Best: best[p.ID]}, err
+}
+
+// StandingsOf returns how things stand for players of a class, in their order.
+func (s *Store) StandingsOf(ctx context.Context, class Class, players []Player) ([]Standing, error) {
+	ladders, err := s.LaddersOfClass(ctx, class)
+	if err != nil {
+		return nil, err
+	}
+	best, err := s.bestHolds(ctx, "s.class_id = ?", class.ID)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]Standing, len(players))
+	for n, p := range players {
+		p.Class = class
+		out[n] = Standing{Player: p, Ladders: ladders[p.ID], Best: best[p.ID]}
+	}
+	return out, nil
+}
+
+// bestHolds returns longest notes, in seconds, by player.
+func (s *Store) bestHolds(ctx context.Context, of, id string) (map[string]float64, error) {
+	var rows []struct {
+		PlayerID string
+		Best     float64
+	}
+	err := s.db.WithContext(ctx).Raw(`
+		SELECT n.player_id, max(n.held) AS best
+		FROM step s JOIN take t ON t.step_id = s.id AND t.result IN ('clean', 'nearly') JOIN take_note n ON n.take_id = t.id
+		WHERE s.kind = ? AND `+of+` GROUP BY n.player_id`, exercise.KindLongToneLongest, id).Scan(&rows).Error
+	out := map[string]float64{}
+	for _, r := range rows {
+		out[r.PlayerID] = r.Best
+	}
+	return out, err
+}
+
+// keptStanding is where a player stands on a ladder, as it is kept, and what it must
 // have been worked out for.
-type standing struct {
+type keptStanding struct {
 	PlayerID   string
 	Ladder     string
 	Entries    int64
@@ -42,7 +104,7 @@ func (s *Store) LaddersOfClass(ctx context.Context, class Class) (map[string]map
 }
 
 func (s *Store) standings(ctx context.Context, query string, of string) (map[string]map[string]ladder.State, error) {
-	var kept []standing
+	var kept []keptStanding
 	if err := s.db.WithContext(ctx).Raw(query, of).Scan(&kept).Error; err != nil {
 		return nil, err
 	}
@@ -61,13 +123,13 @@ func (s *Store) standings(ctx context.Context, query string, of string) (map[str
 }
 
 // stateOf returns a standing, worked out again where something changed since.
-func (s *Store) stateOf(ctx context.Context, k standing) (state ladder.State, err error) {
-	who, err := Player{Person: roster.Person{Instrument: k.Instrument, Variant: k.Variant, Stage: 1}}.As(time.Time{})
+func (s *Store) stateOf(ctx context.Context, k keptStanding) (state ladder.State, err error) {
+	i, err := Player{Person: roster.Person{Instrument: k.Instrument, Variant: k.Variant}}.Plays()
 	if err != nil {
 		return state, err
 	}
 	l, _ := exercise.LadderOf(k.Ladder)
-	rungs := len(l.Rungs(who.Instrument))
+	rungs := len(l.Rungs(i))
 	if k.Rungs == rungs && k.Version == ladder.Version {
 		if err := json.Unmarshal(k.State, &state); err != nil {
 			return state, fmt.Errorf("ladder %s of player %s: %w", k.Ladder, k.PlayerID, err)

@@ -58,9 +58,9 @@ func newBench(t *testing.T, code string) bench {
 // play hands a take of a step in, as a player plays it.
 func (b bench) play(step store.Step, p synth.Player) (takeID string) {
 	b.t.Helper()
-	player, _, err := b.store.Standing(b.t.Context(), b.band.Players[0])
+	now, err := b.store.Standing(b.t.Context(), b.band.Players[0])
 	require.NoError(b.t, err)
-	score, i, err := intake.Score(step, player, b.band.Class.Day(time.Now()))
+	score, i, err := intake.Score(step, now, b.band.Class.Day(time.Now()))
 	require.NoError(b.t, err)
 	p.Instrument = i
 	sound, _ := p.Play(score, 48000)

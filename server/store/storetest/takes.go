@@ -39,7 +39,9 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 	player := b.Players[p.Player]
 	player.Class = b.Class
 	day := b.Class.Day(p.At)
-	score, _, err := intake.Score(p.Step, player, day)
+	now, err := s.Standing(ctx, player)
+	require.NoError(t, err)
+	score, _, err := intake.Score(p.Step, now, day)
 	require.NoError(t, err)
 	id := uuid.NewString()
 	hash := sha256.Sum256([]byte(id))

@@ -1,26 +1,27 @@
-package api
+package growth
 
 import (
 	"context"
-	"slices"
-
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/ladder"
 	"earlychorus/core/music"
 	"earlychorus/core/progress"
 	"earlychorus/server/store"
+	"earlychorus/server/view"
+	"slices"
+	"time"
 )
 
 // SectionView is a section's notes and rungs.
 type SectionView struct {
-	Class    ClassName        `json:"class"`
-	Section  string           `json:"section"`
-	Sections []string         `json:"sections" nullable:"false" doc:"of the class, to go on to"`
-	Days     int              `json:"days" doc:"that are looked back on"`
-	Maps     []InstrumentMap  `json:"maps" nullable:"false" doc:"one for each instrument of the section"`
-	Ladders  []LadderStanding `json:"ladders" nullable:"false"`
-	Players  []NamedPlayer    `json:"players" nullable:"false"`
+	Class    view.ClassName     `json:"class"`
+	Section  string             `json:"section"`
+	Sections []string           `json:"sections" nullable:"false" doc:"of the class, to go on to"`
+	Days     int                `json:"days" doc:"that are looked back on"`
+	Maps     []InstrumentMap    `json:"maps" nullable:"false" doc:"one for each instrument of the section"`
+	Ladders  []LadderStanding   `json:"ladders" nullable:"false"`
+	Players  []view.NamedPlayer `json:"players" nullable:"false"`
 }
 
 // InstrumentMap is an instrument's notes in order.
@@ -47,43 +48,24 @@ type LadderStanding struct {
 
 // StandingRung is a rung and who stands on it.
 type StandingRung struct {
-	Rung    int           `json:"rung"`
-	Text    string        `json:"text"`
-	Players []NamedPlayer `json:"players" nullable:"false"`
+	Rung    int                `json:"rung"`
+	Text    string             `json:"text"`
+	Players []view.NamedPlayer `json:"players" nullable:"false"`
 }
 
-// NamedPlayer is a player with the way to the own page.
-type NamedPlayer struct {
-	ID    string `json:"id"`
-	Name  string `json:"name"`
-	Stuck bool   `json:"stuck"`
-}
-
-type sectionInput struct {
-	ClassPath
-	Section string `path:"section"`
-	Days    int    `               query:"days" minimum:"1" maximum:"370" default:"14"`
-}
-
-type sectionOutput struct{ Body SectionView }
-
-func (a *API) showSection(ctx context.Context, in *sectionInput) (*sectionOutput, error) {
-	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
+// SectionOf returns how a class's section did over so many days up to today.
+// Errors: store.ErrNotFound when nobody of the class is in the section.
+func SectionOf(ctx context.Context, s *store.Store, class store.Class, section string, days int, today time.Time) (SectionView, error) {
+	players, err := s.Players(ctx, class.ID)
 	if err != nil {
-		return nil, err
-	}
-	players, err := a.Store.Players(ctx, class.ID)
-	if err != nil {
-		return nil, err
+		return SectionView{}, err
 	}
 	out := SectionView{
-		Class:    classNameOf(class),
-		Section:  in.Section,
+		Class:    view.ClassNameOf(class),
+		Section:  section,
 		Sections: []string{},
-		Days:     in.Days,
-		Maps:     []InstrumentMap{},
-		Ladders:  []LadderStanding{},
-		Players:  []NamedPlayer{},
+		Days:     days,
+		Players:  []view.NamedPlayer{},
 	}
 	var mine []store.Player
 	for _, i := range instrument.All() {
@@ -94,32 +76,23 @@ func (a *API) showSection(ctx context.Context, in *sectionInput) (*sectionOutput
 			if !slices.Contains(out.Sections, i.Section) {
 				out.Sections = append(out.Sections, i.Section)
 			}
-			if i.Section == in.Section {
-				p.Class = class
+			if i.Section == section {
 				mine = append(mine, p)
-				out.Players = append(out.Players, NamedPlayer{ID: p.ID, Name: p.FullName()})
+				out.Players = append(out.Players, view.NamedPlayer{ID: p.ID, Name: p.FullName()})
 			}
 		}
 	}
 	if len(mine) == 0 {
-		return nil, store.ErrNotFound
+		return SectionView{}, store.ErrNotFound
 	}
-	if out.Maps, err = a.mapsOf(ctx, class, mine, in.Days); err != nil {
-		return nil, err
+	if out.Maps, err = mapsOf(ctx, s, class, mine, today.AddDate(0, 0, 1-days), today); err != nil {
+		return SectionView{}, err
 	}
-	if out.Ladders, err = a.laddersOf(ctx, class, mine); err != nil {
-		return nil, err
-	}
-	return &sectionOutput{out}, nil
+	out.Ladders, err = laddersOf(ctx, s, class, mine)
+	return out, err
 }
 
-func (a *API) mapsOf(
-	ctx context.Context,
-	class store.Class,
-	players []store.Player,
-	days int,
-) ([]InstrumentMap, error) {
-	today := class.Day(a.Now())
+func mapsOf(ctx context.Context, s *store.Store, class store.Class, players []store.Player, from, today time.Time) ([]InstrumentMap, error) {
 	byInstrument := map[string][]progress.Tally{}
 	keys := []string{}
 	for _, p := range players {
@@ -127,7 +100,7 @@ func (a *API) mapsOf(
 			keys = append(keys, p.Instrument)
 		}
 	}
-	rows, err := a.Store.SectionTallies(ctx, class.ID, keys, today.AddDate(0, 0, 1-days), today)
+	rows, err := s.SectionTallies(ctx, class.ID, keys, from, today)
 	if err != nil {
 		return nil, err
 	}
@@ -168,38 +141,38 @@ func (a *API) mapsOf(
 }
 
 // laddersOf is who stands where.
-func (a *API) laddersOf(ctx context.Context, class store.Class, players []store.Player) ([]LadderStanding, error) {
-	states, err := a.Store.LaddersOfClass(ctx, class)
+func laddersOf(ctx context.Context, s *store.Store, class store.Class, players []store.Player) ([]LadderStanding, error) {
+	states, err := s.LaddersOfClass(ctx, class)
 	if err != nil {
 		return nil, err
 	}
 	out := []LadderStanding{}
 	for _, l := range exercise.Ladders() {
-		s := LadderStanding{Name: l.Name, Rungs: []string{}, On: []StandingRung{}}
-		byRung := map[int][]NamedPlayer{}
+		standing := LadderStanding{Name: l.Name, Rungs: []string{}, On: []StandingRung{}}
+		byRung := map[int][]view.NamedPlayer{}
 		for _, p := range players {
 			state, tried := states[p.ID][l.Key]
 			i, err := instrument.Get(p.Instrument)
 			if err != nil || !tried {
 				continue
 			}
-			if len(s.Rungs) == 0 {
+			if len(standing.Rungs) == 0 {
 				for _, r := range l.Rungs(i) {
-					s.Rungs = append(s.Rungs, r.Text)
+					standing.Rungs = append(standing.Rungs, r.Text)
 				}
 			}
 			byRung[state.Rung] = append(
 				byRung[state.Rung],
-				NamedPlayer{p.ID, p.FullName(), ladder.Standard().Stuck(state)},
+				view.NamedPlayer{ID: p.ID, Name: p.FullName(), Stuck: ladder.Standard().Stuck(state)},
 			)
 		}
-		for rung := len(s.Rungs); rung >= 1; rung-- {
+		for rung := len(standing.Rungs); rung >= 1; rung-- {
 			if who := byRung[rung]; len(who) > 0 {
-				s.On = append(s.On, StandingRung{rung, s.Rungs[rung-1], who})
+				standing.On = append(standing.On, StandingRung{rung, standing.Rungs[rung-1], who})
 			}
 		}
-		if len(s.On) > 0 {
-			out = append(out, s)
+		if len(standing.On) > 0 {
+			out = append(out, standing)
 		}
 	}
 	return out, nil

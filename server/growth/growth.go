@@ -1,0 +1,150 @@
+// Package growth is how a player has grown, and how a section plays its notes and
+// stands on its ladders.
+package growth
+
+import (
+	"context"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/ladder"
+	"earlychorus/core/music"
+	"earlychorus/core/practice"
+	"earlychorus/core/progress"
+	"earlychorus/server/schooldays"
+	"earlychorus/server/store"
+	"earlychorus/server/view"
+	"time"
+)
+
+// GrowthView is how a player has grown.
+type GrowthView struct {
+	Class      view.ClassName     `json:"class"`
+	Player     view.NamedPlayer   `json:"player"`
+	Instrument string             `json:"instrument"`
+	Section    string             `json:"section"`
+	Today      string             `json:"today" format:"date" doc:"the school's date now"`
+	Weeks      []GrowthWeek       `json:"weeks" nullable:"false"`
+	Hold       progress.Line      `json:"hold"`
+	Centre     progress.Line      `json:"centre"`
+	Steadiness progress.Line      `json:"steadiness"`
+	Days       []string           `json:"days" doc:"days played" nullable:"false"`
+	Ladders    []LadderGrowth     `json:"ladders" nullable:"false"`
+	Comments   []view.CommentView `json:"comments" nullable:"false"`
+}
+
+// LadderGrowth is a ladder and how the player came to stand where the player does.
+type LadderGrowth struct {
+	practice.Ladder
+	History []ladder.Turn `json:"history" nullable:"false" doc:"every time the rung changed, oldest first"`
+}
+
+// GrowthWeek is a player's week.
+type GrowthWeek struct {
+	progress.Week
+	Monday string `json:"monday" format:"date"`
+}
+
+const mostOwnComments = 50
+
+// Of returns how a player of a class has grown over so many weeks up to today.
+func Of(ctx context.Context, s *store.Store, class store.Class, playerID string, weeks int, today time.Time) (GrowthView, error) {
+	p, err := s.Player(ctx, playerID)
+	if err != nil {
+		return GrowthView{}, err
+	}
+	if p.ClassID != class.ID {
+		return GrowthView{}, store.ErrNotFound
+	}
+	p.Class = class
+	i, err := p.Plays()
+	if err != nil {
+		return GrowthView{}, err
+	}
+	from := store.Monday(today).AddDate(0, 0, -7*(weeks-1))
+	rows, err := s.PlayerNotes(ctx, p.ID, from, today)
+	if err != nil {
+		return GrowthView{}, err
+	}
+	longest, err := s.LongestTakes(ctx, p, from, today)
+	if err != nil {
+		return GrowthView{}, err
+	}
+	notes := make([]progress.Note, len(rows))
+	for n, r := range rows {
+		notes[n] = noteOf(r, longest[r.TakeID])
+	}
+	growth := progress.GrowthOf(notes)
+	out := GrowthView{
+		Class:      view.ClassNameOf(class),
+		Player:     view.NamedPlayer{ID: p.ID, Name: p.FullName()},
+		Instrument: i.Name,
+		Section:    i.Section,
+		Today:      today.Format(time.DateOnly),
+		Weeks:      []GrowthWeek{},
+		Hold:       growth.Hold,
+		Centre:     growth.Centre,
+		Steadiness: growth.Steadiness,
+		Days:       []string{},
+		Ladders:    []LadderGrowth{},
+		Comments:   []view.CommentView{},
+	}
+	for _, w := range growth.Weeks {
+		out.Weeks = append(out.Weeks, GrowthWeek{w, schooldays.Date(w.From)})
+	}
+	days, err := s.DaysPlayed(ctx, p.ID, from, today)
+	if err != nil {
+		return out, err
+	}
+	for _, d := range days {
+		out.Days = append(out.Days, d.Format(time.DateOnly))
+	}
+	if out.Ladders, err = climbed(ctx, s, p, i, today); err != nil {
+		return out, err
+	}
+	comments, err := s.CommentsForPlayer(ctx, p.ID, from, mostOwnComments)
+	out.Comments = view.CommentsOf(comments)
+	return out, err
+}
+
+// climbed is where a player stands on each ladder that was tried, and the way there.
+func climbed(
+	ctx context.Context,
+	s *store.Store,
+	p store.Player,
+	i instrument.Instrument,
+	today time.Time,
+) ([]LadderGrowth, error) {
+	out := []LadderGrowth{}
+	states, err := s.LaddersOf(ctx, p)
+	if err != nil {
+		return nil, err
+	}
+	for _, l := range exercise.Ladders() {
+		state, tried := states[l.Key]
+		if !tried {
+			continue
+		}
+		log, err := s.LadderLog(ctx, p.ID, l.Key)
+		if err != nil {
+			return nil, err
+		}
+		view, _ := practice.LadderOf(l.Key, i, &state, state.Rung, today.Format(time.DateOnly))
+		out = append(out, LadderGrowth{view, ladder.Standard().History(len(view.Rungs), log)})
+	}
+	return out, nil
+}
+
+func noteOf(r store.TakeNote, free bool) progress.Note {
+	return progress.Note{
+		Player:     r.PlayerID,
+		Take:       r.TakeID,
+		Day:        schooldays.Number(r.Day),
+		Sounding:   music.MIDI(r.Sounding),
+		Good:       r.Good,
+		Trusted:    r.Trusted,
+		Centre:     music.Cents(r.Centre),
+		Steadiness: music.Cents(r.Steadiness),
+		Held:       music.Seconds(r.Held),
+		Free:       free,
+	}
+}

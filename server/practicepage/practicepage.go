@@ -1,0 +1,258 @@
+// Package practicepage is what a player's page asks for: today's steps worked out for
+// the player, how they have gone, and the days ahead, with all that a device needs
+// to go on by itself.
+package practicepage
+
+import (
+	"cmp"
+	"context"
+	"earlychorus/core/exercise"
+	"earlychorus/core/ladder"
+	"earlychorus/core/meter"
+	"earlychorus/core/plan"
+	"earlychorus/core/practice"
+	"earlychorus/core/ribbon"
+	"earlychorus/core/synth"
+	"earlychorus/core/verdict"
+	"earlychorus/server/intake"
+	"earlychorus/server/store"
+	"earlychorus/server/view"
+	"errors"
+	"time"
+)
+
+// Practice is what a player has to do today, and how it has gone so far, with
+// all that a device needs to go on by itself.
+type Practice struct {
+	PlayerID   string             `json:"player_id"`
+	Player     string             `json:"player"`
+	Instrument string             `json:"instrument"`
+	Day        string             `json:"day" format:"date"`
+	Steps      []PracticeStep     `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
+	Comments   []view.CommentView `json:"comments" nullable:"false" doc:"the director's latest"`
+	StandIns   []synth.StandIn    `json:"stand_ins" nullable:"false" doc:"simulated players that can stand in for the microphone"`
+	Blowers    []meter.Choice     `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
+	Setting    practice.Setting   `json:"setting" doc:"what scores are worked out from"`
+	Tips       verdict.Book       `json:"tips" doc:"the class's own words"`
+}
+
+// PracticeStep is a step worked out for the player's own instrument.
+type PracticeStep struct {
+	practice.Worked
+	ID       string             `json:"id"`
+	Version  int                `json:"version"`
+	Name     string             `json:"name" doc:"the kind's"`
+	Sentence string             `json:"sentence"`
+	Why      string             `json:"why"`
+	Times    int                `json:"times"`
+	Step     practice.AskedStep `json:"step" doc:"before it was worked out"`
+	Takes    []PracticeTake     `json:"takes" doc:"today's of this step, newest first" nullable:"false"`
+	Ticked   []bool             `json:"ticked" doc:"which items of a ticked step are done today" nullable:"false"`
+	Ladder   *practice.Ladder   `json:"ladder,omitempty" doc:"of a step that is a rung"`
+	Best     float64            `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
+	Recent   []string           `json:"recent_tips" doc:"keys of the tips of the step's latest takes, latest first" nullable:"false"`
+	Result   verdict.Result     `json:"result,omitempty" doc:"the best of today, once there is one" enum:"clean,nearly,not-yet,cant-tell"`
+}
+
+// PracticeTake is one of today's takes, small.
+type PracticeTake struct {
+	ID     string         `json:"id"`
+	State  view.TakeState `json:"state" enum:"waiting,done,failed"`
+	Played string         `json:"played_at" format:"date-time"`
+	Result verdict.Result `json:"result,omitempty" enum:"clean,nearly,not-yet,cant-tell"`
+	Ribbon *ribbon.Ribbon `json:"ribbon,omitempty"`
+}
+
+// PracticeWeek is the days ahead, for a device that will be without a network.
+type PracticeWeek struct {
+	Days []PracticeDay `json:"days" nullable:"false" doc:"from tomorrow on"`
+}
+
+// PracticeDay is a day's steps as they are planned now.
+type PracticeDay struct {
+	Day   string         `json:"day" format:"date"`
+	Steps []PracticeStep `json:"steps" nullable:"false"`
+}
+
+// How long a comment stays on the player's page, and how many.
+const (
+	commentDays  = 7
+	mostComments = 5
+)
+
+// ahead is how many days a device looks ahead: over a weekend and a week.
+const ahead = 8
+
+// Of returns a player's page as of now.
+func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Practice, error) {
+	i, err := p.Plays()
+	if err != nil {
+		return Practice{}, err
+	}
+	day := p.Class.Day(now)
+	standing, err := s.Standing(ctx, p)
+	if err != nil {
+		return Practice{}, err
+	}
+	out := Practice{
+		PlayerID:   p.ID,
+		Player:     p.ShortName(),
+		Instrument: i.Name,
+		Day:        view.Date(day),
+		StandIns:   synth.StandIns(),
+		Blowers:    meter.StandIns(),
+		Setting:    intake.Setting(standing, day),
+		Tips:       p.Class.Tips,
+	}
+	if out.Steps, err = stepsOn(ctx, s, standing, day); err != nil {
+		return Practice{}, err
+	}
+	for n := range out.Steps {
+		one := &out.Steps[n]
+		if one.Recent, err = s.LatestTips(ctx, p.ID, one.ID, verdict.AskAfter); err != nil {
+			return Practice{}, err
+		}
+	}
+	if err := addDone(ctx, s, out.Steps, p, day); err != nil {
+		return Practice{}, err
+	}
+	comments, err := s.CommentsForPlayer(ctx, p.ID, now.AddDate(0, 0, -commentDays), mostComments)
+	out.Comments = view.CommentsOf(comments)
+	return out, err
+}
+
+// WeekAhead returns a player's steps from tomorrow on.
+func WeekAhead(ctx context.Context, s *store.Store, p store.Player, now time.Time) (PracticeWeek, error) {
+	standing, err := s.Standing(ctx, p)
+	if err != nil {
+		return PracticeWeek{}, err
+	}
+	out := PracticeWeek{[]PracticeDay{}}
+	today := p.Class.Day(now)
+	for n := 1; n <= ahead; n++ {
+		day := today.AddDate(0, 0, n)
+		steps, err := stepsOn(ctx, s, standing, day)
+		if err != nil {
+			return PracticeWeek{}, err
+		}
+		out.Days = append(out.Days, PracticeDay{view.Date(day), steps})
+	}
+	return out, nil
+}
+
+// stepsOn works a day's steps out for a player; those that are not for the
+// instrument, or that the player is excused from, are left out.
+func stepsOn(ctx context.Context, s *store.Store, standing store.Standing, day time.Time) ([]PracticeStep, error) {
+	p := standing.Player
+	steps, err := s.StepsOn(ctx, p.ClassID, day, plan.AtHome)
+	if err != nil {
+		return nil, err
+	}
+	excused, err := s.ExceptionsOn(ctx, p.ClassID, day)
+	if err != nil {
+		return nil, err
+	}
+	out := []PracticeStep{}
+	for _, step := range steps {
+		if store.Excused(excused, p.ID, step.ID) {
+			continue
+		}
+		one, err := stepOf(step, standing, day)
+		if errors.Is(err, exercise.ErrNotFor) {
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, one)
+	}
+	return out, nil
+}
+
+func stepOf(step store.Step, standing store.Standing, day time.Time) (PracticeStep, error) {
+	worked, err := intake.Work(step, standing, day, 0)
+	if err != nil {
+		return PracticeStep{}, err
+	}
+	x, err := step.Exercise()
+	if err != nil {
+		return PracticeStep{}, err
+	}
+	out := PracticeStep{
+		Worked:   worked,
+		ID:       step.ID,
+		Version:  step.Version,
+		Name:     x.Kind.Name,
+		Sentence: x.Sentence(),
+		Why:      cmp.Or(step.Why, x.Kind.Why),
+		Times:    step.Times,
+		Step:     practice.Asked(x),
+		Takes:    []PracticeTake{},
+		Ticked:   make([]bool, len(worked.Score.Items)),
+		Recent:   []string{},
+	}
+	if worked.Score.Growing {
+		out.Best = standing.Best
+	}
+	return out, out.addLadder(standing, day)
+}
+
+// addLadder adds where the player stands on the ladder that the step is a rung of.
+func (s *PracticeStep) addLadder(standing store.Standing, day time.Time) error {
+	i, err := standing.Player.Plays()
+	if err != nil {
+		return err
+	}
+	var now *ladder.State
+	if state, tried := standing.Ladders[s.Score.Ladder]; tried {
+		now = &state
+	}
+	if ladder, known := practice.LadderOf(s.Score.Ladder, i, now, s.Score.Rung, view.Date(day)); known {
+		s.Ladder = &ladder
+	}
+	return nil
+}
+
+// addDone adds what a player did today to the steps.
+func addDone(ctx context.Context, s *store.Store, steps []PracticeStep, p store.Player, day time.Time) error {
+	takes, err := s.TakesOfPlayerOn(ctx, p.ID, day)
+	if err != nil {
+		return err
+	}
+	ids := make([]string, len(takes))
+	for n, t := range takes {
+		ids[n] = t.ID
+	}
+	small, err := s.SmallAnalyses(ctx, ids)
+	if err != nil {
+		return err
+	}
+	ticks, err := s.TicksOfPlayer(ctx, p.ID, day)
+	if err != nil {
+		return err
+	}
+	for n := range steps {
+		step := &steps[n]
+		for _, t := range takes {
+			if t.StepID == step.ID {
+				step.addTake(t, small)
+			}
+		}
+		for _, t := range ticks {
+			if t.StepID == step.ID && len(t.Done) == len(step.Ticked) {
+				step.Ticked, step.Result = t.Done, t.Result
+			}
+		}
+	}
+	return nil
+}
+
+func (s *PracticeStep) addTake(t store.Take, small map[string]store.Analysis) {
+	found, analysed := small[t.ID]
+	shown := PracticeTake{ID: t.ID, Played: view.Instant(t.PlayedAt), State: view.StateOf(t.Failure, analysed)}
+	if analysed {
+		shown.Result, shown.Ribbon = found.Result, &found.Ribbon
+		s.Result = verdict.Better(s.Result, shown.Result)
+	}
+	s.Takes = append(s.Takes, shown)
+}
