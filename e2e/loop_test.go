@@ -22,7 +22,7 @@ import (
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/e2e/browser"
-	"earlychorus/server/house"
+	"earlychorus/server/app"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
@@ -41,13 +41,16 @@ func serve(t *testing.T, s *store.Store) string {
 func serveOver(t *testing.T, s *store.Store) (base string, down *atomic.Bool) {
 	t.Helper()
 	down = &atomic.Bool{}
-	shelf, err := recordings.InFolder(t.TempDir())
+	kept, err := recordings.InFolder(t.TempDir())
 	require.NoError(t, err)
-	open, err := house.Open(s, shelf, "e2e", time.Now)
+	parts := app.Parts{Store: s, Recordings: kept, Now: time.Now}
+	answers, err := app.Serve(parts)
+	require.NoError(t, err)
+	work, err := app.Work(parts, "e2e")
 	require.NoError(t, err)
 	page, built := web.Built()
 	require.True(t, built, "the interface is not built: run ./test")
-	handler, stop := open.Handler(page)
+	handler, stop := answers.Handler(page)
 	server := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if down.Load() {
 			panic(http.ErrAbortHandler)
@@ -57,7 +60,8 @@ func serveOver(t *testing.T, s *store.Store) (base string, down *atomic.Bool) {
 	t.Cleanup(func() {
 		server.Close()
 		stop()
-		require.NoError(t, open.Stop(context.Background()))
+		answers.Stop()
+		require.NoError(t, work.Stop(context.Background()))
 	})
 	return server.URL, down
 }

@@ -20,8 +20,8 @@ import (
 	"slices"
 	"time"
 
+	"earlychorus/server/app"
 	"earlychorus/server/district"
-	"earlychorus/server/house"
 	"earlychorus/server/postgres"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
@@ -67,16 +67,16 @@ func measure(folder string, explain bool) error {
 		return err
 	}
 	defer os.RemoveAll(sounds) //nolint:errcheck // ending
-	shelf, err := recordings.InFolder(filepath.Join(sounds, "recordings"))
+	kept, err := recordings.InFolder(filepath.Join(sounds, "recordings"))
 	if err != nil {
 		return err
 	}
-	open, err := house.Open(s, shelf, "bench", time.Now)
+	answers, err := app.Serve(app.Parts{Store: s, Recordings: kept, Now: time.Now})
 	if err != nil {
 		return err
 	}
-	defer open.Stop(ctx) //nolint:errcheck // ending
-	handler, stop := open.Handler(nil)
+	defer answers.Stop()
+	handler, stop := answers.Handler(nil)
 	defer stop()
 	web := httptest.NewTLSServer(handler)
 	defer web.Close()

@@ -12,8 +12,8 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"earlychorus/server/app"
 	"earlychorus/server/demo"
-	"earlychorus/server/house"
 	"earlychorus/server/postgres"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
@@ -29,7 +29,7 @@ func (w *where) flags(c *cobra.Command) {
 
 // running is everything that runs: opened in order, closed in reverse.
 type running struct {
-	*house.House
+	*app.Web
 	closers []func()
 }
 
@@ -66,22 +66,28 @@ func open(ctx context.Context, w where) (*running, error) {
 	if err := db.Migrate(ctx); err != nil {
 		return r, err
 	}
-	shelf, err := recordings.InFolder(filepath.Join(w.data, "recordings"))
+	kept, err := recordings.InFolder(filepath.Join(w.data, "recordings"))
 	if err != nil {
 		return r, err
 	}
-	r.onClose(func() { _ = shelf.Close() })
+	r.onClose(func() { _ = kept.Close() })
 	name, err := workerName(w.data)
 	if err != nil {
 		return r, err
 	}
-	if r.House, err = house.Open(db, shelf, name, time.Now); err != nil {
+	parts := app.Parts{Store: db, Recordings: kept, Now: time.Now}
+	if r.Web, err = app.Serve(parts); err != nil {
+		return r, err
+	}
+	r.onClose(r.Web.Stop)
+	work, err := app.Work(parts, name)
+	if err != nil {
 		return r, err
 	}
 	r.onClose(func() {
 		ctx, cancel := context.WithTimeout(context.Background(), stopTimeout)
 		defer cancel()
-		_ = r.Stop(ctx)
+		_ = work.Stop(ctx)
 	})
 	return r, nil
 }

@@ -21,7 +21,7 @@ import (
 // API is what the handlers need.
 type API struct {
 	Store      *store.Store
-	Recordings *recordings.Shelf
+	Recordings *recordings.Store
 	Intake     intake.Intake
 	Events     *events.Hub
 	Now        func() time.Time

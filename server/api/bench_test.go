@@ -18,7 +18,7 @@ import (
 // added up for 70 players on 16 instruments, over the API with its database. It
 // is to stay under 100 ms.
 func BenchmarkPreview(b *testing.B) {
-	h := newHouse(b)
+	h := newServer(b)
 	band := storetest.NewBand(b, h.store, "BENCH")
 	var players []store.Player
 	for n := range 68 {
@@ -44,7 +44,7 @@ func BenchmarkPreview(b *testing.B) {
 
 // BenchmarkFitDay is the same day fitted into its minutes.
 func BenchmarkFitDay(b *testing.B) {
-	h := newHouse(b)
+	h := newServer(b)
 	band := storetest.NewBand(b, h.store, "BENCH")
 	director := h.director(b, band)
 	var items []api.PlanItem

@@ -21,7 +21,7 @@ import (
 )
 
 func TestAMessyListBecomesAClass(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	var made api.ClassSetUp
@@ -77,7 +77,7 @@ func TestAMessyListBecomesAClass(t *testing.T) {
 }
 
 func TestConventionsReachThePlayers(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director, player := h.director(t, b), h.player(t, b, 0)
 	class := "/classes/" + b.Class.ID
@@ -133,7 +133,7 @@ func TestConventionsReachThePlayers(t *testing.T) {
 }
 
 func TestTheNextYearTakesOver(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	var next api.ClassSetUp
@@ -157,7 +157,7 @@ func TestTheNextYearTakesOver(t *testing.T) {
 }
 
 func TestCardsGiveNewPINs(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	res, pdf := director.ask("POST", "/classes/"+b.Class.ID+"/cards.pdf?players="+b.Players[0].ID, nil)
@@ -184,7 +184,7 @@ func TestCardsGiveNewPINs(t *testing.T) {
 }
 
 func TestADayGoesOutOnPaperAndInOpenFormats(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	monday := store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)
@@ -225,7 +225,7 @@ func TestADayGoesOutOnPaperAndInOpenFormats(t *testing.T) {
 }
 
 func TestTheFrontOfTheRoom(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED") // a clarinet and a trombone
 	b.AddStep(t, h.store, exercise.New("buzz-at-once", nil))
 	b.AddStep(t, h.store, exercise.New("register-pair", nil), "oboe") // nobody here
@@ -247,7 +247,7 @@ func TestTheFrontOfTheRoom(t *testing.T) {
 }
 
 func TestExceptionsAreADirectorsOwn(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	path := "/classes/" + b.Class.ID + "/exceptions"

@@ -41,7 +41,7 @@ func (v visitor) sendParts(id string, file []byte, query string) (first, second 
 }
 
 func TestATakeArrivesInPartsOnce(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "PARTS")
 	player := h.player(t, b, 0)
 	file, id := played(t, synth.Player{Offset: -40}), newID()
@@ -74,7 +74,7 @@ func TestATakeArrivesInPartsOnce(t *testing.T) {
 }
 
 func TestPartsAreChecked(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "PARTS")
 	player := h.player(t, b, 0)
 	id := newID()
@@ -95,7 +95,7 @@ func TestPartsAreChecked(t *testing.T) {
 // A take that was played three days ago on another rung and at another tempo is
 // judged as it was played, and counts for its day.
 func TestALateTakeCountsAsItWasPlayed(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "LATE")
 	step := b.AddStep(t, h.store, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 100}))
 	player := h.player(t, b, 0)
@@ -147,7 +147,7 @@ func TestALateTakeCountsAsItWasPlayed(t *testing.T) {
 // A device is given what it needs to go on alone: the days ahead and a key, the
 // same one each time, and nobody else's.
 func TestADeviceIsMadeReady(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "READY")
 	ada, bo := h.player(t, b, 0), h.player(t, b, 1)
 	var week practicepage.PracticeWeek

@@ -20,7 +20,7 @@ import (
 )
 
 func TestSigningIn(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	v := h.visitor(t)
 	v.want(401, "POST", "/sign-in/director", map[string]string{"email": b.Director.Email, "password": "wrong"}, nil)
@@ -67,7 +67,7 @@ func TestSigningIn(t *testing.T) {
 }
 
 func TestTriesAreLimitedByAccount(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	v := h.visitor(t)
 	try := func(n int) int {
@@ -89,7 +89,7 @@ func TestTriesAreLimitedByAccount(t *testing.T) {
 // director another's class, not a player a director's page, not a stranger
 // anything.
 func TestNobodyReachesWhatIsAnothers(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b, other := storetest.NewBand(t, h.store, "REED"), storetest.NewBand(t, h.store, "BRASS")
 	owner := h.player(t, b, 0)
 	id := newID()
@@ -142,7 +142,7 @@ func TestNobodyReachesWhatIsAnothers(t *testing.T) {
 }
 
 func TestAnotherSitesPageCannotAct(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	req, err := http.NewRequest("POST", h.URL+"/api/sign-out", strings.NewReader("{}"))
 	require.NoError(t, err)
 	req.Header.Set("Sec-Fetch-Site", "cross-site")
@@ -152,7 +152,7 @@ func TestAnotherSitesPageCannotAct(t *testing.T) {
 }
 
 func TestRepeatedUploadsAnswerTheSame(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	player := h.player(t, b, 0)
 	id, file := newID(), played(t, synth.Player{})
@@ -173,7 +173,7 @@ func TestRepeatedUploadsAnswerTheSame(t *testing.T) {
 }
 
 func TestBadUploadsChangeNothing(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	player := h.player(t, b, 0)
 	good := played(t, synth.Player{})

@@ -35,7 +35,7 @@ func climbing(v visitor, step store.Step, standIn string) practicepage.Practice 
 }
 
 func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	step := b.AddStep(t, h.store, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 120}))
 	player := h.player(t, b, 0)
@@ -85,7 +85,7 @@ func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
 }
 
 func TestTheBestHoldIsKept(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	step := b.AddStep(t, h.store, exercise.New("long-tone-longest", map[string]any{"cap_s": 10}))
 	practice := climbing(h.player(t, b, 0), step, "steady")
@@ -105,7 +105,7 @@ func TestTheBestHoldIsKept(t *testing.T) {
 
 // A player's page tells the way up a ladder as its log has it.
 func TestTheWayUpALadderIsTold(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "WAY")
 	step := b.AddStep(t, h.store, exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}))
 	player := h.player(t, b, 0)
@@ -133,7 +133,7 @@ func TestTheWayUpALadderIsTold(t *testing.T) {
 }
 
 func TestWhatHurtsReachesTheDirector(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director, player := h.director(t, b), h.player(t, b, 0)
 	question, pain := newID(), newID()

@@ -25,7 +25,7 @@ import (
 // The whole loop without a browser: a step, a take, the board, the director's
 // word, and back to the player.
 func TestFromTheStepToTheDirectorsWord(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director, player := h.director(t, b), h.player(t, b, 0)
 
@@ -79,7 +79,7 @@ func TestFromTheStepToTheDirectorsWord(t *testing.T) {
 }
 
 func TestChangingThePlanReachesEveryInstrument(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director, player := h.director(t, b), h.player(t, b, 1)
 	path := "/classes/" + b.Class.ID + "/plans/" + store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)
@@ -117,7 +117,7 @@ func TestChangingThePlanReachesEveryInstrument(t *testing.T) {
 }
 
 func TestOtherWaysToMakeATake(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	player := h.player(t, b, 0)
 	want := map[string]measure.Cause{
@@ -150,7 +150,7 @@ func TestOtherWaysToMakeATake(t *testing.T) {
 }
 
 func TestSoundAndContourComeBack(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	player := h.player(t, b, 0)
 	id := newID()

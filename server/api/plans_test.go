@@ -42,7 +42,7 @@ func change(based int, items ...api.PlanItem) map[string]any {
 const aMonday = "2026-03-02"
 
 func TestTwoDirectorsChangeOneWeek(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	one := h.director(t, b)
 	path := "/classes/" + b.Class.ID + "/plans/" + aMonday
@@ -94,7 +94,7 @@ func TestTwoDirectorsChangeOneWeek(t *testing.T) {
 }
 
 func TestAStepThatWasPlayedStaysKnown(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director, player := h.director(t, b), h.player(t, b, 0)
 	id := newID()
@@ -122,7 +122,7 @@ func TestAStepThatWasPlayedStaysKnown(t *testing.T) {
 }
 
 func TestADayIsAddedUpFittedAndOrdered(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	day := func(minutes float64, items ...api.PlanItem) map[string]any {
@@ -158,7 +158,7 @@ func TestADayIsAddedUpFittedAndOrdered(t *testing.T) {
 }
 
 func TestAStepIsDrawnAndSoundsForAnyInstrument(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	ask := map[string]any{
@@ -186,7 +186,7 @@ func TestAStepIsDrawnAndSoundsForAnyInstrument(t *testing.T) {
 }
 
 func TestTemplatesAreADirectorsOwn(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b, other := storetest.NewBand(t, h.store, "REED"), storetest.NewBand(t, h.store, "BRASS")
 	director := h.director(t, b)
 	var kept struct{ Templates []api.Template }
@@ -205,7 +205,7 @@ func TestTemplatesAreADirectorsOwn(t *testing.T) {
 }
 
 func TestNextWeekIsSuggestedFromWhatWasHeard(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	wavers := map[string]any{"step": b.Step.ID, "version": 1, "stand_in": "wavering"}
@@ -226,7 +226,7 @@ func TestNextWeekIsSuggestedFromWhatWasHeard(t *testing.T) {
 }
 
 func TestWhoIsExcusedIsAskedForNothing(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	day := b.Class.Day(time.Now())
 	require.NoError(t, h.store.AddException(t.Context(), store.Exception{

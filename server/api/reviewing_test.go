@@ -22,6 +22,7 @@ import (
 	"earlychorus/server/practicepage"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
+	"earlychorus/server/workers"
 )
 
 // playedAs hands a take of the band's step in and waits until it was heard.
@@ -34,7 +35,7 @@ func (v visitor) playedAs(b storetest.Band, p synth.Player) api.TakeDetail {
 }
 
 func TestAMorningOfListening(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "LISTEN")
 	director, ada := h.director(t, b), h.player(t, b, 0)
 	bad := ada.playedAs(b, synth.Player{Offset: -70})
@@ -132,7 +133,7 @@ func TestAMorningOfListening(t *testing.T) {
 // Of one player two takes at most are heard in a morning. What is left is said again
 // when the listening is gone on with, on whatever device.
 func TestWhatIsLeftIsSaidAgain(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "LEFT")
 	steps := []store.Step{b.Step}
 	for _, degree := range []int{2, 4} {
@@ -160,7 +161,7 @@ func TestWhatIsLeftIsSaidAgain(t *testing.T) {
 // The counts of the note map are the database's, and so is growth; both go out as
 // CSV and JSON.
 func TestNoteMapAndGrowth(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "MAP")
 	director, ada := h.director(t, b), h.player(t, b, 0)
 	ada.playedAs(b, synth.Player{})
@@ -215,7 +216,7 @@ func TestNoteMapAndGrowth(t *testing.T) {
 }
 
 func TestTomorrowIsProposedAndPlanned(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "NEXT")
 	director, ada, bo := h.director(t, b), h.player(t, b, 0), h.player(t, b, 1)
 	for range 3 {
@@ -242,7 +243,7 @@ func TestTomorrowIsProposedAndPlanned(t *testing.T) {
 
 // A page that watches a class is told when a take arrives and when it was heard.
 func TestThePageIsTold(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "LIVE")
 	director := h.director(t, b)
 	req, err := http.NewRequestWithContext(t.Context(), "GET", director.base+"/classes/"+b.Class.ID+"/events", nil)
@@ -272,7 +273,7 @@ func TestThePageIsTold(t *testing.T) {
 }
 
 func TestATakeIsLaidBesideOthers(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "BESIDE")
 	director, ada := h.director(t, b), h.player(t, b, 0)
 	best := ada.playedAs(b, synth.Player{})
@@ -299,7 +300,7 @@ func TestATakeIsLaidBesideOthers(t *testing.T) {
 }
 
 func TestAVoiceNoteReachesThePlayerAndIsTakenBack(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "VOICE")
 	director, ada := h.director(t, b), h.player(t, b, 0)
 	take := ada.playedAs(b, synth.Player{})
@@ -321,7 +322,7 @@ func TestAVoiceNoteReachesThePlayerAndIsTakenBack(t *testing.T) {
 // The sound goes when the class says, the measures stay; deleting a player leaves
 // neither.
 func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "KEEP")
 	director, ada := h.director(t, b), h.player(t, b, 0)
 	old, young := ada.playedAs(b, synth.Player{}), ada.playedAs(b, synth.Player{})
@@ -329,7 +330,7 @@ func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
 	director.want(204, "PUT", "/takes/"+young.ID+"/voice/"+voice, played(t, synth.Player{}), nil)
 	_, err := h.store.SQL().Exec("UPDATE take SET received_at = now() - interval '400 days' WHERE id = $1", old.ID)
 	require.NoError(t, err)
-	require.NoError(t, h.house.LetSoundsGo(t.Context()))
+	require.NoError(t, (&workers.LetGo{Store: h.store, Recordings: h.web.Recordings, Now: time.Now}).Work(t.Context(), nil))
 	var take api.TakeDetail
 	director.want(200, "GET", "/takes/"+old.ID, nil, &take)
 	assert.True(t, take.SoundGone)

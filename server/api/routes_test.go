@@ -31,9 +31,9 @@ var open = []string{
 var handingIn = []string{"PUT /takes/{take}", "PUT /takes/{take}/parts/{offset}", "GET /takes/{take}/received"}
 
 // signIns is how somebody of each role comes in, for a class.
-var signIns = map[store.Role]func(*testHouse, testing.TB, storetest.Band) visitor{
-	store.RoleDirector: (*testHouse).director,
-	store.RolePlayer:   func(h *testHouse, t testing.TB, b storetest.Band) visitor { return h.player(t, b, 0) },
+var signIns = map[store.Role]func(*testServer, testing.TB, storetest.Band) visitor{
+	store.RoleDirector: (*testServer).director,
+	store.RolePlayer:   func(h *testServer, t testing.TB, b storetest.Band) visitor { return h.player(t, b, 0) },
 }
 
 var placeholder = regexp.MustCompile(`\{[^}]+\}`)
@@ -41,7 +41,7 @@ var placeholder = regexp.MustCompile(`\{[^}]+\}`)
 // Every route that names a class, a take or a player is closed to whom it does not
 // belong: also the one that is added tomorrow.
 func TestEveryRouteIsClosedToOthers(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b, other := storetest.NewBand(t, h.store, "MINE"), storetest.NewBand(t, h.store, "THEIRS")
 	owner := h.player(t, b, 0)
 	take := newID()

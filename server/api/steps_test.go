@@ -17,7 +17,7 @@ import (
 )
 
 func TestStepsThatAreTickedAreNotRecorded(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	step := b.AddStep(t, h.store, exercise.New("set-up", nil))
 	director, player := h.director(t, b), h.player(t, b, 0)
@@ -52,7 +52,7 @@ func TestStepsThatAreTickedAreNotRecorded(t *testing.T) {
 }
 
 func TestStepsAreForWhomTheySuit(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED") // a clarinet and a trombone
 	b.AddStep(t, h.store, exercise.New("buzz-at-once", nil))
 	b.AddStep(t, h.store, exercise.New("scale", nil), "clarinet")
@@ -81,7 +81,7 @@ func TestStepsAreForWhomTheySuit(t *testing.T) {
 }
 
 func TestTheCatalogueDescribesItsEditors(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	director := h.director(t, b)
 	var catalogue struct{ Kinds []exercise.Kind }
@@ -109,7 +109,7 @@ func TestTheCatalogueDescribesItsEditors(t *testing.T) {
 }
 
 func TestTheAirMeterHasAStandIn(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "REED")
 	step := b.AddStep(t, h.store, exercise.New("air-meter", nil))
 	player := h.player(t, b, 0)

@@ -36,7 +36,7 @@ func unpacked(t *testing.T, packed []byte) map[string][]byte {
 // A class's ZIP has all of it, twice and the same, with its sounds, and nothing of
 // anybody else or anything secret.
 func TestEverythingOfAClassCanBeTakenOut(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b, other := storetest.NewBand(t, h.store, "OUT"), storetest.NewBand(t, h.store, "ELSE")
 	take := newID()
 	player := h.player(t, b, 0)

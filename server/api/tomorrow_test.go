@@ -22,7 +22,7 @@ import (
 
 // sharing makes a class of six clarinets and a trombone of which five clarinets share
 // a fault today, each twice.
-func sharing(t *testing.T, h *testHouse, code string, fault measure.Cause) (b storetest.Band, broken []string) {
+func sharing(t *testing.T, h *testServer, code string, fault measure.Cause) (b storetest.Band, broken []string) {
 	t.Helper()
 	b = storetest.NewBand(t, h.store, code)
 	b.Join(t, h.store, "clarinet", 5)
@@ -56,7 +56,7 @@ func sharing(t *testing.T, h *testHouse, code string, fault measure.Cause) (b st
 // What a section has in common is said on the board with its count, and opens the
 // latest take of each.
 func TestWhatASectionSharesIsSaidOnTheBoard(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b, broken := sharing(t, h, "SHARE", measure.CauseBreak)
 	director := h.director(t, b)
 	var today board.Today
@@ -84,7 +84,7 @@ func TestWhatASectionSharesIsSaidOnTheBoard(t *testing.T) {
 // Tomorrow brings what most need, with the reason, and one press plans it for that
 // day alone; a second finds nothing left to propose.
 func TestTomorrowBringsWhatMostNeed(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b, _ := sharing(t, h, "NEED", measure.CauseEnding)
 	director := h.director(t, b)
 	path := "/classes/" + b.Class.ID + "/tomorrow"
@@ -120,7 +120,7 @@ func TestTomorrowBringsWhatMostNeed(t *testing.T) {
 // What would help and asks too much of the lips is not proposed, and the reason is
 // said.
 func TestWhatWouldHelpButDoesNotFitIsSaid(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b, _ := sharing(t, h, "HIGH", measure.CauseBreak)
 	var tomorrow api.Tomorrow
 	h.director(t, b).want(200, "GET", "/classes/"+b.Class.ID+"/tomorrow", nil, &tomorrow)
@@ -134,7 +134,7 @@ func TestWhatWouldHelpButDoesNotFitIsSaid(t *testing.T) {
 // Where the minutes do not suffice, what is left out is said, and stays on its
 // other days.
 func TestTomorrowSaysWhatItLeavesOut(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b, _ := sharing(t, h, "TIGHT", measure.CauseEnding)
 	_, err := h.store.SQL().ExecContext(t.Context(), "UPDATE class SET class_minutes = 1 WHERE id = $1", b.Class.ID)
 	require.NoError(t, err)
@@ -170,7 +170,7 @@ func TestTomorrowSaysWhatItLeavesOut(t *testing.T) {
 // Whom to hear first follows the reasons: of six clarinets those who broke, two takes
 // of a player at most, and never more than fits.
 func TestWhomToHearFirst(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b, broken := sharing(t, h, "FIRST", measure.CauseBreak)
 	director := h.director(t, b)
 	player := h.player(t, b, 1)
@@ -195,7 +195,7 @@ func TestWhomToHearFirst(t *testing.T) {
 // A question is heard with the take it is about, and who is stuck on a ladder with
 // a take of that ladder.
 func TestReasonsGoWithTheTakesTheyAreAbout(t *testing.T) {
-	h := newHouse(t)
+	h := newServer(t)
 	b := storetest.NewBand(t, h.store, "ABOUT")
 	rungs := b.AddStep(t, h.store, exercise.New(exercise.KindLadder, map[string]any{"ladder": "clarinet-break"}))
 	other := b.AddStep(t, h.store, exercise.New("tuning-note", nil))

@@ -9,28 +9,34 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"earlychorus/server/app"
 	"earlychorus/server/demo"
-	"earlychorus/server/house"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
 
-// seeder is one over a house that listens, for one clarinet of the class: the
+// seeder is one over a server that listens, for one clarinet of the class: the
 // whole takes minutes.
 func seeder(t *testing.T) (demo.Seeder, *store.Store, *atomic.Int64) {
 	t.Helper()
 	s := storetest.Open(t)
-	shelf, err := recordings.InFolder(t.TempDir())
+	kept, err := recordings.InFolder(t.TempDir())
 	require.NoError(t, err)
-	open, err := house.Open(s, shelf, "demo", time.Now)
+	parts := app.Parts{Store: s, Recordings: kept, Now: time.Now}
+	web, err := app.Serve(parts)
 	require.NoError(t, err)
-	t.Cleanup(func() { require.NoError(t, open.Stop(context.Background())) })
+	work, err := app.Work(parts, "demo")
+	require.NoError(t, err)
+	t.Cleanup(func() {
+		web.Stop()
+		require.NoError(t, work.Stop(context.Background()))
+	})
 	done := &atomic.Int64{}
 	const maro = 5 // cracks, and was spoken to
 	return demo.Seeder{
 		Store:  s,
-		Intake: open.Intake,
+		Intake: web.Intake,
 		Now:    time.Now,
 		Only:   []int{maro},
 		Progress: func(now, of int, _ string) {

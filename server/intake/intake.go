@@ -32,7 +32,7 @@ import (
 // Intake accepts takes.
 type Intake struct {
 	Store      *store.Store
-	Recordings *recordings.Shelf
+	Recordings *recordings.Store
 	Queue      *jobs.Queue
 }
 

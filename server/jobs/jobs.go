@@ -20,6 +20,13 @@ type AnalyzeTake struct {
 // Kind names the job in the queue; changing it strands what is waiting.
 func (AnalyzeTake) Kind() string { return "analyze_take" }
 
+// LetGo asks for what was kept long enough to be let go of. The workers ask for it
+// themselves, daily.
+type LetGo struct{}
+
+// Kind names the job in the queue.
+func (LetGo) Kind() string { return "let_go" }
+
 // Queue takes jobs.
 type Queue struct{ client *river.Client[*sql.Tx] }
 

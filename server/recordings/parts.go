@@ -2,31 +2,32 @@ package recordings
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"io"
-	"strings"
+	"path"
+	"strconv"
 	"time"
-
-	"gocloud.dev/blob"
 )
 
 // A take that goes up over a weak network arrives in parts, each kept under the
 // place of its first byte until all are there.
 
-func partsOf(playerID, takeID string) string { return "parts/" + playerID + "/" + takeID + "/" }
+const allParts = "parts"
+
+func partsOf(playerID, takeID string) string { return path.Join(allParts, playerID, takeID) }
 
 // PutPart keeps a part. Keeping the same one again is harmless.
-func (s *Shelf) PutPart(ctx context.Context, playerID, takeID string, offset int64, part []byte) error {
-	if err := s.bucket.WriteAll(ctx, fmt.Sprintf("%s%012d", partsOf(playerID, takeID), offset), part, nil); err != nil {
+func (s *Store) PutPart(ctx context.Context, playerID, takeID string, offset int64, part []byte) error {
+	name := fmt.Sprintf("%s/%012d", partsOf(playerID, takeID), offset)
+	if err := s.objects.write(ctx, name, part); err != nil {
 		return fmt.Errorf("recordings: keep a part of %s: %w", takeID, err)
 	}
 	return nil
 }
 
 // Received returns how many bytes of a take are here without a hole.
-func (s *Shelf) Received(ctx context.Context, playerID, takeID string) (received int64, err error) {
-	err = s.eachPart(ctx, playerID, takeID, func(o *blob.ListObject, offset int64) error {
+func (s *Store) Received(ctx context.Context, playerID, takeID string) (received int64, err error) {
+	err = s.eachPart(ctx, playerID, takeID, func(o object, offset int64) error {
 		if offset <= received {
 			received = max(received, offset+o.Size)
 		}
@@ -35,42 +36,27 @@ func (s *Shelf) Received(ctx context.Context, playerID, takeID string) (received
 	return received, err
 }
 
-// eachPart visits a take's parts in order.
-func (s *Shelf) eachPart(
-	ctx context.Context,
-	playerID, takeID string,
-	visit func(*blob.ListObject, int64) error,
-) error {
-	prefix := partsOf(playerID, takeID)
-	list := s.bucket.List(&blob.ListOptions{Prefix: prefix})
-	for {
-		o, err := list.Next(ctx)
-		if errors.Is(err, io.EOF) {
-			return nil
-		}
+// eachPart visits a take's parts in order, each with the place of its first byte.
+func (s *Store) eachPart(ctx context.Context, playerID, takeID string, visit func(object, int64) error) error {
+	return s.objects.list(ctx, partsOf(playerID, takeID), func(o object) error {
+		offset, err := strconv.ParseInt(path.Base(o.Key), 10, 64)
 		if err != nil {
-			return fmt.Errorf("recordings: parts of %s: %w", takeID, err)
+			return nil // none of ours
 		}
-		var offset int64
-		if _, err := fmt.Sscanf(strings.TrimPrefix(o.Key, prefix), "%d", &offset); err != nil {
-			continue // none of ours
-		}
-		if err := visit(o, offset); err != nil {
-			return err
-		}
-	}
+		return visit(o, offset)
+	})
 }
 
 // Parts returns a reader over a take's bytes, part after part.
-func (s *Shelf) Parts(ctx context.Context, playerID, takeID string) io.Reader {
+func (s *Store) Parts(ctx context.Context, playerID, takeID string) io.Reader {
 	out, in := io.Pipe()
 	go func() {
 		var at int64
-		in.CloseWithError(s.eachPart(ctx, playerID, takeID, func(o *blob.ListObject, offset int64) error {
+		in.CloseWithError(s.eachPart(ctx, playerID, takeID, func(o object, offset int64) error {
 			if offset > at || offset+o.Size <= at {
 				return nil // a hole ends it; what is there already adds nothing
 			}
-			r, err := s.bucket.NewRangeReader(ctx, o.Key, at-offset, -1, nil)
+			r, err := s.objects.read(ctx, o.Key, at-offset)
 			if err != nil {
 				return err
 			}
@@ -84,33 +70,29 @@ func (s *Shelf) Parts(ctx context.Context, playerID, takeID string) io.Reader {
 }
 
 // DropParts forgets a take's parts.
-func (s *Shelf) DropParts(ctx context.Context, playerID, takeID string) error {
-	return s.drop(ctx, partsOf(playerID, takeID), func(*blob.ListObject) bool { return true })
+func (s *Store) DropParts(ctx context.Context, playerID, takeID string) error {
+	return s.drop(ctx, partsOf(playerID, takeID), func(object) bool { return true })
 }
 
 // DropPartsBefore forgets every part older than an instant: of takes that were
 // never finished. Their devices still have them.
-func (s *Shelf) DropPartsBefore(ctx context.Context, before time.Time) error {
-	return s.drop(ctx, "parts/", func(o *blob.ListObject) bool { return o.ModTime.Before(before) })
+func (s *Store) DropPartsBefore(ctx context.Context, before time.Time) error {
+	return s.drop(ctx, allParts, func(o object) bool { return o.ModTime.Before(before) })
 }
 
-func (s *Shelf) drop(ctx context.Context, prefix string, which func(*blob.ListObject) bool) error {
-	list := s.bucket.List(&blob.ListOptions{Prefix: prefix})
+func (s *Store) drop(ctx context.Context, dir string, which func(object) bool) error {
 	var gone []string
-	for {
-		o, err := list.Next(ctx)
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		if err != nil {
-			return fmt.Errorf("recordings: %w", err)
-		}
+	err := s.objects.list(ctx, dir, func(o object) error {
 		if which(o) {
 			gone = append(gone, o.Key)
 		}
+		return nil
+	})
+	if err != nil {
+		return fmt.Errorf("recordings: %w", err)
 	}
 	for _, key := range gone {
-		if err := s.bucket.Delete(ctx, key); err != nil {
+		if err := s.objects.remove(ctx, key); err != nil {
 			return fmt.Errorf("recordings: %w", err)
 		}
 	}

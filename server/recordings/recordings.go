@@ -1,66 +1,58 @@
-// Package recordings keeps audio outside the database: a folder by default, a
-// bucket by URL.
+// Package recordings keeps audio outside the database, in a folder: whole takes as
+// FLAC, and the parts of those that are still coming.
 package recordings
 
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"io"
-	"os"
-
-	"gocloud.dev/blob"
-	"gocloud.dev/blob/fileblob"
-	"gocloud.dev/gcerrors"
+	"io/fs"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/flac"
 )
 
-// Shelf is where recordings are kept, each under its take's number as FLAC.
-type Shelf struct{ bucket *blob.Bucket }
+// Store is where recordings are kept, each under its take's number.
+type Store struct{ objects *folder }
 
-// InFolder opens a shelf in a folder, making it when missing. A recording
-// appears whole or not at all: it is written beside and moved into place.
-func InFolder(folder string) (*Shelf, error) {
-	if err := os.MkdirAll(folder, 0o700); err != nil {
-		return nil, fmt.Errorf("recordings: %w", err)
-	}
-	bucket, err := fileblob.OpenBucket(folder, &fileblob.Options{NoTempDir: true, Metadata: fileblob.MetadataDontWrite})
+// InFolder opens a recording store in a folder, making it when missing.
+func InFolder(name string) (*Store, error) {
+	objects, err := openFolder(name)
 	if err != nil {
 		return nil, fmt.Errorf("recordings: %w", err)
 	}
-	return &Shelf{bucket}, nil
+	return &Store{objects}, nil
 }
 
-// Close gives the bucket back.
-func (s *Shelf) Close() error { return s.bucket.Close() }
+// Close gives the folder back.
+func (s *Store) Close() error { return s.objects.close() }
 
 func key(takeID string) string { return takeID + ".flac" }
 
-// Put keeps a take's sound.
-func (s *Shelf) Put(ctx context.Context, takeID string, sound audio.Mono) error {
+// Put keeps a take's sound: when it returns, a power cut does not lose it.
+func (s *Store) Put(ctx context.Context, takeID string, sound audio.Mono) error {
 	file, err := flac.Encode(sound)
 	if err != nil {
 		return fmt.Errorf("recordings: %w", err)
 	}
-	if err := s.bucket.WriteAll(ctx, key(takeID), file, &blob.WriterOptions{ContentType: "audio/flac"}); err != nil {
+	if err := s.objects.write(ctx, key(takeID), file); err != nil {
 		return fmt.Errorf("recordings: keep %s: %w", takeID, err)
 	}
 	return nil
 }
 
 // Delete lets a take's sound go; one that is gone already is no error.
-func (s *Shelf) Delete(ctx context.Context, takeID string) error {
-	err := s.bucket.Delete(ctx, key(takeID))
-	if err != nil && gcerrors.Code(err) != gcerrors.NotFound {
+func (s *Store) Delete(ctx context.Context, takeID string) error {
+	if err := s.objects.remove(ctx, key(takeID)); err != nil {
 		return fmt.Errorf("recordings: let go of %s: %w", takeID, err)
 	}
 	return nil
 }
 
 // Get returns a take's sound; missing tells that it was never kept.
-func (s *Shelf) Get(ctx context.Context, takeID string) (sound audio.Mono, missing bool, err error) {
+func (s *Store) Get(ctx context.Context, takeID string) (sound audio.Mono, missing bool, err error) {
 	file, missing, err := s.File(ctx, takeID)
 	if err != nil {
 		return audio.Mono{}, missing, err
@@ -69,11 +61,11 @@ func (s *Shelf) Get(ctx context.Context, takeID string) (sound audio.Mono, missi
 	return sound, false, err
 }
 
-// File returns a take's FLAC file.
-func (s *Shelf) File(ctx context.Context, takeID string) (file []byte, missing bool, err error) {
-	r, err := s.bucket.NewReader(ctx, key(takeID), nil)
+// File returns a take's FLAC file; missing tells that it was never kept.
+func (s *Store) File(ctx context.Context, takeID string) (file []byte, missing bool, err error) {
+	r, err := s.objects.read(ctx, key(takeID), 0)
 	if err != nil {
-		return nil, gcerrors.Code(err) == gcerrors.NotFound, fmt.Errorf("recordings: take %s: %w", takeID, err)
+		return nil, errors.Is(err, fs.ErrNotExist), fmt.Errorf("recordings: take %s: %w", takeID, err)
 	}
 	defer r.Close() //nolint:errcheck // read only
 	file, err = io.ReadAll(r)

@@ -16,7 +16,7 @@ import (
 	"earlychorus/server/recordings"
 )
 
-func shelf(t testing.TB) (*recordings.Shelf, string) {
+func open(t testing.TB) (*recordings.Store, string) {
 	t.Helper()
 	folder := t.TempDir()
 	s, err := recordings.InFolder(folder)
@@ -26,7 +26,7 @@ func shelf(t testing.TB) (*recordings.Shelf, string) {
 }
 
 func TestARecordingComesBackAsItWas(t *testing.T) {
-	s, folder := shelf(t)
+	s, folder := open(t)
 	ctx := t.Context()
 	sound := audio.Mono{Rate: 48000, Bits: 16, Samples: make([]float64, 5000)}
 	for n := range sound.Samples {
@@ -54,7 +54,7 @@ func TestARecordingComesBackAsItWas(t *testing.T) {
 }
 
 func TestADamagedRecordingIsNoMissingOne(t *testing.T) {
-	s, folder := shelf(t)
+	s, folder := open(t)
 	require.NoError(t, os.WriteFile(filepath.Join(folder, "take.flac"), []byte("not FLAC at all"), 0o600))
 	_, missing, err := s.Get(t.Context(), "take")
 	assert.False(t, missing)
@@ -65,7 +65,7 @@ func TestADamagedRecordingIsNoMissingOne(t *testing.T) {
 // overlapping, what is received is what came without a hole, and what is read is
 // the take.
 func TestPartsMakeTheWhole(t *testing.T) {
-	s, _ := shelf(t)
+	s, _ := open(t)
 	ctx := t.Context()
 	round := 0
 	rapid.Check(t, func(t *rapid.T) {
@@ -91,7 +91,7 @@ func TestPartsMakeTheWhole(t *testing.T) {
 }
 
 func TestPartsAreTheirPlayersAndGoInTime(t *testing.T) {
-	s, folder := shelf(t)
+	s, folder := open(t)
 	ctx := t.Context()
 	require.NoError(t, s.PutPart(ctx, "ada", "take", 0, []byte("ada's")))
 	require.NoError(t, s.PutPart(ctx, "bo", "take", 0, []byte("bo's take")))
@@ -126,4 +126,27 @@ func TestPartsAreTheirPlayersAndGoInTime(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, want, received, take)
 	}
+}
+
+// What a crash left half-written is nobody's recording and no part, and no number
+// leads out of the folder.
+func TestOnlyWholeThingsInsideTheFolderAreThere(t *testing.T) {
+	s, folder := open(t)
+	ctx := t.Context()
+	require.NoError(t, s.PutPart(ctx, "ada", "take", 0, []byte("abc")))
+	left := filepath.Join(folder, "parts", "ada", "take", "000000000003.tmp-LEFTBYACRASH")
+	require.NoError(t, os.WriteFile(left, []byte("half"), 0o600))
+	received, err := s.Received(ctx, "ada", "take")
+	require.NoError(t, err)
+	assert.EqualValues(t, 3, received)
+
+	outside := filepath.Join(filepath.Dir(folder), "outside.flac")
+	require.NoError(t, os.WriteFile(outside, []byte("private"), 0o600))
+	_, _, err = s.File(ctx, "../outside")
+	assert.Error(t, err)
+	assert.Error(t, s.PutPart(ctx, "..", "../outside", 0, []byte("x")))
+	assert.Error(t, s.Delete(ctx, "../outside"))
+	still, err := os.ReadFile(outside)
+	require.NoError(t, err)
+	assert.Equal(t, "private", string(still))
 }

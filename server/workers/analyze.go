@@ -26,7 +26,7 @@ type AnalyzeTake struct {
 	river.WorkerDefaults[jobs.AnalyzeTake]
 
 	Store      *store.Store
-	Recordings *recordings.Shelf
+	Recordings *recordings.Store
 	Now        func() time.Time
 }
 

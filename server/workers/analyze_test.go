@@ -28,7 +28,7 @@ import (
 type bench struct {
 	t      *testing.T
 	store  *store.Store
-	shelf  *recordings.Shelf
+	shelf  *recordings.Store
 	intake intake.Intake
 	worker *workers.AnalyzeTake
 	band   storetest.Band

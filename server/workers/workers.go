@@ -3,6 +3,7 @@ package workers
 import (
 	"context"
 	"database/sql"
+	"earlychorus/server/jobs"
 	"fmt"
 	"log/slog"
 	"runtime"
@@ -11,6 +12,12 @@ import (
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
 )
+
+// Jobs is what a pool does.
+type Jobs struct {
+	Analyze *AnalyzeTake
+	LetGo   *LetGo
+}
 
 // Pool runs jobs until it is stopped.
 type Pool struct{ client *river.Client[*sql.Tx] }
@@ -26,12 +33,13 @@ const (
 // NewPool prepares workers. name must be the same each time this machine's
 // folder is served, and no other machine's: jobs that a killed run of the
 // same name left half done are taken up at once.
-func NewPool(db *sql.DB, name string, analyze *AnalyzeTake) (*Pool, error) {
+func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 	if err := takeUpOrphans(db, name); err != nil {
 		return nil, err
 	}
 	workers := river.NewWorkers()
-	river.AddWorker(workers, analyze)
+	river.AddWorker(workers, does.Analyze)
+	river.AddWorker(workers, does.LetGo)
 	client, err := river.NewClient(riverdatabasesql.New(db), &river.Config{
 		ID:                   name,
 		Workers:              workers,
@@ -42,7 +50,12 @@ func NewPool(db *sql.DB, name string, analyze *AnalyzeTake) (*Pool, error) {
 		FetchCooldown:        fetchCooldown,
 		Logger:               slog.New(slog.DiscardHandler),
 		Queues:               map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: max(1, runtime.NumCPU())}},
-		ErrorHandler:         reporter{analyze},
+		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(
+			river.PeriodicInterval(letGoEvery),
+			func() (river.JobArgs, *river.InsertOpts) { return jobs.LetGo{}, nil },
+			&river.PeriodicJobOpts{RunOnStart: true},
+		)},
+		ErrorHandler: reporter{does.Analyze},
 	})
 	if err != nil {
 		return nil, fmt.Errorf("workers: %w", err)

@@ -20,36 +20,40 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
-	"earlychorus/server/house"
+	"earlychorus/server/app"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
 
-// testHouse is a whole server in a test: real database, real workers, real HTTP.
-type testHouse struct {
+// testServer is a whole server in a test: real database, real workers, real HTTP.
+type testServer struct {
 	*httptest.Server
 	store  *store.Store
-	house  *house.House
+	web    *app.Web
 	folder string
 }
 
-func newHouse(t testing.TB) *testHouse {
+func newServer(t testing.TB) *testServer {
 	t.Helper()
 	s := storetest.Open(t)
 	folder := t.TempDir()
-	shelf, err := recordings.InFolder(folder)
+	kept, err := recordings.InFolder(folder)
 	require.NoError(t, err)
-	open, err := house.Open(s, shelf, "test", time.Now)
+	parts := app.Parts{Store: s, Recordings: kept, Now: time.Now}
+	web, err := app.Serve(parts)
 	require.NoError(t, err)
-	handler, stop := open.Handler(nil)
+	work, err := app.Work(parts, "test")
+	require.NoError(t, err)
+	handler, stop := web.Handler(nil)
 	server := httptest.NewTLSServer(handler) // cookies are sent over HTTPS only
 	t.Cleanup(func() {
 		server.Close()
 		stop()
-		require.NoError(t, open.Stop(context.Background()))
+		web.Stop()
+		require.NoError(t, work.Stop(context.Background()))
 	})
-	return &testHouse{server, s, open, folder}
+	return &testServer{server, s, web, folder}
 }
 
 // visitor is somebody with a browser.
@@ -59,13 +63,13 @@ type visitor struct {
 	client *http.Client
 }
 
-func (h *testHouse) visitor(t testing.TB) visitor {
+func (h *testServer) visitor(t testing.TB) visitor {
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
 	return visitor{t, h.URL + "/api", &http.Client{Transport: h.Client().Transport, Jar: jar}}
 }
 
-func (h *testHouse) director(t testing.TB, b storetest.Band) visitor {
+func (h *testServer) director(t testing.TB, b storetest.Band) visitor {
 	v := h.visitor(t)
 	v.want(
 		200,
@@ -77,7 +81,7 @@ func (h *testHouse) director(t testing.TB, b storetest.Band) visitor {
 	return v
 }
 
-func (h *testHouse) player(t testing.TB, b storetest.Band, n int) visitor {
+func (h *testServer) player(t testing.TB, b storetest.Band, n int) visitor {
 	v := h.visitor(t)
 	v.want(
 		200,

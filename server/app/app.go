@@ -1,0 +1,83 @@
+// Package app puts the program together: its web half, which answers, and its work
+// half, which runs the queue's jobs. A laptop runs both in one process; a district
+// runs as many of each as it wants, on one database and one store of recordings.
+package app
+
+import (
+	"context"
+	"io/fs"
+	"net/http"
+	"time"
+
+	"earlychorus/server/api"
+	"earlychorus/server/events"
+	"earlychorus/server/intake"
+	"earlychorus/server/jobs"
+	"earlychorus/server/recordings"
+	"earlychorus/server/store"
+	"earlychorus/server/workers"
+)
+
+// Parts are what both halves stand on: a migrated store, the recordings, a clock.
+// They stay the caller's to close, after both halves are stopped.
+type Parts struct {
+	Store      *store.Store
+	Recordings *recordings.Store
+	Now        func() time.Time
+}
+
+// Web is the half that answers.
+type Web struct {
+	Parts
+	Intake intake.Intake
+
+	events *events.Hub
+	stop   context.CancelFunc
+}
+
+// Serve prepares the half that answers; Handler has it.
+func Serve(p Parts) (*Web, error) {
+	queue, err := jobs.NewQueue(p.Store.SQL())
+	if err != nil {
+		return nil, err
+	}
+	w := &Web{
+		Parts:  p,
+		Intake: intake.Intake{Store: p.Store, Recordings: p.Recordings, Queue: queue},
+		events: events.NewHub(),
+	}
+	ctx, stop := context.WithCancel(context.Background())
+	w.stop = stop
+	go w.events.Run(ctx, p.Store.DSN())
+	return w, nil
+}
+
+// Handler returns everything the program answers: the API and, unless it is nil,
+// the built page. stop ends the handler's upkeep.
+func (w *Web) Handler(page fs.FS) (handler http.Handler, stop func()) {
+	a := &api.API{
+		Store:      w.Store,
+		Recordings: w.Recordings,
+		Intake:     w.Intake,
+		Events:     w.events,
+		Now:        w.Now,
+		Web:        page,
+	}
+	return a.Handler()
+}
+
+// Stop ends what runs beside the handler.
+func (w *Web) Stop() { w.stop() }
+
+// Work starts the half that runs jobs, until Stop. name is the one they are taken
+// under (see workers.NewPool).
+func Work(p Parts, name string) (*workers.Pool, error) {
+	pool, err := workers.NewPool(p.Store.SQL(), name, workers.Jobs{
+		Analyze: &workers.AnalyzeTake{Store: p.Store, Recordings: p.Recordings, Now: p.Now},
+		LetGo:   &workers.LetGo{Store: p.Store, Recordings: p.Recordings, Now: p.Now},
+	})
+	if err != nil {
+		return nil, err
+	}
+	return pool, pool.Start(context.Background()) // stopped in order by Stop, not by Ctrl-C
+}
