@@ -27,15 +27,15 @@ import (
 // uploadTake accepts a WAV file: PUT /takes/{uuid}?step=&version=&source=&start_ms=.
 // 201 the first time, 200 for the same bytes again.
 func (a *API) uploadTake(w http.ResponseWriter, r *http.Request) error {
-	hand, err := a.handFrom(r)
+	upload, err := a.uploadFrom(r)
 	if err != nil {
 		return err
 	}
-	accepted, err := a.Intake.File(r.Context(), hand, r.Body)
+	accepted, err := a.Intake.File(r.Context(), upload, r.Body)
 	if err != nil {
 		return err
 	}
-	answerTake(w, hand.ID, accepted)
+	answerTake(w, upload.ID, accepted)
 	return nil
 }
 
@@ -44,13 +44,13 @@ const (
 	mostTempo   = 400
 )
 
-func (a *API) handFrom(r *http.Request) (intake.Hand, error) {
+func (a *API) uploadFrom(r *http.Request) (intake.Upload, error) {
 	player, err := a.Store.Oneself(r.Context(), a.who(r.Context()))
 	if err != nil {
-		return intake.Hand{}, err
+		return intake.Upload{}, err
 	}
 	q := r.URL.Query()
-	h := intake.Hand{
+	h := intake.Upload{
 		ID:     chi.URLParam(r, "take"),
 		Player: player,
 		StepID: q.Get("step"),
@@ -81,7 +81,7 @@ func (a *API) handFrom(r *http.Request) (intake.Hand, error) {
 // asRecorded reads how things stood when a take was recorded, which may be days
 // before it is handed in: on which rung, at what tempo, against which best, and
 // what the device said of it.
-func (a *API) asRecorded(h *intake.Hand, q url.Values) error {
+func (a *API) asRecorded(h *intake.Upload, q url.Values) error {
 	ago, err := wholeIn(q, "ago_ms", 0, math.MaxInt32*1000, "say in whole milliseconds how long ago it was recorded")
 	if err != nil {
 		return err

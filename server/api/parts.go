@@ -68,11 +68,11 @@ func (a *API) uploadPart(w http.ResponseWriter, r *http.Request) error {
 // sealTake accepts a take whose parts are all here: POST /takes/{uuid}/seal, with
 // the query of uploadTake. 201 the first time, 200 again.
 func (a *API) sealTake(w http.ResponseWriter, r *http.Request) error {
-	hand, err := a.handFrom(r)
+	upload, err := a.uploadFrom(r)
 	if err != nil {
 		return err
 	}
-	if known, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), hand.ID); err == nil {
+	if known, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), upload.ID); err == nil {
 		answerTake(w, known.ID, false) // sealed before, and the parts are gone
 		return nil
 	}
@@ -80,21 +80,21 @@ func (a *API) sealTake(w http.ResponseWriter, r *http.Request) error {
 	if err != nil || size <= 0 || size > largestUpload {
 		return problem.Input("size", "say how many bytes the whole take has")
 	}
-	received, err := a.Recordings.Received(r.Context(), hand.Player.ID, hand.ID)
+	received, err := a.Recordings.Received(r.Context(), upload.Player.ID, upload.ID)
 	if err != nil {
 		return err
 	}
 	if received != size {
 		return problem.Of(problem.Conflict, "Part of the recording has not arrived yet. It is sent again by itself.", nil)
 	}
-	accepted, err := a.Intake.File(r.Context(), hand, a.Recordings.Parts(r.Context(), hand.Player.ID, hand.ID))
+	accepted, err := a.Intake.File(r.Context(), upload, a.Recordings.Parts(r.Context(), upload.Player.ID, upload.ID))
 	if err != nil {
 		return err
 	}
-	if err := a.Recordings.DropParts(r.Context(), hand.Player.ID, hand.ID); err != nil {
+	if err := a.Recordings.DropParts(r.Context(), upload.Player.ID, upload.ID); err != nil {
 		return err
 	}
-	answerTake(w, hand.ID, accepted)
+	answerTake(w, upload.ID, accepted)
 	return nil
 }
 

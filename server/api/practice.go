@@ -150,7 +150,7 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 		return nil, problem.Of(problem.Unusable, "There is no such simulated player.", nil)
 	}
 	sound, _ := standIn.Play(score, simulatedRate)
-	hand := intake.Hand{
+	upload := intake.Upload{
 		ID:          in.Take,
 		Player:      player,
 		StepID:      step.ID,
@@ -158,7 +158,7 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 		Source:      store.Simulated,
 		At:          a.Now(),
 	}
-	if _, err := a.Intake.Sound(ctx, hand, sound); err != nil {
+	if _, err := a.Intake.Sound(ctx, upload, sound); err != nil {
 		return nil, err
 	}
 	out := &simulateOutput{Status: http.StatusCreated}

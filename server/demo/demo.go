@@ -356,7 +356,7 @@ func (s Seeder) play(
 	score scores.Score,
 	i instrument.Instrument,
 ) error {
-	hand := intake.Hand{
+	upload := intake.Upload{
 		ID:          d.id(),
 		Player:      player,
 		StepID:      d.step.ID,
@@ -364,19 +364,19 @@ func (s Seeder) play(
 		Source:      store.Simulated,
 		At:          d.at,
 	}
-	return s.handIn(ctx, hand, score, i, d.player(i, synth.FirstNote(score, i), d.step.Kind))
+	return s.submit(ctx, upload, score, i, d.player(i, synth.FirstNote(score, i), d.step.Kind))
 }
 
 // handIn plays a take and hands it in.
-func (s Seeder) handIn(
+func (s Seeder) submit(
 	ctx context.Context,
-	hand intake.Hand,
+	hand intake.Upload,
 	score scores.Score,
 	i instrument.Instrument,
 	p synth.Player,
 ) error {
 	sound, _ := p.Play(score, rate)
-	_, err := s.Intake.Sound(ctx, hand, sound)
+	_, err := s.Intake.Sound(ctx, upload, sound)
 	return err
 }
 

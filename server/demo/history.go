@@ -198,7 +198,7 @@ func (s Seeder) playAll(ctx context.Context, takes []past) error {
 			if err != nil {
 				return err
 			}
-			hand := intake.Hand{
+			upload := intake.Upload{
 				ID:          p.id(),
 				Player:      player,
 				StepID:      p.step.ID,
@@ -206,7 +206,7 @@ func (s Seeder) playAll(ctx context.Context, takes []past) error {
 				Source:      store.Simulated,
 				At:          p.at,
 			}
-			return s.handIn(inner, hand, score, i, p.player(i, synth.FirstNote(score, i)))
+			return s.submit(inner, upload, score, i, p.player(i, synth.FirstNote(score, i)))
 		})
 	}
 	return group.Wait()

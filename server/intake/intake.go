@@ -37,7 +37,7 @@ type Intake struct {
 }
 
 // Hand is a take being handed in.
-type Hand struct {
+type Upload struct {
 	ID          string // made by the client
 	Player      store.Player
 	StepID      string
@@ -55,7 +55,7 @@ type Hand struct {
 }
 
 // playedAt is when the take was recorded.
-func (h Hand) playedAt() time.Time {
+func (h Upload) playedAt() time.Time {
 	if h.PlayedAt.IsZero() || h.PlayedAt.After(h.At) {
 		return h.At
 	}
@@ -64,7 +64,7 @@ func (h Hand) playedAt() time.Time {
 
 // asItStood returns how things stood for the player when it was recorded, from how
 // they stand now.
-func (h Hand) asItStood(now store.Standing, step store.Step) store.Standing {
+func (h Upload) asItStood(now store.Standing, step store.Step) store.Standing {
 	if h.Best > 0 {
 		now.Best = float64(h.Best)
 	}
@@ -142,7 +142,7 @@ func Score(step store.Step, s store.Standing, day time.Time) (scores.Score, inst
 // again is answered the same; accepted tells which it was. Nothing changes
 // when an error is returned: problem.Error for what cannot be used and for a number
 // already used, store.ErrNotFound for a step that is not the player's class's.
-func (in Intake) File(ctx context.Context, h Hand, file io.Reader) (accepted bool, err error) {
+func (in Intake) File(ctx context.Context, h Upload, file io.Reader) (accepted bool, err error) {
 	hash := sha256.New()
 	sound, err := wav.Decode(io.TeeReader(file, hash), LongestSeconds)
 	if err != nil {
@@ -155,12 +155,12 @@ func (in Intake) File(ctx context.Context, h Hand, file io.Reader) (accepted boo
 }
 
 // Sound accepts sound made on this server, by a simulated player.
-func (in Intake) Sound(ctx context.Context, h Hand, sound audio.Mono) (accepted bool, err error) {
+func (in Intake) Sound(ctx context.Context, h Upload, sound audio.Mono) (accepted bool, err error) {
 	file := wav.Encode(sound)
 	return in.File(ctx, h, bytes.NewReader(file))
 }
 
-func (in Intake) accept(ctx context.Context, h Hand, sound audio.Mono, hash []byte) (bool, error) {
+func (in Intake) accept(ctx context.Context, h Upload, sound audio.Mono, hash []byte) (bool, error) {
 	if err := usable(sound); err != nil {
 		return false, err
 	}

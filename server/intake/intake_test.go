@@ -41,8 +41,8 @@ func silence(rate int, seconds float64) []byte {
 	return wav.Encode(audio.Mono{Rate: rate, Bits: 16, Samples: make([]float64, int(seconds*float64(rate)))})
 }
 
-func hand(b storetest.Band) intake.Hand {
-	return intake.Hand{
+func hand(b storetest.Band) intake.Upload {
+	return intake.Upload{
 		ID:          uuid.NewString(),
 		Player:      b.Players[0],
 		StepID:      b.Step.ID,
@@ -119,10 +119,10 @@ func TestWhatIsRefusedLeavesNothing(t *testing.T) {
 func TestAStepMustBeThePlayers(t *testing.T) {
 	in, b := door(t, "MINE")
 	other := storetest.NewBand(t, in.Store, "THEIRS")
-	for name, change := range map[string]func(*intake.Hand){
-		"another class's": func(h *intake.Hand) { h.StepID = other.Step.ID },
-		"never written":   func(h *intake.Hand) { h.StepVersion = 7 },
-		"no step":         func(h *intake.Hand) { h.StepID = uuid.NewString() },
+	for name, change := range map[string]func(*intake.Upload){
+		"another class's": func(h *intake.Upload) { h.StepID = other.Step.ID },
+		"never written":   func(h *intake.Upload) { h.StepVersion = 7 },
+		"no step":         func(h *intake.Upload) { h.StepID = uuid.NewString() },
 	} {
 		h := hand(b)
 		change(&h)

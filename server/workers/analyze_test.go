@@ -64,7 +64,7 @@ func (b bench) play(step store.Step, p synth.Player) (takeID string) {
 	require.NoError(b.t, err)
 	p.Instrument = i
 	sound, _ := p.Play(score, 48000)
-	h := intake.Hand{
+	h := intake.Upload{
 		ID:          store.NewID(),
 		Player:      b.band.Players[0],
 		StepID:      step.ID,
