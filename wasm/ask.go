@@ -34,22 +34,22 @@ func reply() unsafe.Pointer { return unsafe.Pointer(unsafe.SliceData(answer)) }
 //
 //go:wasmexport put
 func put(name int32) int32 {
-	room := ask.Room{Samples: samples()}
+	about := ask.Sound{In: samples()}
 	var err error
-	answer, err = ask.Answer(string(question[:name]), question[name:], &room)
+	answer, err = ask.Answer(string(question[:name]), question[name:], &about)
 	if err != nil {
 		answer = []byte(err.Error())
 		return -int32(len(answer))
 	}
-	if len(room.Sounded.Samples) > 0 {
-		fill(room.Sounded.Samples)
+	if len(about.Out.Samples) > 0 {
+		fill(about.Out.Samples)
 	}
 	return int32(len(answer))
 }
 
 // fill puts sound where the page reads it.
 func fill(samples []float64) {
-	room(int32(len(samples)))
+	buffer(int32(len(samples)))
 	for n, v := range samples {
 		sound[n] = float32(v)
 	}

@@ -23,10 +23,10 @@ var (
 	target music.Hertz // what pitches are measured against; 0 for nothing
 )
 
-// room makes room for so many samples and returns where.
+// buffer makes room for so many samples and returns where.
 //
-//go:wasmexport room
-func room(samples int32) unsafe.Pointer {
+//go:wasmexport buffer
+func buffer(samples int32) unsafe.Pointer {
 	if cap(sound) < int(samples) {
 		sound = make([]float32, samples)
 	}
@@ -62,7 +62,7 @@ func aim(midi int32, a4 float64) {
 	}
 }
 
-// hear takes the samples in the room and returns how many frames are decided
+// hear takes the samples in the buffer and returns how many frames are decided
 // with them.
 //
 //go:wasmexport hear

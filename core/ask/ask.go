@@ -12,10 +12,10 @@ import (
 	"earlychorus/core/audio"
 )
 
-// Room is the sound that a question is about, or that answers it.
-type Room struct {
-	Samples []float64  // what the page recorded; nil where it sent none
-	Sounded audio.Mono // what the answer sounds, of a question that sounds
+// Sound is the sound that a question is about, or that answers it.
+type Sound struct {
+	In []float64  // what the page recorded; nil where it sent none
+	Out audio.Mono // what the answer sounds, of a question that sounds
 }
 
 // Question is one thing that may be asked.
@@ -24,24 +24,24 @@ type Question struct {
 	Doc     string
 	Request reflect.Type
 	Answer  reflect.Type
-	Sounds  bool // the answer is heard: it fills the room
+	Sounds  bool // the answer is heard: it fills the buffer
 
-	answer func(request []byte, room *Room) (any, error)
+	answer func(request []byte, sound *Sound) (any, error)
 }
 
 // question makes a Question of a function. Req and Ans say how both are written.
-func question[Req, Ans any](name, doc string, f func(Req, *Room) (Ans, error)) Question {
+func question[Req, Ans any](name, doc string, f func(Req, *Sound) (Ans, error)) Question {
 	return Question{
 		Name:    name,
 		Doc:     doc,
 		Request: reflect.TypeFor[Req](),
 		Answer:  reflect.TypeFor[Ans](),
-		answer: func(request []byte, room *Room) (any, error) {
+		answer: func(request []byte, sound *Sound) (any, error) {
 			var in Req
 			if err := json.Unmarshal(request, &in); err != nil {
 				return nil, fmt.Errorf("ask %s: %w", name, err)
 			}
-			return f(in, room)
+			return f(in, sound)
 		},
 	}
 }
@@ -56,14 +56,14 @@ func sounding(q Question) Question {
 // its two types, and a row here.
 func Questions() []Question {
 	return []Question{
-		question("judge", "Listens to the take in the room and judges it.", judge),
+		question("judge", "Listens to the take in the buffer and judges it.", judge),
 		question("work", "Works a step out at a tempo; 0 is the step's own.", work),
 		question("climb", "Leads a ladder on after a take of a rung.", climb),
 		question("step-back", "Leads a ladder back a rung, as its player chose.", stepBack),
 		question("hold", "Says how long to rest before a step.", hold),
-		question("check", "Listens to the microphone's check in the room.", check),
-		sounding(question("perform", "Lets a simulated player play a score into the room.", perform)),
-		sounding(question("reference", "Sounds a score into the room as it should be.", reference)),
+		question("check", "Listens to the microphone's check in the buffer.", check),
+		sounding(question("perform", "Lets a simulated player play a score into the buffer.", perform)),
+		sounding(question("reference", "Sounds a score into the buffer as it should be.", reference)),
 	}
 }
 
@@ -75,7 +75,7 @@ func (e UnknownError) Error() string { return fmt.Sprintf("ask: there is no ques
 // Answer answers a question in JSON. Errors: UnknownError; what is wrong with the
 // request; what the core says of it. A fault of the core itself is an error too:
 // one take that it cannot make sense of is not the end of the ear.
-func Answer(name string, request []byte, room *Room) (answer []byte, err error) {
+func Answer(name string, request []byte, sound *Sound) (answer []byte, err error) {
 	defer func() {
 		if fault := recover(); fault != nil {
 			answer, err = nil, fmt.Errorf("ask %s: the core failed: %v", name, fault)
@@ -85,7 +85,7 @@ func Answer(name string, request []byte, room *Room) (answer []byte, err error) 
 		if q.Name != name {
 			continue
 		}
-		out, err := q.answer(request, room)
+		out, err := q.answer(request, sound)
 		if err != nil {
 			return nil, err
 		}

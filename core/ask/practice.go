@@ -15,7 +15,7 @@ type WorkRequest struct {
 	Tempo   music.Tempo        `json:"tempo" doc:"of the player's choice; 0 is the step's own"`
 }
 
-func work(in WorkRequest, _ *Room) (practice.Worked, error) {
+func work(in WorkRequest, _ *Sound) (practice.Worked, error) {
 	step, err := in.Step.Step()
 	if err != nil {
 		return practice.Worked{}, err
@@ -33,7 +33,7 @@ type ClimbRequest struct {
 	Seconds music.Seconds    `json:"seconds" doc:"length of the take"`
 }
 
-func climb(in ClimbRequest, _ *Room) (practice.Ladder, error) {
+func climb(in ClimbRequest, _ *Sound) (practice.Ladder, error) {
 	who, err := in.Setting.Player()
 	if err != nil {
 		return practice.Ladder{}, err
@@ -49,7 +49,7 @@ type StepBackRequest struct {
 	Day     string           `json:"day" doc:"the school's date"`
 }
 
-func stepBack(in StepBackRequest, _ *Room) (practice.Ladder, error) {
+func stepBack(in StepBackRequest, _ *Sound) (practice.Ladder, error) {
 	who, err := in.Setting.Player()
 	if err != nil {
 		return practice.Ladder{}, err
@@ -60,9 +60,9 @@ func stepBack(in StepBackRequest, _ *Room) (practice.Ladder, error) {
 // HoldRequest is the step to come, and what was played today, latest first.
 type HoldRequest struct {
 	Next  scores.Score     `json:"next"`
-	Today []practice.Doing `json:"today" nullable:"false"`
+	Today []practice.Played `json:"today" nullable:"false"`
 }
 
-func hold(in HoldRequest, _ *Room) (practice.Hold, error) {
+func hold(in HoldRequest, _ *Sound) (practice.Hold, error) {
 	return practice.Before(in.Next, in.Today), nil
 }

@@ -10,7 +10,7 @@ import (
 
 // Sounded says how much sound answers.
 type Sounded struct {
-	Samples int `json:"samples" doc:"in the room"`
+	Samples int `json:"samples" doc:"in the buffer"`
 }
 
 // PerformRequest is a score for a simulated player.
@@ -21,7 +21,7 @@ type PerformRequest struct {
 	Rate    int          `json:"rate" doc:"Hz"`
 }
 
-func perform(in PerformRequest, room *Room) (Sounded, error) {
+func perform(in PerformRequest, sound *Sound) (Sounded, error) {
 	i, err := instrument.Get(in.Score.Instrument)
 	if err != nil {
 		return Sounded{}, err
@@ -30,8 +30,8 @@ func perform(in PerformRequest, room *Room) (Sounded, error) {
 	if !ok {
 		return Sounded{}, fmt.Errorf("there is no simulated player %q", in.StandIn)
 	}
-	room.Sounded, _ = p.Play(in.Score, in.Rate)
-	return Sounded{len(room.Sounded.Samples)}, nil
+	sound.Out, _ = p.Play(in.Score, in.Rate)
+	return Sounded{len(sound.Out.Samples)}, nil
 }
 
 // ReferenceRequest is a score to be sounded as it should be.
@@ -40,11 +40,11 @@ type ReferenceRequest struct {
 	Rate  int          `json:"rate" doc:"Hz"`
 }
 
-func reference(in ReferenceRequest, room *Room) (Sounded, error) {
+func reference(in ReferenceRequest, sound *Sound) (Sounded, error) {
 	i, err := instrument.Get(in.Score.Instrument)
 	if err != nil {
 		return Sounded{}, err
 	}
-	room.Sounded = synth.Reference(in.Score, i, in.Rate)
-	return Sounded{len(room.Sounded.Samples)}, nil
+	sound.Out = synth.Reference(in.Score, i, in.Rate)
+	return Sounded{len(sound.Out.Samples)}, nil
 }

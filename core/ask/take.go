@@ -11,10 +11,10 @@ import (
 	"earlychorus/core/verdict"
 )
 
-// JudgeRequest is a take in the room.
+// JudgeRequest is a take in the buffer.
 type JudgeRequest struct {
 	outcome.Request
-	Rate int            `json:"rate" doc:"of the sound in the room, Hz"`
+	Rate int            `json:"rate" doc:"of the sound in the buffer, Hz"`
 	Best verdict.Result `json:"best,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the best of today before it"`
 }
 
@@ -34,30 +34,30 @@ const (
 	small = 96
 )
 
-func judge(in JudgeRequest, room *Room) (Heard, error) {
-	came, err := outcome.Of(context.Background(), audio.Mono{Rate: in.Rate, Samples: room.Samples}, in.Request)
+func judge(in JudgeRequest, sound *Sound) (Heard, error) {
+	result, err := outcome.Of(context.Background(), audio.Mono{Rate: in.Rate, Samples: sound.In}, in.Request)
 	if err != nil {
 		return Heard{}, err
 	}
 	out := Heard{
-		Verdict:   came.Verdict,
-		Best:      verdict.Better(came.Verdict.Result, in.Best),
-		Tuning:    came.Tuning,
-		Recording: came.Analysis.Recording,
-		Longest:   came.Longest(in.Score),
+		Verdict:   result.Verdict,
+		Best:      verdict.Better(result.Verdict.Result, in.Best),
+		Tuning:    result.Tuning,
+		Recording: result.Analysis.Recording,
+		Longest:   result.Longest(in.Score),
 	}
-	if out.Ribbon, err = came.Draw(in.Score, wide); err != nil {
+	if out.Ribbon, err = result.Draw(in.Score, wide); err != nil {
 		return Heard{}, err
 	}
-	out.Small, err = came.Draw(in.Score, small)
+	out.Small, err = result.Draw(in.Score, small)
 	return out, err
 }
 
-// CheckRequest is a few seconds of quiet, a note, and quiet in the room.
+// CheckRequest is a few seconds of quiet, a note, and quiet in the buffer.
 type CheckRequest struct {
-	Rate int `json:"rate" doc:"of the sound in the room, Hz"`
+	Rate int `json:"rate" doc:"of the sound in the buffer, Hz"`
 }
 
-func check(in CheckRequest, room *Room) (ear.MicrophoneCheck, error) {
-	return ear.CheckMicrophone(context.Background(), audio.Mono{Rate: in.Rate, Samples: room.Samples})
+func check(in CheckRequest, sound *Sound) (ear.MicrophoneCheck, error) {
+	return ear.CheckMicrophone(context.Background(), audio.Mono{Rate: in.Rate, Samples: sound.In})
 }

@@ -131,12 +131,12 @@ func Changes(from, to []Item) string {
 	case len(added)+len(gone)+len(changed) == 0:
 		return "nothing"
 	}
-	return said("added ", added) + said("took away ", gone) + said("changed ", changed)
+	return listed("added ", added) + listed("took away ", gone) + listed("changed ", changed)
 }
 
 const mostNamed = 2
 
-func said(verb string, names []string) string {
+func listed(verb string, names []string) string {
 	switch {
 	case len(names) == 0:
 		return ""

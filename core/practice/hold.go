@@ -9,8 +9,8 @@ import (
 	"earlychorus/core/scores"
 )
 
-// Doing is a take of today, as the body remembers it.
-type Doing struct {
+// Played is a take of today, as the body remembers it.
+type Played struct {
 	Kind string        `json:"kind"`
 	Load scores.Load   `json:"load"`
 	Ago  music.Seconds `json:"ago_s" doc:"since it ended"`
@@ -26,7 +26,7 @@ type Hold struct {
 // Before says how long to rest before a step, after what was done today, latest
 // first. The caps are common practice, no published source; a director's own
 // and the school's rules go first.
-func Before(next scores.Score, today []Doing) Hold {
+func Before(next scores.Score, today []Played) Hold {
 	caps := plan.Caps(next.Stage)
 	rounds, crossing := next.Load.Rounds, next.Load.BreakSeconds
 	for _, d := range today {
@@ -55,7 +55,7 @@ func Before(next scores.Score, today []Doing) Hold {
 }
 
 // afterPlaying: rest as long as you played, in buzzing and in register work.
-func afterPlaying(today []Doing) Hold {
+func afterPlaying(today []Played) Hold {
 	if len(today) == 0 {
 		return Hold{}
 	}
@@ -68,7 +68,7 @@ func afterPlaying(today []Doing) Hold {
 }
 
 // betweenBuzzes: so many seconds of buzzing, then a pause.
-func betweenBuzzes(next scores.Score, today []Doing, caps plan.Budgets) Hold {
+func betweenBuzzes(next scores.Score, today []Played, caps plan.Budgets) Hold {
 	buzzed := next.Load.BuzzSeconds
 	if buzzed == 0 {
 		return Hold{}
@@ -100,7 +100,7 @@ const lipWindow music.Seconds = 600
 
 // lipsInTenMinutes: in the first weeks lips sound for half of any ten minutes at
 // most.
-func lipsInTenMinutes(next scores.Score, today []Doing, caps plan.Budgets) Hold {
+func lipsInTenMinutes(next scores.Score, today []Played, caps plan.Budgets) Hold {
 	if caps.Lip == 0 || next.Load.LipSeconds == 0 {
 		return Hold{}
 	}

@@ -219,7 +219,7 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 		if err != nil {
 			return nil, err
 		}
-		class.Said, class.Tips, class.ClassMinutes, class.HomeMinutes = before.Said, before.Tips, before.ClassMinutes, before.HomeMinutes
+		class.OwnConventions, class.Tips, class.ClassMinutes, class.HomeMinutes = before.OwnConventions, before.Tips, before.ClassMinutes, before.HomeMinutes
 		if along, err = a.along(ctx, before, class.ID, in.Body.Keep); err != nil {
 			return nil, err
 		}
@@ -353,7 +353,7 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 		}
 		class.FirstLesson = &day
 	}
-	if class.Said, err = json.Marshal(in.Body.Conventions); err != nil {
+	if class.OwnConventions, err = json.Marshal(in.Body.Conventions); err != nil {
 		return nil, err
 	}
 	class.Name, class.Tips, class.ClassMinutes, class.HomeMinutes = in.Body.Name, in.Body.Tips, in.Body.ClassMinutes, in.Body.HomeMinutes

@@ -367,10 +367,10 @@ func (s Seeder) play(
 	return s.submit(ctx, upload, score, i, d.player(i, synth.FirstNote(score, i), d.step.Kind))
 }
 
-// handIn plays a take and hands it in.
+// submit plays a take and hands it in.
 func (s Seeder) submit(
 	ctx context.Context,
-	hand intake.Upload,
+	upload intake.Upload,
 	score scores.Score,
 	i instrument.Instrument,
 	p synth.Player,

@@ -36,7 +36,7 @@ type Intake struct {
 	Queue      *jobs.Queue
 }
 
-// Hand is a take being handed in.
+// Upload is a take on its way in.
 type Upload struct {
 	ID          string // made by the client
 	Player      store.Player
@@ -55,27 +55,27 @@ type Upload struct {
 }
 
 // playedAt is when the take was recorded.
-func (h Upload) playedAt() time.Time {
-	if h.PlayedAt.IsZero() || h.PlayedAt.After(h.At) {
-		return h.At
+func (u Upload) playedAt() time.Time {
+	if u.PlayedAt.IsZero() || u.PlayedAt.After(u.At) {
+		return u.At
 	}
-	return h.PlayedAt
+	return u.PlayedAt
 }
 
 // asItStood returns how things stood for the player when it was recorded, from how
 // they stand now.
-func (h Upload) asItStood(now store.Standing, step store.Step) store.Standing {
-	if h.Best > 0 {
-		now.Best = float64(h.Best)
+func (u Upload) asItStood(now store.Standing, step store.Step) store.Standing {
+	if u.Best > 0 {
+		now.Best = float64(u.Best)
 	}
 	x, err := step.Exercise()
-	if err != nil || h.Rung == 0 {
+	if err != nil || u.Rung == 0 {
 		return now
 	}
 	if key := x.LadderKey(); key != "" {
 		now.Ladders = maps.Clone(now.Ladders)
 		state := now.Ladders[key]
-		state.Rung = h.Rung
+		state.Rung = u.Rung
 		now.Ladders[key] = state
 	}
 	return now
@@ -142,7 +142,7 @@ func Score(step store.Step, s store.Standing, day time.Time) (scores.Score, inst
 // again is answered the same; accepted tells which it was. Nothing changes
 // when an error is returned: problem.Error for what cannot be used and for a number
 // already used, store.ErrNotFound for a step that is not the player's class's.
-func (in Intake) File(ctx context.Context, h Upload, file io.Reader) (accepted bool, err error) {
+func (in Intake) File(ctx context.Context, u Upload, file io.Reader) (accepted bool, err error) {
 	hash := sha256.New()
 	sound, err := wav.Decode(io.TeeReader(file, hash), LongestSeconds)
 	if err != nil {
@@ -151,29 +151,29 @@ func (in Intake) File(ctx context.Context, h Upload, file io.Reader) (accepted b
 	if _, err := io.Copy(hash, file); err != nil { // what follows the sound belongs to the file
 		return false, refusal(err)
 	}
-	return in.accept(ctx, h, sound, hash.Sum(nil))
+	return in.accept(ctx, u, sound, hash.Sum(nil))
 }
 
 // Sound accepts sound made on this server, by a simulated player.
-func (in Intake) Sound(ctx context.Context, h Upload, sound audio.Mono) (accepted bool, err error) {
+func (in Intake) Sound(ctx context.Context, u Upload, sound audio.Mono) (accepted bool, err error) {
 	file := wav.Encode(sound)
-	return in.File(ctx, h, bytes.NewReader(file))
+	return in.File(ctx, u, bytes.NewReader(file))
 }
 
-func (in Intake) accept(ctx context.Context, h Upload, sound audio.Mono, hash []byte) (bool, error) {
+func (in Intake) accept(ctx context.Context, u Upload, sound audio.Mono, hash []byte) (bool, error) {
 	if err := usable(sound); err != nil {
 		return false, err
 	}
-	step, err := in.Store.StepAsOf(ctx, h.Player.ClassID, h.StepID, h.StepVersion)
+	step, err := in.Store.StepAsOf(ctx, u.Player.ClassID, u.StepID, u.StepVersion)
 	if err != nil {
 		return false, err
 	}
-	now, err := in.Store.Standing(ctx, h.Player)
+	now, err := in.Store.Standing(ctx, u.Player)
 	if err != nil {
 		return false, err
 	}
-	day := h.Player.Class.Day(h.playedAt())
-	worked, err := Work(step, h.asItStood(now, step), day, h.Tempo)
+	day := u.Player.Class.Day(u.playedAt())
+	worked, err := Work(step, u.asItStood(now, step), day, u.Tempo)
 	if err != nil {
 		return false, err
 	}
@@ -182,18 +182,18 @@ func (in Intake) accept(ctx context.Context, h Upload, sound audio.Mono, hash []
 		return false, problem.Of(problem.Unusable, "This step is not recorded. Tick it, or blow into the meter.", nil)
 	}
 	t := store.Take{
-		ID:           h.ID,
-		PlayerID:     h.Player.ID,
+		ID:           u.ID,
+		PlayerID:     u.Player.ID,
 		StepID:       step.ID,
 		StepVersion:  step.Version,
 		Day:          day,
-		Source:       h.Source,
-		ReceivedAt:   h.At.UTC(),
-		PlayedAt:     h.playedAt().UTC(),
-		DeviceResult: h.DeviceResult,
+		Source:       u.Source,
+		ReceivedAt:   u.At.UTC(),
+		PlayedAt:     u.playedAt().UTC(),
+		DeviceResult: u.DeviceResult,
 		DurationMS:   int(1000 * sound.Seconds()),
 		RateHz:       sound.Rate,
-		StartMS:      h.StartMS,
+		StartMS:      u.StartMS,
 		SHA256:       hash,
 		Score:        score,
 	}

@@ -41,7 +41,7 @@ func silence(rate int, seconds float64) []byte {
 	return wav.Encode(audio.Mono{Rate: rate, Bits: 16, Samples: make([]float64, int(seconds*float64(rate)))})
 }
 
-func hand(b storetest.Band) intake.Upload {
+func upload(b storetest.Band) intake.Upload {
 	return intake.Upload{
 		ID:          uuid.NewString(),
 		Player:      b.Players[0],
@@ -62,7 +62,7 @@ func count(t *testing.T, s *store.Store, from string) (n int) {
 // repeated.
 func TestATakeComesWithItsJob(t *testing.T) {
 	in, b := door(t, "DOOR")
-	h, file := hand(b), silence(48000, 3)
+	h, file := upload(b), silence(48000, 3)
 	for n := range 3 {
 		accepted, err := in.File(t.Context(), h, bytes.NewReader(file))
 		require.NoError(t, err)
@@ -101,7 +101,7 @@ func TestWhatIsRefusedLeavesNothing(t *testing.T) {
 		"cut on the way":   {cut, b.Step, "cut short"},
 		"a long afternoon": {silence(16000, intake.LongestSeconds+2), b.Step, "longer than 10 minutes"},
 	} {
-		h := hand(b)
+		h := upload(b)
 		h.StepID = c.step.ID
 		_, err := in.File(t.Context(), h, bytes.NewReader(c.file))
 		var refused problem.Error
@@ -124,7 +124,7 @@ func TestAStepMustBeThePlayers(t *testing.T) {
 		"never written":   func(h *intake.Upload) { h.StepVersion = 7 },
 		"no step":         func(h *intake.Upload) { h.StepID = uuid.NewString() },
 	} {
-		h := hand(b)
+		h := upload(b)
 		change(&h)
 		_, err := in.File(t.Context(), h, bytes.NewReader(silence(48000, 3)))
 		assert.ErrorIs(t, err, store.ErrNotFound, name)
@@ -145,7 +145,7 @@ func TestALateTakeIsOfItsOwnTime(t *testing.T) {
 		Rung:     4,
 		At:       now,
 	}))
-	late := hand(b)
+	late := upload(b)
 	late.StepID, late.PlayedAt, late.Rung = step.ID, now.Add(-50*time.Hour), 2
 	_, err := in.File(t.Context(), late, bytes.NewReader(silence(48000, 3)))
 	require.NoError(t, err)
@@ -154,7 +154,7 @@ func TestALateTakeIsOfItsOwnTime(t *testing.T) {
 	assert.Equal(t, b.Class.Day(now.Add(-50*time.Hour)), got.Day.UTC())
 	assert.Equal(t, 2, got.Score.Rung, "as the device had it")
 
-	ahead := hand(b)
+	ahead := upload(b)
 	ahead.StepID, ahead.PlayedAt = step.ID, now.Add(3*time.Hour)
 	_, err = in.File(t.Context(), ahead, bytes.NewReader(silence(48000, 3.5)))
 	require.NoError(t, err)

@@ -40,7 +40,7 @@ type Class struct {
 	School       School
 	Name         string
 	Code         string
-	Said         json.RawMessage `gorm:"column:conventions;type:jsonb"` // what differs from the usual conventions
+	OwnConventions         json.RawMessage `gorm:"column:conventions;type:jsonb"` // what differs from the usual conventions
 	Tips         verdict.Book    `gorm:"serializer:json"`
 	FirstLesson  *time.Time      `gorm:"type:date"`
 	ClassMinutes float64
@@ -54,8 +54,8 @@ type Class struct {
 // Conventions returns the schools and references the class follows.
 func (c Class) Conventions() exercise.Conventions {
 	out := exercise.StandardConventions()
-	if len(c.Said) > 0 {
-		_ = json.Unmarshal(c.Said, &out) // what was checked when it was saved
+	if len(c.OwnConventions) > 0 {
+		_ = json.Unmarshal(c.OwnConventions, &out) // what was checked when it was saved
 	}
 	return out
 }

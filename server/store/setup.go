@@ -36,8 +36,8 @@ func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []
 }
 
 func createClass(tx *gorm.DB, c *Class) error {
-	if len(c.Said) == 0 {
-		c.Said = json.RawMessage("{}")
+	if len(c.OwnConventions) == 0 {
+		c.OwnConventions = json.RawMessage("{}")
 	}
 	if c.Tips == nil {
 		c.Tips = verdict.Book{}

@@ -13,7 +13,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Listens to the microphone's check in the room. */
+        /** Listens to the microphone's check in the buffer. */
         post: operations["check"];
         delete?: never;
         options?: never;
@@ -64,7 +64,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Listens to the take in the room and judges it. */
+        /** Listens to the take in the buffer and judges it. */
         post: operations["judge"];
         delete?: never;
         options?: never;
@@ -81,7 +81,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lets a simulated player play a score into the room. */
+        /** Lets a simulated player play a score into the buffer. */
         post: operations["perform"];
         delete?: never;
         options?: never;
@@ -98,7 +98,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Sounds a score into the room as it should be. */
+        /** Sounds a score into the buffer as it should be. */
         post: operations["reference"];
         delete?: never;
         options?: never;
@@ -153,7 +153,7 @@ export interface components {
         CheckRequest: {
             /**
              * Format: int64
-             * @description of the sound in the room, Hz
+             * @description of the sound in the buffer, Hz
              */
             rate: number;
         };
@@ -260,15 +260,6 @@ export interface components {
             /** Format: double */
             width: number;
         };
-        Doing: {
-            /**
-             * Format: double
-             * @description since it ended
-             */
-            ago_s: number;
-            kind: string;
-            load: components["schemas"]["Load"];
-        };
         EarRange: {
             /** Format: double */
             highest_hz: number;
@@ -309,7 +300,7 @@ export interface components {
         };
         HoldRequest: {
             next: components["schemas"]["Score"];
-            today: components["schemas"]["Doing"][];
+            today: components["schemas"]["Played"][];
         };
         JudgeRequest: {
             air: string;
@@ -321,7 +312,7 @@ export interface components {
             free_start: boolean;
             /**
              * Format: int64
-             * @description of the sound in the room, Hz
+             * @description of the sound in the buffer, Hz
              */
             rate: number;
             recent_tips: string[] | null;
@@ -503,6 +494,15 @@ export interface components {
             seed: number;
             /** @description key of the simulated player */
             stand_in: string;
+        };
+        Played: {
+            /**
+             * Format: double
+             * @description since it ended
+             */
+            ago_s: number;
+            kind: string;
+            load: components["schemas"]["Load"];
         };
         Reading: {
             /** @description what it comes from when it is outside */
@@ -708,7 +708,7 @@ export interface components {
         Sounded: {
             /**
              * Format: int64
-             * @description in the room
+             * @description in the buffer
              */
             samples: number;
         };

@@ -25,7 +25,7 @@ export class Refused extends Error {}
 type Exports = {
   memory: WebAssembly.Memory
   _initialize: () => void
-  room: (samples: number) => number
+  buffer: (samples: number) => number
   results: () => number
   open: (lowest: number, highest: number, rate: number) => number
   aim: (midi: number, a4: number) => void
@@ -89,13 +89,13 @@ export class Ear {
     return JSON.parse(reply)
   }
 
-  /** sound copies so many samples out of the room, after a question that filled it. */
+  /** sound copies so many samples out of the buffer, after a question that filled it. */
   sound(samples: number): Float32Array<ArrayBuffer> {
-    return new Float32Array(this.core.memory.buffer as ArrayBuffer, this.core.room(samples), samples).slice()
+    return new Float32Array(this.core.memory.buffer as ArrayBuffer, this.core.buffer(samples), samples).slice()
   }
 
   private write(samples: Float32Array) {
-    const at = this.core.room(samples.length)
+    const at = this.core.buffer(samples.length)
     new Float32Array(this.core.memory.buffer, at, samples.length).set(samples) // the view is made afresh: memory may have moved
   }
 
