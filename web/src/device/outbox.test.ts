@@ -12,7 +12,7 @@ class Server {
   refuses: number | undefined
   parts = new Map<string, Uint8Array>()
   sealed: { id: string; query: URLSearchParams; bytes: number }[] = []
-  told: { path: string; body: Record<string, unknown> }[] = []
+  messages: { path: string; body: Record<string, unknown> }[] = []
 
   fetch = async (url: string, init: RequestInit = {}): Promise<Response> => {
     if (this.gone) throw new TypeError('Failed to fetch')
@@ -27,7 +27,7 @@ class Server {
   private async answer({ pathname, searchParams }: URL, init: RequestInit): Promise<Response> {
     const [, , takes, id = '', what, offset] = pathname.split('/')
     if (takes !== 'takes') {
-      this.told.push({ path: pathname, body: JSON.parse(String(init.body)) })
+      this.messages.push({ path: pathname, body: JSON.parse(String(init.body)) })
       return new Response(null, { status: 204 })
     }
     const have = this.parts.get(id) ?? new Uint8Array()
@@ -119,7 +119,7 @@ it('waits for the word of this device, and takes it along', async () => {
   await outbox.keepTake('t1', sound(), about, false)
   await outbox.send()
   expect(server.sealed).toHaveLength(0)
-  await outbox.addWord('t1', { heard: { verdict: { result: 'nearly' } } as never })
+  await outbox.addVerdict('t1', { heard: { verdict: { result: 'nearly' } } as never })
   await settled(outbox)
   expect(server.sealed[0]?.query.get('heard')).toBe('nearly')
 })
@@ -146,13 +146,13 @@ it('stops for a sign-in, and loses nothing', async () => {
 it('tells small things in order, with how long ago', async () => {
   server.gone = true
   const outbox = new Outbox('ada')
-  await outbox.keepTold('f1', { method: 'PUT', path: '/practice/flags/f1', body: { kind: 'hurts', words: '' } })
+  await outbox.keepMessage('f1', { method: 'PUT', path: '/practice/flags/f1', body: { kind: 'hurts', words: '' } })
   await new Promise((r) => setTimeout(r, 20))
   server.gone = false
   await outbox.send()
   await settled(outbox)
-  expect(server.told[0]?.path).toBe('/api/practice/flags/f1')
-  expect(server.told[0]?.body.ago_ms).toBeGreaterThanOrEqual(20)
+  expect(server.messages[0]?.path).toBe('/api/practice/flags/f1')
+  expect(server.messages[0]?.body.ago_ms).toBeGreaterThanOrEqual(20)
   expect(outbox.now().items[0]?.state).toBe('sent') // in view until the server's answer shows it
 })
 

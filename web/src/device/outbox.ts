@@ -22,8 +22,8 @@ export type AboutTake = {
   ladder?: Schemas['Ladder']
 }
 
-/** AboutTold is a small thing to be told: a tick, a flag, a step back. */
-export type AboutTold = {
+/** Message is a small thing to be told: a tick, a flag, a step back. */
+export type Message = {
   method: 'PUT'
   path: string
   body: Record<string, unknown>
@@ -34,7 +34,7 @@ export type AboutTold = {
 }
 
 /** Item is an entry as the page sees it: opened, without its sound. */
-export type Item = Omit<Entry, 'about' | 'sound'> & { take?: AboutTake; told?: AboutTold }
+export type Item = Omit<Entry, 'about' | 'sound'> & { take?: AboutTake; message?: Message }
 
 /** State is what the page shows of the outbox. */
 export type OutboxState = {
@@ -99,22 +99,22 @@ export class Outbox {
     })
   }
 
-  /** keepTold puts something small on the device to be told. */
-  async keepTold(id: string, told: AboutTold): Promise<void> {
-    const about = await sealJSON(this.owner, told)
+  /** keepMessage puts something small on the device to be told. */
+  async keepMessage(id: string, message: Message): Promise<void> {
+    const about = await sealJSON(this.owner, message)
     await this.put({ id, owner: this.owner, kind: 'told', madeAt: Date.now(), size: 0, state: 'waiting', about })
   }
 
-  /** addWord adds what the device said of a take that it keeps, and lets it go up. */
-  async addWord(id: string, word: Pick<AboutTake, 'heard' | 'ladder'>): Promise<void> {
+  /** addVerdict adds what the device said of a take that it keeps, and lets it go up. */
+  async addVerdict(id: string, word: Pick<AboutTake, 'heard' | 'ladder'>): Promise<void> {
     // Shown before it is written: a player is waiting.
-    const told = (i: Item) => (i.id === id && i.take ? { ...i, take: { ...i.take, ...word } } : i)
-    this.show({ items: this.state.items.map(told) })
-    await this.writeWord(id, word).finally(() => this.judging.delete(id))
+    const withVerdict = (i: Item) => (i.id === id && i.take ? { ...i, take: { ...i.take, ...word } } : i)
+    this.show({ items: this.state.items.map(withVerdict) })
+    await this.writeVerdict(id, word).finally(() => this.judging.delete(id))
     void this.send()
   }
 
-  private async writeWord(id: string, word: Pick<AboutTake, 'heard' | 'ladder'>): Promise<void> {
+  private async writeVerdict(id: string, word: Pick<AboutTake, 'heard' | 'ladder'>): Promise<void> {
     const db = await database()
     const entry = await db.get('entries', id)
     if (!entry) return
@@ -168,7 +168,7 @@ export class Outbox {
     const db = await database()
     try {
       if (entry.kind === 'take') await this.sendTake(entry)
-      else await this.sendTold(entry)
+      else await this.sendMessage(entry)
     } catch (error) {
       if (isOffline(error) || !(error instanceof Failure) || error.status === 401 || error.status >= 500) throw error
       await db.put('entries', {
@@ -191,9 +191,9 @@ export class Outbox {
     )
   }
 
-  private async sendTold(entry: Entry): Promise<void> {
-    const told = await unsealJSON<AboutTold>(this.owner, entry.about)
-    await tell(told.method, told.path, { ...told.body, ago_ms: Math.max(0, Date.now() - entry.madeAt) })
+  private async sendMessage(entry: Entry): Promise<void> {
+    const message = await unsealJSON<Message>(this.owner, entry.about)
+    await tell(message.method, message.path, { ...message.body, ago_ms: Math.max(0, Date.now() - entry.madeAt) })
   }
 
   private async put(entry: Entry): Promise<void> {
@@ -215,8 +215,8 @@ export class Outbox {
   }
 
   private async opened({ about, sound: _, ...rest }: Entry): Promise<Item> {
-    const said = await unsealJSON(this.owner, about)
-    return rest.kind === 'take' ? { ...rest, take: said as AboutTake } : { ...rest, told: said as AboutTold }
+    const opened = await unsealJSON(this.owner, about)
+    return rest.kind === 'take' ? { ...rest, take: opened as AboutTake } : { ...rest, message: opened as Message }
   }
 
   private show(change: Partial<OutboxState>) {

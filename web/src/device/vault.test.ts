@@ -3,7 +3,7 @@ import 'fake-indexeddb/auto'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { database } from './database'
 import { keep, kept, orKept } from './kept'
-import { isTight } from './room'
+import { isTight } from './space'
 import { forgetEveryone, hasKey, keepKey, NoKeyError, seal, sealJSON, unseal, unsealJSON } from './vault'
 
 const raw = (fill: number) => new Uint8Array(32).fill(fill)

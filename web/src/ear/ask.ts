@@ -13,7 +13,7 @@ export type Setting = Shapes['Setting']
 export type Score = Shapes['Score']
 export type Heard = Answer<'judge'>
 export type Hold = Answer<'hold'>
-export type Doing = Shapes['Doing']
+export type Played = Shapes['Played']
 export type MicrophoneCheck = Answer<'check'>
 export type Ladder = Answer<'climb'>
 
@@ -58,7 +58,7 @@ export function stepBack(setting: Setting, ladder: Ladder, day: string): Promise
 }
 
 /** holdBefore says how long to rest before a step. */
-export function holdBefore(next: Score, today: Doing[]): Promise<Hold> {
+export function holdBefore(next: Score, today: Played[]): Promise<Hold> {
   return ask('hold', { next, today })
 }
 

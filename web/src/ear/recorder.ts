@@ -5,7 +5,7 @@ import { scheduleSounds, type Wanted } from './metronome'
 import type { Source } from './microphone'
 import { encodeWAV, sixteenBit } from './wav'
 
-type Led = Pick<Answer<'work'>, 'score' | 'timeline' | 'ear'>
+type Course = Pick<Answer<'work'>, 'score' | 'timeline' | 'ear'>
 
 /** Recording is a take being recorded. */
 export type Recording = {
@@ -44,18 +44,18 @@ const afterTheEnd = 0.3
 const frameSeconds = 0.01 // from one moment heard to the next
 
 /** record counts in and records until the score ends; the source is closed with it. */
-export function record(led: Led, source: Source, wanted: Wanted): Recording {
-  const { timeline } = led
+export function record(course: Course, source: Source, wanted: Wanted): Recording {
+  const { timeline } = course
   const { context } = source
   let firstAt: number | undefined
   const blocks: Float32Array<ArrayBuffer>[] = []
   const heard: Moment[] = []
   let behind = 0
-  const ear = listen({ lowest: led.ear.lowest_hz, highest: led.ear.highest_hz }, context.sampleRate, (more) => {
+  const ear = listen({ lowest: course.ear.lowest_hz, highest: course.ear.highest_hz }, context.sampleRate, (more) => {
     heard.push(...more)
     behind = context.currentTime - (firstAt ?? context.currentTime) - heard.length * frameSeconds
   })
-  const aim = aimer(led, ear.aim)
+  const aim = aimer(course, ear.aim)
   const firstClick = context.currentTime + beforeFirstClick
   let loudness = 0
   source.onBlock((at, samples) => {
@@ -102,14 +102,14 @@ export function record(led: Led, source: Source, wanted: Wanted): Recording {
 }
 
 /** aimer points the ear at the note that is due, whenever that changes. */
-function aimer(led: Led, aim: (midi: number, a4: number) => void): (at: number) => void {
+function aimer(course: Course, aim: (midi: number, a4: number) => void): (at: number) => void {
   let last = -1
   return (at) => {
-    const cue = led.timeline.cues.find((c) => at < c.to_s)
-    const midi = (cue && led.score.segments[cue.segment]?.target_midi) ?? 0
+    const cue = course.timeline.cues.find((c) => at < c.to_s)
+    const midi = (cue && course.score.segments[cue.segment]?.target_midi) ?? 0
     if (midi === last) return
     last = midi
-    aim(midi, led.score.a4_hz)
+    aim(midi, course.score.a4_hz)
   }
 }
 

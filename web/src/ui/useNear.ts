@@ -2,19 +2,19 @@ import { type RefObject, useEffect, useRef, useState } from 'react'
 
 const ahead = '300px' // of scrolling, so that nothing is seen to appear
 
-type Told = () => void
-const waiting = new Map<Element, Told>()
+type Listener = () => void
+const waiting = new Map<Element, Listener>()
 let watcher: IntersectionObserver | undefined
 
 /** watch tells once when an element comes near the screen; one observer serves them all. */
-function watch(el: Element, told: Told): () => void {
+function watch(el: Element, listener: Listener): () => void {
   watcher ??= new IntersectionObserver(
     (entries) => {
       for (const e of entries) if (e.isIntersecting) waiting.get(e.target)?.()
     },
     { rootMargin: ahead },
   )
-  waiting.set(el, told)
+  waiting.set(el, listener)
   watcher.observe(el)
   return () => {
     waiting.delete(el)
@@ -28,12 +28,12 @@ export function useNear<E extends Element>(): [RefObject<E | null>, boolean] {
   const [near, setNear] = useState(typeof IntersectionObserver === 'undefined')
   useEffect(() => {
     if (near || !ref.current) return
-    const told = () => setNear(true)
-    const unwatch = watch(ref.current, told)
-    window.addEventListener('beforeprint', told)
+    const listener = () => setNear(true)
+    const unwatch = watch(ref.current, listener)
+    window.addEventListener('beforeprint', listener)
     return () => {
       unwatch()
-      window.removeEventListener('beforeprint', told)
+      window.removeEventListener('beforeprint', listener)
     }
   }, [near])
   return [ref, near]

@@ -32,10 +32,10 @@ export function FrontPage() {
       </p>
     )
   }
-  return <Room view={data} back={back} />
+  return <Front view={data} back={back} />
 }
 
-function Room({ view, back }: { view: Schemas['FrontView']; back: string }) {
+function Front({ view, back }: { view: Schemas['FrontView']; back: string }) {
   const [at, setAt] = useState(0)
   const step = view.steps[at]
   const next = view.steps[at + 1]

@@ -48,7 +48,7 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
         <span className="font-sans text-base">{e.verdict.sentence}</span>
       </p>
       {e.word && <p className="text-sm text-soft">Measured: {resultWords[e.verdict.result]}.</p>}
-      <Said comments={e.comments} />
+      <Comments comments={e.comments} />
       {session.problem !== null && session.problem !== undefined && <Problem error={session.problem} />}
       <Answers
         session={session}
@@ -116,7 +116,7 @@ function Drawing({ excerpt: e, at }: { excerpt: Excerpt; at: number }) {
   )
 }
 
-function Said({ comments }: { comments: Schemas['CommentView'][] }) {
+function Comments({ comments }: { comments: Schemas['CommentView'][] }) {
   if (comments.length === 0) return null
   return (
     <ul aria-label="Said" className="mt-3 space-y-1">

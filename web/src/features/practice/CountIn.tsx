@@ -3,14 +3,14 @@ import type { Schemas } from '../../api/client'
 import type { Recording } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
 import { LevelBar } from '../../ui/LevelBar'
-import { Leading } from './Leading'
+import { Guide } from './Guide'
 import { LiveRibbon } from './LiveRibbon'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 
 type Timeline = Schemas['Timeline']
 
 /** CountIn shows what to do now while a take is recorded: the words, the beat, the breath, the fingers, the level. */
-export function CountIn({ recording, step }: { recording: Recording; step: RoomStep }) {
+export function CountIn({ recording, step }: { recording: Recording; step: ShownStep }) {
   const { at, level } = useLive(recording)
   const now = nowIn(step.timeline, at)
   return (
@@ -33,7 +33,7 @@ export function CountIn({ recording, step }: { recording: Recording; step: RoomS
             {now.beat}
           </p>
         </div>
-        <Leading step={step} recording={recording} at={at} index={now.index} />
+        <Guide step={step} recording={recording} at={at} index={now.index} />
       </div>
       <p className="text-soft">
         of {now.beats}

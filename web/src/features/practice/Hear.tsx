@@ -2,12 +2,12 @@ import { useEffect, useRef, useState } from 'react'
 import { reference } from '../../ear/ask'
 import { encodeWAV } from '../../ear/wav'
 import { Button } from '../../ui/Button'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 
 const rate = 24_000
 
 /** Hear sounds a step as it should be; the core on this device makes the sound, so that it needs no network. */
-export function Hear({ step }: { step: RoomStep }) {
+export function Hear({ step }: { step: ShownStep }) {
   const [state, setState] = useState<'quiet' | 'making' | 'sounding'>('quiet')
   const sound = useRef<HTMLAudioElement>(undefined)
   const stop = () => {

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { Item } from '../../device/outbox'
-import { isTight } from '../../device/room'
+import { isTight } from '../../device/space'
 import { useOutbox } from '../../device/useOutbox'
 import { Button } from '../../ui/Button'
 

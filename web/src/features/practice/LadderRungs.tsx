@@ -60,7 +60,7 @@ function useStepBack(practice: Practice, ladder: Schemas['Ladder']) {
     mutationFn: async () => {
       const next = await stepBack(practice.setting, ladder, practice.day)
       const act = newId()
-      await outbox.keepTold(act, {
+      await outbox.keepMessage(act, {
         method: 'PUT',
         path: `/practice/ladders/${ladder.key}/back/${act}`,
         body: {},

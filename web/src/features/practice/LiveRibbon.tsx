@@ -1,9 +1,9 @@
 import { useEffect, useRef } from 'react'
 import type { Moment } from '../../ear/core'
 import type { Recording } from '../../ear/recorder'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 
-type Props = { recording: Recording; step: RoomStep }
+type Props = { recording: Recording; step: ShownStep }
 
 const seconds = 6 // in view
 const ahead = 0.25 // share of the strip kept for what comes
@@ -40,7 +40,7 @@ function paint(
   width: number,
   height: number,
   recording: Recording,
-  step: RoomStep,
+  step: ShownStep,
   ink: Ink,
 ) {
   const now = recording.position()

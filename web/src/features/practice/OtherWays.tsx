@@ -2,14 +2,14 @@ import type { ChangeEvent } from 'react'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import { type HandedIn, handedIn } from './handIn'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import { useSimulate } from './queries'
+import { type NewTake, newTake } from './submit'
 
 type Props = {
-  step: RoomStep
+  step: ShownStep
   standIns: { key: string; label: string }[]
-  onFile: (take: HandedIn) => void
+  onFile: (take: NewTake) => void
   onSimulated: (takeId: string) => void
 }
 
@@ -18,7 +18,7 @@ export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
   const simulate = useSimulate(step)
   function choose(e: ChangeEvent<HTMLInputElement>) {
     const file = e.target.files?.[0]
-    if (file) onFile(handedIn(file, 'file', 0))
+    if (file) onFile(newTake(file, 'file', 0))
   }
   return (
     <details className="mt-6 border-t border-rule pt-3">

@@ -11,7 +11,7 @@ import { open } from '../../testing/page'
 import { log, serve } from '../../testing/server'
 import { ribbon, verdict } from '../../testing/things'
 import { Outcome } from './Outcome'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import { useHold } from './useHold'
 
 vi.mock('../../ear/ask', () => ({ holdBefore: vi.fn() }))
@@ -135,9 +135,9 @@ describe('the rest before a step', () => {
       id,
       score: { kind: 'long-tone-counted', tempo_bpm: 60, load: { sound_s: 8 } },
       takes: ago.map((s, n) => ({ id: `${id}${n}`, played_at: new Date(Date.now() - 1000 * s).toISOString() })),
-    }) as unknown as RoomStep
+    }) as unknown as ShownStep
 
-  const held = (of: RoomStep, all: RoomStep[]) => {
+  const held = (of: ShownStep, all: ShownStep[]) => {
     const client = new QueryClient()
     const wrapper = ({ children }: { children: ReactNode }) => (
       <QueryClientProvider client={client}>{children}</QueryClientProvider>

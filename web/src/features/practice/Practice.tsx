@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { Outbox } from '../../device/outbox'
-import { askToStay } from '../../device/room'
+import { askToStay } from '../../device/space'
 import { OutboxContext } from '../../device/useOutbox'
 import { warm } from '../../ear/listener'
 import { Problem } from '../../ui/Problem'
@@ -11,11 +11,11 @@ import { meQuery } from '../signin'
 import { FromDirector } from './FromDirector'
 import { Keeping } from './Keeping'
 import { KeySheet } from './KeySheet'
-import { MeterRoom } from './MeterRoom'
-import type { RoomStep } from './overlay'
-import { Room } from './Room'
+import { MeterPanel } from './MeterPanel'
+import type { ShownStep } from './overlay'
 import { StepList } from './StepList'
-import { TickRoom } from './TickRoom'
+import { StepPage } from './StepPage'
+import { TickList } from './TickList'
 import { TodaysTakes } from './TodaysTakes'
 import { useToday } from './useToday'
 
@@ -60,7 +60,7 @@ function Steps() {
   const wanted = search.get('step') ?? first
   const step = steps.find((s) => s.id === wanted) ?? firstOpen(steps)
   const next = step && steps[steps.indexOf(step) + 1]
-  const go = (to: RoomStep) => setSearch({ step: to.id })
+  const go = (to: ShownStep) => setSearch({ step: to.id })
   const onward = next ? { onNext: () => go(next) } : {}
   return (
     <div className="mx-auto max-w-2xl pb-20 sm:pb-0">
@@ -70,12 +70,12 @@ function Steps() {
       </p>
       {steps.length > 1 && step && <StepList steps={steps} now={step} onGo={go} />}
       {!step && <p className="mt-6 text-lg">Nothing is set for today. Play something you like.</p>}
-      {step?.score.ticked && <TickRoom key={`${step.id}/${step.version}`} step={step} {...onward} />}
+      {step?.score.ticked && <TickList key={`${step.id}/${step.version}`} step={step} {...onward} />}
       {step?.score.metered && (
-        <MeterRoom key={`${step.id}/${step.version}`} step={step} blowers={practice.blowers} {...onward} />
+        <MeterPanel key={`${step.id}/${step.version}`} step={step} blowers={practice.blowers} {...onward} />
       )}
       {step && !step.score.ticked && !step.score.metered && (
-        <Room key={`${step.id}/${step.version}`} practice={practice} step={step} all={steps} {...onward} />
+        <StepPage key={`${step.id}/${step.version}`} practice={practice} step={step} all={steps} {...onward} />
       )}
       <Keeping />
       {step && <TodaysTakes takes={step.takes} />}
@@ -85,6 +85,6 @@ function Steps() {
 }
 
 /** firstOpen is the first step that is not clean yet, or the first. */
-function firstOpen(steps: RoomStep[]): RoomStep | undefined {
+function firstOpen(steps: ShownStep[]): ShownStep | undefined {
   return steps.find((s) => s.result !== 'clean') ?? steps[0]
 }

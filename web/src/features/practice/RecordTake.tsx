@@ -6,18 +6,18 @@ import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { MicrophoneCheck } from '../microphone'
 import { CountIn } from './CountIn'
-import { type HandedIn, handedIn } from './handIn'
 import { Interrupted } from './Interrupted'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import { Resting } from './Resting'
 import { SoundChoices, useSoundChoices } from './SoundChoices'
+import { type NewTake, newTake } from './submit'
 import type { Holding } from './useHold'
 
 type Props = {
-  step: RoomStep
+  step: ShownStep
   standIns: { key: string; label: string }[]
   hold: Holding | undefined
-  onRecorded: (take: HandedIn) => void
+  onRecorded: (take: NewTake) => void
 }
 
 const simulatedRate = 48_000
@@ -34,9 +34,7 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
   useEffect(() => () => live.current?.stop(), []) // leaving the page closes the microphone
   const simulated = standIns.find((s) => s.key === sounds.input)
   const hand = (r: Recorded) =>
-    onRecorded(
-      handedIn(r.file, simulated ? 'simulated' : 'microphone', r.startMs, { samples: r.samples, rate: r.rate }),
-    )
+    onRecorded(newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, { samples: r.samples, rate: r.rate }))
 
   async function begin() {
     setProblem(undefined)
@@ -105,7 +103,7 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
   )
 }
 
-async function play(step: RoomStep, player: { key: string; label: string }): Promise<Source> {
+async function play(step: ShownStep, player: { key: string; label: string }): Promise<Source> {
   const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1
   const { samples, rate } = await perform(step.score, player.key, seed, simulatedRate)
   return playerSource(samples, rate, player.label)

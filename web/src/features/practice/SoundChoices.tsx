@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { Wanted } from '../../ear/metronome'
 import { Button } from '../../ui/Button'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 
 /** Sounds are what a player wants to hear under a take, and who plays it. */
 export type Sounds = Wanted & { input: string }
@@ -31,7 +31,7 @@ type Props = {
   sounds: Sounds
   onChange: (s: Sounds) => void
   standIns: { key: string; label: string }[]
-  step: RoomStep
+  step: ShownStep
   onCheck: () => void
 }
 

@@ -1,7 +1,7 @@
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 
-type Props = { steps: RoomStep[]; now: RoomStep; onGo: (step: RoomStep) => void }
+type Props = { steps: ShownStep[]; now: ShownStep; onGo: (step: ShownStep) => void }
 
 /** StepList is the day's steps in order, each with how it stands. */
 export function StepList({ steps, now, onGo }: Props) {

@@ -3,13 +3,13 @@ import type { Schemas } from '../../api/client'
 import { targetsOf } from '../../api/score'
 import { Course } from './Course'
 import { Hear } from './Hear'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import { ReadAloud } from './ReadAloud'
 
 /** Notation is large and comes late; the words are there before it. */
 const Staff = lazy(() => import('../../notation/Staff'))
 
-type Props = { step: RoomStep; beside?: ReactNode; children?: ReactNode }
+type Props = { step: ShownStep; beside?: ReactNode; children?: ReactNode }
 
 /** StepSheet is what to play: the course of it, notes on the staff, fingering, and how it sounds; beside lies next to the way to hear it. */
 export function StepSheet({ step, beside, children }: Props) {
@@ -52,7 +52,7 @@ export function StepSheet({ step, beside, children }: Props) {
 const few = 2
 
 /** heading names a step of one or two held notes by its notes, any other by its kind. */
-function heading(step: RoomStep, targets: Schemas['Segment'][]): string {
+function heading(step: ShownStep, targets: Schemas['Segment'][]): string {
   const held = targets.every((t) => t.phase === 'play' && !t.glide_to_midi && t.beats === targets[0]?.beats)
   if (targets.length === 0 || targets.length > few || !held || step.ladder) return step.name
   return `${targets.map((t) => t.written_name).join(', then ')}: ${targets[0]?.beats} beats each`

@@ -1,10 +1,10 @@
 import { Button } from '../../ui/Button'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 
 const by = 4 // beats a minute
 
 /** TempoChoice lets a player take a step slower or faster, as far as the director allows. */
-export function TempoChoice({ step, onChange }: { step: RoomStep; onChange: (tempo: number) => void }) {
+export function TempoChoice({ step, onChange }: { step: ShownStep; onChange: (tempo: number) => void }) {
   const { tempi, score } = step
   if (!tempi) return null
   const now = score.tempo_bpm

@@ -1,9 +1,9 @@
 import { Ribbon } from '../../ribbon/Ribbon'
 import { type Result, ResultMark } from '../../ui/ResultMark'
-import type { RoomTake } from './overlay'
+import type { ShownTake } from './overlay'
 
 /** TodaysTakes are the takes played so far today, newest first. */
-export function TodaysTakes({ takes }: { takes: RoomTake[] }) {
+export function TodaysTakes({ takes }: { takes: ShownTake[] }) {
   if (takes.length === 0) return null
   return (
     <section className="mt-8 border-t border-rule pt-3">
@@ -25,7 +25,7 @@ export function TodaysTakes({ takes }: { takes: RoomTake[] }) {
   )
 }
 
-function resultOf(t: RoomTake): Result {
+function resultOf(t: ShownTake): Result {
   if (t.state === 'failed') return 'failed'
   return t.result ?? 'waiting'
 }

@@ -3,12 +3,12 @@ import { useState } from 'react'
 import { upload } from '../../device/upload'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import type { HandedIn } from './handIn'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
+import type { NewTake } from './submit'
 
 type Props = {
-  step: RoomStep
-  take: HandedIn
+  step: ShownStep
+  take: NewTake
   why: string
   onSafe: (takeId: string) => void
   onRetry: () => void

@@ -55,7 +55,7 @@ it('leads the ladder on, and back', () => {
     id: '2',
     kind: 'told',
     state: 'waiting',
-    told: { ladder: { key: 'break', rung: 1 } },
+    message: { ladder: { key: 'break', rung: 1 } },
   } as unknown as Item
   expect(withDevice(practice, [climbed, back])[1]?.ladder?.rung).toBe(1)
 })
@@ -78,7 +78,7 @@ it('keeps a tick in view until an answer was asked for after it was sent', () =>
     kind: 'told',
     state: 'sent',
     sentAt: 100,
-    told: { step: 'b', ticked: [true] },
+    message: { step: 'b', ticked: [true] },
   } as unknown as Item
   expect(withDevice(practice, [tick])[1]?.ticked).toEqual([true])
   expect(shown(practice, [tick], 90)).toEqual([])

@@ -4,21 +4,21 @@ import type { Practice, PracticeStep } from './queries'
 
 export type Result = Schemas['Verdict']['result']
 
-/** RoomTake is a take of today: the server's, or one that is still on this device. */
-export type RoomTake = Omit<Schemas['PracticeTake'], 'state'> & { state: 'waiting' | 'done' | 'failed' | 'kept' }
+/** ShownTake is a take of today: the server's, or one that is still on this device. */
+export type ShownTake = Omit<Schemas['PracticeTake'], 'state'> & { state: 'waiting' | 'done' | 'failed' | 'kept' }
 
-/** RoomStep is a step as its player sees it now, with what this device knows and the server does not yet. */
-export type RoomStep = Omit<PracticeStep, 'takes'> & { takes: RoomTake[] }
+/** ShownStep is a step as its player sees it now, with what this device knows and the server does not yet. */
+export type ShownStep = Omit<PracticeStep, 'takes'> & { takes: ShownTake[] }
 
 /** withDevice lays what is on the device over what the server said. */
-export function withDevice(practice: Practice, items: readonly Item[]): RoomStep[] {
-  return practice.steps.map((step) => items.reduce((s, item) => withItem(s, item, practice.day), step as RoomStep))
+export function withDevice(practice: Practice, items: readonly Item[]): ShownStep[] {
+  return practice.steps.map((step) => items.reduce((s, item) => withItem(s, item, practice.day), step as ShownStep))
 }
 
-function withItem(step: RoomStep, item: Item, day: string): RoomStep {
-  const { take, told } = item
-  if (told?.ladder && told.ladder.key === step.ladder?.key) return { ...step, ladder: told.ladder }
-  if (told?.ticked && told.step === step.id) return { ...step, ticked: told.ticked }
+function withItem(step: ShownStep, item: Item, day: string): ShownStep {
+  const { take, message } = item
+  if (message?.ladder && message.ladder.key === step.ladder?.key) return { ...step, ladder: message.ladder }
+  if (message?.ticked && message.step === step.id) return { ...step, ticked: message.ticked }
   if (!take || take.day !== day) return step
   const served = step.takes.find((t) => t.id === item.id)
   if (served && served.state !== 'waiting') return step // the server's word is here
@@ -27,9 +27,9 @@ function withItem(step: RoomStep, item: Item, day: string): RoomStep {
   return withTake(step, item, ladder)
 }
 
-function withTake(step: RoomStep, item: Item, ladder: RoomStep['ladder']): RoomStep {
+function withTake(step: ShownStep, item: Item, ladder: ShownStep['ladder']): ShownStep {
   const heard = item.take?.heard
-  const shown: RoomTake = {
+  const shown: ShownTake = {
     id: item.id,
     state: 'kept',
     played_at: new Date(item.madeAt).toISOString(),
@@ -52,6 +52,6 @@ function withTake(step: RoomStep, item: Item, ladder: RoomStep['ladder']): RoomS
 export function shown(practice: Practice, items: readonly Item[], answeredAt: number): string[] {
   const done = new Set(practice.steps.flatMap((s) => s.takes.filter((t) => t.state !== 'waiting').map((t) => t.id)))
   const isShown = (i: Item) =>
-    i.told ? (i.sentAt ?? 0) < answeredAt : done.has(i.id) || (i.take && i.take.day !== practice.day)
+    i.message ? (i.sentAt ?? 0) < answeredAt : done.has(i.id) || (i.take && i.take.day !== practice.day)
   return items.filter((i) => i.state === 'sent' && isShown(i)).map((i) => i.id)
 }

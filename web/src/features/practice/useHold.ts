@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { type Hold, holdBefore } from '../../ear/ask'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 
 /** Holding is a rest that is running: how long still, and why. */
 export type Holding = { seconds: number; over: boolean; why: string }
 
 /** useHold is the rest that the body needs before a step, counted down. The core says how long, from what was played today. */
-export function useHold(step: RoomStep, all: RoomStep[]): Holding | undefined {
+export function useHold(step: ShownStep, all: ShownStep[]): Holding | undefined {
   const takes = all.flatMap((s) => s.takes.map((t) => ({ step: s, at: Date.parse(t.played_at) })))
   takes.sort((a, b) => b.at - a.at)
   const latest = takes[0]?.at ?? 0
@@ -23,7 +23,7 @@ export function useHold(step: RoomStep, all: RoomStep[]): Holding | undefined {
   return { seconds: left, over: data.hold.over, why: data.hold.why }
 }
 
-function ask(step: RoomStep, takes: { step: RoomStep; at: number }[]): Promise<Hold> {
+function ask(step: ShownStep, takes: { step: ShownStep; at: number }[]): Promise<Hold> {
   const now = Date.now()
   return holdBefore(
     step.score,

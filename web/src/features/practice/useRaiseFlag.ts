@@ -7,6 +7,7 @@ type Flag = { id: string; kind: 'hurts' | 'dizzy' | 'tired' | 'question'; words:
 export function useRaiseFlag() {
   const { outbox } = useOutbox()
   return useMutation({
-    mutationFn: ({ id, ...body }: Flag) => outbox.keepTold(id, { method: 'PUT', path: `/practice/flags/${id}`, body }),
+    mutationFn: ({ id, ...body }: Flag) =>
+      outbox.keepMessage(id, { method: 'PUT', path: `/practice/flags/${id}`, body }),
   })
 }

@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
 import { useOutbox } from '../../device/useOutbox'
-import { type RoomStep, shown, withDevice } from './overlay'
+import { type ShownStep, shown, withDevice } from './overlay'
 import { keepWeekAhead, type Practice, practiceQuery } from './queries'
 
 /** Today is the practice of today: the server's answer, and what is still on this device. */
-export type Today = { practice?: Practice; steps: RoomStep[]; error: unknown }
+export type Today = { practice?: Practice; steps: ShownStep[]; error: unknown }
 
 export function useToday(): Today {
   const { data: practice, error, dataUpdatedAt } = useQuery(practiceQuery)

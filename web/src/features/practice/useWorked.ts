@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { work } from '../../ear/ask'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import type { Practice } from './queries'
 
 /**
  * useWorked works a step out at the player's tempo, rung and best, on this
  * device. As long as nothing differs from what the server worked out, that stands.
  */
-export function useWorked(practice: Practice, step: RoomStep, tempo: number): RoomStep {
+export function useWorked(practice: Practice, step: ShownStep, tempo: number): ShownStep {
   const rung = step.ladder?.rung ?? 0
   const moved = rung !== 0 && rung !== (step.score.rung ?? 0)
   const grown = (step.best_s ?? 0) > (practice.setting.best_s ?? 0)

@@ -3,14 +3,14 @@ import { isFull } from '../../device/outbox'
 import { useOutbox } from '../../device/useOutbox'
 import { NoKeyError } from '../../device/vault'
 import { Button } from '../../ui/Button'
-import { type HandedIn, handIn, judgeHere } from './handIn'
 import { LadderRungs } from './LadderRungs'
 import { OtherWays } from './OtherWays'
 import { Outcome } from './Outcome'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import type { Practice } from './queries'
 import { RecordTake } from './RecordTake'
 import { StepSheet } from './StepSheet'
+import { judgeOnDevice, type NewTake, submit } from './submit'
 import { TellDirector } from './TellDirector'
 import { TempoChoice } from './TempoChoice'
 import { Unkept } from './Unkept'
@@ -21,13 +21,13 @@ import { useWorked } from './useWorked'
 type State =
   | { at: 'ready' }
   | { at: 'heard'; takeId: string }
-  | { at: 'unkept'; take: HandedIn; why: string }
+  | { at: 'unkept'; take: NewTake; why: string }
   | { at: 'done' }
 
-type Props = { practice: Practice; step: RoomStep; all: RoomStep[]; onNext?: () => void }
+type Props = { practice: Practice; step: ShownStep; all: ShownStep[]; onNext?: () => void }
 
-/** Room is where one recorded step is read, played and heard. */
-export function Room({ practice, step: asked, all, onNext }: Props) {
+/** StepPage is where one recorded step is read, played and heard. */
+export function StepPage({ practice, step: asked, all, onNext }: Props) {
   const [state, setState] = useState<State>({ at: 'ready' })
   const [tempo, setTempo] = useState(0)
   const { outbox } = useOutbox()
@@ -35,17 +35,17 @@ export function Room({ practice, step: asked, all, onNext }: Props) {
   const hold = useHold(step, all)
   const again = () => setState({ at: 'ready' })
   const heard = (takeId: string) => setState({ at: 'heard', takeId })
-  async function take(made: HandedIn) {
+  async function take(made: NewTake) {
     performance.mark('take-ended') // benches/room reads how long the word takes
-    const word = judgeHere(practice, step, made) // meanwhile
+    const word = judgeOnDevice(practice, step, made) // meanwhile
     try {
-      await handIn(outbox, practice, step, made)
+      await submit(outbox, practice, step, made)
     } catch (error) {
       setState({ at: 'unkept', take: made, why: whyUnkept(error) })
       return
     }
     heard(made.id)
-    await outbox.addWord(made.id, await word)
+    await outbox.addVerdict(made.id, await word)
   }
   switch (state.at) {
     case 'heard':

@@ -3,16 +3,16 @@ import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { ResultMark } from '../../ui/ResultMark'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import { useBlow } from './queries'
-import { AllDone } from './Room'
+import { AllDone } from './StepPage'
 import { Cautions } from './StepSheet'
 import { TellDirector } from './TellDirector'
 
-type Props = { step: RoomStep; blowers: { key: string; label: string }[]; onNext?: () => void }
+type Props = { step: ShownStep; blowers: { key: string; label: string }[]; onNext?: () => void }
 
-/** MeterRoom is a step blown into an air meter. No meter need be there: simulated players blow into a simulated one. */
-export function MeterRoom({ step, blowers, onNext }: Props) {
+/** MeterPanel is a step blown into an air meter. No meter need be there: simulated players blow into a simulated one. */
+export function MeterPanel({ step, blowers, onNext }: Props) {
   const blow = useBlow(step)
   const [finished, setFinished] = useState(false)
   if (finished) return <AllDone onAgain={() => setFinished(false)} />

@@ -1,11 +1,11 @@
 import { newId } from '../../api/ids'
 import type { AboutTake, Outbox } from '../../device/outbox'
 import { climb, type Heard, judge, type Sound } from '../../ear/ask'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import type { Practice } from './queries'
 
-/** HandedIn is a recording on its way: on this device first, then to the server, under a number of its own. */
-export type HandedIn = {
+/** NewTake is a recording on its way: on this device first, then to the server, under a number of its own. */
+export type NewTake = {
   id: string
   file: Blob
   source: AboutTake['source']
@@ -14,17 +14,17 @@ export type HandedIn = {
   sound?: Sound
 }
 
-export function handedIn(file: Blob, source: AboutTake['source'], startMs: number, sound?: Sound): HandedIn {
+export function newTake(file: Blob, source: AboutTake['source'], startMs: number, sound?: Sound): NewTake {
   return { id: newId(), file, source, startMs, ...(sound && { sound }) }
 }
 
-/** handIn puts a take on the device; from then on it cannot be lost. It rejects when the device has no room. */
-export async function handIn(outbox: Outbox, practice: Practice, step: RoomStep, take: HandedIn): Promise<void> {
+/** submit puts a take on the device; from then on it cannot be lost. It rejects when the device has no room. */
+export async function submit(outbox: Outbox, practice: Practice, step: ShownStep, take: NewTake): Promise<void> {
   await outbox.keepTake(take.id, take.file, aboutOf(practice, step, take), !take.sound)
 }
 
-/** judgeHere lets the core on this device say at once what the server will say later; nothing where it cannot. */
-export async function judgeHere(practice: Practice, step: RoomStep, take: HandedIn): Promise<Word> {
+/** judgeOnDevice lets the core on this device say at once what the server will say later; nothing where it cannot. */
+export async function judgeOnDevice(practice: Practice, step: ShownStep, take: NewTake): Promise<Word> {
   if (!take.sound) return {}
   const seconds = take.sound.samples.length / take.sound.rate
   try {
@@ -52,7 +52,7 @@ export async function judgeHere(practice: Practice, step: RoomStep, take: Handed
 /** Word is what this device says of a take, and where it leaves the ladder. */
 type Word = Pick<AboutTake, 'heard' | 'ladder'>
 
-async function climbed(practice: Practice, step: RoomStep, heard: Heard, seconds: number) {
+async function climbed(practice: Practice, step: ShownStep, heard: Heard, seconds: number) {
   if (!step.ladder) return undefined
   return climb({
     setting: practice.setting,
@@ -64,7 +64,7 @@ async function climbed(practice: Practice, step: RoomStep, heard: Heard, seconds
   })
 }
 
-function aboutOf(practice: Practice, step: RoomStep, take: HandedIn): AboutTake {
+function aboutOf(practice: Practice, step: ShownStep, take: NewTake): AboutTake {
   return {
     step: step.id,
     version: step.version,

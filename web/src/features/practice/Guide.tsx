@@ -1,12 +1,12 @@
 import type { Schemas } from '../../api/client'
 import type { Recording } from '../../ear/recorder'
 import { FingeringDiagram } from '../../notation/FingeringDiagram'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 
-type Props = { step: RoomStep; recording: Recording; at: number; index: number }
+type Props = { step: ShownStep; recording: Recording; at: number; index: number }
 
-/** Leading is a kind's own way of leading, beside the beat: the fingers that move now, the swell's shape, the line against one's best, the bursts. */
-export function Leading({ step, recording, at, index }: Props) {
+/** Guide is a kind's own way of leading, beside the beat: the fingers that move now, the swell's shape, the line against one's best, the bursts. */
+export function Guide({ step, recording, at, index }: Props) {
   const { score, timeline } = step
   const cue = timeline.cues[index]
   const segment = cue && score.segments[cue.segment]
@@ -101,7 +101,7 @@ function Bursts({ count, share }: { count: number; share: number }) {
 const loudness: Record<string, number> = { pp: 0.12, p: 0.28, mp: 0.45, mf: 0.6, f: 0.8, ff: 1 }
 
 /** SwellShape is the loudness to follow, drawn as a lens with a line where one is now. */
-function SwellShape({ step, at }: { step: RoomStep; at: number }) {
+function SwellShape({ step, at }: { step: ShownStep; at: number }) {
   const { cues } = step.timeline
   const points = cues.flatMap((c) => {
     const s = step.score.segments[c.segment]

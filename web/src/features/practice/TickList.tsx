@@ -1,17 +1,17 @@
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import { Picture } from './Picture'
 import { ReadAloud } from './ReadAloud'
-import { AllDone } from './Room'
+import { AllDone } from './StepPage'
 import { Cautions } from './StepSheet'
 import { useTick } from './useTick'
 
-type Props = { step: RoomStep; onNext?: () => void }
+type Props = { step: ShownStep; onNext?: () => void }
 
-/** TickRoom is a step that is done and ticked, not recorded. */
-export function TickRoom({ step, onNext }: Props) {
+/** TickList is a step that is done and ticked, not recorded. */
+export function TickList({ step, onNext }: Props) {
   const tick = useTick(step)
   const [finished, setFinished] = useState(false)
   if (finished) return <AllDone onAgain={() => setFinished(false)} />

@@ -3,9 +3,9 @@ import type { Schemas } from '../../api/client'
 import type { Outbox } from '../../device/outbox'
 import { climb, judge } from '../../ear/ask'
 import { verdict } from '../../testing/things'
-import { handedIn, handIn, judgeHere } from './handIn'
-import type { RoomStep } from './overlay'
+import type { ShownStep } from './overlay'
 import type { Practice } from './queries'
+import { judgeOnDevice, newTake, submit } from './submit'
 
 vi.mock('../../ear/ask', () => ({ judge: vi.fn(), climb: vi.fn() }))
 
@@ -16,7 +16,14 @@ const practice = {
 } as unknown as Practice
 
 const step = (more: object = {}) =>
-  ({ id: 's1', version: 4, score: { tempo_bpm: 60 }, recent_tips: ['flat'], takes: [], ...more }) as unknown as RoomStep
+  ({
+    id: 's1',
+    version: 4,
+    score: { tempo_bpm: 60 },
+    recent_tips: ['flat'],
+    takes: [],
+    ...more,
+  }) as unknown as ShownStep
 
 const file = new Blob(['RIFF'])
 const sound = { samples: new Float32Array(96_000), rate: 48_000 }
@@ -33,10 +40,10 @@ beforeEach(() => {
 })
 
 describe('handing in', () => {
-  const kept = async (of: RoomStep, source: 'microphone' | 'file' = 'microphone', hasSound = true) => {
+  const kept = async (of: ShownStep, source: 'microphone' | 'file' = 'microphone', hasSound = true) => {
     const keepTake = vi.fn()
-    const take = handedIn(file, source, 600, hasSound ? sound : undefined)
-    await handIn({ keepTake } as unknown as Outbox, practice, of, take)
+    const take = newTake(file, source, 600, hasSound ? sound : undefined)
+    await submit({ keepTake } as unknown as Outbox, practice, of, take)
     return { take, call: keepTake.mock.calls[0] as unknown[] }
   }
 
@@ -71,13 +78,13 @@ describe('handing in', () => {
   })
 
   it('gives every take a number of its own', () => {
-    expect(handedIn(file, 'file', 0).id).not.toBe(handedIn(file, 'file', 0).id)
+    expect(newTake(file, 'file', 0).id).not.toBe(newTake(file, 'file', 0).id)
   })
 })
 
 describe('judging here', () => {
-  const judged = (of: RoomStep, hasSound = true) =>
-    judgeHere(practice, of, handedIn(file, 'microphone', 600, hasSound ? sound : undefined))
+  const judged = (of: ShownStep, hasSound = true) =>
+    judgeOnDevice(practice, of, newTake(file, 'microphone', 600, hasSound ? sound : undefined))
 
   it('asks the core with the class’s own words and schools, and what was said of late', async () => {
     expect(await judged(step())).toEqual({ heard: word() })
