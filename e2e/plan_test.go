@@ -36,7 +36,8 @@ func TestTheDirectorsMorning(t *testing.T) {
 		os.WriteFile(
 			list,
 			[]byte(
-				"Instrument;Surname;Given name\nflutes;Ashdown;Wren\nKazoo;Roe;Caspian\n1st Horn;Grebe;Sunniva\n;Quill;Barnaby\n",
+				"Instrument;Surname;Given name\nflutes;Ashdown;Wren\nKazoo;Roe;Caspian\n1st Horn;Grebe;Sunniva\n"+
+					";Quill;Barnaby\n",
 			),
 			0o600,
 		),
@@ -142,7 +143,8 @@ func TestTheDirectorsMorning(t *testing.T) {
 
 	printed, err := chromedp.Run(page, chromedp.Evaluate[string](`(async () => {
 		const monday = '`+store.Monday(time.Now()).Format(time.DateOnly)+`'
-		const r = await fetch('/api/classes/' + location.pathname.split('/')[2] + '/plans/' + monday + '/print.pdf?at=class&day=' + ((new Date().getDay() + 6) % 7))
+		const r = await fetch('/api/classes/' + location.pathname.split('/')[2] + '/plans/' + monday +
+			'/print.pdf?at=class&day=' + ((new Date().getDay() + 6) % 7))
 		return r.status + ' ' + (await r.text()).slice(0, 4)
 	})()`, chromedp.EvalAwaitPromise))
 	require.NoError(t, err)
@@ -178,7 +180,8 @@ func saved() chromedp.Action[chromedp.Void] {
 // choose picks an option of a select, as a person's choice would.
 func choose(path, value string) chromedp.Action[chromedp.Void] {
 	return chromedp.Evaluate[chromedp.Void](`(() => {
-		const el = document.evaluate(` + "`" + path + "`" + `, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue
+		const el = document.evaluate(` + "`" + path + "`" + `, document, null,
+			XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue
 		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(el, '` + value + `')
 		el.dispatchEvent(new Event('change', { bubbles: true }))
 	})()`)

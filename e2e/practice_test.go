@@ -287,8 +287,10 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 	down.Store(true)
 	do(t, page, browser.Press("Sign out"), browser.See("Class code"), chromedp.Reload(), browser.See("Class code"))
 	left, err := chromedp.Run(page, chromedp.Evaluate[string](`(async () => {
-		const db = await new Promise((ok) => { const r = indexedDB.open('earlychorus'); r.onsuccess = () => ok(r.result) })
-		const count = (name) => new Promise((ok) => { const r = db.transaction(name).objectStore(name).count(); r.onsuccess = () => ok(r.result) })
+		const db = await new Promise((ok) => {
+			const r = indexedDB.open('earlychorus'); r.onsuccess = () => ok(r.result) })
+		const count = (name) => new Promise((ok) => {
+			const r = db.transaction(name).objectStore(name).count(); r.onsuccess = () => ok(r.result) })
 		return [await count('keys'), await count('kept'), await count('entries')].join(' ')
 	})()`, chromedp.EvalAwaitPromise))
 	require.NoError(t, err)
@@ -353,8 +355,10 @@ func TestTheRoomByKeysAndByEar(t *testing.T) {
 	nameless, err := chromedp.Run(
 		page,
 		chromedp.Evaluate[[]string](
-			`[...document.querySelectorAll('button, a, input, select, textarea, svg[role=img], canvas:not([aria-hidden])')]
-		.filter((e) => !(e.getAttribute('aria-label') || e.labels?.length || e.innerText?.trim() || e.querySelector?.('title')?.textContent || e.closest('[aria-hidden=true]')))
+			`[...document.querySelectorAll(
+			'button, a, input, select, textarea, svg[role=img], canvas:not([aria-hidden])')]
+		.filter((e) => !(e.getAttribute('aria-label') || e.labels?.length || e.innerText?.trim() ||
+			e.querySelector?.('title')?.textContent || e.closest('[aria-hidden=true]')))
 		.map((e) => e.outerHTML.slice(0, 120))`,
 		),
 	)

@@ -74,7 +74,8 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 	praised, err := chromedp.Run(
 		director,
 		chromedp.Evaluate[int](
-			`[...document.querySelectorAll('ul[aria-label="Said"] li')].filter((l) => l.innerText.includes('Well done')).length`,
+			`[...document.querySelectorAll('ul[aria-label="Said"] li')]
+			.filter((l) => l.innerText.includes('Well done')).length`,
 		),
 	)
 	require.NoError(t, err)
@@ -106,7 +107,8 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 	require.NoError(
 		t,
 		s.SQL().
-			QueryRow("SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1 AND sounding = 58", b.Players[0].ID).
+			QueryRow("SELECT count(*), count(*) FILTER (WHERE good) FROM take_note WHERE player_id = $1 AND "+
+				"sounding = 58", b.Players[0].ID).
 			Scan(&takes, &good),
 	)
 	assert.Equal(t, fmt.Sprintf("%d of %d", good, takes), counted)

@@ -41,8 +41,10 @@ const inflate = `(() => {
 		const cell = today.sections.flatMap((s) => s.players).flatMap((p) => p.cells).find((c) => c.ribbon)
 		const step = today.steps[0]
 		today.steps = Array.from({ length: 8 }, (_, n) => ({ ...step, id: step.id.slice(0, -1) + n }))
-		const player = (s, n) => ({ id: 's' + s + 'p' + n, name: 'Player ' + s + ' ' + n, instrument: 'Flute', cells: today.steps.map((_, k) => ({ ...cell, take_id: cell.take_id.slice(0, -3) + (100 + n) })) })
-		today.sections = Array.from({ length: 10 }, (_, s) => ({ name: 'Section ' + s, played: 7, players: Array.from({ length: 7 }, (_, n) => player(s, n)) }))
+		const player = (s, n) => ({ id: 's' + s + 'p' + n, name: 'Player ' + s + ' ' + n, instrument: 'Flute',
+			cells: today.steps.map((_, k) => ({ ...cell, take_id: cell.take_id.slice(0, -3) + (100 + n) })) })
+		today.sections = Array.from({ length: 10 }, (_, s) => ({
+			name: 'Section ' + s, played: 7, players: Array.from({ length: 7 }, (_, n) => player(s, n)) }))
 		const large = new Response(JSON.stringify(today), { headers: { 'Content-Type': 'application/json' } })
 		window.inflating = (window.inflating ?? 0) + performance.now() - began
 		return large
@@ -86,45 +88,11 @@ func measure(base string) error {
 	}
 	var script, layout, longest []float64
 	for range draws {
-		err := chromedp.Do(
-			tab,
-			browser.Press("Plan"),
-			chromedp.Sleep(time.Second),
-			chromedp.Reload(),
-			browser.See("minutes"),
-			chromedp.Sleep(1500*time.Millisecond),
-		)
+		d, err := draw(tab)
 		if err != nil {
 			return err
 		}
-		before, err := spentIn(tab)
-		if err != nil {
-			return err
-		}
-		if err := chromedp.Do(tab, browser.Press("Today"), chromedp.Sleep(2*time.Second)); err != nil {
-			return err
-		}
-		after, err := spentIn(tab)
-		if err != nil {
-			return err
-		}
-		task, err := chromedp.Run(tab, chromedp.Evaluate[float64]("window.longest"))
-		if err != nil {
-			return err
-		}
-		ours, err := chromedp.Run(tab, chromedp.Evaluate[float64]("window.inflating"))
-		if err != nil {
-			return err
-		}
-		script = append(script, after["ScriptDuration"]-before["ScriptDuration"]-ours)
-		layout = append(
-			layout,
-			after["LayoutDuration"]+after["RecalcStyleDuration"]-before["LayoutDuration"]-before["RecalcStyleDuration"],
-		)
-		longest = append(longest, task)
-		if err := chromedp.Do(tab, browser.See("Section 9")); err != nil { // it was the large board
-			return err
-		}
+		script, layout, longest = append(script, d.script), append(layout, d.layout), append(longest, d.longest)
 	}
 	fmt.Printf("a board of 70 players and 8 steps, drawn %d times; ms at best, in the middle, at worst\n", draws)
 	for _, of := range []struct {
@@ -135,6 +103,46 @@ func measure(base string) error {
 		fmt.Printf("%-17s %4.0f %4.0f %4.0f\n", of.what, of.took[0], of.took[draws/2], of.took[draws-1])
 	}
 	return nil
+}
+
+// drawn is what one drawing of the board took, in milliseconds.
+type drawn struct{ script, layout, longest float64 }
+
+// draw opens the board from another page.
+func draw(tab context.Context) (d drawn, err error) {
+	err = chromedp.Do(
+		tab,
+		browser.Press("Plan"),
+		chromedp.Sleep(time.Second),
+		chromedp.Reload(),
+		browser.See("minutes"),
+		chromedp.Sleep(1500*time.Millisecond),
+	)
+	if err != nil {
+		return d, err
+	}
+	before, err := spentIn(tab)
+	if err != nil {
+		return d, err
+	}
+	if err := chromedp.Do(tab, browser.Press("Today"), chromedp.Sleep(2*time.Second)); err != nil {
+		return d, err
+	}
+	after, err := spentIn(tab)
+	if err != nil {
+		return d, err
+	}
+	if d.longest, err = chromedp.Run(tab, chromedp.Evaluate[float64]("window.longest")); err != nil {
+		return d, err
+	}
+	ours, err := chromedp.Run(tab, chromedp.Evaluate[float64]("window.inflating"))
+	if err != nil {
+		return d, err
+	}
+	spent := func(what string) float64 { return after[what] - before[what] }
+	d.script = spent("ScriptDuration") - ours
+	d.layout = spent("LayoutDuration") + spent("RecalcStyleDuration")
+	return d, chromedp.Do(tab, browser.See("Section 9")) // it was the large board
 }
 
 // spentIn returns the browser's own count of what its thread did so far, in

@@ -108,7 +108,8 @@ func conditions() []condition {
 		{name: "neighbour", second: true},
 		{name: "breathy", player: func(p *synth.Player, _ *rand.Rand) { p.Breath, p.Room = -8, -70 }},
 		{name: "beginner", player: func(p *synth.Player, chance *rand.Rand) {
-			p.WaverDepth, p.WaverHz, p.Jitter, p.Scoop, p.LevelWaver, p.Breath = 18, 2+3*chance.Float64(), 3, -40, 2, -25
+			p.WaverDepth, p.WaverHz, p.Jitter, p.Scoop, p.LevelWaver, p.Breath = 18, 2+
+				3*chance.Float64(), 3, -40, 2, -25
 			p.AirLead, p.Room = 0.08, -65
 		}},
 		{name: "vibrato", player: func(p *synth.Player, _ *rand.Rand) { p.Vibrato = 40 }},

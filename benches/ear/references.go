@@ -40,7 +40,14 @@ func praat(e contour.Ear, m audio.Mono) ([]music.Hertz, error) {
 		if err := os.WriteFile(script, []byte(praatScript), 0o600); err != nil {
 			return nil, err
 		}
-		out, err := exec.Command("praat", "--run", script, file, fmt.Sprint(float64(e.Lowest)), fmt.Sprint(float64(e.Highest))).
+		out, err := exec.Command(
+			"praat",
+			"--run",
+			script,
+			file,
+			fmt.Sprint(float64(e.Lowest)),
+			fmt.Sprint(float64(e.Highest)),
+		).
 			Output()
 		if err != nil {
 			return nil, fmt.Errorf("praat: %w", err)
@@ -59,7 +66,19 @@ const (
 func aubio(_ contour.Ear, m audio.Mono) ([]music.Hertz, error) {
 	return withFile(m, func(_, file string) ([]music.Hertz, error) {
 		hop := aubioHop * m.Rate / 48000
-		out, err := exec.Command("aubiopitch", "-i", file, "-p", "yinfft", "-B", strconv.Itoa(aubioWindow), "-H", strconv.Itoa(hop), "-u", "freq").
+		out, err := exec.Command(
+			"aubiopitch",
+			"-i",
+			file,
+			"-p",
+			"yinfft",
+			"-B",
+			strconv.Itoa(aubioWindow),
+			"-H",
+			strconv.Itoa(hop),
+			"-u",
+			"freq",
+		).
 			Output()
 		if err != nil {
 			return nil, fmt.Errorf("aubiopitch: %w", err)

@@ -82,7 +82,8 @@ func (t *tally) crack(c crack, heard []music.Hertz) {
 }
 
 func (t *tally) merge(o tally) {
-	t.asked, t.heard, t.gross, t.octave, t.within = t.asked+o.asked, t.heard+o.heard, t.gross+o.gross, t.octave+o.octave, t.within+o.within
+	t.asked, t.heard, t.gross, t.octave, t.within = t.asked+
+		o.asked, t.heard+o.heard, t.gross+o.gross, t.octave+o.octave, t.within+o.within
 	t.rest, t.false_, t.cracks, t.found = t.rest+o.rest, t.false_+o.false_, t.cracks+o.cracks, t.found+o.found
 	t.cents = append(t.cents, o.cents...)
 	t.crackCents = append(t.crackCents, o.crackCents...)

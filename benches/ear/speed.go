@@ -70,7 +70,8 @@ func speed(out io.Writer, program string) error {
 	}
 	fmt.Fprintf(
 		out,
-		"\n## Speed\n\nWhole processes on one core, %d s of playing, best of %d in turn.\n\n| listener | × real time | against aubio |\n| --- | ---: | ---: |\n",
+		"\n## Speed\n\nWhole processes on one core, %d s of playing, best of %d in turn.\n\n"+
+			"| listener | × real time | against aubio |\n| --- | ---: | ---: |\n",
 		speedSeconds,
 		speedRuns,
 	)

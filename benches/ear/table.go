@@ -23,7 +23,8 @@ func head(out io.Writer, part int) {
 	)
 	fmt.Fprintln(
 		out,
-		"| condition | listener | recall % | gross % | octave or partial % | within 25 c % | false % | median c | 95 % c | cracks found % | crack bias c |",
+		"| condition | listener | recall % | gross % | octave or partial % | within 25 c % | false % | median c | "+
+			"95 % c | cracks found % | crack bias c |",
 	)
 	fmt.Fprintln(out, "| --- | --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |")
 }
@@ -76,7 +77,8 @@ func (b byInstrument) add(key string, listener int, t tally) {
 func (b byInstrument) print(out io.Writer, listeners []listener) {
 	fmt.Fprint(
 		out,
-		"\n## By instrument\n\nOver all conditions above: gross errors in per cent, and within 25 cents.\n\n| instrument |",
+		"\n## By instrument\n\nOver all conditions above: gross errors in per cent, and within 25 cents.\n\n"+
+			"| instrument |",
 	)
 	for _, l := range listeners {
 		fmt.Fprintf(out, " %s |  |", l.name)

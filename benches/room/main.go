@@ -79,9 +79,7 @@ func measure(base string) error {
 			page,
 			chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
 			chromedp.Evaluate[chromedp.Void](`performance.clearMarks()`),
-			browser.Press(
-				"Record",
-			),
+			browser.Press("Record"),
 			chromedp.WaitVisible(`section[aria-label="Recording"]`),
 			chromedp.WaitVisible("[data-verdict]"),
 			chromedp.Sleep(300*time.Millisecond),
@@ -89,21 +87,11 @@ func measure(base string) error {
 		if err != nil {
 			return err
 		}
-		wait, err := chromedp.Run(
-			page,
-			chromedp.Evaluate[float64](
-				`performance.getEntriesByName('take-told')[0].startTime - performance.getEntriesByName('take-ended')[0].startTime`,
-			),
-		)
+		wait, err := since(page, "take-told")
 		if err != nil {
 			return err
 		}
-		judged, err := chromedp.Run(
-			page,
-			chromedp.Evaluate[float64](
-				`performance.getEntriesByName('take-judged')[0].startTime - performance.getEntriesByName('take-ended')[0].startTime`,
-			),
-		)
+		judged, err := since(page, "take-judged")
 		if err != nil {
 			return err
 		}
@@ -114,13 +102,15 @@ func measure(base string) error {
 		}
 	}
 	slices.Sort(waits)
-	fmt.Printf(
-		"from the end of a take of %s s to the word on it, %d takes: %.0f ms at best, %.0f ms median, %.0f ms at worst\n",
-		long,
-		takes,
-		waits[0],
-		waits[takes/2],
-		waits[takes-1],
-	)
+	fmt.Printf("from the end of a take of %s s to the word on it, %d takes: ", long, takes)
+	fmt.Printf("%.0f ms at best, %.0f ms median, %.0f ms at worst\n", waits[0], waits[takes/2], waits[takes-1])
 	return nil
+}
+
+// since returns how long after the end of the take the page set a mark, in
+// milliseconds.
+func since(page context.Context, mark string) (float64, error) {
+	return chromedp.Run(page, chromedp.Evaluate[float64](fmt.Sprintf(
+		`performance.getEntriesByName(%q)[0].startTime -
+			performance.getEntriesByName('take-ended')[0].startTime`, mark)))
 }

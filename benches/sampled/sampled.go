@@ -57,7 +57,23 @@ func Render(key string, notes []Note) (audio.Mono, error) {
 	if err := os.WriteFile(in, midiFile(i.MIDIProgram, notes), 0o600); err != nil {
 		return audio.Mono{}, err
 	}
-	said, err := exec.Command("fluidsynth", "-ni", "-q", "-R", "0", "-C", "0", "-r", "48000", "-g", "0.6", "-F", out, SoundFont, in).
+	said, err := exec.Command(
+		"fluidsynth",
+		"-ni",
+		"-q",
+		"-R",
+		"0",
+		"-C",
+		"0",
+		"-r",
+		"48000",
+		"-g",
+		"0.6",
+		"-F",
+		out,
+		SoundFont,
+		in,
+	).
 		CombinedOutput()
 	if err != nil {
 		return audio.Mono{}, fmt.Errorf("fluidsynth: %w: %s", err, said)

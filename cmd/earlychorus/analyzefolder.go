@@ -113,39 +113,18 @@ func tableOf(all []fileReport) [][]string {
 			rows = append(rows, []string{f.File, "", "", "", "", "", "", "", "", faults, result})
 		}
 		for n, note := range f.Report.Notes {
-			row := []string{
-				f.File,
-				strconv.Itoa(n + 1),
-				"",
-				"",
-				"",
-				"",
-				"",
-				"",
-				eventsOf(f.Report.Events, n),
-				faults,
-				result,
-			}
+			row := make([]string, len(rows[0]))
+			row[0], row[1] = f.File, strconv.Itoa(n+1)
+			row[8], row[9], row[10] = eventsOf(f.Report.Events, n), faults, result
 			if note.Played {
-				row[2], row[3], row[4] = strconv.Itoa(
-					int(note.MIDI),
-				), number(
-					float64(note.Onset),
-					2,
-				), number(
-					float64(note.Sounding),
-					2,
-				)
-				row[5], row[6], row[7] = number(
-					float64(note.Centre),
-					1,
-				), number(
-					float64(note.Steadiness),
-					1,
-				), number(
-					float64(note.Level),
-					1,
-				)
+				copy(row[2:], []string{
+					strconv.Itoa(int(note.MIDI)),
+					number(float64(note.Onset), 2),
+					number(float64(note.Sounding), 2),
+					number(float64(note.Centre), 1),
+					number(float64(note.Steadiness), 1),
+					number(float64(note.Level), 1),
+				})
 			}
 			rows = append(rows, row)
 		}

@@ -11,13 +11,15 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
+	"earlychorus/core/music"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/core/words"
 	"earlychorus/server/takeout"
 )
 
-const writtenBy = "<!-- Written by `earlychorus docs` from the code's own tables. Change those, then run scripts/docs. -->\n\n"
+const writtenBy = "<!-- Written by `earlychorus docs` from the code's own tables. Change those, then run " +
+	"scripts/docs. -->\n\n"
 
 func docsCommand() *cobra.Command {
 	return &cobra.Command{
@@ -26,7 +28,10 @@ func docsCommand() *cobra.Command {
 		Args:   cobra.ExactArgs(1),
 		Hidden: true,
 		RunE: func(_ *cobra.Command, args []string) error {
-			for name, page := range map[string]string{"catalogue.md": cataloguePage(), "glossary.md": glossaryPage(), "instruments.md": instrumentsPage(), "tips.md": tipsPage(), "takeout.md": takeoutPage()} {
+			for name, page := range map[string]string{
+				"catalogue.md": cataloguePage(), "glossary.md": glossaryPage(),
+				"instruments.md": instrumentsPage(), "tips.md": tipsPage(), "takeout.md": takeoutPage(),
+			} {
 				if err := os.WriteFile(filepath.Join(args[0], name), []byte(writtenBy+page), 0o644); err != nil {
 					return err
 				}
@@ -37,7 +42,9 @@ func docsCommand() *cobra.Command {
 }
 
 func takeoutPage() string {
-	return "# Everything kept of a class\n\nA class's page offers it under *Years*, with or without recordings; `GET /api/classes/{class}/everything.zip?sounds=true`\nanswers the same. Passwords and PINs are not in it.\n\n" + takeout.Columns()
+	return "# Everything kept of a class\n\nA class's page offers it under *Years*, with or without recordings; " +
+		"`GET /api/classes/{class}/everything.zip?sounds=true`\nanswers the same. Passwords and PINs are not in " +
+		"it.\n\n" + takeout.Columns()
 }
 
 // row writes a line of a table.
@@ -56,7 +63,9 @@ func head(b *strings.Builder, cells ...string) {
 func cataloguePage() string {
 	var b strings.Builder
 	b.WriteString(
-		"# The catalogue of exercises\n\nEvery kind is written once in concert pitch and laid out for each instrument and stage. The same list is answered by\n`earlychorus catalogue` and by `GET /api/catalogue`, from which the page builds its editors.\n",
+		"# The catalogue of exercises\n\nEvery kind is written once in concert pitch and laid out for each " +
+			"instrument and stage. The same list is answered by\n" +
+			"`earlychorus catalogue` and by `GET /api/catalogue`, from which the page builds its editors.\n",
 	)
 	var group scores.Chapter
 	for _, k := range exercise.Catalogue() {
@@ -163,7 +172,8 @@ func glossaryPage() string {
 		row(&b, "`"+string(m.Key)+"`", m.Unit, m.Meaning)
 	}
 	b.WriteString(
-		"\n## Cautions\n\nCommon practice, no published source. They defer to the school's rules, a doctor or a licensed technician.\n\n",
+		"\n## Cautions\n\nCommon practice, no published source. They defer to the school's rules, a doctor or a " +
+			"licensed technician.\n\n",
 	)
 	for _, c := range exercise.Cautions() {
 		fmt.Fprintf(&b, "- %s\n", c.Text)
@@ -174,7 +184,8 @@ func glossaryPage() string {
 func instrumentsPage() string {
 	var b strings.Builder
 	b.WriteString(
-		"# Instruments\n\nSounding notes are named in concert pitch. Transpositions, ranges and charts are from memory but for what the tests check.\n\n",
+		"# Instruments\n\nSounding notes are named in concert pitch. Transpositions, ranges and charts are from " +
+			"memory but for what the tests check.\n\n",
 	)
 	head(
 		&b,
@@ -186,68 +197,54 @@ func instrumentsPage() string {
 		"register",
 		"built as",
 	)
-	key := exercise.StandardConventions()
 	for _, i := range instrument.All() {
-		s, err := exercise.New(
-			"five-note-walk",
-			map[string]any{"way": "up"},
-		).Score(
-			exercise.Player{Instrument: i, Stage: 4},
-			key,
-		)
-		if err != nil {
-			continue
-		}
-		var five []string
-		for _, t := range s.Targets() {
-			five = append(five, t.WrittenName)
-		}
-		var built []string
-		for _, v := range i.Variants {
-			built = append(built, v.Name)
-		}
-		span := fmt.Sprintf(
-			"%s–%s",
-			s.KeyFifths.Spell(i.Written(i.Beginner.From)),
-			s.KeyFifths.Spell(i.Written(i.Beginner.To)),
-		)
-		row(
-			&b,
-			"`"+i.Key+"`",
-			i.Name,
-			fmt.Sprintf("%+d", i.Transposition),
-			strings.Join(five, " "),
-			span,
-			i.Register,
-			strings.Join(built, ", "),
-		)
+		instrumentRow(&b, i)
 	}
 	for _, i := range instrument.All() {
-		fmt.Fprintf(&b, "\n## %s\n\n", i.Name)
-		head(&b, "written", "sounds", "fingering", "tends")
-		written := exercise.WrittenKey(i)
-		for m := i.Beginner.From; m <= i.Beginner.To; m++ {
-			f, ok := i.Fingering(m, instrument.UsualHands())
-			text := "—"
-			if ok {
-				text = strings.Join(append([]string{f.Text}, f.Alternates...), ", or ")
-			}
-			row(
-				&b,
-				written.Spell(i.Written(m)).String(),
-				exercise.SoundingKey(i).Spell(m).String(),
-				text,
-				i.TendencyAdvice(m),
-			)
-		}
+		fingeringTable(&b, i)
 	}
 	return b.String()
+}
+
+// instrumentRow is an instrument's line in the table of all of them.
+func instrumentRow(b *strings.Builder, i instrument.Instrument) {
+	walk := exercise.New("five-note-walk", map[string]any{"way": "up"})
+	s, err := walk.Score(exercise.Player{Instrument: i, Stage: 4}, exercise.StandardConventions())
+	if err != nil {
+		return
+	}
+	var five, built []string
+	for _, t := range s.Targets() {
+		five = append(five, t.WrittenName)
+	}
+	for _, v := range i.Variants {
+		built = append(built, v.Name)
+	}
+	written := func(m music.MIDI) music.Spelling { return s.KeyFifths.Spell(i.Written(m)) }
+	row(b, "`"+i.Key+"`", i.Name, fmt.Sprintf("%+d", i.Transposition), strings.Join(five, " "),
+		fmt.Sprintf("%s–%s", written(i.Beginner.From), written(i.Beginner.To)), i.Register, strings.Join(built, ", "))
+}
+
+// fingeringTable is every note of an instrument's beginner range.
+func fingeringTable(b *strings.Builder, i instrument.Instrument) {
+	fmt.Fprintf(b, "\n## %s\n\n", i.Name)
+	head(b, "written", "sounds", "fingering", "tends")
+	written, sounds := exercise.WrittenKey(i), exercise.SoundingKey(i)
+	for m := i.Beginner.From; m <= i.Beginner.To; m++ {
+		text := "—"
+		if f, ok := i.Fingering(m, instrument.UsualHands()); ok {
+			text = strings.Join(append([]string{f.Text}, f.Alternates...), ", or ")
+		}
+		row(b, written.Spell(i.Written(m)).String(), sounds.Spell(m).String(), text, i.TendencyAdvice(m))
+	}
 }
 
 func tipsPage() string {
 	var b strings.Builder
 	b.WriteString(
-		"# Tips\n\nOne is given with each verdict that is not clean; the first that fits is taken. A director may put other words in the place of any. Words in braces are said in the class's picture for air. Common practice, no published source.\n\n",
+		"# Tips\n\nOne is given with each verdict that is not clean; the first that fits is taken. A director may " +
+			"put other words in the place of any. Words in braces are said in the class's picture for air. Common " +
+			"practice, no published source.\n\n",
 	)
 	head(&b, "cause", "for", "where", "which way", "tip")
 	ways := map[int]string{-1: "low, short, early, down", 0: "", 1: "high, long, late, up"}

@@ -41,7 +41,10 @@ func takesOnDisk(t *testing.T) (folder, score string) {
 	require.NoError(t, err)
 	body, err := json.Marshal(s)
 	require.NoError(t, err)
-	for name, file := range map[string][]byte{"a/in tune.wav": wav.Encode(inTune), "b/flat.FLAC": packed, "b/broken.wav": []byte("no sound"), "b/notes.txt": []byte("left alone"), "score.json": body} {
+	for name, file := range map[string][]byte{
+		"a/in tune.wav": wav.Encode(inTune), "b/flat.FLAC": packed, "b/broken.wav": []byte("no sound"),
+		"b/notes.txt": []byte("left alone"), "score.json": body,
+	} {
 		require.NoError(t, os.MkdirAll(filepath.Dir(filepath.Join(folder, name)), 0o700))
 		require.NoError(t, os.WriteFile(filepath.Join(folder, name), file, 0o600))
 	}

@@ -47,7 +47,9 @@ func questionsDocument() *huma.OpenAPI {
 			}},
 			Responses: map[string]*huma.Response{"200": {
 				Description: "OK",
-				Content:     map[string]*huma.MediaType{"application/json": {Schema: schemas.Schema(q.Answer, true, "")}},
+				Content: map[string]*huma.MediaType{
+					"application/json": {Schema: schemas.Schema(q.Answer, true, "")},
+				},
 			}},
 		}}
 	}

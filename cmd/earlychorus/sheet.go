@@ -27,9 +27,10 @@ func sheetCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:   "sheet",
 		Short: "Print a day of a plan as one instrument reads it",
-		Long:  "Print a day of a plan as one instrument reads it: as text, MusicXML, a MIDI file or JSON. No database is needed.",
-		Args:  cobra.NoArgs,
-		RunE:  func(c *cobra.Command, _ []string) error { return printSheet(c, o) },
+		Long: "Print a day of a plan as one instrument reads it: as text, MusicXML, a MIDI file or JSON. No " +
+			"database is needed.",
+		Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error { return printSheet(c, o) },
 	}
 	c.Flags().StringVar(&o.plan, "plan", "demo", "\"demo\", or a file with a plan as JSON (docs/formats.md)")
 	c.Flags().StringVar(&o.instrument, "instrument", "", instrumentFlag)

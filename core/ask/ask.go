@@ -14,7 +14,7 @@ import (
 
 // Sound is the sound that a question is about, or that answers it.
 type Sound struct {
-	In []float64  // what the page recorded; nil where it sent none
+	In  []float64  // what the page recorded; nil where it sent none
 	Out audio.Mono // what the answer sounds, of a question that sounds
 }
 

@@ -59,7 +59,7 @@ func stepBack(in StepBackRequest, _ *Sound) (practice.Ladder, error) {
 
 // HoldRequest is the step to come, and what was played today, latest first.
 type HoldRequest struct {
-	Next  scores.Score     `json:"next"`
+	Next  scores.Score      `json:"next"`
 	Today []practice.Played `json:"today" nullable:"false"`
 }
 

@@ -46,7 +46,9 @@ func kinds(a ear.Analysis) (out []ear.EventKind) {
 
 // A known player, and what must be measured of it.
 func TestMeasuresOfASteadyFlatPlayer(t *testing.T) {
-	for _, key := range []string{"flute", "clarinet", "bassoon", "alto-sax", "trumpet", "trombone", "tuba", "soprano-recorder"} {
+	for _, key := range []string{
+		"flute", "clarinet", "bassoon", "alto-sax", "trumpet", "trombone", "tuba", "soprano-recorder",
+	} {
 		i, s := step(t, key, 0, 7)
 		sound, truth := synth.Player{
 			Instrument: i,

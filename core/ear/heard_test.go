@@ -205,7 +205,11 @@ func TestAirAlone(t *testing.T) {
 			assert.Less(t, a.LevelSD, 1.2)
 		}},
 		{"an unsteady stream", 0, synth.Player{LevelWaver: 4}, func(a ear.Air) { assert.Greater(t, a.LevelSD, 2.) }},
-		{"a short stream", 0, synth.Player{Held: 0.5}, func(a ear.Air) { assert.InDelta(t, 4, float64(a.Length), 0.25) }},
+		{
+			"a short stream", 0,
+			synth.Player{Held: 0.5},
+			func(a ear.Air) { assert.InDelta(t, 4, float64(a.Length), 0.25) },
+		},
 	} {
 		c.player.Instrument, c.player.Room = i, -68
 		s := score(c.bursts)

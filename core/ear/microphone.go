@@ -82,7 +82,8 @@ func CheckMicrophone(ctx context.Context, sound audio.Mono) (MicrophoneCheck, er
 	if out.Riding {
 		out.Says = append(
 			out.Says,
-			"The device seems to turn its volume up and down by itself. Switch \"automatic gain\" or \"enhance voice\" off in its sound settings; until then how even your sound is cannot be told.",
+			"The device seems to turn its volume up and down by itself. Switch \"automatic gain\" or \"enhance "+
+				"voice\" off in its sound settings; until then how even your sound is cannot be told.",
 		)
 	}
 	if !out.Heard && len(out.Says) == 0 {

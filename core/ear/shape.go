@@ -123,7 +123,8 @@ func (l *listening) airBefore(p plateau) music.Seconds {
 		from-- // the ear's window hears the tone a little ahead
 	}
 	n := from
-	for n >= 0 && n > from-contour.Index(airLongest) && !l.contour.Frames[n].Voiced() && l.contour.Frames[n].Level > floor {
+	for n >= 0 && n > from-contour.Index(airLongest) && !l.contour.Frames[n].Voiced() &&
+		l.contour.Frames[n].Level > floor {
 		n--
 	}
 	if silent := from - n; silent > speaksEarly {

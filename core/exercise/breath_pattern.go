@@ -35,7 +35,9 @@ var breathPattern = Kind{
 			v.beats("in"),
 			v.beats("hold"),
 			v.beats("out"),
-			map[string]string{"bursts": "in bursts", "steady": "in one stream", "spread": "spread out"}[v.choice("how")],
+			map[string]string{
+				"bursts": "in bursts", "steady": "in one stream", "spread": "spread out",
+			}[v.choice("how")],
 			v.beats("wait"),
 			v.count("rounds"),
 		)

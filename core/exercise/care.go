@@ -25,7 +25,10 @@ var care = Kind{
 		),
 	},
 	Says: func(v Values) string {
-		return map[string]string{"daily": "after playing", "weekly": "this week's", "monthly": "this month's", "termly": "this term's"}[v.choice("when")]
+		return map[string]string{
+			"daily": "after playing", "weekly": "this week's", "monthly": "this month's",
+			"termly": "this term's",
+		}[v.choice("when")]
 	},
 	Lay: func(w *writer, v Values) {
 		for _, item := range careItems(w.i, v.choice("when")) {

@@ -52,7 +52,11 @@ func drawn(t *rapid.T, k *exercise.Kind) (exercise.Step, error) {
 		case exercise.Switch:
 			given[p.Key] = rapid.Bool().Draw(t, p.Key)
 		case exercise.NoteList:
-			given[p.Key] = rapid.SliceOfN(rapid.IntRange(int(exercise.LowestDegree), int(exercise.HighestDegree)), 1, int(p.Max)).
+			given[p.Key] = rapid.SliceOfN(
+				rapid.IntRange(int(exercise.LowestDegree), int(exercise.HighestDegree)),
+				1,
+				int(p.Max),
+			).
 				Draw(t, p.Key)
 		case exercise.Melody:
 			given[p.Key] = rapid.SliceOfN(rapid.Custom(func(t *rapid.T) exercise.Note {
@@ -196,17 +200,33 @@ func TestWhatTheKindsLayOut(t *testing.T) {
 	for _, w := range []want{
 		// F3–B♭2–F3 (common practice, no published source).
 		{"trombone", "slur-across-partials", nil, []string{"F3", "B♭2", "F3", "F3", "B♭2", "F3"}},
-		{"trombone", "slur-across-partials", set{"over": "three", "upside_down": false, "repeats": 1}, []string{"B♭2", "F3", "B♭3", "F3", "B♭2"}},
+		{
+			"trombone", "slur-across-partials",
+			set{"over": "three", "upside_down": false, "repeats": 1},
+			[]string{"B♭2", "F3", "B♭3", "F3", "B♭2"},
+		},
 		// E3→B4, F3→C5, G3→D5: the register key gives a twelfth (common practice).
-		{"clarinet", "register-pair", set{"pairs": 6}, []string{"C4", "G5", "B♭3", "F5", "A3", "E5", "G3", "D5", "F3", "C5", "E3", "B4"}},
+		{
+			"clarinet", "register-pair",
+			set{"pairs": 6},
+			[]string{"C4", "G5", "B♭3", "F5", "A3", "E5", "G3", "D5", "F3", "C5", "E3", "B4"},
+		},
 		{"flute", "register-pair", set{"pairs": 3}, []string{"B♭4", "B♭5", "A4", "A5", "G4", "G5"}},
 		// B♭4, F5, B♭5, D6 on low B♭3 (common practice).
 		{"alto-sax", "overtones", set{"to": 5}, []string{"B♭4", "F5", "B♭5", "D6"}},
-		{"trumpet", "five-note-walk", set{"way": "both"}, []string{"C4", "D4", "E4", "F4", "G4", "F4", "E4", "D4", "C4"}},
+		{
+			"trumpet", "five-note-walk",
+			set{"way": "both"},
+			[]string{"C4", "D4", "E4", "F4", "G4", "F4", "E4", "D4", "C4"},
+		},
 		{"alto-sax", "five-note-walk", set{"way": "up"}, []string{"G4", "A4", "B4", "C5", "D5"}},
 		// Degrees 1, 3, 5, 8.
 		{"euphonium", "scale", set{"form": "arpeggio", "way": "up"}, []string{"B♭2", "D3", "F3", "B♭3"}},
-		{"flute", "neighbour-return", set{"neighbour": "both", "repeats": 1}, []string{"B♭4", "C5", "B♭4", "A4", "B♭4"}},
+		{
+			"flute", "neighbour-return",
+			set{"neighbour": "both", "repeats": 1},
+			[]string{"B♭4", "C5", "B♭4", "A4", "B♭4"},
+		},
 		{"horn", "wide-leap", set{"repeats": 1}, []string{"F4", "C5", "F4"}},
 		{"oboe", "rhythm-on-a-note", nil, []string{"B♭4", "B♭4", "B♭4", "B♭4", "B♭4", "B♭4", "B♭4"}},
 		{"tuba", "tuning-note", nil, []string{"B♭1"}},
@@ -230,7 +250,10 @@ func TestWhatTheKindsLayOut(t *testing.T) {
 }
 
 func TestKindsThatAreNotForAnInstrumentSaySo(t *testing.T) {
-	for kind, key := range map[string]string{"buzz-at-once": "flute", "overtones": "clarinet", "slur-across-partials": "oboe", "register-pair": "tuba"} {
+	for kind, key := range map[string]string{
+		"buzz-at-once": "flute", "overtones": "clarinet", "slur-across-partials": "oboe",
+		"register-pair": "tuba",
+	} {
 		_, err := exercise.New(
 			kind,
 			nil,

@@ -31,7 +31,8 @@ func Cautions() []Caution {
 	return []Caution{
 		{
 			"dizzy",
-			"Light-headed, tingling or dizzy? Stop, sit down and breathe normally. If you have asthma or have been ill, do as your doctor says.",
+			"Light-headed, tingling or dizzy? Stop, sit down and breathe normally. If you have asthma or have been " +
+				"ill, do as your doctor says.",
 			inGroup(scores.Breathing, scores.LongTones, scores.Buzzing),
 		},
 		{
@@ -59,7 +60,8 @@ func Cautions() []Caution {
 		},
 		{
 			"balloon",
-			"A balloon or breath toy is for one person only. Not with a latex allergy; small children can choke on parts of it.",
+			"A balloon or breath toy is for one person only. Not with a latex allergy; small children can choke on " +
+				"parts of it.",
 			func(k *Kind, _ instrument.Instrument, _ scores.Stage) bool { return k.Key == "air-off" },
 		},
 		{
@@ -69,12 +71,14 @@ func Cautions() []Caution {
 		},
 		{
 			"loud",
-			"Very loud notes in a small room tire the ears: keep away from others' ears, and once or twice a day is enough.",
+			"Very loud notes in a small room tire the ears: keep away from others' ears, and once or twice a day is " +
+				"enough.",
 			func(k *Kind, _ instrument.Instrument, _ scores.Stage) bool { return k.Key == "swell" },
 		},
 		{
 			"care",
-			"Warm, not hot, water. Never force a brush round a bend or a part that is stuck: take it to your director, who takes it to a technician.",
+			"Warm, not hot, water. Never force a brush round a bend or a part that is stuck: take it to your " +
+				"director, who takes it to a technician.",
 			func(k *Kind, _ instrument.Instrument, _ scores.Stage) bool { return k.Key == "care" },
 		},
 		{

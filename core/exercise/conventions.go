@@ -86,7 +86,8 @@ func (c Conventions) Check() error {
 		if stage < 1 || stage > 4 || !l.Usable() {
 			return ParameterError{
 				"tolerances",
-				"give each stage, 1 to 4, a centre of 3 to 100 cents, a waver of 2 to 60, a change of 0.05 to 1 s and a hold of half to all of the beats",
+				"give each stage, 1 to 4, a centre of 3 to 100 cents, a waver of 2 to 60, a change of 0.05 to 1 s " +
+					"and a hold of half to all of the beats",
 			}
 		}
 	}

@@ -145,7 +145,9 @@ func TestPatternsUseKnownNotesOnly(t *testing.T) {
 }
 
 func TestBadParametersNameTheField(t *testing.T) {
-	for field, bad := range map[string]any{"notes": []int{}, "beats": 2.5, "rest_beats": 40, "tempo_bpm": 300, "colour": "red"} {
+	for field, bad := range map[string]any{
+		"notes": []int{}, "beats": 2.5, "rest_beats": 40, "tempo_bpm": 300, "colour": "red",
+	} {
 		raw, err := json.Marshal(set{field: bad})
 		require.NoError(t, err)
 		_, err = exercise.Parse(exercise.KindLongToneCounted, raw)

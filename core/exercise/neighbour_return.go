@@ -46,7 +46,9 @@ var neighbourReturn = Kind{
 		return fmt.Sprintf(
 			"concert %s and %s, %.0f beats each",
 			concertNames(v.notes()),
-			map[string]string{"upper": "the note above", "lower": "the note below", "both": "both its neighbours"}[v.choice("neighbour")],
+			map[string]string{
+				"upper": "the note above", "lower": "the note below", "both": "both its neighbours",
+			}[v.choice("neighbour")],
 			v.beats("beats"),
 		)
 	},

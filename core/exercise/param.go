@@ -195,7 +195,8 @@ func (p Param) read(raw json.RawMessage) (value any, ok bool) {
 		return s, known
 	case Switch:
 		var b bool
-		return b, json.Unmarshal(raw, &b) == nil
+		err := json.Unmarshal(raw, &b)
+		return b, err == nil
 	case NoteList:
 		var d []Degree
 		if json.Unmarshal(raw, &d) != nil || len(d) < 1 || float64(len(d)) > p.Max {
@@ -212,7 +213,8 @@ func (p Param) read(raw json.RawMessage) (value any, ok bool) {
 		})
 	}
 	var s string
-	return s, json.Unmarshal(raw, &s) == nil && len(s) <= AnyChars
+	err := json.Unmarshal(raw, &s)
+	return s, err == nil && len(s) <= AnyChars
 }
 
 // Range says what a parameter may be and what it is when nothing is said: "2 to

@@ -75,13 +75,11 @@ func (w *writer) whole(tonic Degree, steps []Degree) Degree {
 		}
 	}
 	if best != tonic {
-		w.notice(
-			fmt.Sprintf(
-				"%s plays it an octave %s, where the stage reaches.",
-				w.i.Name,
-				map[bool]string{true: "higher", false: "lower"}[best > tonic],
-			),
-		)
+		where := "lower"
+		if best > tonic {
+			where = "higher"
+		}
+		w.notice(fmt.Sprintf("%s plays it an octave %s, where the stage reaches.", w.i.Name, where))
 	}
 	return best
 }

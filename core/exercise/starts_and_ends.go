@@ -55,7 +55,9 @@ var startsAndEnds = Kind{
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
-		pairs := map[string][2]scores.Dynamic{"soft-loud": {"p", "f"}, "extremes": {"pp", "ff"}, "even": {"mf", "mf"}}[v.choice("loudness")]
+		pairs := map[string][2]scores.Dynamic{
+			"soft-loud": {"p", "f"}, "extremes": {"pp", "ff"}, "even": {"mf", "mf"},
+		}[v.choice("loudness")]
 		w.countIn(readyText)
 		for n := range v.count("repeats") {
 			if n == 0 {

@@ -12,6 +12,7 @@ import (
 // of the right hand behind it; T is the thumb.
 type Fingering struct {
 	Text       string   `json:"text"`
+	Spoken     string   `json:"spoken" doc:"the text for a screen reader"`
 	Alternates []string `json:"alternates,omitempty"`
 	Diagram    Diagram  `json:"diagram"`
 }
@@ -65,7 +66,7 @@ func (i Instrument) Fingering(m music.MIDI, h Hands) (f Fingering, ok bool) {
 		}
 	}
 	if ok {
-		f.Diagram = i.draw(f.Text)
+		f.Diagram, f.Spoken = i.draw(f.Text), spoken(f.Text)
 	}
 	return f, ok
 }
@@ -129,9 +130,17 @@ func clarinetChoice(f Fingering, written music.MIDI, h Hands) Fingering {
 	return f
 }
 
-// Spoken returns the fingering for a screen reader: bars, pluses and symbols
-// become words.
-func (f Fingering) Spoken() string {
-	return strings.NewReplacer("|", ", right hand", "+", "and", "½", "half ", "-", " ", "♭", " flat", "♯", " sharp").
-		Replace(f.Text)
+// spoken makes words of a fingering's bars, pluses and symbols.
+func spoken(text string) string {
+	return inWords.Replace(text)
 }
+
+var inWords = strings.NewReplacer(
+	" | ", ", right hand ",
+	"| ", "right hand ",
+	"+", "and",
+	"½", "half ",
+	"-", " ",
+	"♭", " flat",
+	"♯", " sharp",
+)

@@ -16,7 +16,10 @@ import (
 // 440 Hz. The equal-tempered frequencies are those of Young, R. W. (1939),
 // "Terminology for logarithmic frequency units", J. Acoust. Soc. Am. 11.
 func TestEqualTemperamentAsPublished(t *testing.T) {
-	for note, want := range map[music.MIDI]float64{21: 27.5, 33: 55, 46: 116.541, 48: 130.813, 58: 233.082, 60: 261.626, 64: 329.628, 69: 440, 72: 523.251, 84: 1046.502} {
+	for note, want := range map[music.MIDI]float64{
+		21: 27.5, 33: 55, 46: 116.541, 48: 130.813, 58: 233.082, 60: 261.626, 64: 329.628, 69: 440,
+		72: 523.251, 84: 1046.502,
+	} {
 		assert.InDelta(t, want, float64(note.Frequency(music.StandardA4)), 0.001, "MIDI %d", note)
 	}
 	assert.InDelta(t, 442./440, float64(music.MIDI(58).Frequency(442)/music.MIDI(58).Frequency(440)), 1e-9)
@@ -26,7 +29,9 @@ func TestEqualTemperamentAsPublished(t *testing.T) {
 // 33, who introduced the cent: fifth 702, major third 386, natural seventh 969,
 // the eleventh partial 551, to the nearest cent.
 func TestTheHarmonicSeriesAsPublished(t *testing.T) {
-	for n, want := range map[int]float64{3: 702 - 700, 5: 386 - 400, 7: 969 - 1000, 9: 204 - 200, 11: 551 - 600, 13: 841 - 800} {
+	for n, want := range map[int]float64{
+		3: 702 - 700, 5: 386 - 400, 7: 969 - 1000, 9: 204 - 200, 11: 551 - 600, 13: 841 - 800,
+	} {
 		assert.InDelta(t, want, float64(instrument.OfPartial(n)), 0.5, "partial %d", n)
 	}
 	for _, n := range []int{1, 2, 4, 8} {

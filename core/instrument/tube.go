@@ -109,17 +109,3 @@ func ValveSharpness(combination string) music.Cents {
 	}
 	return music.Cents(100*semis - 1200*math.Log2(1+added))
 }
-
-// SlideTravel returns how far a trombone slide is drawn out for a position
-// (1 to 7) on a tube of the given length: half the tube it adds,
-// (2^((k−1)/12) − 1)·L. Both lengths are in metres.
-func SlideTravel(position int, tubeMetres float64) float64 {
-	return (math.Exp2(float64(position-1)/12) - 1) * tubeMetres / 2
-}
-
-// Warming returns how far a wind instrument rises when its air warms by one
-// degree at the given temperature in °C: the speed of sound goes with the
-// square root of the absolute temperature.
-func Warming(celsius float64) music.Cents {
-	return music.Cents(1200 * math.Log2(math.Sqrt((celsius+0.5+273.15)/(celsius-0.5+273.15))))
-}

@@ -115,7 +115,10 @@ func TestBackLeadsToTheLastCleanRung(t *testing.T) {
 
 func TestWhoIsStuck(t *testing.T) {
 	r := ladder.Standard()
-	for played, stuck := range map[string]bool{"ccc": false, "cccn": false, "cccnnnn": true, "cccnnnc": false, "cccxx": true, "cccxx|ccc": true, "cccxx|cccccc": false} {
+	for played, stuck := range map[string]bool{
+		"ccc": false, "cccn": false, "cccnnnn": true, "cccnnnc": false, "cccxx": true, "cccxx|ccc": true,
+		"cccxx|cccccc": false,
+	} {
 		s, _, _ := climb(ladder.Start(4), played)
 		assert.Equal(t, stuck, r.Stuck(s), played)
 	}

@@ -44,7 +44,8 @@ func (b Blower) Blow(s scores.Score) Trace {
 			since := float64(t.time(n) - from)
 			rise := math.Min(1, (since+float64(simulatedStep))/float64(delay))
 			over := b.Over * math.Exp(-max(0, since-float64(delay))/0.1)
-			t.Height[n] = simulatedStand*rise*(1+over+b.Waver*math.Sin(2*math.Pi*danceHz*since)) + 0.002*chance.NormFloat64()
+			t.Height[n] = simulatedStand*rise*(1+over+b.Waver*math.Sin(2*math.Pi*danceHz*since)) +
+				0.002*chance.NormFloat64()
 		}
 		delay *= music.Seconds(1 - b.Learning)
 	}

@@ -11,7 +11,8 @@ import (
 )
 
 const musicXMLHead = xml.Header +
-	`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">` + "\n"
+	`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" ` +
+	`"http://www.musicxml.org/dtds/partwise.dtd">` + "\n"
 
 // WriteMusicXML writes a sheet as MusicXML 4.0: one part, in the instrument's
 // written pitch with its transposition. Steps without notes are words over

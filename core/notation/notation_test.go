@@ -227,7 +227,10 @@ func TestMusicXMLComesBackAsTheSameLine(t *testing.T) {
 
 func musicXML(measures string) []byte {
 	return []byte(
-		`<?xml version="1.0"?><score-partwise version="4.0"><part-list><score-part id="P1"><part-name>x</part-name></score-part></part-list><part id="P1">` + measures + `</part></score-partwise>`,
+		`<?xml version="1.0"?><score-partwise version="4.0"><part-list><score-part id="P1">` +
+			`<part-name>x</part-name></score-part></part-list><part id="P1">` +
+			measures +
+			`</part></score-partwise>`,
 	)
 }
 
@@ -243,8 +246,18 @@ func note(step string, octave, duration int, more string) string {
 
 func TestExcerptsFromOutside(t *testing.T) {
 	x, err := notation.ReadExcerpt(musicXML(`<measure number="1"><attributes><divisions>2</divisions></attributes>` +
-		`<note><rest/><duration>2</duration></note>` + note("C", 4, 2, "") + note("D", 4, 1, "") + note("F", 4, 3, `<tie type="start"/>`) + `</measure>` +
-		`<measure number="2">` + note("F", 4, 4, `<tie type="stop"/>`) + `<note><grace/><pitch><step>G</step><octave>4</octave></pitch></note>` +
+		`<note><rest/><duration>2</duration></note>` + note(
+		"C",
+		4,
+		2,
+		"",
+	) + note("D", 4, 1, "") + note("F", 4, 3, `<tie type="start"/>`) + `</measure>` +
+		`<measure number="2">` + note(
+		"F",
+		4,
+		4,
+		`<tie type="stop"/>`,
+	) + `<note><grace/><pitch><step>G</step><octave>4</octave></pitch></note>` +
 		`<note><rest/><duration>2</duration></note>` + note("B", 3, 2, "") + `</measure>`))
 	require.NoError(t, err)
 	assert.Equal(
@@ -282,26 +295,38 @@ func TestFilesThatCannotBeUsedSayWhere(t *testing.T) {
 		file []byte
 		says string
 	}{
-		"not xml":       {[]byte("hello"), "not a MusicXML file"},
-		"empty":         {nil, "not a MusicXML file"},
-		"other xml":     {[]byte("<html/>"), "not a MusicXML file"},
-		"by time":       {[]byte("<score-timewise/>"), "score-partwise"},
-		"broken":        {bar(`<note><pitch>`), "measure 2: the file is broken here"},
-		"chord":         {bar(note("E", 4, 1, "<chord/>")), "measure 2: there is a chord"},
-		"voices":        {bar(note("E", 4, 1, "<voice>1</voice>") + note("E", 4, 1, "<voice>2</voice>")), "measure 2: there is more than one voice"},
-		"backup":        {bar(`<backup><duration>1</duration></backup>`), "measure 2: there is more than one voice"},
-		"staves":        {bar(note("E", 4, 1, "<staff>2</staff>")), "two staves"},
-		"parts":         {[]byte(strings.ReplaceAll(string(bar("")), "</part>", "</part><part/>")), "more than one part"},
-		"no length":     {bar(note("E", 4, 0, "")), "measure 2: a note has no length"},
-		"no step":       {bar(note("X", 4, 1, "")), `"X" is no step`},
-		"too wide":      {bar(note("C", 6, 1, "")), "wider than from a fourth below"},
-		"too long":      {bar(note("C", 4, 20, "")), "a note lasts 20 beats"},
-		"too many":      {bar(strings.Repeat(note("C", 4, 1, ""), 70)), "71 notes"},
-		"nothing":       {musicXML(""), "no notes"},
-		"too large":     {make([]byte, 3<<20), "larger than 2 MB"},
-		"broken zip":    {[]byte("PK\x03\x04 rubbish"), "compressed file is broken"},
-		"divisions":     {musicXML(`<measure number="1"><attributes><divisions>-4</divisions></attributes></measure>`), "divisions"},
-		"entities":      {[]byte(`<!DOCTYPE a [<!ENTITY b "bbbb">]><score-partwise><part id="P1"><measure number="1">&b;</measure></part></score-partwise>`), "broken here"},
+		"not xml":   {[]byte("hello"), "not a MusicXML file"},
+		"empty":     {nil, "not a MusicXML file"},
+		"other xml": {[]byte("<html/>"), "not a MusicXML file"},
+		"by time":   {[]byte("<score-timewise/>"), "score-partwise"},
+		"broken":    {bar(`<note><pitch>`), "measure 2: the file is broken here"},
+		"chord":     {bar(note("E", 4, 1, "<chord/>")), "measure 2: there is a chord"},
+		"voices": {
+			bar(note("E", 4, 1, "<voice>1</voice>") + note("E", 4, 1, "<voice>2</voice>")),
+			"measure 2: there is more than one voice",
+		},
+		"backup": {bar(`<backup><duration>1</duration></backup>`), "measure 2: there is more than one voice"},
+		"staves": {bar(note("E", 4, 1, "<staff>2</staff>")), "two staves"},
+		"parts": {
+			[]byte(strings.ReplaceAll(string(bar("")), "</part>", "</part><part/>")), "more than one part",
+		},
+		"no length":  {bar(note("E", 4, 0, "")), "measure 2: a note has no length"},
+		"no step":    {bar(note("X", 4, 1, "")), `"X" is no step`},
+		"too wide":   {bar(note("C", 6, 1, "")), "wider than from a fourth below"},
+		"too long":   {bar(note("C", 4, 20, "")), "a note lasts 20 beats"},
+		"too many":   {bar(strings.Repeat(note("C", 4, 1, ""), 70)), "71 notes"},
+		"nothing":    {musicXML(""), "no notes"},
+		"too large":  {make([]byte, 3<<20), "larger than 2 MB"},
+		"broken zip": {[]byte("PK\x03\x04 rubbish"), "compressed file is broken"},
+		"divisions": {
+			musicXML(`<measure number="1"><attributes><divisions>-4</divisions></attributes></measure>`),
+			"divisions",
+		},
+		"entities": {
+			[]byte(`<!DOCTYPE a [<!ENTITY b "bbbb">]>` +
+				`<score-partwise><part id="P1"><measure number="1">&b;</measure></part></score-partwise>`),
+			"broken here",
+		},
 		"other charset": {[]byte(`<?xml version="1.0" encoding="utf-16"?><score-partwise/>`), "MusicXML"},
 	} {
 		_, err := notation.ReadExcerpt(c.file)

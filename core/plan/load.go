@@ -189,7 +189,8 @@ func (d *day) over() []Over {
 // cannot be judged while more is to come.
 func (d *day) inside() bool {
 	b, l := d.budgets, d.load
-	return !beyond(float64(l.Total), float64(b.Total)) && !beyond(float64(l.Break), float64(b.Break)) && !beyond(float64(l.Buzz), float64(b.Buzz)) &&
+	return !beyond(float64(l.Total), float64(b.Total)) && !beyond(float64(l.Break), float64(b.Break)) &&
+		!beyond(float64(l.Buzz), float64(b.Buzz)) &&
 		!beyond(float64(l.Lip), float64(b.Lip)) &&
 		!beyond(float64(l.Rounds), float64(b.Rounds))
 }

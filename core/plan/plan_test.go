@@ -48,7 +48,13 @@ func TestSumsWorkedByHand(t *testing.T) {
 	assert.InDelta(t, 16, float64(buzz.Buzz), 1e-9, "its rests are shorter than a minute")
 
 	// Set-up: six seconds an item.
-	rounds := dayOf(t, []plan.Item{item("b", "breath-pattern", set{"rounds": 12})}, band(t, 2, "oboe"), plan.InClass, 0)[0]
+	rounds := dayOf(
+		t,
+		[]plan.Item{item("b", "breath-pattern", set{"rounds": 12})},
+		band(t, 2, "oboe"),
+		plan.InClass,
+		0,
+	)[0]
 	assert.Equal(t, 12, rounds.Load.Rounds)
 	assert.Empty(t, rounds.Over)
 }
@@ -260,12 +266,6 @@ func TestWhatMostSectionsShareIsTheBands(t *testing.T) {
 	assert.Equal(t, "The whole band: the pitch wavers with 6 of 9 players (12 takes).", got[0].Reason)
 	assert.Empty(t, got[0].Item.For)
 	assert.Equal(t, "slur-across-partials", got[1].Item.Step.Kind.Key, "brass on the wrong partial")
-
-	draft, err := plan.Draft(got, band(t, 2, "flute", "clarinet", "trumpet"), plan.InClass, 6)
-	require.NoError(t, err)
-	assert.Contains(t, keys(draft.Items), "core-breath", "the band keeps a common core")
-	assert.Contains(t, keys(draft.Items), "for-all-steadiness")
-	assert.LessOrEqual(t, float64(draft.Total), 360.5)
 }
 
 // Every cause but those of setting and recording has a step that mends it, for
@@ -313,7 +313,8 @@ func TestPlansSurviveTheirJSON(t *testing.T) {
 func TestPlansAreCheckedWithTheItemNamed(t *testing.T) {
 	for field, spoil := range map[string]func(*plan.Item){
 		"items[1].times": func(i *plan.Item) { i.Times = 9 }, "items[1].wanted": func(i *plan.Item) { i.Wanted = 4 },
-		"items[1].at": func(i *plan.Item) { i.At = "garden" }, "items[1].for": func(i *plan.Item) { i.For = []string{"kazoo"} },
+		"items[1].at":  func(i *plan.Item) { i.At = "garden" },
+		"items[1].for": func(i *plan.Item) { i.For = []string{"kazoo"} },
 	} {
 		p := plan.Plan{Items: []plan.Item{item("a", "swell", nil), item("b", "swell", nil)}}
 		spoil(&p.Items[1])

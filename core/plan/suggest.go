@@ -291,23 +291,6 @@ func laddersOf(stuck []StuckRung) (out []Suggestion) {
 	return out
 }
 
-// Draft is next week's day: the common core, what is suggested, in the school's
-// order, inside the minutes there are.
-func Draft(suggestions []Suggestion, b Band, at Place, minutes float64) (Fitted, error) {
-	items := []Item{}
-	for _, i := range Core(b.Conventions) {
-		if i.At.Is(at) {
-			items = append(items, i)
-		}
-	}
-	for _, s := range suggestions {
-		if s.Item.At.Is(at) && len(items) < MostItems && !alreadyThere(items, s.Item) {
-			items = append(items, s.Item)
-		}
-	}
-	return Fit(Order(items, b).Items, b, at, minutes)
-}
-
 // alreadyThere reports whether the core has the same step for everyone.
 func alreadyThere(items []Item, i Item) bool {
 	return slices.ContainsFunc(items, func(x Item) bool {

@@ -46,7 +46,9 @@ func Before(next scores.Score, today []Played) Hold {
 		}
 	}
 	longest := Hold{}
-	for _, h := range []Hold{afterPlaying(today), betweenBuzzes(next, today, caps), lipsInTenMinutes(next, today, caps)} {
+	for _, h := range []Hold{
+		afterPlaying(today), betweenBuzzes(next, today, caps), lipsInTenMinutes(next, today, caps),
+	} {
 		if h.Seconds > longest.Seconds {
 			longest = h
 		}
@@ -119,6 +121,7 @@ func lipsInTenMinutes(next scores.Score, today []Played, caps plan.Budgets) Hold
 	}
 	return Hold{
 		Seconds: hold,
-		Why:     "Your lips have worked for half of the last ten minutes. Finger a tune, or take the instrument apart and wipe it.",
+		Why: "Your lips have worked for half of the last ten minutes. Finger a tune, or take the instrument " +
+			"apart and wipe it.",
 	}
 }

@@ -5,13 +5,14 @@
 package practice
 
 import (
+	"encoding/json"
+
 	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
-	"encoding/json"
 )
 
 // Setting is a player as a device knows one: everything scores are worked out

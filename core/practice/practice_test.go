@@ -148,21 +148,39 @@ func TestRestsHoldTheNextStep(t *testing.T) {
 	}{
 		{"nothing was played", long, nil, 0, false},
 		{"a long tone asks for no rest", long, []practice.Played{load(long.Load, long.Kind, 1)}, 0, false},
-		{"register work rests as long as it played", long, []practice.Played{load(crossing.Load, "register-pair", 5)}, 15, false},
+		{
+			"register work rests as long as it played", long,
+			[]practice.Played{load(crossing.Load, "register-pair", 5)},
+			15, false,
+		},
 		{"and no longer", long, []practice.Played{load(crossing.Load, "register-pair", 25)}, 0, false},
-		{"more than a minute of buzzing waits for a minute off", buzz, []practice.Played{load(buzz.Load, "buzz-at-once", 10)}, 50, false},
+		{
+			"more than a minute of buzzing waits for a minute off", buzz,
+			[]practice.Played{load(buzz.Load, "buzz-at-once", 10)},
+			50, false,
+		},
 		{"after a minute off it may go on", buzz, []practice.Played{load(buzz.Load, "buzz-at-once", 61)}, 0, false},
-		{"a second breathing of eight rounds is too much for a day", breath, []practice.Played{load(breath.Load, "breath-pattern", 3000)}, 0, true},
+		{
+			"a second breathing of eight rounds is too much for a day", breath,
+			[]practice.Played{load(breath.Load, "breath-pattern", 3000)},
+			0, true,
+		},
 		{
 			"five minutes over the break are enough",
 			crossing,
-			[]practice.Played{load(crossing.Load, "register-pair", 900), load(crossing.Load, "register-pair", 1900), load(crossing.Load, "register-pair", 2900)},
+			[]practice.Played{
+				load(crossing.Load, "register-pair", 900), load(crossing.Load, "register-pair", 1900),
+				load(crossing.Load, "register-pair", 2900),
+			},
 			0, true,
 		},
 		{
 			"young lips sound for half of ten minutes",
 			beginner,
-			[]practice.Played{load(scores.Load{LipSeconds: 150}, long.Kind, 60), load(scores.Load{LipSeconds: 150}, long.Kind, 500)},
+			[]practice.Played{
+				load(scores.Load{LipSeconds: 150}, long.Kind, 60),
+				load(scores.Load{LipSeconds: 150}, long.Kind, 500),
+			},
 			100, false,
 		},
 	} {

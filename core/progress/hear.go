@@ -219,14 +219,6 @@ func inOrder(out []Excerpt) []Excerpt {
 	return out
 }
 
-// TimeFor returns how long a list takes, deciding included.
-func TimeFor(list []Excerpt) (all music.Seconds) {
-	for _, e := range list {
-		all += e.To - e.From + deciding
-	}
-	return all
-}
-
 // WithReason counts the candidates that have a reason to be heard.
 func WithReason(all []Candidate, w Weights) (count int) {
 	for _, c := range all {

@@ -94,7 +94,10 @@ func named(rows []Row) []Row {
 		if first, twice := seen[key]; twice && key != " " {
 			rows[n].Problems = append(
 				rows[n].Problems,
-				Problem{wholeRow, fmt.Sprintf("the same name stands in line %d: take one out, or tell them apart", rows[first].Line)},
+				Problem{
+					wholeRow,
+					fmt.Sprintf("the same name stands in line %d: take one out, or tell them apart", rows[first].Line),
+				},
 			)
 			continue
 		}

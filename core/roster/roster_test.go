@@ -40,17 +40,39 @@ func TestListsAsPeopleHaveThem(t *testing.T) {
 		file string
 		want []string
 	}{
-		"plain":            {"First name,Last name,Instrument\nWren,Ashdown,Flute\nIvo,Pellerin,Bb Clarinet\n", []string{"Wren|Ashdown|flute", "Ivo|Pellerin|clarinet"}},
-		"another order":    {"Instrument;Surname;Given name\nFrench Horn;Grebe;Sunniva\n", []string{"Sunniva|Grebe|horn"}},
-		"tabs, one name":   {"Student\tSection\nAshdown, Wren\tflutes\nTeo Marrable\tClarinet 2\n", []string{"Wren|Ashdown|flute", "Teo|Marrable|clarinet"}},
-		"a mark in front":  {"\xEF\xBB\xBFName,Instrument\nPetra Longstrand,Euphonium (4-valve)\n", []string{"Petra|Longstrand|euphonium|4-valve"}},
-		"no headings":      {"Kit,Barrowby,Alto Sax\nDov,Lee,alto saxophone\n", []string{"Kit|Barrowby|alto-sax", "Dov|Lee|alto-sax"}},
-		"empty lines":      {"Name,Instrument\n\nHal Merriden,Tpt\n,,\n", []string{"Hal|Merriden|trumpet"}},
-		"unknown":          {"Name,Instrument\nHal Merriden,Kazoo\n,Tuba\n", []string{"Hal|Merriden| !instrument", "||tuba !first"}},
-		"twice":            {"Name,Instrument\nHal M,Tuba\nhal m,Horn\n", []string{"Hal|M|tuba", "hal|m|horn !row"}},
-		"quotes inside":    {"Name,Instrument\n\"Longstrand, Petra\",\"Baritone, TC\"\n", []string{"Petra|Longstrand|euphonium-tc"}},
-		"older spread":     {"Name,Instrument\nZo\xEB Lee,Oboe\n", []string{"Zoë|Lee|oboe"}},
-		"more than needed": {"Grade,First,Shirt,Last,Instr.\n5,Bram,M,Hollowell,1st Horn\n", []string{"Bram|Hollowell|horn"}},
+		"plain": {
+			"First name,Last name,Instrument\nWren,Ashdown,Flute\nIvo,Pellerin,Bb Clarinet\n",
+			[]string{"Wren|Ashdown|flute", "Ivo|Pellerin|clarinet"},
+		},
+		"another order": {
+			"Instrument;Surname;Given name\nFrench Horn;Grebe;Sunniva\n", []string{"Sunniva|Grebe|horn"},
+		},
+		"tabs, one name": {
+			"Student\tSection\nAshdown, Wren\tflutes\nTeo Marrable\tClarinet 2\n",
+			[]string{"Wren|Ashdown|flute", "Teo|Marrable|clarinet"},
+		},
+		"a mark in front": {
+			"\xEF\xBB\xBFName,Instrument\nPetra Longstrand,Euphonium (4-valve)\n",
+			[]string{"Petra|Longstrand|euphonium|4-valve"},
+		},
+		"no headings": {
+			"Kit,Barrowby,Alto Sax\nDov,Lee,alto saxophone\n",
+			[]string{"Kit|Barrowby|alto-sax", "Dov|Lee|alto-sax"},
+		},
+		"empty lines": {"Name,Instrument\n\nHal Merriden,Tpt\n,,\n", []string{"Hal|Merriden|trumpet"}},
+		"unknown": {
+			"Name,Instrument\nHal Merriden,Kazoo\n,Tuba\n",
+			[]string{"Hal|Merriden| !instrument", "||tuba !first"},
+		},
+		"twice": {"Name,Instrument\nHal M,Tuba\nhal m,Horn\n", []string{"Hal|M|tuba", "hal|m|horn !row"}},
+		"quotes inside": {
+			"Name,Instrument\n\"Longstrand, Petra\",\"Baritone, TC\"\n",
+			[]string{"Petra|Longstrand|euphonium-tc"},
+		},
+		"older spread": {"Name,Instrument\nZo\xEB Lee,Oboe\n", []string{"Zoë|Lee|oboe"}},
+		"more than needed": {
+			"Grade,First,Shirt,Last,Instr.\n5,Bram,M,Hollowell,1st Horn\n", []string{"Bram|Hollowell|horn"},
+		},
 	} {
 		assert.Equal(t, c.want, short(read(t, c.file).Rows), name)
 	}
@@ -109,12 +131,15 @@ func zipped(t *testing.T, files map[string]string) []byte {
 // OneRoster 1.2's CSV binding (1EdTech; columns from memory).
 func TestOneRoster(t *testing.T) {
 	const users = "sourcedId,status,enabledUser,givenName,familyName,preferredGivenName\n" +
-		"u1,active,true,Wren,Ashdown,\nu2,active,true,Ivo,Pellerin,Ivi\nu3,active,true,Odile,Farrow,\nu4,tobedeleted,true,Gone,Away,\nu5,active,true,Other,Class,\n"
+		"u1,active,true,Wren,Ashdown,\nu2,active,true,Ivo,Pellerin,Ivi\nu3,active,true,Odile,Farrow,\n" +
+		"u4,tobedeleted,true,Gone,Away,\nu5,active,true,Other,Class,\n"
 	files := map[string]string{
-		"users.csv":       users,
-		"roles.csv":       "sourcedId,userSourcedId,roleType,role\nr1,u1,primary,student\nr2,u2,primary,student\nr3,u3,primary,teacher\nr4,u4,primary,student\nr5,u5,primary,student\n",
-		"enrollments.csv": "sourcedId,classSourcedId,userSourcedId,role\ne1,c1,u1,student\ne2,c1,u2,student\ne3,c1,u3,teacher\ne4,c1,u4,student\n",
-		"classes.csv":     "sourcedId,title\nc1,Beginning Winds\nc2,Choir\n",
+		"users.csv": users,
+		"roles.csv": "sourcedId,userSourcedId,roleType,role\nr1,u1,primary,student\nr2,u2,primary,student\n" +
+			"r3,u3,primary,teacher\nr4,u4,primary,student\nr5,u5,primary,student\n",
+		"enrollments.csv": "sourcedId,classSourcedId,userSourcedId,role\ne1,c1,u1,student\ne2,c1,u2,student\n" +
+			"e3,c1,u3,teacher\ne4,c1,u4,student\n",
+		"classes.csv": "sourcedId,title\nc1,Beginning Winds\nc2,Choir\n",
 	}
 	l, err := roster.Read(zipped(t, files), "")
 	require.NoError(t, err)
@@ -141,7 +166,10 @@ func TestEveryInstrumentIsKnownByItsOwnName(t *testing.T) {
 		key, _ := roster.InstrumentOf(i.Key)
 		assert.Equal(t, i.Key, key)
 	}
-	for word, want := range map[string]string{"B♭ Clarinet": "clarinet", "2nd Trumpet": "trumpet", "Trombones": "trombone", "bari. sax": "bari-sax", "Horn in F": "horn", "Theremin": ""} {
+	for word, want := range map[string]string{
+		"B♭ Clarinet": "clarinet", "2nd Trumpet": "trumpet", "Trombones": "trombone", "bari. sax": "bari-sax",
+		"Horn in F": "horn", "Theremin": "",
+	} {
 		key, _ := roster.InstrumentOf(word)
 		assert.Equal(t, want, key, word)
 	}
@@ -163,7 +191,8 @@ func FuzzRead(f *testing.F) {
 // text" is UTF-16. (Bytes from the code pages' published tables.)
 func TestNamesInEveryEncodingThatSpreadsheetsSave(t *testing.T) {
 	want := []string{"Siobhán|O’Brien|flute", "Anežka|Šimek|clarinet", "René|Müller|tuba", "Łukasz|Ødegård|horn"}
-	const text = "First,Last,Instrument\nSiobhán,O’Brien,Flute\nAnežka,Šimek,Clarinet\nRené,Müller,Tuba\nŁukasz,Ødegård,Horn\n"
+	const text = "First,Last,Instrument\nSiobhán,O’Brien,Flute\nAnežka,Šimek,Clarinet\nRené,Müller,Tuba\n" +
+		"Łukasz,Ødegård,Horn\n"
 	assert.Equal(t, want, short(read(t, text).Rows))
 	assert.Equal(t, want, short(read(t, "\xEF\xBB\xBF"+text).Rows), "with a mark")
 
@@ -174,7 +203,8 @@ func TestNamesInEveryEncodingThatSpreadsheetsSave(t *testing.T) {
 	assert.Equal(t, want, short(read(t, string(utf16)).Rows), "UTF-16")
 
 	// ’ 92, Š 8A, ž 9E, é E9, ü FC, á E1, å E5, Ø D8
-	windows := "First,Last,Instrument\nSiobh\xE1n,O\x92Brien,Flute\nAne\x9Eka,\x8Aimek,Clarinet\nRen\xE9,M\xFCller,Tuba\n"
+	windows := "First,Last,Instrument\nSiobh\xE1n,O\x92Brien,Flute\nAne\x9Eka,\x8Aimek,Clarinet\n" +
+		"Ren\xE9,M\xFCller,Tuba\n"
 	assert.Equal(t, want[:3], short(read(t, windows).Rows), "Windows-1252")
 	assert.Equal(t, []string{"Pat|O’Brien|flute"}, short(read(t, "First,Last,Instrument\nPat,O\x92Brien,Flute\n").Rows))
 	assert.Equal(t, []string{"Kim|Šimek|flute"}, short(read(t, "First,Last,Instrument\nKim,\x8Aimek,Flute\n").Rows))

@@ -39,7 +39,8 @@ func (s Stage) Limits() Limits {
 // Usable reports whether a director's own limits make sense.
 func (l Limits) Usable() bool {
 	within := func(x, least, most float64) bool { return x >= least && x <= most }
-	return within(float64(l.Centre), 3, 100) && within(float64(l.Waver), 2, 60) && within(l.HeldRatio, 0.5, 1) && within(float64(l.Gap), 0.03, 0.5) &&
+	return within(float64(l.Centre), 3, 100) && within(float64(l.Waver), 2, 60) && within(l.HeldRatio, 0.5, 1) &&
+		within(float64(l.Gap), 0.03, 0.5) &&
 		within(float64(l.Break), 0.03, 0.5) &&
 		within(float64(l.ChangeTime), 0.05, 1)
 }

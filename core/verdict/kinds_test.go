@@ -84,17 +84,40 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 		cause     measure.Cause
 		tip       string
 	}{
-		{"breath-pattern", "flute", map[string]any{"rounds": 2}, synth.Player{Bursts: -3}, measure.CauseBursts, "bursts-few"},
-		{"breath-pattern", "flute", map[string]any{"rounds": 2}, synth.Player{Uneven: 0.22}, measure.CauseAirEven, "air-even"},
+		{
+			"breath-pattern", "flute",
+			map[string]any{"rounds": 2},
+			synth.Player{Bursts: -3},
+			measure.CauseBursts, "bursts-few",
+		},
+		{
+			"breath-pattern", "flute",
+			map[string]any{"rounds": 2},
+			synth.Player{Uneven: 0.22},
+			measure.CauseAirEven, "air-even",
+		},
 		{"air-then-buzz", "trombone", nil, synth.Player{Late: 0.5}, measure.CauseLate, "late-buzz"},
-		{"buzz-at-once", "trumpet", nil, synth.Player{Gaps: []synth.Gap{{At: 1, Length: 0.4}}}, measure.CauseGap, "buzz-gap"},
+		{
+			"buzz-at-once", "trumpet", nil,
+			synth.Player{Gaps: []synth.Gap{{At: 1, Length: 0.4}}},
+			measure.CauseGap, "buzz-gap",
+		},
 		{"buzz-at-once", "trumpet", nil, synth.Player{Late: 0.35}, measure.CauseLate, "late-buzz"},
-		{"buzz-slide", "trombone", nil, synth.Player{Gaps: []synth.Gap{{At: 2, Length: 0.4}}}, measure.CauseSlide, "slide"},
+		{
+			"buzz-slide", "trombone", nil,
+			synth.Player{Gaps: []synth.Gap{{At: 2, Length: 0.4}}},
+			measure.CauseSlide, "slide",
+		},
 		{"buzz-to-a-target", "horn", nil, synth.Player{Offset: 60}, measure.CauseLanding, "brass-landing-high"},
 		{"tuning-note", "clarinet", nil, synth.Player{Offset: 14}, measure.CauseCentre, "sharp"},
 		{"tuning-note", "clarinet", nil, synth.Player{Drift: 7}, measure.CauseDrift, "rises"},
 		{"long-tone-longest", "flute", map[string]any{"cap_s": 12}, synth.Player{Held: 0.4}, measure.CauseHeld, "held"},
-		{"long-tone-chain", "oboe", map[string]any{"to": 2}, synth.Player{NoteOffsets: []music.Cents{0, -45}}, measure.CauseCentre, "flat"},
+		{
+			"long-tone-chain", "oboe",
+			map[string]any{"to": 2},
+			synth.Player{NoteOffsets: []music.Cents{0, -45}},
+			measure.CauseCentre, "flat",
+		},
 		{"swell", "oboe", nil, synth.Player{Flatten: 0.9}, measure.CauseSwell, "swell"},
 		{"swell", "oboe", nil, synth.Player{WithLevel: 45}, measure.CausePitchShift, "loud-sharp"},
 		{"starts-and-ends", "alto-sax", nil, synth.Player{Scoop: -70, Release: 0.3}, measure.CauseScoop, "scoop-up"},
@@ -103,9 +126,22 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 		{"air-pulses", "tuba", nil, synth.Player{Pulsing: 0.7}, measure.CausePulse, "pulse-slow"},
 		{"neighbour-return", "bassoon", nil, synth.Player{FaultOn: 2, Shift: 1}, measure.CauseWrongNote, "reed-high"},
 		{"rhythm-on-a-note", "flute", nil, synth.Player{Late: 0.22}, measure.CauseTiming, "timing-late"},
-		{"register-pair", "clarinet", map[string]any{"pairs": 1, "how": "direct"}, synth.Player{FaultOn: 2, Shift: -19}, measure.CauseWrongNote, "clarinet-low"},
-		{"slur-across-partials", "trombone", nil, synth.Player{FaultOn: 1, Shift: 5}, measure.CauseWrongNote, "brass-too-high"},
-		{"wide-leap", "trumpet", nil, synth.Player{NoteOffsets: []music.Cents{0, 55, 0, 0, 55, 0}}, measure.CauseLanding, "brass-landing-high"},
+		{
+			"register-pair", "clarinet",
+			map[string]any{"pairs": 1, "how": "direct"},
+			synth.Player{FaultOn: 2, Shift: -19},
+			measure.CauseWrongNote, "clarinet-low",
+		},
+		{
+			"slur-across-partials", "trombone", nil,
+			synth.Player{FaultOn: 1, Shift: 5},
+			measure.CauseWrongNote, "brass-too-high",
+		},
+		{
+			"wide-leap", "trumpet", nil,
+			synth.Player{NoteOffsets: []music.Cents{0, 55, 0, 0, 55, 0}},
+			measure.CauseLanding, "brass-landing-high",
+		},
 		{"sing-first", "flute", nil, synth.Player{Offset: 60}, measure.CauseSung, "sung"},
 		{"echo", "recorder", nil, synth.Player{FaultOn: 2, Shift: 2}, measure.CauseWrongNote, "recorder-high"},
 		{"overtones", "alto-sax", nil, synth.Player{FaultOn: 2, Shift: -7}, measure.CauseWrongNote, "sax-low"},
@@ -152,7 +188,11 @@ func TestTickedAndMeteredStepsAreJudgedWithoutSound(t *testing.T) {
 	for n := range done {
 		done[n] = true
 	}
-	assert.Equal(t, verdict.Clean, decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Ticked: done}}).Result)
+	assert.Equal(
+		t,
+		verdict.Clean,
+		decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Ticked: done}}).Result,
+	)
 	done[2] = false
 	v := decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Ticked: done}})
 	assert.Equal(t, verdict.Nearly, v.Result)

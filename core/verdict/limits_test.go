@@ -84,8 +84,14 @@ func TestLimitsAreWhereTheyAreSaidToBe(t *testing.T) {
 	}{
 		{"sharp", func(n *ear.Note, x float64) { n.Centre = music.Cents(x) }, 25, 25.1, 37.6, measure.CauseCentre},
 		{"flat", func(n *ear.Note, x float64) { n.Centre = music.Cents(-x) }, 25, 25.1, 37.6, measure.CauseCentre},
-		{"wavering", func(n *ear.Note, x float64) { n.Steadiness = music.Cents(x) }, 12, 12.1, 18.1, measure.CauseSteadiness},
-		{"short", func(n *ear.Note, x float64) { n.HeldRatio, n.Sounding = x, music.Seconds(8*x) }, 0.9, 0.895, 0.84, measure.CauseHeld},
+		{
+			"wavering", func(n *ear.Note, x float64) { n.Steadiness = music.Cents(x) }, 12, 12.1, 18.1,
+			measure.CauseSteadiness,
+		},
+		{
+			"short", func(n *ear.Note, x float64) { n.HeldRatio, n.Sounding = x, music.Seconds(8*x) }, 0.9,
+			0.895, 0.84, measure.CauseHeld,
+		},
 	} {
 		for _, at := range []struct {
 			value float64

@@ -20,7 +20,9 @@ import (
 func TestEveryCauseHasATip(t *testing.T) {
 	for _, cause := range measure.Causes() {
 		for _, i := range instrument.All() {
-			for _, register := range []measure.Register{"", measure.LowRegister, measure.MidRegister, measure.HighRegister} {
+			for _, register := range []measure.Register{
+				"", measure.LowRegister, measure.MidRegister, measure.HighRegister,
+			} {
 				for direction := -1; direction <= 1; direction++ {
 					for _, air := range append(airPictures(t), "") {
 						s := verdict.Situation{
@@ -67,7 +69,11 @@ func TestTipsSpeakInTheClassesPicture(t *testing.T) {
 	require.NoError(t, err)
 	said := map[string]bool{}
 	for _, air := range airPictures(t) {
-		tip := verdict.Book(nil).Answers(measure.CauseWrongNote, verdict.Situation{Instrument: trumpet, Direction: 1, Air: air})[0]
+		tip := verdict.Book(nil).Answers(measure.CauseWrongNote, verdict.Situation{
+			Instrument: trumpet,
+			Direction:  1,
+			Air:        air,
+		})[0]
 		assert.Equal(t, "brass-too-high", tip.Key)
 		said[tip.Text] = true
 	}

@@ -134,7 +134,8 @@ func unusable(a ear.Analysis) (short, sentence string) {
 	has := func(f ear.Fault) bool { return slices.Contains(a.Recording.Faults, f) }
 	switch {
 	case has(ear.NoSound):
-		return "no sound recorded", "The recording is silent. Check that the right microphone is chosen, then try again."
+		return "no sound recorded", "The recording is silent. Check that the right microphone is chosen, then try " +
+			"again."
 	case has(ear.CutShort):
 		return "recording cut short", "The recording ends before the step does, so it cannot be judged."
 	case has(ear.Noisy):

@@ -60,15 +60,38 @@ func TestEachFaultDecides(t *testing.T) {
 		says   string
 		tip    string
 	}{
-		{"steady", synth.Player{Offset: 4}, verdict.Clean, measure.CauseCentre, "C4: 4 cents sharp (within ±25 cents).", "clean-listen"},
-		{"a little flat", synth.Player{Offset: -30}, verdict.Nearly, measure.CauseCentre, "30 cents flat", "brass-flat"},
+		{
+			"steady",
+			synth.Player{Offset: 4},
+			verdict.Clean, measure.CauseCentre,
+			"C4: 4 cents sharp (within ±25 cents).", "clean-listen",
+		},
+		{
+			"a little flat",
+			synth.Player{Offset: -30},
+			verdict.Nearly, measure.CauseCentre, "30 cents flat",
+			"brass-flat",
+		},
 		{"very flat", synth.Player{Offset: -45}, verdict.NotYet, measure.CauseCentre, "45 cents flat", "brass-flat"},
 		{"sharp", synth.Player{Offset: 45}, verdict.NotYet, measure.CauseCentre, "45 cents sharp", "brass-sharp"},
 		{"wavering", synth.Player{WaverDepth: 40}, verdict.NotYet, measure.CauseSteadiness, "wavers", "waver"},
-		{"a gap before flatness", synth.Player{Offset: -40, Gaps: []synth.Gap{{At: 1, Length: 0.3}}}, verdict.NotYet, measure.CauseGap, "the sound stopped", "brass-gap"},
-		{"a crack", synth.Player{Cracks: []synth.Crack{{At: 1, Length: 0.2, Semitones: jump}}}, verdict.NotYet, measure.CauseBreak, "a fifth up", "brass-break"},
+		{
+			"a gap before flatness",
+			synth.Player{Offset: -40, Gaps: []synth.Gap{{At: 1, Length: 0.3}}},
+			verdict.NotYet, measure.CauseGap, "the sound stopped", "brass-gap",
+		},
+		{
+			"a crack",
+			synth.Player{Cracks: []synth.Crack{{At: 1, Length: 0.2, Semitones: jump}}},
+			verdict.NotYet, measure.CauseBreak, "a fifth up", "brass-break",
+		},
 		{"short", synth.Player{Held: 0.6}, verdict.NotYet, measure.CauseHeld, "of 6 beats", "held"},
-		{"wrong partial", synth.Player{Shift: jump}, verdict.NotYet, measure.CauseWrongNote, "a fifth up", "brass-too-high"},
+		{
+			"wrong partial",
+			synth.Player{Shift: jump},
+			verdict.NotYet, measure.CauseWrongNote, "a fifth up",
+			"brass-too-high",
+		},
 	} {
 		c.player.Room = -72
 		v := judge(t, "trumpet", c.player)

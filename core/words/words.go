@@ -52,7 +52,8 @@ func All() []Word {
 		{"step", "An exercise placed on days."},
 		{
 			"substitution",
-			"A note put in another octave, or another note of the pattern, because the stage does not reach it; always said.",
+			"A note put in another octave, or another note of the pattern, because the stage does not reach it; " +
+				"always said.",
 		},
 		{"take", "One recording of one step by one player."},
 		{"tip", "One piece of advice for the cause that decided a verdict."},

@@ -42,7 +42,10 @@ func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) 
 			word = t.Result
 		}
 		if word == "" {
-			return nil, problem.Input("result", "say clean, nearly, not-yet or cant-tell; a take that is not heard yet cannot be accepted")
+			return nil, problem.Input(
+				"result",
+				"say clean, nearly, not-yet or cant-tell; a take that is not heard yet cannot be accepted",
+			)
 		}
 		err = a.Store.Overrule(ctx, store.Review{
 			ID:         in.Act,

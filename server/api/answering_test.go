@@ -78,7 +78,10 @@ func TestErrorsBecomeAnswers(t *testing.T) {
 
 func TestBodiesAreBounded(t *testing.T) {
 	r := chi.NewRouter()
-	newGroup(r, huma.DefaultConfig("test", "1")).files("PUT", "/file", 4, func(_ http.ResponseWriter, r *http.Request) error {
+	newGroup(
+		r,
+		huma.DefaultConfig("test", "1"),
+	).files("PUT", "/file", 4, func(_ http.ResponseWriter, r *http.Request) error {
 		_, err := new(bytes.Buffer).ReadFrom(r.Body)
 		return err
 	})

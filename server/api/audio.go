@@ -75,7 +75,8 @@ func (a *API) uploadFrom(r *http.Request) (intake.Upload, error) {
 	); err != nil {
 		return h, err
 	}
-	return h, a.asRecorded(&h, q)
+	err = a.asRecorded(&h, q)
+	return h, err
 }
 
 // asRecorded reads how things stood when a take was recorded, which may be days

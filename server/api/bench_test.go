@@ -26,13 +26,20 @@ func BenchmarkPreview(b *testing.B) {
 		players = append(players, store.Player{
 			ID:      newID(),
 			ClassID: band.Class.ID,
-			Person:  roster.Person{FirstName: fmt.Sprintf("Player%d", n), Instrument: keys[n%len(keys)], Stage: scores.Stage(1 + n%3)},
+			Person: roster.Person{
+				FirstName:  fmt.Sprintf("Player%d", n),
+				Instrument: keys[n%len(keys)],
+				Stage:      scores.Stage(1 + n%3),
+			},
 		})
 	}
 	require.NoError(b, h.store.SaveRoster(b.Context(), players, nil))
 	director := h.director(b, band)
 	var items []api.PlanItem
-	for _, kind := range []string{"set-up", "breath-pattern", "air-then-buzz", "buzz-at-once", "tuning-note", "long-tone-counted", "swell", "starts-and-ends", "register-pair", "slur-across-partials", "five-note-walk", "scale"} {
+	for _, kind := range []string{
+		"set-up", "breath-pattern", "air-then-buzz", "buzz-at-once", "tuning-note", "long-tone-counted",
+		"swell", "starts-and-ends", "register-pair", "slur-across-partials", "five-note-walk", "scale",
+	} {
 		items = append(items, planItem(kind, nil))
 	}
 	day := map[string]any{"items": items, "at": "class", "minutes": 0}
@@ -48,7 +55,10 @@ func BenchmarkFitDay(b *testing.B) {
 	band := storetest.NewBand(b, h.store, "BENCH")
 	director := h.director(b, band)
 	var items []api.PlanItem
-	for _, kind := range []string{"breath-pattern", "buzz-at-once", "long-tone-counted", "swell", "register-pair", "five-note-walk", "scale"} {
+	for _, kind := range []string{
+		"breath-pattern", "buzz-at-once", "long-tone-counted", "swell", "register-pair", "five-note-walk",
+		"scale",
+	} {
 		items = append(items, planItem(kind, nil))
 	}
 	day := map[string]any{"items": items, "at": "class", "minutes": 4}

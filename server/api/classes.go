@@ -121,7 +121,6 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 		Players:      []PlayerSetUp{},
 		Fields:       roster.OnForm(),
 		Instruments:  []InstrumentChoice{},
-		Exceptions:   []ExceptionView{},
 		Today:        day.Format(time.DateOnly),
 	}
 	if out.OwnTips == nil {
@@ -145,32 +144,43 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	if out.Players, err = a.playersSetUp(ctx, class); err != nil {
 		return nil, err
 	}
+	if out.Directors, err = a.directorsOf(ctx, class); err != nil {
+		return nil, err
+	}
+	if out.Exceptions, err = a.exceptionsOf(ctx, class, day); err != nil {
+		return nil, err
+	}
+	return &setUpOutput{out}, nil
+}
+
+// directorsOf lists who directs a class, by name.
+func (a *API) directorsOf(ctx context.Context, class store.Class) ([]string, error) {
 	directors, err := a.Store.DirectorsOf(ctx, class.ID)
-	if err != nil {
-		return nil, err
-	}
-	out.Directors = []string{}
+	out := []string{}
 	for _, d := range directors {
-		out.Directors = append(out.Directors, d.Name)
+		out = append(out, d.Name)
 	}
+	return out, err
+}
+
+// exceptionsOf lists a class's exceptions that are not over on a day.
+func (a *API) exceptionsOf(ctx context.Context, class store.Class, day time.Time) ([]ExceptionView, error) {
 	exceptions, err := a.Store.ExceptionsSince(ctx, class.ID, day)
-	if err != nil {
-		return nil, err
-	}
+	out := []ExceptionView{}
 	for _, e := range exceptions {
-		view := ExceptionView{
+		shown := ExceptionView{
 			ID:       e.ID,
 			PlayerID: e.PlayerID,
-			From:     e.FirstDay.Format(time.DateOnly),
-			To:       e.LastDay.Format(time.DateOnly),
+			From:     view.Date(e.FirstDay),
+			To:       view.Date(e.LastDay),
 			Why:      e.Why,
 		}
 		if e.StepID != nil {
-			view.StepID = *e.StepID
+			shown.StepID = *e.StepID
 		}
-		out.Exceptions = append(out.Exceptions, view)
+		out = append(out, shown)
 	}
-	return &setUpOutput{out}, nil
+	return out, err
 }
 
 func (a *API) playersSetUp(ctx context.Context, class store.Class) ([]PlayerSetUp, error) {
@@ -219,7 +229,8 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 		if err != nil {
 			return nil, err
 		}
-		class.OwnConventions, class.Tips, class.ClassMinutes, class.HomeMinutes = before.OwnConventions, before.Tips, before.ClassMinutes, before.HomeMinutes
+		class.OwnConventions, class.Tips = before.OwnConventions, before.Tips
+		class.ClassMinutes, class.HomeMinutes = before.ClassMinutes, before.HomeMinutes
 		if along, err = a.along(ctx, before, class.ID, in.Body.Keep); err != nil {
 			return nil, err
 		}
@@ -356,7 +367,8 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 	if class.OwnConventions, err = json.Marshal(in.Body.Conventions); err != nil {
 		return nil, err
 	}
-	class.Name, class.Tips, class.ClassMinutes, class.HomeMinutes = in.Body.Name, in.Body.Tips, in.Body.ClassMinutes, in.Body.HomeMinutes
+	class.Name, class.Tips = in.Body.Name, in.Body.Tips
+	class.ClassMinutes, class.HomeMinutes = in.Body.ClassMinutes, in.Body.HomeMinutes
 	if in.Body.KeepDays > 0 {
 		class.KeepDays = in.Body.KeepDays
 	}
@@ -392,7 +404,10 @@ func (a *API) shareClass(ctx context.Context, in *shareInput) (*setUpOutput, err
 	}
 	other, err := a.Store.DirectorByEmail(ctx, in.Body.Email)
 	if errors.Is(err, store.ErrNotFound) {
-		return nil, problem.Input("email", "no director has an account with this address; ask your administrator to make one")
+		return nil, problem.Input(
+			"email",
+			"no director has an account with this address; ask your administrator to make one",
+		)
 	}
 	if err == nil {
 		err = a.Store.ShareClass(ctx, class.ID, other.ID)
@@ -455,30 +470,28 @@ func (a *API) showExample(ctx context.Context, in *exampleInput) (*exampleOutput
 	if s, err := exercise.New("buzz-at-once", nil).Score(who, c); err == nil {
 		add("Buzzing", firstWords(s))
 	}
-	limits := c.LimitsOf(in.Body.Stage)
-	add(
-		fmt.Sprintf("Clean at stage %d", in.Body.Stage),
-		fmt.Sprintf(
-			"within ±%.0f cents, wavering at most ±%.0f, changes in %.0f ms, hard notes %s",
-			limits.Centre,
-			limits.Waver,
-			1000*limits.ChangeTime,
-			map[bool]string{true: "graded like the rest", false: "counted as tried"}[c.HardNotes == exercise.GradedAlike],
-		),
-	)
-	if tips := (verdict.Book{}).Answers(
-		measure.CauseWrongNote,
-		verdict.Situation{Instrument: who.Instrument, Direction: 1, Air: c.Air},
-	); len(
-		tips,
-	) > 0 {
+	add(fmt.Sprintf("Clean at stage %d", in.Body.Stage), limitsInWords(c, in.Body.Stage))
+	spot := verdict.Situation{Instrument: who.Instrument, Direction: measure.High, Air: c.Air}
+	if tips := (verdict.Book{}).Answers(measure.CauseWrongNote, spot); len(tips) > 0 {
 		add("A tip", tips[0].Text)
 	}
-	add(
-		"On screen while playing",
-		map[bool]string{true: "no pitch until the take is over", false: "the ribbon from the start"}[c.EarsFirst()],
-	)
+	shown := "the ribbon from the start"
+	if c.EarsFirst() {
+		shown = "no pitch until the take is over"
+	}
+	add("On screen while playing", shown)
 	return out, nil
+}
+
+// limitsInWords says what is clean at a stage.
+func limitsInWords(c exercise.Conventions, stage scores.Stage) string {
+	hard := "counted as tried"
+	if c.HardNotes == exercise.GradedAlike {
+		hard = "graded like the rest"
+	}
+	l := c.LimitsOf(stage)
+	return fmt.Sprintf("within ±%.0f cents, wavering at most ±%.0f, changes in %.0f ms, hard notes %s",
+		l.Centre, l.Waver, 1000*l.ChangeTime, hard)
 }
 
 // fingersOf lists the fingerings of the first notes of a score.

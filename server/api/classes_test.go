@@ -27,7 +27,8 @@ func TestAMessyListBecomesAClass(t *testing.T) {
 	var made api.ClassSetUp
 	director.want(200, "POST", "/classes", map[string]any{"name": "New Winds", "keep": []string{}}, &made)
 	class := "/classes/" + made.Class.ID
-	list := "Instrument;Surname;Given name;Student ID\nBb clarinet;Ashdown;Wren;7\nKazoo;Roe;Caspian;8\n1st Horn;Grebe;Sunniva;9\n"
+	list := "Instrument;Surname;Given name;Student ID\nBb clarinet;Ashdown;Wren;7\nKazoo;Roe;Caspian;8\n" +
+		"1st Horn;Grebe;Sunniva;9\n"
 	preview := func(file string) (p api.RosterPreview) {
 		res, answer := director.ask("POST", class+"/roster/preview", []byte(file))
 		require.Equal(t, 200, res.StatusCode, string(answer))
@@ -57,7 +58,8 @@ func TestAMessyListBecomesAClass(t *testing.T) {
 
 	// Again, with another name and an instrument that the list does not know.
 	again := preview(
-		"Given name;Surname;Student ID;Instrument\nWrenna;Ashdown;7;Bb clarinet\nCaspian;Roe;8;\nSunniva;Grebe;9;horn\n",
+		"Given name;Surname;Student ID;Instrument\nWrenna;Ashdown;7;Bb clarinet\nCaspian;Roe;8;\n" +
+			"Sunniva;Grebe;9;horn\n",
 	)
 	assert.Equal(
 		t,
@@ -200,7 +202,10 @@ func TestADayGoesOutOnPaperAndInOpenFormats(t *testing.T) {
 		require.Equal(t, 200, res.StatusCode, "%s: %s", path, answer)
 		assert.True(t, strings.HasPrefix(string(answer), starts), path)
 	}
-	for path, status := range map[string]int{"/sheet.doc?day=2&at=class&instrument=tuba": 404, "/sheet.mid?day=9&at=class&instrument=tuba": 422, "/sheet.mid?day=1&at=sea&instrument=tuba": 422, "/sheet.mid?day=1&at=class": 422} {
+	for path, status := range map[string]int{
+		"/sheet.doc?day=2&at=class&instrument=tuba": 404, "/sheet.mid?day=9&at=class&instrument=tuba": 422,
+		"/sheet.mid?day=1&at=sea&instrument=tuba": 422, "/sheet.mid?day=1&at=class": 422,
+	} {
 		res, _ := director.ask("GET", base+path, nil)
 		assert.Equal(t, status, res.StatusCode, path)
 	}
@@ -215,7 +220,8 @@ func TestADayGoesOutOnPaperAndInOpenFormats(t *testing.T) {
 	res, _ = h.visitor(t).ask("GET", "/feeds/"+newID()+".ics", nil)
 	assert.Equal(t, 404, res.StatusCode)
 
-	line := `<score-partwise><part id="P1"><measure number="1"><note><pitch><step>C</step><octave>4</octave></pitch><duration>1</duration></note></measure></part></score-partwise>`
+	line := `<score-partwise><part id="P1"><measure number="1"><note>` +
+		`<pitch><step>C</step><octave>4</octave></pitch><duration>1</duration></note></measure></part></score-partwise>`
 	res, answer := director.ask("POST", "/classes/"+b.Class.ID+"/excerpt", []byte(line))
 	require.Equal(t, 200, res.StatusCode)
 	assert.Contains(t, string(answer), `"degree":2`)
@@ -231,7 +237,13 @@ func TestTheFrontOfTheRoom(t *testing.T) {
 	b.AddStep(t, h.store, exercise.New("register-pair", nil), "oboe") // nobody here
 	var front api.FrontView
 	h.director(t, b).
-		want(200, "GET", "/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/front/2", nil, &front)
+		want(
+			200,
+			"GET",
+			"/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/front/2",
+			nil,
+			&front,
+		)
 	require.Len(t, front.Steps, 2)
 	buzz := front.Steps[1]
 	require.Len(t, buzz.Groups, 2)

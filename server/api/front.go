@@ -135,7 +135,8 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 
 // lead makes a score the one the room is counted by.
 func (f *FrontStep) lead(s scores.Score) {
-	f.Tempo, f.Beats, f.Ticked, f.Items, f.Cautions, f.Cues = s.TempoBPM, s.Beats(), s.Ticked, s.Items, s.Cautions, []FrontCue{}
+	f.Tempo, f.Beats, f.Ticked = s.TempoBPM, s.Beats(), s.Ticked
+	f.Items, f.Cautions, f.Cues = s.Items, s.Cautions, []FrontCue{}
 	for _, seg := range s.Segments {
 		f.Cues = append(f.Cues, FrontCue{
 			From:   seg.StartBeat,

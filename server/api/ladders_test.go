@@ -73,7 +73,13 @@ func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
 	// Somebody who slipped is suggested the ladder again.
 	var out struct{ Suggestions []api.SuggestionView }
 	h.director(t, b).
-		want(200, "GET", "/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/suggestions", nil, &out)
+		want(
+			200,
+			"GET",
+			"/classes/"+b.Class.ID+"/plans/"+store.Monday(b.Class.Day(time.Now())).Format(time.DateOnly)+"/suggestions",
+			nil,
+			&out,
+		)
 	require.Len(t, out.Suggestions, 1)
 	assert.Equal(t, "ladder", out.Suggestions[0].Item.Kind)
 

@@ -50,7 +50,15 @@ func (l limits) byAccount(next http.Handler) http.Handler {
 			key, limiter = strings.ToUpper(account.Code), l.codes
 		}
 		if limiter.OnLimit(w, r, key) {
-			fail(w, r, problem.Of(problem.TooManyTries, "Too many tries. Wait a quarter of an hour, or ask your director.", nil))
+			fail(
+				w,
+				r,
+				problem.Of(
+					problem.TooManyTries,
+					"Too many tries. Wait a quarter of an hour, or ask your director.",
+					nil,
+				),
+			)
 			return
 		}
 		next.ServeHTTP(w, r)

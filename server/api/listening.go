@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+
 	"earlychorus/core/progress"
 	"earlychorus/server/listening"
 	"earlychorus/server/problem"
@@ -23,7 +24,12 @@ func (a *API) showListening(ctx context.Context, in *listenInput) (*listenOutput
 	if err != nil {
 		return nil, err
 	}
-	ask := listening.Ask{Director: who.Subject, Class: class, Minutes: in.Minutes, Afresh: in.Afresh}
+	ask := listening.Ask{
+		Director: who.Subject,
+		Class:    class,
+		Minutes:  in.Minutes,
+		Afresh:   in.Afresh,
+	}
 	page, err := listening.Of(ctx, a.Store, ask, a.Now())
 	if err != nil {
 		return nil, err

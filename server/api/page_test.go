@@ -24,11 +24,15 @@ func TestThePageAndItsFiles(t *testing.T) {
 		body, kind, encoding, keeping string
 	}{
 		{"/", "gzip, br", "<!doctype html>", "text/html", "", "no-cache"},
-		{"/class/c/plan/2026-11-23", "", "<!doctype html>", "text/html", "", "no-cache"}, // an address of the application's
-		{"/assets", "", "<!doctype html>", "text/html", "", "no-cache"},                  // no list of files
+		{
+			"/class/c/plan/2026-11-23", "", "<!doctype html>", "text/html", "", "no-cache",
+		}, // an address of the application's
+		{"/assets", "", "<!doctype html>", "text/html", "", "no-cache"}, // no list of files
 		{"/assets/app-1a2b.js", "gzip, br", "squeezed", "text/javascript", "br", "immutable"},
 		{"/assets/app-1a2b.js", "gzip", "console.log", "text/javascript", "", "immutable"},
-		{"/ear.wasm", "br", "squeezed ear", "application/wasm", "br", "no-cache"}, // the page of today wants the ear of today
+		{
+			"/ear.wasm", "br", "squeezed ear", "application/wasm", "br", "no-cache",
+		}, // the page of today wants the ear of today
 		{"/icon.svg", "br", "<svg/>", "image/svg+xml", "", "no-cache"},
 	} {
 		ask := httptest.NewRequest("GET", "http://school.example/", nil)

@@ -85,7 +85,11 @@ func (a *API) sealTake(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if received != size {
-		return problem.Of(problem.Conflict, "Part of the recording has not arrived yet. It is sent again by itself.", nil)
+		return problem.Of(
+			problem.Conflict,
+			"Part of the recording has not arrived yet. It is sent again by itself.",
+			nil,
+		)
 	}
 	accepted, err := a.Intake.File(r.Context(), upload, a.Recordings.Parts(r.Context(), upload.Player.ID, upload.ID))
 	if err != nil {

@@ -248,7 +248,10 @@ func TestWhoIsExcusedIsAskedForNothing(t *testing.T) {
 func TestStagesGoByTheWeek(t *testing.T) {
 	lesson := time.Date(2026, 9, 2, 0, 0, 0, 0, time.UTC) // a Wednesday
 	class := store.Class{FirstLesson: &lesson}
-	for day, want := range map[string]scores.Stage{"2026-09-02": 1, "2026-09-27": 1, "2026-09-28": 2, "2026-11-01": 2, "2026-11-02": 3, "2027-01-03": 3, "2027-01-04": 4} {
+	for day, want := range map[string]scores.Stage{
+		"2026-09-02": 1, "2026-09-27": 1, "2026-09-28": 2, "2026-11-01": 2, "2026-11-02": 3, "2027-01-03": 3,
+		"2027-01-04": 4,
+	} {
 		at, err := time.Parse(time.DateOnly, day)
 		require.NoError(t, err)
 		assert.Equal(t, want, class.StageOn(at), day)

@@ -2,6 +2,10 @@ package api
 
 import (
 	"context"
+	"fmt"
+	"hash/fnv"
+	"net/http"
+
 	"earlychorus/core/measure"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
@@ -9,9 +13,6 @@ import (
 	"earlychorus/server/practicepage"
 	"earlychorus/server/problem"
 	"earlychorus/server/store"
-	"fmt"
-	"hash/fnv"
-	"net/http"
 )
 
 type practiceOutput struct{ Body practicepage.Practice }

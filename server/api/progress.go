@@ -48,9 +48,7 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 	)
 	err = a.Store.EachProgress(r.Context(), class.ID, func(p store.Progress) error {
 		return out.Write([]string{
-			p.Day.Format(
-				time.DateOnly,
-			),
+			p.Day.Format(time.DateOnly),
 			p.PlayerID,
 			p.FirstName,
 			p.LastName,
@@ -62,9 +60,7 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 			p.Word,
 			strconv.Itoa(p.Number),
 			strconv.Itoa(p.Sounding),
-			strconv.FormatBool(
-				p.Good,
-			),
+			strconv.FormatBool(p.Good),
 			strconv.FormatBool(p.Trusted),
 			fmt.Sprintf("%.1f", p.Centre),
 			fmt.Sprintf("%.1f", p.Steadiness),

@@ -15,8 +15,10 @@ import (
 
 const (
 	reportWeeks = 10
-	reportWords = "Longest hold: one breath, one note, as long as it stays beautiful. From the middle: how far a note lies from where it should, in hundredths of a half step; nearer is better. " +
-		"Waver: how far a note moves to and fro. A harder step makes each of them worse for a while. These are the player's own numbers, compared with nobody else's."
+	reportWords = "Longest hold: one breath, one note, as long as it stays beautiful. From the middle: how far a " +
+		"note lies from where it should, in hundredths of a half step; nearer is better. " +
+		"Waver: how far a note moves to and fro. A harder step makes each of them worse for a while. These are the " +
+		"player's own numbers, compared with nobody else's."
 )
 
 // printReport answers a page for a player's home.

@@ -330,7 +330,10 @@ func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
 	director.want(204, "PUT", "/takes/"+young.ID+"/voice/"+voice, played(t, synth.Player{}), nil)
 	_, err := h.store.SQL().Exec("UPDATE take SET received_at = now() - interval '400 days' WHERE id = $1", old.ID)
 	require.NoError(t, err)
-	require.NoError(t, (&workers.LetGo{Store: h.store, Recordings: h.web.Recordings, Now: time.Now}).Work(t.Context(), nil))
+	require.NoError(
+		t,
+		(&workers.LetGo{Store: h.store, Recordings: h.web.Recordings, Now: time.Now}).Work(t.Context(), nil),
+	)
 	var take api.TakeDetail
 	director.want(200, "GET", "/takes/"+old.ID, nil, &take)
 	assert.True(t, take.SoundGone)
@@ -352,7 +355,12 @@ func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
 		require.NoError(
 			t,
 			h.store.SQL().QueryRow(
-				"SELECT count(*) FROM "+table+" WHERE "+map[string]string{"take": "player_id = $1", "take_note": "player_id = $1", "ladder_entry": "player_id = $1", "flag": "player_id = $1", "analysis": "take_id IN (SELECT id FROM take WHERE player_id = $1)", "comment": "take_id IN (SELECT id FROM take WHERE player_id = $1)"}[table],
+				"SELECT count(*) FROM "+table+" WHERE "+map[string]string{
+					"take": "player_id = $1", "take_note": "player_id = $1", "ladder_entry": "player_id = $1",
+					"flag":     "player_id = $1",
+					"analysis": "take_id IN (SELECT id FROM take WHERE player_id = $1)",
+					"comment":  "take_id IN (SELECT id FROM take WHERE player_id = $1)",
+				}[table],
 				b.Players[0].ID,
 			).
 				Scan(

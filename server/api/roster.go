@@ -95,7 +95,10 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 	for n, row := range in.Body.Rows {
 		row.Row = row.Check()
 		for _, p := range row.Problems {
-			details = append(details, problem.Detail{Field: fmt.Sprintf("body.rows[%d].%s", n, p.Field), Remedy: p.Remedy})
+			details = append(
+				details,
+				problem.Detail{Field: fmt.Sprintf("body.rows[%d].%s", n, p.Field), Remedy: p.Remedy},
+			)
 		}
 		player := store.Player{ClassID: class.ID, Person: row.Person}
 		if row.PlayerID == "" {
@@ -110,7 +113,11 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 		changed = append(changed, player)
 	}
 	if len(details) > 0 {
-		return nil, problem.Error{Kind: problem.Unusable, Remedy: "Nothing was taken in. Mend the rows that are marked, then try again.", Details: details}
+		return nil, problem.Error{
+			Kind:    problem.Unusable,
+			Remedy:  "Nothing was taken in. Mend the rows that are marked, then try again.",
+			Details: details,
+		}
 	}
 	if err := a.Store.SaveRoster(ctx, added, changed); err != nil {
 		return nil, err

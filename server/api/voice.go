@@ -35,7 +35,11 @@ func (a *API) leaveVoiceNote(w http.ResponseWriter, r *http.Request) error {
 	sound, err := wav.Decode(r.Body, longestVoice)
 	switch {
 	case errors.Is(err, wav.ErrTooLong):
-		err = problem.Of(problem.TooLarge, fmt.Sprintf("A voice note lasts %d seconds at most. Say it shorter.", longestVoice), nil)
+		err = problem.Of(
+			problem.TooLarge,
+			fmt.Sprintf("A voice note lasts %d seconds at most. Say it shorter.", longestVoice),
+			nil,
+		)
 	case err == nil && len(sound.Samples) == 0:
 		err = problem.Of(problem.Unusable, "The voice note is empty. Record it again.", nil)
 	case err != nil:

@@ -84,9 +84,19 @@ func TestACellSaysHowThingsAre(t *testing.T) {
 	now := time.Now()
 	day := b.Class.Day(now)
 	at := day.Add(15 * time.Hour)
-	b.Play(t, s, storetest.Played{Step: b.Step, At: at, Result: verdict.NotYet, Cause: measure.CauseGap})
+	b.Play(t, s, storetest.Played{
+		Step:   b.Step,
+		At:     at,
+		Result: verdict.NotYet,
+		Cause:  measure.CauseGap,
+	})
 	b.Play(t, s, storetest.Played{Player: 2, Step: b.Step, At: at})
-	overruled := b.Play(t, s, storetest.Played{Player: 3, Step: b.Step, At: at, Result: verdict.NotYet})
+	overruled := b.Play(t, s, storetest.Played{
+		Player: 3,
+		Step:   b.Step,
+		At:     at,
+		Result: verdict.NotYet,
+	})
 	require.NoError(t, s.Overrule(t.Context(), store.Review{
 		ID:         store.NewID(),
 		TakeID:     overruled,
@@ -124,5 +134,9 @@ func TestACellSaysHowThingsAre(t *testing.T) {
 	assert.Equal(t, board.Missing, first(1).State)
 	assert.Equal(t, "all done", row(t, page, b.Players[0].ID)[1].Deciding)
 	assert.Equal(t, board.NotAsked, row(t, page, b.Players[0].ID)[2].State, "a clarinet does not buzz")
-	assert.Equal(t, map[string]int{"not-yet": 1, "clean": 1, "waiting": 1, "missing": 1, "excused": 1}, page.Steps[0].Results)
+	assert.Equal(
+		t,
+		map[string]int{"not-yet": 1, "clean": 1, "waiting": 1, "missing": 1, "excused": 1},
+		page.Steps[0].Results,
+	)
 }

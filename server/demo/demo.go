@@ -162,7 +162,11 @@ func begun(class store.Class) time.Time { return class.FirstLesson.AddDate(0, 0,
 // begun on a weekend, what is on for Friday is on for that day as well.
 func (s Seeder) plans(ctx context.Context, today time.Time) error {
 	first := store.Monday(firstDay(today)[0])
-	for monday := first.AddDate(0, 0, -7*weeksBack); monday.Before(today.AddDate(0, 0, 7*planWeeks)); monday = monday.AddDate(0, 0, 7) {
+	for monday := first.AddDate(
+		0,
+		0,
+		-7*weeksBack,
+	); monday.Before(today.AddDate(0, 0, 7*planWeeks)); monday = monday.AddDate(0, 0, 7) {
 		week := plan.DemoWeek()
 		if monday.Before(first) {
 			week = earlierWeek()

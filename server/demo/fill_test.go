@@ -56,7 +56,7 @@ func count(t *testing.T, s *store.Store, query string) (n int) {
 // a filling that is cut short goes on where it stopped, and a second one adds
 // nothing.
 func TestTheDemoFillsAndGoesOn(t *testing.T) {
-	s, kept, done := seeder(t)
+	s, kept, _ := seeder(t)
 	here, err := s.Begin(t.Context())
 	require.NoError(t, err)
 	require.True(t, here)
@@ -64,13 +64,14 @@ func TestTheDemoFillsAndGoesOn(t *testing.T) {
 	assert.Equal(t, 2, count(t, kept, "director"))
 
 	cut, stop := context.WithCancel(t.Context())
-	go func() {
-		for done.Load() < 5 {
-			time.Sleep(20 * time.Millisecond)
+	tell := s.Progress
+	s.Progress = func(now, of int, what string) {
+		if tell(now, of, what); now >= 5 {
+			stop()
 		}
-		stop()
-	}()
+	}
 	require.Error(t, s.Fill(cut), "it was cut short")
+	s.Progress = tell
 	half := count(t, kept, "take")
 	assert.Positive(t, half)
 

@@ -113,7 +113,9 @@ func Seed(ctx context.Context, dsn string, size Size, now time.Time, say func(st
 	if s.sheets, err = makeSheets(ctx, say); err != nil {
 		return err
 	}
-	for _, do := range []func(context.Context) error{s.people, s.plans, s.withoutIndexes(s.takes), s.kept, s.ladders, s.analyze} {
+	for _, do := range []func(context.Context) error{
+		s.people, s.plans, s.withoutIndexes(s.takes), s.kept, s.ladders, s.analyze,
+	} {
 		if err := do(ctx); err != nil {
 			return fmt.Errorf("district: %w", err)
 		}
@@ -167,13 +169,8 @@ func (s *seeding) people(ctx context.Context) error {
 	if _, err := s.db.Exec(ctx, "INSERT INTO school VALUES ($1, 'Quillmarsh District', 'UTC')", school); err != nil {
 		return err
 	}
-	if _, err := s.db.Exec(
-		ctx,
-		"INSERT INTO director VALUES ($1, 'District director', $2, $3)",
-		director,
-		Email,
-		hash,
-	); err != nil {
+	const insert = "INSERT INTO director VALUES ($1, 'District director', $2, $3)"
+	if _, err := s.db.Exec(ctx, insert, director, Email, hash); err != nil {
 		return err
 	}
 	err = s.copy(
@@ -206,6 +203,10 @@ func (s *seeding) people(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	return s.players(ctx)
+}
+
+func (s *seeding) players(ctx context.Context) error {
 	return s.copy(
 		ctx,
 		"player",
@@ -504,7 +505,8 @@ func (s *seeding) withoutIndexes(fill func(context.Context) error) func(context.
 	return func(ctx context.Context) error {
 		rows, err := s.db.Query(
 			ctx,
-			"SELECT indexname, indexdef FROM pg_indexes WHERE tablename IN ('take', 'take_note') AND indexname NOT LIKE '%pkey'",
+			"SELECT indexname, indexdef FROM pg_indexes WHERE tablename IN ('take', 'take_note') AND indexname NOT "+
+				"LIKE '%pkey'",
 		)
 		if err != nil {
 			return err

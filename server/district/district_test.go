@@ -36,7 +36,9 @@ func TestASmallDistrict(t *testing.T) {
 	assert.Zero(
 		t,
 		count(
-			"SELECT count(*) FROM take t LEFT JOIN score s ON s.id = t.score_id LEFT JOIN player p ON p.id = t.player_id LEFT JOIN step_version v ON v.step_id = t.step_id WHERE s.id IS NULL OR p.id IS NULL OR v.step_id IS NULL",
+			"SELECT count(*) FROM take t LEFT JOIN score s ON s.id = t.score_id LEFT JOIN player p ON p.id = "+
+				"t.player_id LEFT JOIN step_version v ON v.step_id = t.step_id WHERE s.id IS NULL OR p.id IS NULL "+
+				"OR v.step_id IS NULL",
 		),
 		"what is not checked while it is written is right all the same",
 	)
@@ -44,7 +46,8 @@ func TestASmallDistrict(t *testing.T) {
 		t,
 		3,
 		count(
-			"SELECT count(*) FROM pg_indexes WHERE indexname IN ('take_by_player_and_day', 'take_by_step_and_day', 'take_note_by_player')",
+			"SELECT count(*) FROM pg_indexes WHERE indexname IN ('take_by_player_and_day', 'take_by_step_and_day', "+
+				"'take_note_by_player')",
 		),
 	)
 

@@ -39,13 +39,21 @@ func TestWatchersHearOfTheirClass(t *testing.T) {
 	for range 5 {
 		say("reed")
 	}
-	time.Sleep(200 * time.Millisecond)
+	// Notices come in order: once one for the brass is here, all before it are.
+	marked := func() {
+		say("brass")
+		select {
+		case <-brass:
+		case <-time.After(10 * time.Second):
+			t.Fatal("the brass were never told")
+		}
+	}
+	marked()
 	require.Len(t, reed, 1)
 	<-reed
-	assert.Empty(t, brass)
 	stop()
 	say("reed")
-	time.Sleep(100 * time.Millisecond)
+	marked()
 	assert.Empty(t, reed)
 	cancel()
 	<-ended

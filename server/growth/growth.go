@@ -4,6 +4,8 @@ package growth
 
 import (
 	"context"
+	"time"
+
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/ladder"
@@ -13,7 +15,6 @@ import (
 	"earlychorus/server/schooldays"
 	"earlychorus/server/store"
 	"earlychorus/server/view"
-	"time"
 )
 
 // GrowthView is how a player has grown.
@@ -47,7 +48,14 @@ type GrowthWeek struct {
 const mostOwnComments = 50
 
 // Of returns how a player of a class has grown over so many weeks up to today.
-func Of(ctx context.Context, s *store.Store, class store.Class, playerID string, weeks int, today time.Time) (GrowthView, error) {
+func Of(
+	ctx context.Context,
+	s *store.Store,
+	class store.Class,
+	playerID string,
+	weeks int,
+	today time.Time,
+) (GrowthView, error) {
 	p, err := s.Player(ctx, playerID)
 	if err != nil {
 		return GrowthView{}, err

@@ -2,6 +2,9 @@ package growth
 
 import (
 	"context"
+	"slices"
+	"time"
+
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/ladder"
@@ -9,8 +12,6 @@ import (
 	"earlychorus/core/progress"
 	"earlychorus/server/store"
 	"earlychorus/server/view"
-	"slices"
-	"time"
 )
 
 // SectionView is a section's notes and rungs.
@@ -55,7 +56,14 @@ type StandingRung struct {
 
 // SectionOf returns how a class's section did over so many days up to today.
 // Errors: store.ErrNotFound when nobody of the class is in the section.
-func SectionOf(ctx context.Context, s *store.Store, class store.Class, section string, days int, today time.Time) (SectionView, error) {
+func SectionOf(
+	ctx context.Context,
+	s *store.Store,
+	class store.Class,
+	section string,
+	days int,
+	today time.Time,
+) (SectionView, error) {
 	players, err := s.Players(ctx, class.ID)
 	if err != nil {
 		return SectionView{}, err
@@ -92,7 +100,13 @@ func SectionOf(ctx context.Context, s *store.Store, class store.Class, section s
 	return out, err
 }
 
-func mapsOf(ctx context.Context, s *store.Store, class store.Class, players []store.Player, from, today time.Time) ([]InstrumentMap, error) {
+func mapsOf(
+	ctx context.Context,
+	s *store.Store,
+	class store.Class,
+	players []store.Player,
+	from, today time.Time,
+) ([]InstrumentMap, error) {
 	byInstrument := map[string][]progress.Tally{}
 	keys := []string{}
 	for _, p := range players {
@@ -141,7 +155,12 @@ func mapsOf(ctx context.Context, s *store.Store, class store.Class, players []st
 }
 
 // laddersOf is who stands where.
-func laddersOf(ctx context.Context, s *store.Store, class store.Class, players []store.Player) ([]LadderStanding, error) {
+func laddersOf(
+	ctx context.Context,
+	s *store.Store,
+	class store.Class,
+	players []store.Player,
+) ([]LadderStanding, error) {
 	states, err := s.LaddersOfClass(ctx, class)
 	if err != nil {
 		return nil, err

@@ -213,11 +213,19 @@ const shortest = 0.5 // seconds
 func usable(sound audio.Mono) error {
 	switch {
 	case sound.Rate < audio.LowestRate || sound.Rate > audio.HighestRate:
-		return problem.Of(problem.Unusable, fmt.Sprintf("The recording was made at %d Hz. Record at 16000 to 96000 Hz.", sound.Rate), nil)
+		return problem.Of(
+			problem.Unusable,
+			fmt.Sprintf("The recording was made at %d Hz. Record at 16000 to 96000 Hz.", sound.Rate),
+			nil,
+		)
 	case len(sound.Samples) == 0:
 		return problem.Of(problem.Unusable, "The recording is empty. Record again.", nil)
 	case sound.Seconds() < shortest:
-		return problem.Of(problem.Unusable, fmt.Sprintf("The recording lasts only %.1f s. Record the whole step.", sound.Seconds()), nil)
+		return problem.Of(
+			problem.Unusable,
+			fmt.Sprintf("The recording lasts only %.1f s. Record the whole step.", sound.Seconds()),
+			nil,
+		)
 	}
 	return nil
 }
@@ -228,13 +236,29 @@ func refusal(err error) error {
 	var unsupported wav.UnsupportedError
 	switch {
 	case errors.Is(err, wav.ErrTooLong):
-		return problem.Of(problem.TooLarge, fmt.Sprintf("The recording is longer than %d minutes. Record just the step.", LongestSeconds/60), err)
+		return problem.Of(
+			problem.TooLarge,
+			fmt.Sprintf("The recording is longer than %d minutes. Record just the step.", LongestSeconds/60),
+			err,
+		)
 	case errors.As(err, &format) && format.Offset < 12:
-		return problem.Of(problem.UnknownFormat, "This is not a WAV file. Save the recording as WAV and hand it in again. ("+err.Error()+")", err)
+		return problem.Of(
+			problem.UnknownFormat,
+			"This is not a WAV file. Save the recording as WAV and hand it in again. ("+err.Error()+")",
+			err,
+		)
 	case errors.As(err, &format):
-		return problem.Of(problem.Unusable, "The file is damaged or was cut short. Hand it in again. ("+err.Error()+")", err)
+		return problem.Of(
+			problem.Unusable,
+			"The file is damaged or was cut short. Hand it in again. ("+err.Error()+")",
+			err,
+		)
 	case errors.As(err, &unsupported):
-		return problem.Of(problem.UnknownFormat, "This kind of WAV cannot be read. Save it as PCM. ("+err.Error()+")", err)
+		return problem.Of(
+			problem.UnknownFormat,
+			"This kind of WAV cannot be read. Save it as PCM. ("+err.Error()+")",
+			err,
+		)
 	}
 	return err
 }

@@ -4,6 +4,9 @@ package listening
 
 import (
 	"context"
+	"errors"
+	"time"
+
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/progress"
@@ -12,8 +15,6 @@ import (
 	"earlychorus/server/schooldays"
 	"earlychorus/server/store"
 	"earlychorus/server/view"
-	"errors"
-	"time"
 )
 
 // ListeningView is a director's minutes with a class.
@@ -77,7 +78,12 @@ func Of(ctx context.Context, s *store.Store, ask Ask, now time.Time) (ListeningV
 
 // chosen weighs what was played and nobody has listened to, and keeps the choice.
 func chosen(ctx context.Context, s *store.Store, ask Ask, day time.Time) (store.Listening, error) {
-	out := store.Listening{DirectorID: ask.Director, ClassID: ask.Class.ID, Day: day, Minutes: ask.Minutes}
+	out := store.Listening{
+		DirectorID: ask.Director,
+		ClassID:    ask.Class.ID,
+		Day:        day,
+		Minutes:    ask.Minutes,
+	}
 	takes, err := s.TakesToHear(ctx, ask.Class.ID, day.AddDate(0, 0, -back), day)
 	if err != nil {
 		return out, err

@@ -37,7 +37,13 @@ func TestAListeningIsGoneOnWith(t *testing.T) {
 	assert.NotEmpty(t, e.Why)
 	assert.True(t, e.HasSound)
 
-	b.Play(t, s, storetest.Played{Player: 1, Step: b.Step, At: at, Result: verdict.NotYet, Cut: progress.Cut{From: 1, To: 4}})
+	b.Play(t, s, storetest.Played{
+		Player: 1,
+		Step:   b.Step,
+		At:     at,
+		Result: verdict.NotYet,
+		Cut:    progress.Cut{From: 1, To: 4},
+	})
 	require.NoError(t, s.KeepPlace(t.Context(), store.Listening{
 		DirectorID: b.Director.ID,
 		ClassID:    b.Class.ID,

@@ -6,6 +6,9 @@ package practicepage
 import (
 	"cmp"
 	"context"
+	"errors"
+	"time"
+
 	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
 	"earlychorus/core/meter"
@@ -17,8 +20,6 @@ import (
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
 	"earlychorus/server/view"
-	"errors"
-	"time"
 )
 
 // Practice is what a player has to do today, and how it has gone so far, with

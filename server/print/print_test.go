@@ -113,7 +113,9 @@ func TestThePageForHome(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, out.Bytes(), 0o600))
 	text, err := exec.Command("pdftotext", "-layout", file, "-").Output()
 	require.NoError(t, err)
-	for _, says := range []string{"Maro Quenby", "B♭ clarinet", "No clear change yet, over 31 days.", "third finger", "5 Oct", "14 Dec"} {
+	for _, says := range []string{
+		"Maro Quenby", "B♭ clarinet", "No clear change yet, over 31 days.", "third finger", "5 Oct", "14 Dec",
+	} {
 		assert.Contains(t, string(text), says)
 	}
 	out.Reset()

@@ -24,7 +24,8 @@ func written(t require.TestingT, cells ...string) []string {
 
 func TestFormulasAreWordsAndNumbersStayNumbers(t *testing.T) {
 	for cell, want := range map[string]string{
-		"=1+1": "'=1+1", "@SUM(A1)": "'@SUM(A1)", "+49 30 cmd": "'+49 30 cmd", "-my lip hurts": "'-my lip hurts", "\t=1": "'\t=1",
+		"=1+1": "'=1+1", "@SUM(A1)": "'@SUM(A1)",
+		"+49 30 cmd": "'+49 30 cmd", "-my lip hurts": "'-my lip hurts", "\t=1": "'\t=1",
 		"-12.5": "-12.5", "+3": "+3", "-1e-3": "-1e-3", "": "", "B♭4": "B♭4", "a = b": "a = b", "'quoted'": "'quoted'",
 	} {
 		assert.Equal(t, []string{"x", want}, written(t, "x", cell))

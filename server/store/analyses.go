@@ -63,7 +63,8 @@ func (s *Store) AnalysisOf(ctx context.Context, takeID string) (a Analysis, err 
 // one, latest first.
 func (s *Store) RecentTips(ctx context.Context, t Take, most int) (keys []string, err error) {
 	err = s.db.WithContext(ctx).Table("take").
-		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true").
+		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a "+
+			"ON true").
 		Where("player_id = ? AND step_id = ? AND received_at < ?", t.PlayerID, t.StepID, t.ReceivedAt).
 		Order("received_at DESC").Limit(most).Pluck("a.tip_key", &keys).Error
 	return keys, err
@@ -73,7 +74,8 @@ func (s *Store) RecentTips(ctx context.Context, t Take, most int) (keys []string
 func (s *Store) LatestTips(ctx context.Context, playerID, stepID string, most int) (keys []string, err error) {
 	keys = []string{}
 	err = s.db.WithContext(ctx).Table("take").
-		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a ON true").
+		Joins("JOIN LATERAL (SELECT tip_key FROM analysis WHERE take_id = take.id ORDER BY version DESC LIMIT 1) a "+
+			"ON true").
 		Where("player_id = ? AND step_id = ?", playerID, stepID).
 		Order("received_at DESC").Limit(most).Pluck("a.tip_key", &keys).Error
 	return keys, err

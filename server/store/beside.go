@@ -24,17 +24,21 @@ func (s *Store) TakesBeside(ctx context.Context, t Take, mates int) (out []Besid
 	err = s.db.WithContext(ctx).Raw(`
 		WITH known AS (
 			SELECT t.id, t.player_id, t.day, t.received_at, coalesce(r.result, t.result) AS result, `+order+` AS rank
-			FROM take t LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true
+			FROM take t LEFT JOIN LATERAL (SELECT result
+				FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true
 			WHERE t.step_id = @step AND t.result <> '' AND t.id <> @take
 		)
-		(SELECT 'previous' AS kind, k.id AS take_id, p.first_name, p.last_name, k.day, k.result FROM known k JOIN player p ON p.id = k.player_id
+		(SELECT 'previous' AS kind, k.id AS take_id, p.first_name, p.last_name, k.day, k.result FROM known k
+			JOIN player p ON p.id = k.player_id
 			WHERE k.player_id = @player AND k.received_at < @at ORDER BY k.received_at DESC LIMIT 1)
 		UNION ALL
-		(SELECT 'best', k.id, p.first_name, p.last_name, k.day, k.result FROM known k JOIN player p ON p.id = k.player_id
+		(SELECT 'best', k.id, p.first_name, p.last_name, k.day, k.result FROM known k
+			JOIN player p ON p.id = k.player_id
 			WHERE k.player_id = @player ORDER BY k.rank, k.received_at DESC LIMIT 1)
 		UNION ALL
 		(SELECT 'mate', m.id, m.first_name, m.last_name, m.day, m.result FROM (
-			SELECT DISTINCT ON (k.player_id) k.*, p.first_name, p.last_name FROM known k JOIN player p ON p.id = k.player_id AND p.instrument = @instrument
+			SELECT DISTINCT ON (k.player_id) k.*, p.first_name, p.last_name FROM known k
+				JOIN player p ON p.id = k.player_id AND p.instrument = @instrument
 			WHERE k.player_id <> @player ORDER BY k.player_id, k.received_at DESC
 		) m ORDER BY m.rank LIMIT @mates)`, map[string]any{
 		"step":       t.StepID,

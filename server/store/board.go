@@ -39,6 +39,8 @@ func (s *Store) Board(ctx context.Context, stepIDs []string, day time.Time) (out
 		) t
 		JOIN score ON score.id = t.score_id
 		LEFT JOIN LATERAL (SELECT ribbon FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
-		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true`, stepIDs, day).Scan(&out).Error
+		LEFT JOIN LATERAL (SELECT result
+			FROM review WHERE take_id = t.id
+				ORDER BY reviewed_at DESC LIMIT 1) r ON true`, stepIDs, day).Scan(&out).Error
 	return out, err
 }

@@ -43,7 +43,8 @@ func KeptOfClass() []Table {
 			{"why", "the director's words", "x.why"},
 			{"removed", "taken off the plan after it was played", "x.removed"},
 			{"written_at", "UTC", "v.created_at"},
-		}, "step x JOIN step_version v ON v.step_id = x.id WHERE x.class_id = $1 ORDER BY x.first_day, x.position, v.version"},
+		}, "step x JOIN step_version v ON v.step_id = x.id WHERE x.class_id = $1 ORDER BY x.first_day, x.position, " +
+			"v.version"},
 		{"takes", "a take", []Column{
 			{"take_id", "", "x.id"},
 			{"player_id", "", "x.player_id"},

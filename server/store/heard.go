@@ -36,7 +36,8 @@ func (s *Store) HeardBetween(ctx context.Context, classID string, from, to time.
 		FROM take t
 		JOIN player p ON p.id = t.player_id AND p.class_id = ? AND p.left_at IS NULL
 		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true
-		WHERE t.result <> '' AND t.day BETWEEN ? AND ? ORDER BY t.received_at DESC LIMIT ?`, classID, from, to, mostHeard).Scan(&out).Error
+		WHERE t.result <> '' AND t.day BETWEEN ? AND ?
+			ORDER BY t.received_at DESC LIMIT ?`, classID, from, to, mostHeard).Scan(&out).Error
 	return out, err
 }
 

@@ -36,7 +36,8 @@ func (s *Store) AddLadderEntry(ctx context.Context, e LadderEntry) error {
 			return added.Error
 		}
 		return tx.Exec(`INSERT INTO ladder_standing (player_id, ladder, entries) VALUES (?, ?, 1)
-			ON CONFLICT (player_id, ladder) DO UPDATE SET entries = ladder_standing.entries + 1, rungs = 0`, e.PlayerID, e.Ladder).Error
+			ON CONFLICT (player_id, ladder) DO UPDATE SET entries = ladder_standing.entries + 1, rungs = 0`,
+			e.PlayerID, e.Ladder).Error
 	})
 }
 

@@ -13,7 +13,8 @@ func (s *Store) SoundsToLetGo(ctx context.Context, now time.Time, most int) (ids
 	err = s.db.WithContext(ctx).Raw(`
 		SELECT t.id FROM take t JOIN player p ON p.id = t.player_id JOIN class c ON c.id = p.class_id
 		WHERE t.sound_gone_at IS NULL AND t.received_at < ?::timestamptz - c.keep_days * interval '1 day'
-			AND t.received_at < ?::timestamptz - (SELECT min(keep_days) FROM class) * interval '1 day' -- where the index may stop
+			AND t.received_at < ?::timestamptz - (SELECT min(keep_days)
+				FROM class) * interval '1 day' -- where the index may stop
 		ORDER BY t.received_at LIMIT ?`, now, now, most).Scan(&ids).Error
 	return ids, err
 }

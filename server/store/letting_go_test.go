@@ -107,8 +107,10 @@ func TestNothingIsLeftOfAForgottenPlayer(t *testing.T) {
 	// Whatever table names a player or a take, also one that is made tomorrow.
 	rows, err := s.SQL().QueryContext(
 		t.Context(),
-		`SELECT c.table_name, c.column_name FROM information_schema.columns c JOIN information_schema.tables t USING (table_schema, table_name)
-		WHERE c.table_schema = 'public' AND t.table_type = 'BASE TABLE' AND c.column_name IN ('player_id', 'take_id') AND c.data_type = 'uuid'`,
+		`SELECT c.table_name, c.column_name FROM information_schema.columns c
+			JOIN information_schema.tables t USING (table_schema, table_name)
+		WHERE c.table_schema = 'public' AND t.table_type = 'BASE TABLE'
+			AND c.column_name IN ('player_id', 'take_id') AND c.data_type = 'uuid'`,
 	)
 	require.NoError(t, err)
 	type place struct{ table, column string }

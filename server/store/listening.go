@@ -26,6 +26,7 @@ type Listening struct {
 	SpentS     float64
 }
 
+// TableName is singular, as all are.
 func (Listening) TableName() string { return "listening" }
 
 // ListeningOf returns a director's listening of a day, or ErrNotFound.
@@ -74,7 +75,8 @@ func (s *Store) KeepPlace(ctx context.Context, l Listening, listenedTo string, a
 			return nil
 		}
 		return tx.Exec(
-			`INSERT INTO listened (take_id, director_id, at, player_id) SELECT id, ?, ?, player_id FROM take WHERE id = ? ON CONFLICT DO NOTHING`,
+			`INSERT INTO listened (take_id, director_id, at, player_id) SELECT id, ?, ?, player_id
+				FROM take WHERE id = ? ON CONFLICT DO NOTHING`,
 			l.DirectorID,
 			at,
 			listenedTo,
@@ -107,32 +109,39 @@ type ToHear struct {
 func (s *Store) TakesToHear(ctx context.Context, classID string, since, today time.Time) (out []ToHear, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		WITH who AS MATERIALIZED ( -- once a player, not once a take
-			SELECT p.id, coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words, coalesce(f.step_id::text, '') AS flag_step,
+			SELECT p.id, coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words, coalesce(f.step_id::text,
+				'') AS flag_step,
 				(SELECT max(h.at) FROM listened h WHERE h.player_id = p.id) AS last_heard,
 				(SELECT min(e.day) FROM take e WHERE e.player_id = p.id) AS played_from
 			FROM player p
 			LEFT JOIN LATERAL (
-				SELECT kind, words, step_id FROM flag WHERE flag.player_id = p.id AND flag.seen_at IS NULL AND flag.kind <> 'tired'
+				SELECT kind, words, step_id
+					FROM flag WHERE flag.player_id = p.id AND flag.seen_at IS NULL AND flag.kind <> 'tired'
 				ORDER BY flag.kind IN ('hurts', 'dizzy') DESC, raised_at DESC LIMIT 1
 			) f ON true
 			WHERE p.class_id = ? AND p.left_at IS NULL
 		), latest AS (
-			SELECT t.id AS take_id, t.player_id, t.step_id, t.result, t.short, t.cut_from_s, t.cut_to_s, t.cut_at, t.received_at, t.day,
+			SELECT t.id AS take_id, t.player_id, t.step_id, t.result, t.short, t.cut_from_s, t.cut_to_s, t.cut_at,
+				t.received_at, t.day,
 				score.ladder, who.flag, who.flag_words, who.flag_step, who.last_heard, who.played_from
 			FROM who CROSS JOIN (SELECT id FROM step WHERE class_id = ? AND last_day >= ? AND first_day <= ?) s
 			CROSS JOIN LATERAL (
-				SELECT * FROM take WHERE player_id = who.id AND step_id = s.id AND day >= ? AND result <> '' ORDER BY received_at DESC LIMIT 1
+				SELECT * FROM take WHERE player_id = who.id AND step_id = s.id AND day >= ? AND result <> ''
+					ORDER BY received_at DESC LIMIT 1
 			) t
 			JOIN score ON score.id = t.score_id
 		)
 		SELECT l.*,
 			l.result = 'clean' AND NOT EXISTS (
-				SELECT 1 FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.result = 'clean' AND e.received_at < l.received_at
+				SELECT 1 FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.result = 'clean'
+					AND e.received_at < l.received_at
 			) AND EXISTS (
-				SELECT 1 FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.received_at < l.received_at
+				SELECT 1 FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id
+					AND e.received_at < l.received_at
 			) AS first_clean,
 			l.result NOT IN ('clean', 'cant-tell') AND coalesce((
-				SELECT e.result = 'clean' FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.day < l.day
+				SELECT e.result = 'clean'
+					FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.day < l.day
 				ORDER BY e.received_at DESC LIMIT 1), false) AS was_clean
 		FROM latest l
 		WHERE NOT EXISTS (SELECT 1 FROM listened h WHERE h.take_id = l.take_id)
@@ -184,7 +193,8 @@ func (s *Store) TakesByID(ctx context.Context, ids []string) (map[string]Take, e
 func (s *Store) ReviewsOf(ctx context.Context, takeIDs []string) (map[string]Review, error) {
 	var rows []Review
 	err := s.db.WithContext(ctx).
-		Raw("SELECT DISTINCT ON (take_id) * FROM review WHERE take_id IN ? ORDER BY take_id, reviewed_at DESC", takeIDs).
+		Raw("SELECT DISTINCT ON (take_id) * FROM review WHERE take_id IN ? ORDER BY take_id, reviewed_at "+
+			"DESC", takeIDs).
 		Scan(&rows).
 		Error
 	out := map[string]Review{}

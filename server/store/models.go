@@ -19,14 +19,18 @@ import (
 	"earlychorus/core/verdict"
 )
 
-// The models mirror migrations/*.sql, where every column is explained.
+// The models mirror migrations/*.sql: there every column is explained, its
+// constraints named, its unit given. A day is a school's date at midnight UTC; an
+// instant is UTC.
 
+// School is where classes are; its time zone says when its day begins.
 type School struct {
 	ID       string
 	Name     string
 	TimeZone string
 }
 
+// Director is a teacher with an account; the password is kept as a bcrypt hash only.
 type Director struct {
 	ID           string
 	Name         string
@@ -34,21 +38,23 @@ type Director struct {
 	PasswordHash string
 }
 
+// Class is a group with its plan and its answers to the questions on which teachers
+// differ. An archived one is read, not played for.
 type Class struct {
-	ID           string
-	SchoolID     string
-	School       School
-	Name         string
-	Code         string
-	OwnConventions         json.RawMessage `gorm:"column:conventions;type:jsonb"` // what differs from the usual conventions
-	Tips         verdict.Book    `gorm:"serializer:json"`
-	FirstLesson  *time.Time      `gorm:"type:date"`
-	ClassMinutes float64
-	HomeMinutes  float64          // 0 is the stage's usual
-	FeedToken    string           `gorm:"default:gen_random_uuid()"`
-	Weights      progress.Weights `gorm:"serializer:json"` // of the reasons to hear somebody, where they are the director's own
-	KeepDays     int              `gorm:"default:365"`     // how long recordings are kept
-	ArchivedAt   *time.Time
+	ID             string
+	SchoolID       string
+	School         School
+	Name           string
+	Code           string
+	OwnConventions json.RawMessage `gorm:"column:conventions;type:jsonb"` // what differs from the usual conventions
+	Tips           verdict.Book    `gorm:"serializer:json"`
+	FirstLesson    *time.Time      `gorm:"type:date"`
+	ClassMinutes   float64
+	HomeMinutes    float64          // 0 is the stage's usual
+	FeedToken      string           `gorm:"default:gen_random_uuid()"`
+	Weights        progress.Weights `gorm:"serializer:json"` // of the reasons to hear somebody, where they are the director's own
+	KeepDays       int              `gorm:"default:365"`     // how long recordings are kept
+	ArchivedAt     *time.Time
 }
 
 // Conventions returns the schools and references the class follows.
@@ -121,6 +127,8 @@ func (p Player) StageOn(day time.Time) scores.Stage {
 	return p.Class.StageOn(day)
 }
 
+// Step is an exercise placed on days. What it asks for is in its versions: a version
+// that was played is never changed, only followed by the next.
 type Step struct {
 	ID       string
 	ClassID  string
@@ -200,6 +208,7 @@ type Exception struct {
 	Why      string
 }
 
+// StepVersion is what a step asked for from an instant on.
 type StepVersion struct {
 	StepID     string
 	Version    int
@@ -216,6 +225,9 @@ const (
 	Simulated  Source = "simulated"
 )
 
+// Take is one recording of one version of a step, with what lists show of the word
+// on it; the whole word is its Analysis. Its id is made by the client, so that an
+// upload may be repeated.
 type Take struct {
 	ID          string
 	PlayerID    string
@@ -261,6 +273,7 @@ type ScoreSheet struct {
 	Ladder  string       // whose rung it is; "" for none
 }
 
+// TableName is the trade's word: the sheet is its file.
 func (ScoreSheet) TableName() string { return "score" }
 
 // AfterFind puts the sheet's score where it is used.
@@ -269,6 +282,8 @@ func (t *Take) AfterFind(*gorm.DB) error {
 	return nil
 }
 
+// Analysis is everything that was measured and said of a take by one version of the
+// ear; a newer version's stands beside it.
 type Analysis struct {
 	TakeID    string
 	Version   int
@@ -293,6 +308,8 @@ type Tick struct {
 	TickedAt    time.Time
 }
 
+// Review is a director's word on a take. It stands beside the measured one, and the
+// latest counts; taking it back deletes the row.
 type Review struct {
 	ID         string
 	TakeID     string
@@ -301,6 +318,8 @@ type Review struct {
 	ReviewedAt time.Time
 }
 
+// Comment is what a director said of a take, in words or as a voice note whose sound
+// is kept with the recordings.
 type Comment struct {
 	ID         string
 	TakeID     string

@@ -44,9 +44,11 @@ func (s *Store) SectionTallies(
 ) (out []NoteTally, err error) {
 	rows, err := s.db.WithContext(ctx).Raw(`
 		SELECT n.player_id, n.sounding, count(*), count(*) FILTER (WHERE n.good),
-			coalesce(array_agg(n.centre) FILTER (WHERE n.trusted), '{}'), coalesce(array_agg(n.steadiness) FILTER (WHERE n.trusted), '{}')
+			coalesce(array_agg(n.centre) FILTER (WHERE n.trusted), '{}'),
+				coalesce(array_agg(n.steadiness) FILTER (WHERE n.trusted), '{}')
 		FROM player p JOIN take_note n ON n.player_id = p.id AND n.day BETWEEN ? AND ?
-		WHERE p.class_id = ? AND p.instrument IN ? AND p.left_at IS NULL GROUP BY n.player_id, n.sounding`, from, to, classID, instruments).Rows()
+		WHERE p.class_id = ? AND p.instrument IN ? AND p.left_at IS NULL
+			GROUP BY n.player_id, n.sounding`, from, to, classID, instruments).Rows()
 	if err != nil {
 		return nil, err
 	}
@@ -86,7 +88,8 @@ func (s *Store) LongestTakes(ctx context.Context, p Player, from, to time.Time) 
 	var ids []string
 	err := s.db.WithContext(ctx).Raw(`
 		SELECT t.id FROM step s JOIN take t ON t.player_id = ? AND t.step_id = s.id
-		WHERE s.class_id = ? AND s.kind = ? AND s.first_day <= ? AND s.last_day >= ?`, p.ID, p.ClassID, exercise.KindLongToneLongest, to, from).Scan(&ids).Error
+		WHERE s.class_id = ? AND s.kind = ? AND s.first_day <= ?
+			AND s.last_day >= ?`, p.ID, p.ClassID, exercise.KindLongToneLongest, to, from).Scan(&ids).Error
 	out := make(map[string]bool, len(ids))
 	for _, id := range ids {
 		out[id] = true
@@ -99,7 +102,8 @@ const mostNotes = 100_000
 // DaysPlayed returns on which days a player played, between two.
 func (s *Store) DaysPlayed(ctx context.Context, playerID string, from, to time.Time) (days []time.Time, err error) {
 	err = s.db.WithContext(ctx).
-		Raw("SELECT DISTINCT day FROM take WHERE player_id = ? AND day BETWEEN ? AND ? ORDER BY day", playerID, from, to).
+		Raw("SELECT DISTINCT day FROM take WHERE player_id = ? AND day BETWEEN ? AND ? ORDER BY "+
+			"day", playerID, from, to).
 		Scan(&days).
 		Error
 	return days, err
@@ -131,10 +135,12 @@ type Progress struct {
 func (s *Store) EachProgress(ctx context.Context, classID string, visit func(Progress) error) error {
 	db := s.db.WithContext(ctx)
 	rows, err := db.Raw(`
-		SELECT t.day, t.player_id, p.first_name, p.last_name, p.instrument, s.kind, t.step_id, t.id AS take_id, t.result,
+		SELECT t.day, t.player_id, p.first_name, p.last_name, p.instrument, s.kind, t.step_id, t.id AS take_id,
+			t.result,
 			coalesce((SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1), '') AS word,
 			n.number, n.sounding, n.good, n.trusted, n.centre, n.steadiness, n.held
-		FROM player p JOIN take t ON t.player_id = p.id JOIN step s ON s.id = t.step_id JOIN take_note n ON n.take_id = t.id
+		FROM player p JOIN take t ON t.player_id = p.id JOIN step s ON s.id = t.step_id
+			JOIN take_note n ON n.take_id = t.id
 		WHERE p.class_id = ? ORDER BY t.day, t.received_at, n.number`, classID).Rows()
 	if err != nil {
 		return err

@@ -13,7 +13,8 @@ func (s *Store) DirectorByEmail(ctx context.Context, email string) (d Director, 
 
 // Director returns a director, or ErrNotFound.
 func (s *Store) Director(ctx context.Context, id string) (d Director, err error) {
-	return d, found(s.db.WithContext(ctx).Where("id = ?", id).Take(&d).Error)
+	err = s.db.WithContext(ctx).Where("id = ?", id).Take(&d).Error
+	return d, found(err)
 }
 
 // ClassByCode returns the class with this code, or ErrNotFound.

@@ -85,7 +85,11 @@ func (s *Store) ChangePlan(ctx context.Context, c PlanChange) (out SavedPlan, er
 		if p.Revision != c.Based {
 			base, err := revisionItems(tx, p.ID, c.Based)
 			if errors.Is(err, ErrNotFound) {
-				return problem.Of(problem.Conflict, "This plan was changed from one that is not there any more. Look at it again.", nil)
+				return problem.Of(
+					problem.Conflict,
+					"This plan was changed from one that is not there any more. Look at it again.",
+					nil,
+				)
 			} else if err != nil {
 				return err
 			}
@@ -234,7 +238,8 @@ func sameParameters(a, b json.RawMessage) bool {
 // no day any more.
 func takeOff(tx *gorm.DB, stepID string) error {
 	gone := tx.Exec(
-		`DELETE FROM step WHERE id = ? AND NOT EXISTS (SELECT FROM take WHERE step_id = step.id) AND NOT EXISTS (SELECT FROM tick WHERE step_id = step.id)`,
+		`DELETE FROM step WHERE id = ? AND NOT EXISTS (SELECT
+			FROM take WHERE step_id = step.id) AND NOT EXISTS (SELECT FROM tick WHERE step_id = step.id)`,
 		stepID,
 	)
 	if gone.Error != nil || gone.RowsAffected > 0 {

@@ -22,7 +22,8 @@ func (s *Store) AddClass(ctx context.Context, c Class, directorID string) error 
 // SchoolOfDirector returns the school of a director's classes; a director has one.
 func (s *Store) SchoolOfDirector(ctx context.Context, directorID string) (school School, err error) {
 	err = s.db.WithContext(ctx).
-		Joins("JOIN class ON class.school_id = school.id JOIN class_director cd ON cd.class_id = class.id AND cd.director_id = ?", directorID).
+		Joins("JOIN class ON class.school_id = school.id JOIN class_director cd ON cd.class_id = class.id AND "+
+			"cd.director_id = ?", directorID).
 		Order("school.id").
 		Take(&school).
 		Error

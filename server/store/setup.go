@@ -88,7 +88,8 @@ func (s *Store) DemoState(ctx context.Context, schoolID string) (DemoState, erro
 func (s *Store) CountListened(ctx context.Context, classID string) (int, error) {
 	var n int64
 	err := s.db.WithContext(ctx).Model(&Take{}).
-		Where("step_id IN (SELECT id FROM step WHERE class_id = ?) AND (failure <> '' OR EXISTS (SELECT FROM analysis WHERE take_id = take.id))", classID).
+		Where("step_id IN (SELECT id FROM step WHERE class_id = ?) AND (failure <> '' OR EXISTS (SELECT FROM "+
+			"analysis WHERE take_id = take.id))", classID).
 		Count(&n).Error
 	return int(n), err
 }

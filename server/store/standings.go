@@ -64,7 +64,8 @@ func (s *Store) bestHolds(ctx context.Context, of, id string) (map[string]float6
 	}
 	err := s.db.WithContext(ctx).Raw(`
 		SELECT n.player_id, max(n.held) AS best
-		FROM step s JOIN take t ON t.step_id = s.id AND t.result IN ('clean', 'nearly') JOIN take_note n ON n.take_id = t.id
+		FROM step s JOIN take t ON t.step_id = s.id AND t.result IN ('clean', 'nearly')
+			JOIN take_note n ON n.take_id = t.id
 		WHERE s.kind = ? AND `+of+` GROUP BY n.player_id`, exercise.KindLongToneLongest, id).Scan(&rows).Error
 	out := map[string]float64{}
 	for _, r := range rows {
@@ -86,7 +87,8 @@ type keptStanding struct {
 	Variant    string
 }
 
-const keptStandings = `SELECT st.player_id, st.ladder, st.entries, st.rungs, st.version, st.state, p.instrument, p.variant
+const keptStandings = `SELECT st.player_id, st.ladder, st.entries, st.rungs, st.version, st.state,
+	p.instrument, p.variant
 	FROM ladder_standing st JOIN player p ON p.id = st.player_id WHERE `
 
 // LaddersOf returns where a player stands on every ladder that was ever tried.
@@ -148,6 +150,8 @@ func (s *Store) stateOf(ctx context.Context, k keptStanding) (state ladder.State
 	// A line that was added meanwhile has counted entries up: then this is old, and
 	// is not kept.
 	return state, s.db.WithContext(ctx).
-		Exec(`UPDATE ladder_standing SET rungs = ?, version = ?, state = ? WHERE player_id = ? AND ladder = ? AND entries = ?`, rungs, ladder.Version, string(body), k.PlayerID, k.Ladder, k.Entries).
+		Exec(`UPDATE ladder_standing SET rungs = ?, version = ?, state = ?
+			WHERE player_id = ? AND ladder = ?
+				AND entries = ?`, rungs, ladder.Version, string(body), k.PlayerID, k.Ladder, k.Entries).
 		Error
 }

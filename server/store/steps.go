@@ -15,7 +15,8 @@ import (
 func (s *Store) StepsOn(ctx context.Context, classID string, day time.Time, at plan.Place) (out []Step, err error) {
 	weekday := 1 << ((int(day.Weekday()) + 6) % 7) // from Monday
 	err = s.db.WithContext(ctx).
-		Where("class_id = ? AND NOT removed AND ? BETWEEN first_day AND last_day AND days & ? <> 0 AND place IN (?, ?)", classID, day, weekday, at, plan.Both).
+		Where("class_id = ? AND NOT removed AND ? BETWEEN first_day AND last_day AND days & ? <> 0 AND place IN (?, "+
+			"?)", classID, day, weekday, at, plan.Both).
 		Order("position").
 		Limit(mostSteps).
 		Find(&out).
@@ -54,7 +55,8 @@ func (s *Store) StepOfClass(ctx context.Context, classID, stepID string) (step S
 	if err := db.Where("id = ? AND class_id = ?", stepID, classID).Take(&step).Error; err != nil {
 		return step, found(err)
 	}
-	return step, s.newest(db, &step)
+	err = s.newest(db, &step)
+	return step, err
 }
 
 // StepAsOf returns a step of the class at the given version, or ErrNotFound.

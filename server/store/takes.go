@@ -71,7 +71,11 @@ func sameTake(db *gorm.DB, t Take) (known bool, err error) {
 		return false, err
 	}
 	if before[0].PlayerID != t.PlayerID || !bytes.Equal(before[0].SHA256, t.SHA256) {
-		return false, problem.Of(problem.Conflict, "Another recording was already handed in under this number. Record again.", nil)
+		return false, problem.Of(
+			problem.Conflict,
+			"Another recording was already handed in under this number. Record again.",
+			nil,
+		)
 	}
 	return true, nil
 }
@@ -89,9 +93,8 @@ func (s *Store) TakesThere(ctx context.Context, ids []string) (map[string]bool, 
 
 // Take returns any take with its player; for workers, who ask on nobody's behalf.
 func (s *Store) Take(ctx context.Context, takeID string) (t Take, err error) {
-	return t, found(
-		s.db.WithContext(ctx).Preload("Player.Class").Preload("Sheet").Where("id = ?", takeID).Take(&t).Error,
-	)
+	err = s.db.WithContext(ctx).Preload("Player.Class").Preload("Sheet").Where("id = ?", takeID).Take(&t).Error
+	return t, found(err)
 }
 
 // TakesOfPlayerOn returns a player's takes of a day, newest first; mostTakes at most.

@@ -182,7 +182,11 @@ func Readme(class string, now time.Time) string {
 func Columns() string {
 	var b strings.Builder
 	b.WriteString(
-		"Each table is there twice, as `csv/NAME.csv` (UTF-8, commas, the first line names the columns; nothing is written where\nthere is nothing; what a spreadsheet would run as a formula has an apostrophe before it) and as `json/NAME.ndjson` (an object a line, the same names, word for word). `takes/` has recordings by `take_id`, `voice/` directors' voice\nnotes by `comment_id`, as FLAC, where they were asked for.\n",
+		"Each table is there twice, as `csv/NAME.csv` (UTF-8, commas, the first line names the columns; nothing is " +
+			"written where\nthere is nothing; what a spreadsheet would run as a formula has an apostrophe before " +
+			"it) and as `json/NAME.ndjson` (an object a line, the same names, word for word). `takes/` has " +
+			"recordings by `take_id`, `voice/` directors' voice\nnotes by `comment_id`, as FLAC, where they were " +
+			"asked for.\n",
 	)
 	for _, t := range store.KeptOfClass() {
 		fmt.Fprintf(&b, "\n## %s\nA line is %s.\n\n| column | |\n| --- | --- |\n", t.Name, t.Says)

@@ -3,11 +3,12 @@ package workers
 import (
 	"context"
 	"database/sql"
-	"earlychorus/server/jobs"
 	"fmt"
 	"log/slog"
 	"runtime"
 	"time"
+
+	"earlychorus/server/jobs"
 
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"

@@ -129,7 +129,8 @@ func (b *Band) Join(t testing.TB, s *store.Store, instrument string, count int) 
 			},
 		}
 		_, err := s.SQL().Exec(
-			"INSERT INTO player (id, class_id, first_name, last_name, instrument, stage, pin_hash) VALUES ($1, $2, $3, $4, $5, $6, '')",
+			"INSERT INTO player (id, class_id, first_name, last_name, instrument, stage, pin_hash) VALUES ($1, $2, "+
+				"$3, $4, $5, $6, '')",
 			p.ID,
 			p.ClassID,
 			p.FirstName,

@@ -74,17 +74,7 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 	if p.Cause != "" {
 		word.Deciding = &measure.Reading{Cause: p.Cause, Note: 0}
 	}
-	notes := p.Notes
-	if notes == nil {
-		notes = []store.TakeNote{{
-			Sounding:   58,
-			Good:       p.Result == verdict.Clean,
-			Trusted:    true,
-			Centre:     3,
-			Steadiness: 5,
-			Held:       4,
-		}}
-	}
+	notes := p.notes()
 	for n := range notes {
 		notes[n].TakeID, notes[n].Number, notes[n].PlayerID, notes[n].Day = id, n, player.ID, day
 	}
@@ -99,4 +89,19 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 		Contour:   packed.Pack(contour.Contour{}),
 	}, notes, p.Cut))
 	return id
+}
+
+// notes are the take's; one that is nothing special where none are given.
+func (p Played) notes() []store.TakeNote {
+	if p.Notes != nil {
+		return p.Notes
+	}
+	return []store.TakeNote{{
+		Sounding:   58,
+		Good:       p.Result == verdict.Clean,
+		Trusted:    true,
+		Centre:     3,
+		Steadiness: 5,
+		Held:       4,
+	}}
 }

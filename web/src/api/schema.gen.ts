@@ -1416,6 +1416,8 @@ export interface components {
         Fingering: {
             alternates?: string[] | null;
             diagram: components["schemas"]["Diagram"];
+            /** @description the text for a screen reader */
+            spoken: string;
             text: string;
         };
         FittedDay: {

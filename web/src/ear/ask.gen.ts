@@ -269,6 +269,8 @@ export interface components {
     Fingering: {
       alternates?: string[] | null
       diagram: components['schemas']['Diagram']
+      /** @description the text for a screen reader */
+      spoken: string
       text: string
     }
     Heard: {

@@ -6,7 +6,7 @@ type Props = { fingering: Schemas['Fingering']; height?: number; changes?: numbe
 /** FingeringDiagram draws a fingering; the core has laid out every mark, and says which of them move from the note before. */
 export function FingeringDiagram({ fingering, height = 84, changes = [] }: Props) {
   const d = fingering.diagram
-  const moves = changes.length > 0 ? `${fingering.text}; ${changes.length} moves` : fingering.text
+  const moves = changes.length > 0 ? `${fingering.spoken}; ${changes.length} moves` : fingering.spoken
   return (
     <svg viewBox={`0 0 ${d.width} ${d.height}`} height={height} role="img" aria-label={moves}>
       {d.marks.map((m, n) => (

@@ -1,6 +1,6 @@
-import { Pause, Play } from 'lucide-react'
 import { Slider } from 'radix-ui'
 import { type RefObject, useEffect, useRef, useState } from 'react'
+import { PauseIcon, PlayIcon } from './icons'
 
 type Props = {
   src: string
@@ -33,7 +33,7 @@ export function SoundPlayer({ src, label, audio, preload = 'metadata' }: Props) 
         aria-label={playing ? 'Pause' : 'Play'}
         className="inline-flex size-11 shrink-0 items-center justify-center rounded-full border border-edge bg-sheet hover:border-ink"
       >
-        {playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden className="translate-x-px" />}
+        {playing ? <PauseIcon /> : <PlayIcon className="translate-x-px" />}
       </button>
       <Slider.Root
         value={[Math.min(at, length)]}

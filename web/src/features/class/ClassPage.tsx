@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { Tabs } from 'radix-ui'
 import { useParams, useSearchParams } from 'react-router'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
@@ -37,27 +38,26 @@ export function ClassPage() {
       {data.archived && (
         <p className="mb-3 border-l-4 border-nearly pl-3">This class is archived. Nobody signs in to it any more.</p>
       )}
-      <div role="tablist" aria-label="Set-up" className="flex flex-wrap gap-1 border-y border-ink py-2">
-        {chapters.map((c) => (
-          <button
-            key={c.key}
-            type="button"
-            role="tab"
-            aria-selected={c.key === chapter}
-            className="min-h-10 rounded-md border border-transparent px-4 text-sm aria-selected:border-ink aria-selected:bg-sheet"
-            onClick={() => setSearch({ chapter: c.key })}
-          >
-            {c.label}
-          </button>
-        ))}
-      </div>
-      <div className="mt-5">
-        {chapter === 'players' && <Roster classId={classId} setUp={data} />}
-        {chapter === 'conventions' && <Settings key={data.class.id} classId={classId} setUp={data} />}
-        {chapter === 'tips' && <TipBook classId={classId} setUp={data} />}
-        {chapter === 'excused' && <Excused classId={classId} setUp={data} />}
-        {chapter === 'years' && <Years classId={classId} setUp={data} />}
-      </div>
+      <Tabs.Root value={chapter} onValueChange={(key) => setSearch({ chapter: key })}>
+        <Tabs.List aria-label="Set-up" className="flex flex-wrap gap-1 border-y border-ink py-2">
+          {chapters.map((c) => (
+            <Tabs.Trigger
+              key={c.key}
+              value={c.key}
+              className="min-h-10 rounded-md border border-transparent px-4 text-sm aria-selected:border-ink aria-selected:bg-sheet"
+            >
+              {c.label}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value={chapter} className="mt-5">
+          {chapter === 'players' && <Roster classId={classId} setUp={data} />}
+          {chapter === 'conventions' && <Settings key={data.class.id} classId={classId} setUp={data} />}
+          {chapter === 'tips' && <TipBook classId={classId} setUp={data} />}
+          {chapter === 'excused' && <Excused classId={classId} setUp={data} />}
+          {chapter === 'years' && <Years classId={classId} setUp={data} />}
+        </Tabs.Content>
+      </Tabs.Root>
     </>
   )
 }

@@ -7,10 +7,10 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
-import { GripVertical } from 'lucide-react'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { clock } from '../../ui/clock'
+import { GripIcon } from '../../ui/icons'
 import type { Item, Kind } from './queries'
 
 type Props = {
@@ -95,7 +95,7 @@ function Row({ n, item, name, work, chosen, onChoose, onRemove }: RowProps) {
         {...attributes}
         {...listeners}
       >
-        <GripVertical aria-hidden size={18} className="mx-auto" />
+        <GripIcon className="mx-auto" />
       </button>
       <button type="button" className="min-w-0 flex-1 py-2 text-left" aria-pressed={chosen} onClick={onChoose}>
         <span className="flex items-baseline gap-2">

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { ToggleGroup } from 'radix-ui'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { answer, api } from '../../api/client'
@@ -41,24 +42,27 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
             →
           </Button>
         </nav>
-        <div role="tablist" aria-label="Day" className="flex flex-wrap gap-1">
+        <ToggleGroup.Root
+          type="single"
+          aria-label="Day"
+          className="flex flex-wrap gap-1"
+          value={String(day)}
+          onValueChange={(n) => n !== '' && onDay(Number(n))}
+        >
           {dayNames.map((name, n) => {
             const count = draft.items.filter((i) => i.days.includes(dayKeys[n] ?? '')).length
             return (
-              <button
+              <ToggleGroup.Item
                 key={name}
-                type="button"
-                role="tab"
-                aria-selected={n === day}
+                value={String(n)}
                 aria-label={`${name}, ${count} ${count === 1 ? 'step' : 'steps'}`}
-                className="min-h-10 rounded-md border border-transparent px-2.5 text-sm aria-selected:border-ink aria-selected:bg-sheet"
-                onClick={() => onDay(n)}
+                className="min-h-10 rounded-md border border-transparent px-2.5 text-sm data-[state=on]:border-ink data-[state=on]:bg-sheet"
               >
                 {name.slice(0, 3)} <span className="text-soft">{count || ''}</span>
-              </button>
+              </ToggleGroup.Item>
             )
           })}
-        </div>
+        </ToggleGroup.Root>
         <fieldset className="flex gap-1">
           <legend className="sr-only">Where</legend>
           {(['class', 'home'] as const).map((where) => (

@@ -173,9 +173,9 @@ describe('a week’s plan', () => {
     expect(rows()).toEqual([])
     fireEvent.click(screen.getByLabelText('At home'))
     expect(rows()).toEqual(['Long tone, counted'])
-    fireEvent.click(screen.getByRole('tab', { name: 'Friday, 1 step' }))
+    fireEvent.click(screen.getByRole('radio', { name: 'Friday, 1 step' }))
     expect(rows()).toEqual(['Swell'])
-    fireEvent.click(screen.getByRole('tab', { name: /Wednesday/ }))
+    fireEvent.click(screen.getByRole('radio', { name: /Wednesday/ }))
     expect(screen.getByText(/Nothing on this day yet/)).toBeTruthy()
   })
 
