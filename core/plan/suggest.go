@@ -290,11 +290,3 @@ func laddersOf(stuck []StuckRung) (out []Suggestion) {
 	}
 	return out
 }
-
-// alreadyThere reports whether the core has the same step for everyone.
-func alreadyThere(items []Item, i Item) bool {
-	return slices.ContainsFunc(items, func(x Item) bool {
-		return x.Step.Kind == i.Step.Kind && len(x.For) == 0 &&
-			string(x.Step.Parameters()) == string(i.Step.Parameters())
-	})
-}

@@ -4,6 +4,10 @@ import type { components, paths } from './schema.gen'
 /** Schemas are the shapes the server answers, generated from its OpenAPI document. */
 export type Schemas = components['schemas']
 
+/**
+ * Typed from the server's own document: an address or a field that is not there does not
+ * compile.
+ */
 export const api = createClient<paths>({ baseUrl: '/api' })
 
 /** Failure is an answer that says no, in the server's own words. */
@@ -23,6 +27,7 @@ export class Failure extends Error {
   }
 }
 
+/** What openapi-fetch returns. */
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
 /** answer returns the data of a request, or throws its Failure. */

@@ -5,6 +5,7 @@ export function targetsOf(score: Schemas['Score']): Schemas['Segment'][] {
   return score.segments.filter((s) => s.sounds)
 }
 
+/** How a note sounds that is not played on the instrument. */
 const verbs: Record<string, string> = { buzz: 'buzzed', sing: 'sung' }
 
 /** nameOf names a target: its written note, and how it sounds when not on the instrument. */

@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 
+/** NotFound leads on: an old link is usually somebody's own page. */
 export function NotFound() {
   return (
     <div className="py-16">

@@ -6,6 +6,10 @@ import { Failure } from '../api/client'
 import { router } from './routes'
 import './styles.css'
 
+/**
+ * Answers are kept for five seconds: a page gone back to is there at once, and what
+ * somebody else changed meanwhile soon is.
+ */
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
@@ -18,6 +22,7 @@ const queries = new QueryClient({
   },
 })
 
+/** The one element of index.html. */
 const root = document.getElementById('root')
 if (!root) throw new Error('index.html has no #root')
 createRoot(root).render(

@@ -10,6 +10,10 @@ const gallery = import.meta.env.DEV
   ? [{ path: 'gallery', lazy: async () => ({ Component: (await import('../features/gallery')).Gallery }) }]
   : []
 
+/**
+ * The table of contents of the page. What a player needs is in the first load; a
+ * director's pages come when they are opened.
+ */
 export const router = createBrowserRouter([
   {
     element: <Shell />,

@@ -23,14 +23,20 @@ export type Entry = {
   sound?: Sealed
 }
 
+/** A server's answer, and when it was given. */
 type Kept = { value: unknown; at: number }
 
+/**
+ * What a device keeps: what is to go up, answers to be shown without a network, and the
+ * keys that the first two are sealed under.
+ */
 interface Device extends DBSchema {
   entries: { key: string; value: Entry; indexes: { byOwner: string } }
   kept: { key: string; value: Kept }
   keys: { key: string; value: CryptoKey }
 }
 
+/** One connection for the page; a second would wait for the first to close. */
 let open: Promise<IDBPDatabase<Device>> | undefined
 
 /** database is what this device keeps; it is opened once. */

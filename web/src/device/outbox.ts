@@ -46,6 +46,7 @@ export type OutboxState = {
 }
 
 const firstPause = 2_000 // milliseconds
+/** Milliseconds: a device that was offline for a day tries once a minute. */
 const longestPause = 60_000
 
 /**
@@ -231,6 +232,10 @@ async function alone(work: () => Promise<void>): Promise<void> {
   else await work()
 }
 
+/**
+ * queryOf is how a take was recorded, as the server reads it. It travels beside the
+ * sound because the sound goes up in parts.
+ */
 function queryOf(t: AboutTake, agoMs: number): URLSearchParams {
   const query = new URLSearchParams({
     step: t.step,

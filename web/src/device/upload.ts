@@ -1,5 +1,6 @@
 import { Failure } from '../api/client'
 
+/** A part goes up in a few seconds over weak Wi-Fi; a cut costs no more than one. */
 const partBytes = 256 * 1024
 
 /** Going is a take on its way: how much the server has of it. */
@@ -26,6 +27,7 @@ export async function upload(id: string, query: URLSearchParams, sound: ArrayBuf
   await answerOf(await fetch(`/api/takes/${id}/seal?${query}`, { method: 'POST' }))
 }
 
+/** answerOf tells a cut-off answer, which is tried again, from a refusal, which is not. */
 async function answerOf(response: Response): Promise<{ received: number; safe: boolean }> {
   const said = await response.json().catch(() => {
     throw new TypeError('the answer was cut off')

@@ -6,6 +6,7 @@ import { database, type Sealed } from './database'
  * nothing to read, and the owner's unsent takes open again when they come back.
  */
 const algorithm = 'AES-GCM'
+/** AES-GCM's own length of a nonce (NIST SP 800-38D, 8.2). */
 const ivBytes = 12
 
 /** keepKey remembers a player's key, in a form no script can read back out. */
@@ -25,27 +26,39 @@ export async function forgetEveryone(): Promise<void> {
   await Promise.all([tx.objectStore('keys').clear(), tx.objectStore('kept').clear(), tx.done])
 }
 
+/** NoKeyError says that nothing can be kept here yet. */
 export class NoKeyError extends Error {}
 
+/**
+ * keyOf is the key under which this player's things are sealed. Signing out forgets it,
+ * and with it everything that was kept.
+ */
 async function keyOf(owner: string): Promise<CryptoKey> {
   const key = await (await database()).get('keys', owner)
   if (!key) throw new NoKeyError('This device keeps nothing for you until you have signed in with a network.')
   return key
 }
 
+/** seal encrypts under a nonce of its own: one that came twice would open both. */
 export async function seal(owner: string, bytes: BufferSource): Promise<Sealed> {
   const iv = crypto.getRandomValues(new Uint8Array(ivBytes))
   return { iv, bytes: await crypto.subtle.encrypt({ name: algorithm, iv }, await keyOf(owner), bytes) }
 }
 
+/** unseal opens what seal closed; anybody else's key opens nothing. */
 export async function unseal(owner: string, sealed: Sealed): Promise<ArrayBuffer> {
   return crypto.subtle.decrypt({ name: algorithm, iv: sealed.iv }, await keyOf(owner), sealed.bytes)
 }
 
+/** sealJSON seals what can be written as JSON. */
 export async function sealJSON(owner: string, value: unknown): Promise<Sealed> {
   return seal(owner, new TextEncoder().encode(JSON.stringify(value)))
 }
 
+/**
+ * unsealJSON opens it again. The type is the caller's word: nobody but this page writes
+ * here.
+ */
 export async function unsealJSON<T>(owner: string, sealed: Sealed): Promise<T> {
   return JSON.parse(new TextDecoder().decode(await unseal(owner, sealed))) as T
 }

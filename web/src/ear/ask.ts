@@ -3,26 +3,44 @@ import { put } from './listener'
 
 /** What the page asks of the core. Names and shapes are written from core/ask's Go types. */
 type Paths = keyof paths
+/** The names of the questions, as the core has them. */
 export type Question = { [P in Paths]: P extends `/${infer Name}` ? Name : never }[Paths]
+/** A question is described as if it were posted to an address of its name. */
 type Posted<Q extends Question> = paths[`/${Q}`]['post']
+/** What a question is asked with. */
 export type Request<Q extends Question> = Posted<Q>['requestBody']['content']['application/json']
+/** What it is answered with. */
 export type Answer<Q extends Question> = Posted<Q>['responses'][200]['content']['application/json']
 
+/** The Go types by name. */
 type Shapes = components['schemas']
+/** A player as the device knows one. */
 export type Setting = Shapes['Setting']
+/** What a step asks of one instrument. */
 export type Score = Shapes['Score']
+/** The word on a take, and its drawings. */
 export type Heard = Answer<'judge'>
+/** A rest before a step. */
 export type Hold = Answer<'hold'>
+/** A take of today, as the body remembers it. */
 export type Played = Shapes['Played']
+/** What a check of the microphone found. */
 export type MicrophoneCheck = Answer<'check'>
+/** A ladder as its player sees it. */
 export type Ladder = Answer<'climb'>
 
+/** Sound in memory: samples from -1 to 1, and how many a second. */
 export type Sound = { samples: Float32Array<ArrayBuffer>; rate: number }
 
+/**
+ * ask is typed by the question's name. The one cast is here: the core wrote the answer
+ * of that very type.
+ */
 async function ask<Q extends Question>(name: Q, request: Request<Q>, samples?: Float32Array): Promise<Answer<Q>> {
   return (await put(name, request, samples)).answer as Answer<Q> // the core's own JSON, of that type
 }
 
+/** listenTo asks a question whose answer is heard. */
 async function listenTo<Q extends 'perform' | 'reference'>(name: Q, request: Request<Q>): Promise<Sound> {
   const { sound } = await put(name, request)
   if (!sound) throw new Error('The core sounded nothing.')
@@ -34,6 +52,7 @@ export function judge(about: Omit<Request<'judge'>, 'rate'>, sound: Sound): Prom
   return ask('judge', { ...about, rate: sound.rate }, sound.samples)
 }
 
+/** Seconds of buzz: enough for the engine to compile what a whole take needs. */
 const rehearsalSeconds = 2
 
 /** rehearse lets the core judge a buzz once, so that the first take's word comes as soon as the others'. */

@@ -22,6 +22,7 @@ export type Range = { lowest: number; highest: number }
  */
 export class Refused extends Error {}
 
+/** What wasm/main.go and wasm/ask.go export; pointers are places in linear memory. */
 type Exports = {
   memory: WebAssembly.Memory
   _initialize: () => void
@@ -35,6 +36,7 @@ type Exports = {
   put: (name: number) => number
 }
 
+/** Pitch, cents, confidence and level, as wasm/main.go lays them out. */
 const numbersAFrame = 4
 
 /** Ear is the core's own ear, compiled for the browser. */

@@ -3,12 +3,20 @@ import type { FromEar, ToEar } from './messages'
 
 /** The core works in a thread of its own, so that the page never waits for it; it is started once and kept. */
 let thread: Worker | undefined
+/** Whoever records now; what comes in after it closed goes nowhere. */
 let onLive: (moments: Moment[]) => void = () => {}
+/** Questions that are not answered yet, by number. */
 const waiting = new Map<number, { resolve: (answer: Answer) => void; reject: (why: Error) => void }>()
+/** Numbers of questions, one after the other. */
 let asked = 0
 
+/** An answer with the sound that it filled the buffer with, where it did. */
 type Answer = { answer: unknown; sound?: Float32Array<ArrayBuffer> }
 
+/**
+ * core starts the thread when it is first needed. One that cannot be started fails
+ * everybody who waits, and the next question tries again.
+ */
 function core(): Worker {
   if (thread) return thread
   thread = new Worker(new URL('./listener.worker.ts', import.meta.url), { type: 'module' })
@@ -21,6 +29,7 @@ function core(): Worker {
   return thread
 }
 
+/** receive passes on what the thread says. */
 function receive(message: FromEar) {
   switch (message.kind) {
     case 'live':

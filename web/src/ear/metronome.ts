@@ -5,8 +5,11 @@ export type Wanted = { click: boolean; drone: boolean }
 
 // Moderate, all of them: they may be in headphones on young ears.
 const clickLength = 0.03 // seconds
+/** Shares of full scale: a click is heard over a horn, a tone stays under a flute. */
 const clickGain = 0.25
+/** A reference tone, long and steady, needs less. */
 const toneGain = 0.12
+/** Seconds: shorter fades click. */
 const fade = 0.05
 
 /** scheduleSounds sounds the clicks, the notes to listen to and the drone; the returned function silences them. */
@@ -26,12 +29,21 @@ export function scheduleSounds(
   return () => out.disconnect()
 }
 
+/** Something that sounds: hertz, seconds, and whether it is held or only struck. */
 type Note = { hertz: number; long: number; held: boolean }
 
+/**
+ * clickOf sounds the first beat of a segment a little higher, so that it can be found by
+ * ear.
+ */
 function clickOf(click: Schemas['Click']): Note {
   return { hertz: click.accent ? 1800 : 1400, long: clickLength, held: false }
 }
 
+/**
+ * sound plays one note at a moment of the context's own clock, which does not drift
+ * against the recording.
+ */
 function sound(out: GainNode, note: Note, at: number) {
   const { context } = out
   const tone = context.createOscillator()

@@ -23,6 +23,10 @@ export class MicrophoneError extends Error {
   }
 }
 
+/**
+ * What to do about each way in which a microphone is not to be had. Browsers tell them
+ * apart by name; nobody else does.
+ */
 const helps: Record<Refusal, string> = {
   insecure:
     'This address is not secure, so the browser gives no microphone. Open the page by https, or hand in a WAV file below.',
@@ -34,6 +38,7 @@ const helps: Record<Refusal, string> = {
   unknown: 'The microphone could not be opened. Plug it in again or restart the browser, then try again.',
 }
 
+/** Hertz. A browser may give another rate; the context's real one is what counts. */
 const wantedRate = 48_000
 
 /**
@@ -62,6 +67,10 @@ export async function openMicrophone(device = chosenDevice()): Promise<Source> {
   }
 }
 
+/**
+ * askFor asks for raw sound: echo cancellation, noise suppression and gain control all
+ * bend level and phase. A device that is gone gives way to any.
+ */
 function askFor(device: string): Promise<MediaStream> {
   const raw = { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 }
   return navigator.mediaDevices
@@ -102,11 +111,13 @@ export async function playerSource(samples: Float32Array<ArrayBuffer>, rate: num
   }
 }
 
+/** recorderIn loads the worklet from a file: under the content policy no blob may run. */
 async function recorderIn(context: AudioContext): Promise<AudioWorkletNode> {
   await context.audioWorklet.addModule('/recorder-worklet.js')
   return new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0, channelCount: 1 })
 }
 
+/** hearBlocks passes on what the worklet hears, with the sample it begins at. */
 function hearBlocks(node: AudioWorkletNode, heard: (at: number, samples: Float32Array<ArrayBuffer>) => void) {
   node.port.onmessage = (e: MessageEvent<{ at: number; samples: Float32Array<ArrayBuffer> }>) =>
     heard(e.data.at, e.data.samples)
@@ -143,11 +154,16 @@ function newContext(): AudioContext {
   }
 }
 
+/** closeAll gives the microphone back, so that the browser's light goes out. */
 function closeAll(stream: MediaStream, context: AudioContext) {
   for (const track of stream.getTracks()) track.stop()
   void context.close()
 }
 
+/**
+ * refusalOf names why there is no microphone. A question that was closed is no refusal:
+ * it may be asked again.
+ */
 function refusalOf(error: unknown): Refusal {
   const name = error instanceof DOMException ? error.name : ''
   const said = error instanceof DOMException ? error.message : ''
@@ -157,7 +173,9 @@ function refusalOf(error: unknown): Refusal {
   return 'unknown'
 }
 
+/** The chosen microphone, by the browser's id, which is another on every site. */
 const deviceKept = 'microphone'
+/** The microphone that was checked, by name: another one is checked anew. */
 const checkedKept = 'microphone-checked'
 
 /** chosenDevice is the microphone the player chose here; empty is the browser's own choice. */
@@ -165,6 +183,7 @@ export function chosenDevice(): string {
   return localStorage.getItem(deviceKept) ?? ''
 }
 
+/** chooseDevice remembers a microphone for this device. */
 export function chooseDevice(id: string) {
   localStorage.setItem(deviceKept, id)
 }
@@ -180,10 +199,12 @@ export function isChecked(label: string): boolean {
   return localStorage.getItem(checkedKept) === label || sessionStorage.getItem(checkedKept) !== null
 }
 
+/** rememberCheck remembers that a microphone was found good. */
 export function rememberCheck(label: string) {
   localStorage.setItem(checkedKept, label)
 }
 
+/** putCheckOff asks again in the next session only. */
 export function putCheckOff() {
   sessionStorage.setItem(checkedKept, 'later')
 }

@@ -5,6 +5,10 @@ import { scheduleSounds, type Wanted } from './metronome'
 import type { Source } from './microphone'
 import { encodeWAV, sixteenBit } from './wav'
 
+/**
+ * What a recording needs of a step: its notes, its times, and between which pitches to
+ * listen.
+ */
 type Course = Pick<Answer<'work'>, 'score' | 'timeline' | 'ear'>
 
 /** Recording is a take being recorded. */
@@ -40,6 +44,7 @@ export class InterruptedError extends Error {
 }
 
 const beforeFirstClick = 0.6 // seconds, for the microphone to settle and the room to be heard
+/** Seconds recorded behind the last beat: a release has a tail. */
 const afterTheEnd = 0.3
 const frameSeconds = 0.01 // from one moment heard to the next
 
@@ -119,6 +124,7 @@ function latency(context: AudioContext): number {
   return Number.isFinite(out) && out < 0.5 ? out : 0
 }
 
+/** peak is how loud a block is, 0 to 1 of full scale. */
 function peak(samples: Float32Array): number {
   let top = 0
   for (const x of samples) top = Math.max(top, Math.abs(x))

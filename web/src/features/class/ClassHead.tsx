@@ -1,7 +1,15 @@
 import { Link } from 'react-router'
 
+/**
+ * school is left out where the page says it elsewhere; at is the page one is on, so that
+ * its own link is not offered.
+ */
 type Props = { classId: string; name: string; school?: string; at: 'today' | 'listen' | 'plan' | 'class' | 'none' }
 
+/**
+ * The four pages of a class, in the order of a director's day: look, listen, plan, and,
+ * rarely, set up.
+ */
 const rooms = [
   { key: 'today', label: 'Today', path: '' },
   { key: 'listen', label: 'Listen', path: '/listen' },

@@ -11,6 +11,10 @@ import { Settings } from './Settings'
 import { TipBook } from './TipBook'
 import { Years } from './Years'
 
+/**
+ * The chapters of the set-up. The key stands in the address, so that a chapter can be
+ * linked to and reloaded.
+ */
 const chapters = [
   { key: 'players', label: 'Players' },
   { key: 'conventions', label: 'Conventions' },

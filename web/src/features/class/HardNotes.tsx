@@ -3,6 +3,10 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import type { Conventions, SetUp } from './queries'
 
+/**
+ * onChange gets the notes of every instrument: sounding MIDI numbers by instrument key,
+ * those that differ from ours only.
+ */
 type Props = { setUp: SetUp; conventions: Conventions; onChange: (hard: Conventions['hard']) => void }
 
 /** HardNotes chooses, instrument by instrument, which notes count as tried. */

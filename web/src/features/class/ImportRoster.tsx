@@ -6,8 +6,10 @@ import { Problem } from '../../ui/Problem'
 import { type Row, type SetUp, usePreviewRoster, useSaveRoster } from './queries'
 import { InstrumentChoice } from './RowFields'
 
+/** onClose is called when the list is in, and when it is left alone. */
 type Props = { classId: string; setUp: SetUp; onClose: () => void }
 
+/** What a row does to the class, as the server compared it with the players there are. */
 const actions = { add: 'new', change: 'changed', same: 'as it is' }
 
 /** ImportRoster brings a list in: looked at row by row first, then all of it or nothing. */
@@ -92,8 +94,13 @@ const mended = (row: Row): Row => ({
   ),
 })
 
+/** left rows stay in view and are not taken in: a list is rarely all right at once. */
 type RowProps = { setUp: SetUp; row: Row; left: boolean; onChange: (row: Row) => void; onLeave: () => void }
 
+/**
+ * PreviewRow is a line of the list as it was understood. What has to be mended is asked
+ * for in place, so that nobody goes back to the spreadsheet for one cell.
+ */
 function PreviewRow({ setUp, row, left, onChange, onLeave }: RowProps) {
   const problem = (field: string) => row.problems.find((p) => p.field === field)?.remedy
   const wrong = row.problems.length > 0 && !left

@@ -6,6 +6,7 @@ import { ImportRoster } from './ImportRoster'
 import { type PlayerSetUp, type Row, type SetUp, useSaveRoster, useTakeOff } from './queries'
 import { RowFields } from './RowFields'
 
+/** setUp is the whole class: a change of one player is answered with all of it. */
 type Props = { classId: string; setUp: SetUp }
 
 /** Roster is the class's list, by section; a row is changed where it stands. */
@@ -77,6 +78,7 @@ export function Roster({ classId, setUp }: Props) {
   )
 }
 
+/** PlayerRow is a player as one reads a list: the name, and only what is not the usual. */
 function PlayerRow({ player: p, setUp, onEdit }: { player: PlayerSetUp; setUp: SetUp; onEdit: () => void }) {
   const variants = setUp.instruments.find((i) => i.key === p.instrument)?.variants ?? []
   return (
@@ -95,6 +97,10 @@ function PlayerRow({ player: p, setUp, onEdit }: { player: PlayerSetUp; setUp: S
   )
 }
 
+/**
+ * A player who is not there yet. Line 0 is no line of a file; the problems are the
+ * server's to find.
+ */
 const emptyRow: Row = {
   line: 0,
   first: '',
@@ -108,4 +114,5 @@ const emptyRow: Row = {
   player_id: '',
 }
 
+/** rowOf is a player of the class as the roster writes one, to be changed. */
 const rowOf = (p: PlayerSetUp): Row => ({ ...emptyRow, ...p, action: 'change', player_id: p.id })

@@ -3,6 +3,10 @@ import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import type { Row, SetUp } from './queries'
 
+/**
+ * The row is the caller's: a refused save loses nothing of what was written. onRemove is
+ * left out for somebody who is not on the list yet.
+ */
 type Props = {
   setUp: SetUp
   row: Row
@@ -49,6 +53,7 @@ export function RowFields({ setUp, row, onChange, onSave, onClose, onRemove }: P
   )
 }
 
+/** field is one of those the core lists; the form knows none by itself. */
 type FieldProps = { field: SetUp['fields'][number]; setUp: SetUp; row: Row; onChange: (row: Row) => void }
 
 /** RowField is one field of the roster, asked for as the core says. */
@@ -79,6 +84,7 @@ function RowField({ field, setUp, row, onChange }: FieldProps) {
   )
 }
 
+/** onChange gets the whole row, as the other fields give it. */
 type VariantProps = { label: string; setUp: SetUp; row: Row; onChange: (row: Row) => void }
 
 /** VariantChoice is there for instruments that are built in more than one way. */
@@ -95,8 +101,13 @@ function VariantChoice({ label, setUp, row, onChange }: VariantProps) {
   )
 }
 
+/** problem is what the server said of this field, shown beside it. */
 type InstrumentProps = { setUp: SetUp; row: Row; problem?: string; onChange: (row: Row) => void }
 
+/**
+ * InstrumentChoice drops how the old instrument was built: the new one may not be built
+ * so.
+ */
 export function InstrumentChoice({ setUp, row, problem, onChange }: InstrumentProps) {
   return (
     <Choice

@@ -8,6 +8,10 @@ import { Problem } from '../../ui/Problem'
 import { HardNotes } from './HardNotes'
 import { type Conventions, exampleQuery, type SetUp, useSaveSettings } from './queries'
 
+/**
+ * What is saved of the settings, all at once: half a change of conventions would be a
+ * third school.
+ */
 type Body = Schemas['SettingsInputBody']
 
 /** Settings are what a class follows, with an example that shows the effect at once. */
@@ -136,6 +140,10 @@ function DeviceWord({ word }: { word: SetUp['device_word'] }) {
   )
 }
 
+/**
+ * onChange gets the tolerances that are the director's own; a stage that is left out
+ * keeps ours.
+ */
 type ToleranceProps = { setUp: SetUp; conventions: Conventions; onChange: (t: Conventions['tolerances']) => void }
 
 /** Tolerances are the class's own limits by stage, where they differ. */
@@ -203,6 +211,10 @@ function Tolerances({ setUp, conventions, onChange }: ToleranceProps) {
   )
 }
 
+/**
+ * Example shows at once what the answers above make of one instrument and stage. The
+ * core works it out; nothing is saved by looking.
+ */
 function Example({ classId, setUp, conventions }: { classId: string; setUp: SetUp; conventions: Conventions }) {
   const [instrument, setInstrument] = useState(setUp.players[0]?.instrument ?? 'trumpet')
   const [stage, setStage] = useState<number>(setUp.stage)

@@ -73,5 +73,6 @@ export function TipBook({ classId, setUp }: { classId: string; setUp: SetUp }) {
   )
 }
 
+/** way says which way a reading was off, in the words tips are looked for by. */
 const way = (direction?: number) =>
   direction === -1 ? 'too low, short or early' : direction === 1 ? 'too high, long or late' : ''

@@ -1,13 +1,24 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { answer, api, Failure, type Schemas } from '../../api/client'
 
+/** Everything a director sets for a class, in one answer. */
 export type SetUp = Schemas['ClassSetUp']
+/** A player as the director edits one, with the section the instrument puts them in. */
 export type PlayerSetUp = Schemas['PlayerSetUp']
+/** The class's answers to the questions on which teachers differ. */
 export type Conventions = Schemas['Conventions']
 /** Row is a player of a list as it would be taken in. */
 export type Row = Schemas['RosterRow']
+/**
+ * What a file would do. It is no typed answer: the route takes a file, and the document
+ * has no files.
+ */
 export type Preview = { format: string; columns: { name: string; meaning: string }[]; rows: Row[] }
 
+/**
+ * setUpQuery is under the class's key: every change of the class writes its answer
+ * there.
+ */
 export const setUpQuery = (classId: string) =>
   queryOptions({
     queryKey: ['set-up', classId],
@@ -26,34 +37,48 @@ function useChange<T>(classId: string, mutationFn: (body: T) => Promise<SetUp>) 
   })
 }
 
+/** at is the path of a class, for the calls below. */
 const at = (classId: string) => ({ params: { path: { class: classId } } })
 
+/** useSaveSettings saves the conventions, tips, minutes and keeping time of a class. */
 export const useSaveSettings = (classId: string) =>
   useChange(classId, (body: Schemas['SettingsInputBody']) =>
     answer(api.PUT('/classes/{class}/settings', { ...at(classId), body })),
   )
 
+/** useSaveRoster adds and changes players: all rows, or none while one has a problem. */
 export const useSaveRoster = (classId: string) =>
   useChange(classId, (rows: Row[]) => answer(api.POST('/classes/{class}/roster', { ...at(classId), body: { rows } })))
 
+/**
+ * useTakeOff takes a player off the list. The takes stay; deleting for good is on the
+ * player's page.
+ */
 export const useTakeOff = (classId: string) =>
   useChange(classId, (player: string) =>
     answer(api.DELETE('/classes/{class}/roster/{player}', { params: { path: { class: classId, player } } })),
   )
 
+/** useAddException excuses a player for some days, from one step or from all. */
 export const useAddException = (classId: string) =>
   useChange(classId, (body: Schemas['ExceptionInputBody']) =>
     answer(api.POST('/classes/{class}/exceptions', { ...at(classId), body })),
   )
 
+/** useEndException asks the player for everything again, from now on. */
 export const useEndException = (classId: string) =>
   useChange(classId, (exception: string) =>
     answer(api.DELETE('/classes/{class}/exceptions/{exception}', { params: { path: { class: classId, exception } } })),
   )
 
+/** useArchive closes the class to its players. Everything stays to be read. */
 export const useArchive = (classId: string) =>
   useChange(classId, () => answer(api.POST('/classes/{class}/archive', at(classId))))
 
+/**
+ * useCreateClass makes a class, empty or like another one, with the players that are
+ * kept.
+ */
 export function useCreateClass() {
   const queries = useQueryClient()
   return useMutation({
@@ -62,6 +87,10 @@ export function useCreateClass() {
   })
 }
 
+/**
+ * usePreviewRoster has the server read a file. It goes up as it is: only the server
+ * knows the encodings that spreadsheets save.
+ */
 export function usePreviewRoster(classId: string) {
   return useMutation({
     mutationFn: async (file: File): Promise<Preview> => {
@@ -83,6 +112,7 @@ export const exampleQuery = (classId: string, conventions: Conventions, instrume
     retry: false,
   })
 
+/** useShareClass lets a colleague direct the class too, by the email they sign in with. */
 export const useShareClass = (classId: string) =>
   useChange(classId, (email: string) =>
     answer(api.POST('/classes/{class}/directors', { ...at(classId), body: { email } })),

@@ -35,6 +35,10 @@ export function FrontPage() {
   return <Front view={data} back={back} />
 }
 
+/**
+ * Front is the plan on the wall of the band room: one step at a time, large enough for
+ * the back row, run by one key so that both hands can conduct.
+ */
 function Front({ view, back }: { view: Schemas['FrontView']; back: string }) {
   const [at, setAt] = useState(0)
   const step = view.steps[at]

@@ -1,8 +1,14 @@
 import type { Schemas } from '../../api/client'
 
+/** A step of the day as the room plays it, in beats: nothing here knows seconds. */
 type Step = Schemas['FrontStep']
+/** beat counts from the step's first click and has fractions, for the ring. */
 type Props = { step: Step; beat: number; playing: boolean }
 
+/**
+ * What the room does, in one word a child at the back can read. Phases that are not here
+ * bring their own text.
+ */
 const verbs: Record<string, string> = {
   ready: 'Ready',
   breathe: 'Breathe in',

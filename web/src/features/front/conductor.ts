@@ -2,9 +2,12 @@ import { useEffect, useRef, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { Click, Drone } from './sounds'
 
+/** A step of the day as the room plays it. */
 type Step = Schemas['FrontStep']
 
+/** The tempi a room can follow, in beats a minute (common practice, no published source). */
 const slowest = 40
+/** Faster than this nobody breathes between two notes. */
 const fastest = 160
 const tapsForget = 2_500 // milliseconds without a tap begin the tempo anew
 

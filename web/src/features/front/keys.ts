@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react'
 
+/** What can be done from the front without looking at a screen. */
 type Acts = {
   press: () => void
   back: () => void
@@ -10,6 +11,10 @@ type Acts = {
   slower: () => void
 }
 
+/**
+ * One key for each act. Clickers and foot switches send page keys, so those count as
+ * pressing on and going back.
+ */
 const keys: Record<string, keyof Acts> = {
   ' ': 'press',
   Enter: 'press',

@@ -70,6 +70,7 @@ export function Gallery() {
   )
 }
 
+/** Part is one kind of thing the page draws, in all its states. */
 function Part({ name, children }: { name: string; children: ReactNode }) {
   return (
     <section className="border-t border-rule pt-4">

@@ -1,5 +1,6 @@
 import type { RibbonData } from '../../ribbon/geometry'
 
+/** How a made-up take goes: cents off at a time in seconds, and how loud. */
 type Shape = { cents: (s: number) => number; weight?: (s: number) => number; ink?: number }
 
 /** drawn makes a ribbon of one eight-second note from a formula, for looking at only. */
@@ -33,6 +34,7 @@ function drawn(
   }
 }
 
+/** Where the sample's one note sounds, in seconds. */
 const whole = [{ from: 4.05, to: 12 }]
 
 /** samples are the ribbon's grammar, one word each. */

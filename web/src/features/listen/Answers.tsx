@@ -5,10 +5,22 @@ import { type Result, ResultMark } from '../../ui/ResultMark'
 import type { ExcerptSound } from './useExcerptSound'
 import type { Session } from './useListening'
 
+/**
+ * onWrite and onSpeak open what takes the place of the answers; quiet is while something
+ * else has the keys.
+ */
 type Props = { session: Session; sound: ExcerptSound; onWrite: () => void; onSpeak: () => void; quiet: boolean }
 
+/**
+ * Something a director does to an excerpt: the key that does it, what stands on it, what
+ * it says in the sheet of keys, and what it does.
+ */
 type Answer = { key: string; label: ReactNode; says: string; does: () => void }
 
+/**
+ * The director's own results on the number keys, in the order of the marks: one hand
+ * stays on the keys through a listening.
+ */
 const words: { key: string; result: Exclude<Result, 'missing' | 'waiting' | 'failed'> }[] = [
   { key: '1', result: 'clean' },
   { key: '2', result: 'nearly' },
@@ -73,6 +85,7 @@ export function Answers({ session, sound, onWrite, onSpeak, quiet }: Props) {
   )
 }
 
+/** Key shows its key, for those who learn it while they use the pointer. */
 function Key({ answer: a, main = false, disabled = false }: { answer: Answer; main?: boolean; disabled?: boolean }) {
   return (
     <Button look={main ? 'main' : 'plain'} onClick={a.does} disabled={disabled} aria-keyshortcuts={a.key}>
@@ -104,6 +117,10 @@ function useKeys(all: Answer[], quiet: boolean) {
   }, [quiet])
 }
 
+/**
+ * KeySheet lists every key of the page that is open, made from the answers themselves so
+ * that none is forgotten.
+ */
 function KeySheet({ all }: { all: Answer[] }) {
   const [open, setOpen] = useState(false)
   return (

@@ -2,6 +2,7 @@ import { type FormEvent, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 
+/** onSend says whether the words are kept among the director's own phrases. */
 type Props = {
   phrases: Schemas['PhraseView'][]
   /** at is where the sound stands, to pin the comment to */

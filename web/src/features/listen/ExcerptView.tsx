@@ -13,6 +13,7 @@ import { useExcerptSound } from './useExcerptSound'
 import type { Session } from './useListening'
 import { VoiceNote } from './VoiceNote'
 
+/** The session is the whole listening; the excerpt is the one it stands at. */
 type Props = { excerpt: Excerpt; session: Session; phrases: Schemas['PhraseView'][] }
 
 /** ExcerptView is one excerpt: who, why, the drawing with the part that is played, and every answer to it. */
@@ -85,10 +86,15 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
   )
 }
 
+/** audioTime is where the sound stands, in seconds of the take; 0 before there is any. */
 function audioTime(audio: RefObject<HTMLAudioElement | null>): number {
   return audio.current?.currentTime ?? 0
 }
 
+/**
+ * Pixels of the ribbon: a hand high, so that the answers below stay in view without
+ * scrolling.
+ */
 const height = 150
 
 /** Drawing is the whole take's ribbon with the excerpt marked on it. */
@@ -116,6 +122,7 @@ function Drawing({ excerpt: e, at }: { excerpt: Excerpt; at: number }) {
   )
 }
 
+/** Comments is what was said of the take so far, by anybody. */
 function Comments({ comments }: { comments: Schemas['CommentView'][] }) {
   if (comments.length === 0) return null
   return (

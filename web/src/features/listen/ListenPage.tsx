@@ -24,6 +24,10 @@ export function ListenPage() {
   )
 }
 
+/**
+ * Session is a listening that has been chosen: what is to come on the left, the excerpt
+ * and the answers beside it.
+ */
 function Session({ classId }: { classId: string }) {
   const session = useListening(classId)
   const { listening, place, excerpt } = session

@@ -4,6 +4,7 @@ import { Problem } from '../../ui/Problem'
 import { useChooseAfresh } from './queries'
 import type { Session } from './useListening'
 
+/** Minutes a director has between two things (common practice, no published source). */
 const choices = [3, 5, 10, 15]
 
 /** Minutes is how long there is, how much of it is left, and the choice of another length. */

@@ -6,6 +6,7 @@ import { encodeWAV } from '../../ear/wav'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 
+/** onKept gets the act's number, by which the note is played and can be taken back. */
 type Props = { take: string; onKept: (id: string) => void; onClose: () => void }
 
 const longest = 60 // seconds; the server takes no more

@@ -5,6 +5,10 @@ import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { type Listening, useChooseAfresh } from './queries'
 
+/**
+ * Reasons to hear somebody, as the core names them, in words; the order is the usual
+ * weight's.
+ */
 const reasons: { key: string; says: string }[] = [
   { key: 'pain', says: 'it hurt, or somebody was dizzy' },
   { key: 'question', says: 'a question was asked' },

@@ -3,9 +3,15 @@ import { answer, api, type Schemas } from '../../api/client'
 import { newId } from '../../api/ids'
 import { takeQuery } from '../take/queries'
 
+/** A director's minutes with a class: what was chosen, and how far it has come. */
 export type Listening = Schemas['ListeningView']
+/** A stretch of one take with everything shown of it. */
 export type Excerpt = Schemas['ExcerptView']
 
+/**
+ * listeningQuery is asked once: what was chosen stays chosen while it is listened to, or
+ * the list would move under the director's hand.
+ */
 export const listeningQuery = (classId: string) =>
   queryOptions({
     queryKey: ['listening', classId],
@@ -35,6 +41,10 @@ export function useKeepPlace(classId: string) {
   })
 }
 
+/**
+ * What a director does to a take. It has a number of its own, so that it can be sent
+ * again and undone.
+ */
 export type Act = Schemas['ActInputBody']
 
 /** Done is an act that can be undone. */
@@ -75,6 +85,10 @@ export function useTakeKept(classId: string) {
   }
 }
 
+/**
+ * merged puts what the server says of a take into its excerpt. A word that was taken
+ * back has to go: absent is not the same as undefined here.
+ */
 function merged(take: Schemas['TakeDetail']) {
   return (e: Excerpt): Excerpt => {
     if (e.take !== take.id) return e

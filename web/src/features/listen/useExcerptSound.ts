@@ -14,6 +14,11 @@ export type ExcerptSound = {
 
 const lead = 0.3 // seconds before what is jumped to
 
+/**
+ * useExcerptSound plays the excerpt alone and stops at its end. Its clock is read once a
+ * frame: the time updates of an audio element come four times a second, too coarse for a
+ * line on a ribbon.
+ */
 export function useExcerptSound(audio: RefObject<HTMLAudioElement | null>, e: Excerpt): ExcerptSound {
   const [state, setState] = useState({ at: 0, playing: false })
   const stopped = useRef(false) // before it could begin: then it does not

@@ -8,8 +8,13 @@ import { LevelBar } from '../../ui/LevelBar'
 import { Problem } from '../../ui/Problem'
 import { type Checking, useCheck } from './useCheck'
 
+/** onReady goes on to what the check was opened from; onClose goes back. */
 type Props = { onClose: () => void; onReady: () => void }
 
+/**
+ * What the player does now. The check is two quiets around a note, so that noise, level
+ * and a gain that rides are all heard.
+ */
 const asks: Partial<Record<Checking['at'], string>> = {
   opening: 'Opening the microphone …',
   quiet: 'Be quiet.',
@@ -78,6 +83,7 @@ export function MicrophoneCheck({ onClose, onReady }: Props) {
   )
 }
 
+/** Result says what was found, in the core's words, the remedy first where there is one. */
 function Result({ found }: { found: Found }) {
   return (
     <>

@@ -4,7 +4,12 @@ import { openMicrophone, rememberCheck, type Source } from '../../ear/microphone
 
 /** Moments of a check, in seconds; core/take/microphone.go listens by the same. */
 const quietBefore = 2
+/**
+ * Seconds of playing: long enough for a gain that rides to show itself. The core counts
+ * on the same three stretches (core/ear/microphone.go).
+ */
 const playFor = 3
+/** Seconds of quiet after the note, in which a riding gain comes up again. */
 const quietAfter = 2
 
 /** Checking is where a check stands. */
@@ -17,6 +22,7 @@ export type Checking = {
   problem?: unknown
 }
 
+/** Before anything was asked. */
 const idle: Checking = { at: 'idle', level: 0, label: '', left: 0 }
 
 /** useCheck runs a check of the microphone and keeps its result for the device's name. */
@@ -61,6 +67,10 @@ function listenTo(source: Source, say: (now: Checking) => void) {
   })
 }
 
+/**
+ * moment says which of the three stretches a second belongs to, and how much of it is
+ * left.
+ */
 function moment(at: number, samples: Float32Array): Checking {
   const level = samples.reduce((top, x) => Math.max(top, Math.abs(x)), 0)
   if (at < quietBefore) return { ...idle, at: 'quiet', level, left: quietBefore - at }
@@ -68,6 +78,10 @@ function moment(at: number, samples: Float32Array): Checking {
   return { ...idle, at: 'quiet-again', level, left: quietBefore + playFor + quietAfter - at }
 }
 
+/**
+ * joined puts the blocks together, cut or filled with quiet to the length the core
+ * expects.
+ */
 function joined(blocks: Float32Array[], length: number): Float32Array<ArrayBuffer> {
   const out = new Float32Array(length)
   let at = 0

@@ -13,6 +13,7 @@ import { clock } from '../../ui/clock'
 import { GripIcon } from '../../ui/icons'
 import type { Item, Kind } from './queries'
 
+/** work is what the day asks of the band, once it is worked out; rows show without it. */
 type Props = {
   items: Item[]
   kinds: Kind[]
@@ -69,6 +70,7 @@ export function DayStrip({ items, kinds, work, chosen, onChoose, onReorder, onRe
   )
 }
 
+/** n is the place in the day, from 1, which a screen reader says. */
 type RowProps = {
   n: number
   item: Item
@@ -79,6 +81,7 @@ type RowProps = {
   onRemove: () => void
 }
 
+/** Row can be taken hold of at its grip alone: the rest of it chooses the step. */
 function Row({ n, item, name, work, chosen, onChoose, onRemove }: RowProps) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: item.key })
   return (

@@ -11,6 +11,7 @@ type Read = {
   notices: string[]
 }
 
+/** onChange gets the item with the line of music that was read. */
 type Props = { classId: string; item: Item; onChange: (item: Item) => void }
 
 /** Excerpt brings a line of music in from MusicXML. */

@@ -7,6 +7,7 @@ import { Problem } from '../../ui/Problem'
 import type { Draft } from './draft'
 import { type At, type Item, type Plan, useFit } from './queries'
 
+/** The day is fitted as it stands in the draft, saved or not. */
 type Props = { classId: string; plan: Plan; at: At; ofDay: Item[]; draft: Draft; onClose: () => void }
 
 /** FitDay brings a day inside its minutes, and says what was cut and why. */

@@ -1,6 +1,10 @@
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 
+/**
+ * notes are degrees: half steps from the band's home note, the same for every
+ * instrument.
+ */
 type Props = {
   label: string
   most: number

@@ -3,6 +3,10 @@ import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import { NotePicker } from './NotePicker'
 
+/**
+ * The parameter says its kind, range and unit; the value is of that kind, which the
+ * server checks.
+ */
 type Props = {
   param: Schemas['Param']
   value: unknown

@@ -14,6 +14,7 @@ import { SuggestWeek } from './SuggestWeek'
 import { TakeOut } from './TakeOut'
 import { dayKeys, dayNames } from './weeks'
 
+/** ofDay are the items of the day and place in view; onAdd adds to that day. */
 type Props = {
   classId: string
   plan: Plan
@@ -110,6 +111,7 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
   )
 }
 
+/** weekName says a week by its first and last day. */
 function weekName(monday: string): string {
   return `${shortDay(monday)} – ${shortDay(shifted(monday, 6))}`
 }
@@ -117,6 +119,7 @@ function weekName(monday: string): string {
 /** renewed gives items numbers of their own. */
 const renewed = (items: Item[]) => items.map((i) => ({ ...i, key: newId() }))
 
+/** What copying another week needs of the bar. */
 type BeginProps = Pick<Props, 'classId' | 'plan' | 'draft' | 'onAdd'>
 
 /** BeginFrom copies the week before or a template, and keeps the week as one. */

@@ -41,6 +41,7 @@ export function PlanPage() {
   )
 }
 
+/** A week that has loaded, and the kinds and notes it may ask for. */
 type DeskProps = {
   classId: string
   plan: Plan
@@ -48,6 +49,10 @@ type DeskProps = {
   choices: React.ComponentProps<typeof StepEditor>['choices']
 }
 
+/**
+ * Desk is where a week is planned: the catalogue, the day, the step in hand. Everything
+ * on it is a draft that saves itself.
+ */
 function Desk({ classId, plan, kinds, choices }: DeskProps) {
   const draft = useDraft(classId, plan)
   const navigate = useNavigate()
@@ -117,6 +122,10 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
   )
 }
 
+/**
+ * newItem is a kind with its usual parameters. What is planned in class is usually
+ * wanted at home too, so it stands in both.
+ */
 function newItem(kind: Kind, day: string, at: At): Item {
   return {
     key: newId(),

@@ -3,6 +3,10 @@ import { Problem } from '../../ui/Problem'
 import type { Draft } from './draft'
 import type { Plan } from './queries'
 
+/**
+ * How the draft stands with the server. It is never silent: a plan that was not saved
+ * looks like one that was.
+ */
 const words = {
   saved: 'Everything is saved.',
   waiting: 'Saving in a moment …',

@@ -13,8 +13,10 @@ import { ParamEditor } from './ParamEditor'
 import { type Item, type Kind, type Member, notationQuery, soundOf } from './queries'
 import { dayKeys, dayNames } from './weeks'
 
+/** The engraver is 76 kB: it comes when a step is looked at, not with the page. */
 const Bars = lazy(() => import('../../notation/Bars'))
 
+/** kind is missing while the catalogue loads; band is whom the class has. */
 type Props = {
   classId: string
   item: Item
@@ -84,8 +86,13 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
   )
 }
 
+/** A member for a class without players, so that the editor need not ask. */
 const nobody: Member = { instrument: '', variant: '', name: '', section: '', stage: 1, players: 0 }
 
+/**
+ * AsRead is the step as one instrument of the class reads it, engraved, with each
+ * fingering once.
+ */
 function AsRead({ notation, member }: { notation: Schemas['StepNotation']; member: Member }) {
   if (!notation.suits) return <p className="mt-3 text-soft">This step is not for {member.name}.</p>
   const { score } = notation
@@ -134,6 +141,7 @@ function AsRead({ notation, member }: { notation: Schemas['StepNotation']; membe
   )
 }
 
+/** What says when, where, how often and for whom a step is. */
 type PlacementProps = { item: Item; band: Member[]; onChange: (item: Item) => void; onRemove: () => void }
 
 /** Placement is when, where, how often, for whom, and how much it is wanted. */

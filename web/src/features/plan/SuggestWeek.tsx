@@ -6,6 +6,7 @@ import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { type Item, suggestionsQuery } from './queries'
 
+/** onAdd gets what the director accepts, into the week in view. */
 type Props = { classId: string; monday: string; onAdd: (...items: Item[]) => void; onClose: () => void }
 
 /** SuggestWeek proposes steps from what was heard, to be taken line by line. */

@@ -4,6 +4,7 @@ import { Choice } from '../../ui/Choice'
 import { Dialog } from '../../ui/Dialog'
 import type { At, Plan } from './queries'
 
+/** The day and place are those in view: what is printed is what is seen. */
 type Props = { classId: string; plan: Plan; day: number; at: At }
 
 /** TakeOut prints the day and takes it out in open formats. */

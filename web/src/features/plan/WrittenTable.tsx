@@ -4,6 +4,7 @@ import { targetsOf } from '../../api/score'
 /** WrittenTable shows what each instrument reads, and what was put elsewhere. */
 type Props = { written: Schemas['WrittenStep'][]; leftOut: string[] }
 
+/** WrittenTable is one step for the whole band: who reads what, and who is left out. */
 export function WrittenTable({ written, leftOut }: Props) {
   return (
     <table className="w-full border-collapse text-sm">

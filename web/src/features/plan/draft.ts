@@ -5,8 +5,13 @@ import { type Item, type Plan, useSavePlan } from './queries'
 /** Kept is a draft that the server has not got yet; it outlives the page. */
 type Kept = { based: number; items: Item[] }
 
+/** keptKey is where a week's unsaved changes are kept on this device. */
 const keptKey = (classId: string, monday: string) => `plan/${classId}/${monday}`
 
+/**
+ * readKept returns what is kept, or nothing where it cannot be read: storage may be
+ * full, switched off, or another version's.
+ */
 function readKept(key: string): Kept | undefined {
   try {
     return JSON.parse(localStorage.getItem(key) ?? 'null') ?? undefined
@@ -16,8 +21,13 @@ function readKept(key: string): Kept | undefined {
 }
 
 const saveAfter = 700 // milliseconds without a change
+/** Steps that can be undone: an afternoon's planning. */
 const mostUndo = 100
 
+/**
+ * How far a change has come. A conflict waits for the director: nobody's change is
+ * thrown away unseen.
+ */
 export type Saving = 'saved' | 'waiting' | 'saving' | 'offline' | 'conflict'
 
 /**
@@ -119,4 +129,5 @@ export function useDraft(classId: string, plan: Plan) {
   }
 }
 
+/** A week being changed. */
 export type Draft = ReturnType<typeof useDraft>

@@ -1,12 +1,18 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { answer, api, type Schemas } from '../../api/client'
 
+/** A step of a plan as the director edits it. */
 export type Item = Schemas['PlanItem']
+/** A week at its newest revision, with who changed what. */
 export type Plan = Schemas['PlanView']
+/** A kind of exercise with its parameters. */
 export type Kind = Schemas['Kind']
+/** An instrument of the class at one stage, and how many play it. */
 export type Member = Schemas['BandMember']
+/** Where a step is played. Items may be for both; a day is looked at for one. */
 export type At = 'class' | 'home'
 
+/** planQuery is never fresh: a colleague may be changing the same week. */
 export const planQuery = (classId: string, monday: string) =>
   queryOptions({
     queryKey: ['plan', classId, monday],
@@ -14,6 +20,7 @@ export const planQuery = (classId: string, monday: string) =>
     staleTime: 0,
   })
 
+/** catalogueQuery is asked once a visit: kinds change with the program. */
 export const catalogueQuery = queryOptions({
   queryKey: ['catalogue'],
   queryFn: () => answer(api.GET('/catalogue')),
@@ -35,6 +42,10 @@ export const dayQuery = (classId: string, items: Item[], at: At) =>
     retry: false,
   })
 
+/**
+ * notationQuery draws a step for one member. Its key is all that the drawing follows
+ * from, so that going back to a setting is at once.
+ */
 export const notationQuery = (classId: string, item: Item, member: Member) =>
   queryOptions({
     queryKey: ['notation', classId, item.kind, item.parameters, member.instrument, member.variant, member.stage],
@@ -55,6 +66,7 @@ export const notationQuery = (classId: string, item: Item, member: Member) =>
     retry: false,
   })
 
+/** suggestionsQuery asks what the fortnight before a week calls for. */
 export const suggestionsQuery = (classId: string, monday: string) =>
   queryOptions({
     queryKey: ['suggestions', classId, monday],
@@ -62,11 +74,13 @@ export const suggestionsQuery = (classId: string, monday: string) =>
       answer(api.GET('/classes/{class}/plans/{monday}/suggestions', { params: { path: { class: classId, monday } } })),
   })
 
+/** templatesQuery asks for the director's own weeks to begin from. */
 export const templatesQuery = queryOptions({
   queryKey: ['templates'],
   queryFn: () => answer(api.GET('/templates')),
 })
 
+/** useFit makes a day fit its minutes; the core chooses, and says what it cut. */
 export function useFit(classId: string) {
   return useMutation({
     mutationFn: (body: Schemas['DayAsked']) =>
@@ -74,6 +88,10 @@ export function useFit(classId: string) {
   })
 }
 
+/**
+ * useSavePlan saves a week from the revision it was made from; the server brings
+ * together what somebody else changed meanwhile, or answers 409.
+ */
 export function useSavePlan(classId: string, monday: string) {
   const queries = useQueryClient()
   return useMutation({
@@ -86,6 +104,7 @@ export function useSavePlan(classId: string, monday: string) {
   })
 }
 
+/** useSaveTemplate keeps a week under a name, for other weeks and classes. */
 export function useSaveTemplate() {
   const queries = useQueryClient()
   return useMutation({

@@ -6,6 +6,7 @@ import { Button } from '../../ui/Button'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 
+/** The name has to be typed: this cannot be undone. */
 type Props = { classId: string; playerId: string; name: string }
 
 /** ForgetPlayer deletes a player for good. There is no undo, so the name has to be written. */

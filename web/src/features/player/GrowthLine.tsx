@@ -2,12 +2,18 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { shortDay } from '../../ui/days'
 
+/** A week's value, and the takes it was measured in. */
 type Dot = { monday: string; value: number; takes: string[] }
+/** unit stands behind every number; says is the trend in the core's words. */
 type Props = { title: string; unit: string; says: string; points: Dot[] }
 
+/** Units of the drawing; it scales with the page. */
 const width = 340
+/** Flat enough that three stand on one screen. */
 const height = 130
+/** Room for the first and last dot. */
 const edge = 14
+/** Takes listed behind a dot: more is a search, not a look. */
 const mostListed = 12
 
 /** GrowthLine is one value by week. A dot opens the takes behind it. */
@@ -82,6 +88,7 @@ export function GrowthLine({ title, unit, says, points }: Props) {
   )
 }
 
+/** spoken is the whole line for a screen reader, week by week. */
 function spoken(title: string, unit: string, points: Dot[]): string {
   return `${title} by week: ${points.map((p) => `${p.monday}, ${p.value.toFixed(1)} ${unit}`).join('; ')}`
 }

@@ -1,7 +1,12 @@
 import type { Schemas } from '../../api/client'
 import { shortDay } from '../../ui/days'
 
+/** A ladder, where the player stands, and every time that changed. */
 type Growth = Schemas['LadderGrowth']
+/**
+ * from and to are the dates the page looks at; the drawings share them, so that they can
+ * be compared.
+ */
 type Props = { ladders: Growth[]; from?: string; to: string }
 
 /** Ladders is where a player stands on each ladder, and the way there. */
@@ -23,8 +28,10 @@ export function Ladders({ ladders, from, to }: Props) {
   )
 }
 
+/** Units of the drawing; time runs true along it, so a holiday is a long step. */
 const width = 480
 const step = 8 // px a rung
+/** Room at both ends. */
 const edge = 8
 
 /** Way is a staircase: along is time, up are rungs. A dot marks where the goal was reached. */
@@ -56,6 +63,7 @@ function Way({ ladder, from, to }: { ladder: Growth; from: string; to: string })
   )
 }
 
+/** turned counts the ways up and back, in words. */
 function turned(turns: Schemas['Turn'][]): string {
   const up = turns.filter((t) => t.move === 'up' || t.move === 'goal').length
   const back = turns.filter((t) => t.move === 'back').length
@@ -63,18 +71,28 @@ function turned(turns: Schemas['Turn'][]): string {
   return back === 0 ? passed : `${passed}, led back ${back === 1 ? 'once' : `${back} times`}`
 }
 
+/** What a change of rung was, as one says it. */
 const moved = { up: 'up to', back: 'back to', placed: 'put on', goal: 'reached the goal on' } as const
 
+/** spoken is the staircase for a screen reader, step by step. */
 function spoken(l: Growth): string {
   if (l.history.length === 0) return `${l.name}: on rung ${l.rung}, no rung passed yet`
   return `${l.name}: ${l.history.map((t) => `${shortDay(t.day)}, ${moved[t.move]} rung ${t.rung}`).join('; ')}`
 }
 
+/**
+ * firstOf is where the drawing begins: the page's first day, or the ladder's where that
+ * is earlier.
+ */
 function firstOf(l: Growth, from?: string): string {
   const first = l.history[0]?.day
   return [from, first].filter((d) => d !== undefined).sort()[0] ?? new Date().toISOString().slice(0, 10)
 }
 
+/**
+ * daysBetween counts days between two dates; both are midnights in UTC, so no hour of
+ * summer gets in.
+ */
 function daysBetween(from: string, to: string): number {
   return (Date.parse(to) - Date.parse(from)) / 86_400_000
 }

@@ -10,6 +10,7 @@ import { ForgetPlayer } from './ForgetPlayer'
 import { GrowthLine } from './GrowthLine'
 import { Ladders } from './Ladders'
 
+/** growthQuery asks for the usual twelve weeks; the dots lead to the takes themselves. */
 const growthQuery = (classId: string, player: string) =>
   queryOptions({
     queryKey: ['growth', classId, player],
@@ -94,6 +95,7 @@ function Days({ days }: { days: string[] }) {
   )
 }
 
+/** Comments are what directors said, each with the take it was said of. */
 function Comments({ comments }: { comments: Schemas['CommentView'][] }) {
   return (
     <section>

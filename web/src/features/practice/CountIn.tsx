@@ -7,6 +7,7 @@ import { Guide } from './Guide'
 import { LiveRibbon } from './LiveRibbon'
 import type { ShownStep } from './overlay'
 
+/** The step in seconds from its first click, as the core laid it out. */
 type Timeline = Schemas['Timeline']
 
 /** CountIn shows what to do now while a take is recorded: the words, the beat, the breath, the fingers, the level. */
@@ -66,6 +67,10 @@ function useLive(recording: Recording): { at: number; level: number } {
   return live
 }
 
+/**
+ * nowIn finds what the score asks for at a moment: the cue, how far into it, and what
+ * comes next. Before the first click the beat is a dot: nothing counts yet.
+ */
 function nowIn(t: Timeline, at: number) {
   const found = t.cues.findIndex((c) => at < c.to_s)
   const index = found < 0 ? t.cues.length - 1 : found

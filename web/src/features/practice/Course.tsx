@@ -1,7 +1,9 @@
 import type { Schemas } from '../../api/client'
 
+/** A stretch of the score in which one thing is done. */
 type Segment = Schemas['Segment']
 
+/** What is done, as short as it can be said; playing is said by the note alone. */
 const verbs: Partial<Record<Segment['phase'], string>> = {
   breathe: 'in',
   hold: 'hold',
@@ -33,6 +35,7 @@ export function Course({ score }: { score: Schemas['Score'] }) {
   )
 }
 
+/** One link of the line; what sounds is set larger. */
 type Part = { says: string; sounds: boolean }
 
 /** collapse tells a course that comes back to the same thing once, with how often it does. */
@@ -57,6 +60,7 @@ function repeats(parts: Part[], length: number): number {
   return times
 }
 
+/** part says a segment: what to do, which note, how many beats. */
 function part(s: Segment): Part {
   const sounds = s.sounds || s.phase === 'free'
   const bursts = s.bursts ? ` in ${s.bursts} bursts` : ''
@@ -66,6 +70,7 @@ function part(s: Segment): Part {
   return { says: [verb, name, beats(s.beats)].filter(Boolean).join(' ') + slide + bursts, sounds }
 }
 
+/** beats says a number of beats, with one place where it is no whole one. */
 function beats(n: number): string {
   return Number.isInteger(n) ? String(n) : n.toFixed(1)
 }

@@ -3,6 +3,7 @@ import type { Recording } from '../../ear/recorder'
 import { FingeringDiagram } from '../../notation/FingeringDiagram'
 import type { ShownStep } from './overlay'
 
+/** at is seconds from the score's first click; index is the cue that is on. */
 type Props = { step: ShownStep; recording: Recording; at: number; index: number }
 
 /** Guide is a kind's own way of leading, beside the beat: the fingers that move now, the swell's shape, the line against one's best, the bursts. */
@@ -28,6 +29,7 @@ export function Guide({ step, recording, at, index }: Props) {
   )
 }
 
+/** A stretch of the score in which one thing is done. */
 type Segment = Schemas['Segment']
 
 /** upcoming is the next note with a fingering, to get the fingers ready for. */
@@ -98,6 +100,10 @@ function Bursts({ count, share }: { count: number; share: number }) {
   )
 }
 
+/**
+ * How thick the lens is drawn at a written dynamic, as a share of its height: a
+ * drawing's steps, not decibels.
+ */
 const loudness: Record<string, number> = { pp: 0.12, p: 0.28, mp: 0.45, mf: 0.6, f: 0.8, ff: 1 }
 
 /** SwellShape is the loudness to follow, drawn as a lens with a line where one is now. */

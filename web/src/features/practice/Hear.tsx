@@ -4,6 +4,7 @@ import { encodeWAV } from '../../ear/wav'
 import { Button } from '../../ui/Button'
 import type { ShownStep } from './overlay'
 
+/** Samples a second: enough for a reference tone, and quickly made. */
 const rate = 24_000
 
 /** Hear sounds a step as it should be; the core on this device makes the sound, so that it needs no network. */

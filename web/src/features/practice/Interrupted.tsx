@@ -1,6 +1,7 @@
 import type { Recorded } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
 
+/** Seconds: less than a breath is nothing to hand in. */
 const worthIt = 2 // seconds
 
 /** Interrupted says what ended a take early, and keeps what there is of it. */

@@ -47,6 +47,10 @@ export function Keeping() {
   )
 }
 
+/**
+ * count says what is on the device in one sentence: "2 takes and one thing you told
+ * are".
+ */
 function count(takes: number, told: number): string {
   const parts = []
   if (takes > 0) parts.push(takes === 1 ? 'One take is' : `${takes} takes are`)
@@ -57,10 +61,15 @@ function count(takes: number, told: number): string {
     .replace(/ (is|are), /, ' and ')
 }
 
+/** sending says how far the take that goes up has come. */
 function sending({ sent, size }: { sent: number; size: number }): string {
   return `Sending: ${(sent / 1e6).toFixed(1)} of ${(size / 1e6).toFixed(1)} MB. `
 }
 
+/**
+ * Refused is a take the server will not have, with its reason. Only the player throws it
+ * away.
+ */
 function Refused({ item, onThrowAway }: { item: Item; onThrowAway: () => void }) {
   return (
     <p role="alert" className="mt-2 border-l-4 border-not-yet bg-warm-wash px-4 py-3">

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
 
+/** The keys of the page, for those who play with a keyboard in reach. */
 const keys: [string, string][] = [
   ['r', 'record; again'],
   ['n', 'next step'],
@@ -43,6 +44,10 @@ export function KeySheet() {
   )
 }
 
+/**
+ * isWriting reports whether a key is meant for a field: an "r" in a question must not
+ * begin a take.
+ */
 function isWriting(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&

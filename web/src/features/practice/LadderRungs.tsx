@@ -6,6 +6,7 @@ import { stepBack } from '../../ear/ask'
 import { Button } from '../../ui/Button'
 import type { Practice } from './queries'
 
+/** The practice says who the player is; the ladder, where they stand. */
 type Props = { practice: Practice; ladder: Schemas['Ladder'] }
 
 /** LadderRungs is the ladder in view: the rung one stands on, and what it still asks for. */

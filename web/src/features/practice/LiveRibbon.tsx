@@ -3,6 +3,7 @@ import type { Moment } from '../../ear/core'
 import type { Recording } from '../../ear/recorder'
 import type { ShownStep } from './overlay'
 
+/** The recording is read once a frame; the step says which notes are aimed at. */
 type Props = { recording: Recording; step: ShownStep }
 
 const seconds = 6 // in view
@@ -33,8 +34,13 @@ export function LiveRibbon({ recording, step }: Props) {
   return <canvas ref={room} aria-hidden className="h-28 w-full max-w-lg border-y border-rule bg-sheet text-ink" />
 }
 
+/** Colours read out of the page's own style once, for a canvas has none. */
 type Ink = { band: string; line: string; tone: string }
 
+/**
+ * paint draws the seconds around now: the notes asked for as bands, what is heard as a
+ * line through them.
+ */
 function paint(
   pen: CanvasRenderingContext2D,
   width: number,

@@ -9,6 +9,7 @@ import { AllDone } from './StepPage'
 import { Cautions } from './StepSheet'
 import { TellDirector } from './TellDirector'
 
+/** blowers are simulated players: a real meter would be read here instead. */
 type Props = { step: ShownStep; blowers: { key: string; label: string }[]; onNext?: () => void }
 
 /** MeterPanel is a step blown into an air meter. No meter need be there: simulated players blow into a simulated one. */

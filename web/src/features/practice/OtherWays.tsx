@@ -6,6 +6,10 @@ import type { ShownStep } from './overlay'
 import { useSimulate } from './queries'
 import { type NewTake, newTake } from './submit'
 
+/**
+ * A file is handed in like a recording; a simulated take is made by the server and says
+ * so.
+ */
 type Props = {
   step: ShownStep
   standIns: { key: string; label: string }[]

@@ -13,6 +13,7 @@ import { ReadAloud } from './ReadAloud'
 import { Resting } from './Resting'
 import type { Holding } from './useHold'
 
+/** hold is a rest that the next try waits for; done says what comes after this step. */
 type Props = {
   takeId: string
   ladder?: Schemas['Ladder'] | undefined
@@ -68,6 +69,10 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
   )
 }
 
+/**
+ * wordOf is the server's word once it is there, else the device's own. Where they differ
+ * the server's counts, and the player is told that they did.
+ */
 function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | undefined {
   if (take?.verdict && take.ribbon) {
     const differs = take.device_result && take.device_result !== take.verdict.result
@@ -84,6 +89,7 @@ function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | un
   return heard && { ...heard, result: heard.verdict.result, overruled: false }
 }
 
+/** Told is the word on the take, the largest thing on the page. */
 function Told({ word }: { word: Word }) {
   useEffect(() => void performance.mark('take-told'), []) // for benches/room
   return (
@@ -109,6 +115,7 @@ function Told({ word }: { word: Word }) {
   )
 }
 
+/** Listening keeps the place of the word, so that nothing moves when it comes. */
 function Listening({ here }: { here: boolean }) {
   return (
     <p className="min-h-64 pt-16 text-center font-serif text-xl">
@@ -117,6 +124,7 @@ function Listening({ here }: { here: boolean }) {
   )
 }
 
+/** ladderLine says where the player stands and what it takes to go on. */
 function ladderLine(l: Schemas['Ladder']): string {
   if (l.capped) return 'That is enough of this ladder for today.'
   const needs = l.needs === 1 ? 'one more clean passes it' : `${l.needs} clean in a row pass it`

@@ -42,6 +42,10 @@ const strokes: Record<string, ReactNode> = {
   ask: <path d="M6 10h36v22H22l-9 9v-9H6zM20 18c0-5 8-5 8 0 0 3-4 3-4 6M24 28h.1" />,
 }
 
+/**
+ * Picture draws what the core names; a name it does not know draws nothing, and the
+ * words beside it are enough.
+ */
 export function Picture({ name }: { name: string | undefined }) {
   if (!name || !strokes[name]) return null
   return (

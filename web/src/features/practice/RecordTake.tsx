@@ -13,6 +13,7 @@ import { SoundChoices, useSoundChoices } from './SoundChoices'
 import { type NewTake, newTake } from './submit'
 import type { Holding } from './useHold'
 
+/** hold keeps the button shut while lips rest; the core says how long. */
 type Props = {
   step: ShownStep
   standIns: { key: string; label: string }[]
@@ -20,6 +21,7 @@ type Props = {
   onRecorded: (take: NewTake) => void
 }
 
+/** Samples a second of a simulated player, the rate real microphones are asked for. */
 const simulatedRate = 48_000
 
 /** RecordTake records one take, through the microphone or from a simulated player. */
@@ -103,6 +105,10 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
   )
 }
 
+/**
+ * play lets a simulated player be the microphone: from here on nothing knows the
+ * difference.
+ */
 async function play(step: ShownStep, player: { key: string; label: string }): Promise<Source> {
   const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1
   const { samples, rate } = await perform(step.score, player.key, seed, simulatedRate)

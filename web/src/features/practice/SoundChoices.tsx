@@ -6,7 +6,9 @@ import type { ShownStep } from './overlay'
 /** Sounds are what a player wants to hear under a take, and who plays it. */
 export type Sounds = Wanted & { input: string }
 
+/** Where the choices are kept: they belong to the device, not to the player. */
 const kept = 'sounds'
+/** Silence under a take: what sounds from the device is recorded with the player. */
 const usual: Sounds = { click: false, drone: false, input: 'microphone' }
 
 /** useSoundChoices remembers the choices on this device. */
@@ -27,6 +29,7 @@ export function useSoundChoices(): [Sounds, (s: Sounds) => void] {
   ]
 }
 
+/** standIns can be chosen as the microphone, for trying the page in a room without one. */
 type Props = {
   sounds: Sounds
   onChange: (s: Sounds) => void
@@ -79,6 +82,7 @@ function Headphones() {
   )
 }
 
+/** Tick is a choice that fits a thumb. */
 function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
   return (
     <label className="flex min-h-11 items-center gap-3">

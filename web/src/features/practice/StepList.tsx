@@ -1,6 +1,7 @@
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
 import type { ShownStep } from './overlay'
 
+/** The list is the day; now is the step in hand. */
 type Props = { steps: ShownStep[]; now: ShownStep; onGo: (step: ShownStep) => void }
 
 /** StepList is the day's steps in order, each with how it stands. */

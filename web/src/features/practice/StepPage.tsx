@@ -24,6 +24,10 @@ type State =
   | { at: 'unkept'; take: NewTake; why: string }
   | { at: 'done' }
 
+/**
+ * all are the day's steps: the rest before this one depends on what was played in the
+ * others.
+ */
 type Props = { practice: Practice; step: ShownStep; all: ShownStep[]; onNext?: () => void }
 
 /** StepPage is where one recorded step is read, played and heard. */
@@ -85,12 +89,20 @@ export function StepPage({ practice, step: asked, all, onNext }: Props) {
   )
 }
 
+/**
+ * whyUnkept says why the device could not keep a take, and what to do before the page is
+ * closed.
+ */
 function whyUnkept(error: unknown): string {
   if (isFull(error)) return 'This device is full: the take could not be put on it. Make room, or send it now.'
   if (error instanceof NoKeyError) return error.message
   return 'This browser keeps nothing on the device (a private window, perhaps). The take has to go up now.'
 }
 
+/**
+ * AllDone says whether the takes are safe, because that is what a player wants to know
+ * before closing the lid.
+ */
 export function AllDone({ onAgain }: { onAgain: () => void }) {
   const { state } = useOutbox()
   const waits = state.items.some((i) => i.state === 'waiting')

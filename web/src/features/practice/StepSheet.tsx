@@ -9,6 +9,7 @@ import { ReadAloud } from './ReadAloud'
 /** Notation is large and comes late; the words are there before it. */
 const Staff = lazy(() => import('../../notation/Staff'))
 
+/** beside stands next to the notes on a wide screen and below them on a phone. */
 type Props = { step: ShownStep; beside?: ReactNode; children?: ReactNode }
 
 /** StepSheet is what to play: the course of it, notes on the staff, fingering, and how it sounds; beside lies next to the way to hear it. */
@@ -49,6 +50,7 @@ export function StepSheet({ step, beside, children }: Props) {
   )
 }
 
+/** Notes that are drawn as cards; more are engraved as a line. */
 const few = 2
 
 /** heading names a step of one or two held notes by its notes, any other by its kind. */
@@ -63,6 +65,7 @@ function onceEach(targets: Schemas['Segment'][]): Schemas['Segment'][] {
   return targets.filter((t, n) => targets.findIndex((u) => u.written_name === t.written_name) === n)
 }
 
+/** Cautions stand on the page, never behind a button. */
 export function Cautions({ texts }: { texts: string[] }) {
   if (texts.length === 0) return null
   return (
@@ -74,6 +77,7 @@ export function Cautions({ texts }: { texts: string[] }) {
   )
 }
 
+/** TargetCard is one note: on the staff, by name, and how it is fingered. */
 function TargetCard({ target, score }: { target: Schemas['Segment']; score: Schemas['Score'] }) {
   return (
     <li className="rounded-md border border-rule bg-sheet p-2 text-center">

@@ -5,8 +5,13 @@ import { Dialog } from '../../ui/Dialog'
 import { Problem } from '../../ui/Problem'
 import { useRaiseFlag } from './useRaiseFlag'
 
+/** What can be told with one press, without words. */
 type Kind = 'hurts' | 'dizzy' | 'tired' | 'question'
 
+/**
+ * What to do now, said at once and on the device: help must not wait for a network. It
+ * defers to a doctor and to adults at hand.
+ */
 const after: Record<Exclude<Kind, 'question'>, string> = {
   hurts:
     'Stop for today. Rest as long as you played, and tell somebody at home. If it still hurts tomorrow, see a doctor before you play.',

@@ -8,6 +8,7 @@ import { AllDone } from './StepPage'
 import { Cautions } from './StepSheet'
 import { useTick } from './useTick'
 
+/** onNext is left out on the last step of the day. */
 type Props = { step: ShownStep; onNext?: () => void }
 
 /** TickList is a step that is done and ticked, not recorded. */

@@ -25,6 +25,7 @@ export function TodaysTakes({ takes }: { takes: ShownTake[] }) {
   )
 }
 
+/** resultOf is a take's mark: its result, or how far it has come. */
 function resultOf(t: ShownTake): Result {
   if (t.state === 'failed') return 'failed'
   return t.result ?? 'waiting'

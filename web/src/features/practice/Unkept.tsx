@@ -6,6 +6,10 @@ import { Problem } from '../../ui/Problem'
 import type { ShownStep } from './overlay'
 import type { NewTake } from './submit'
 
+/**
+ * The take is in this page's memory alone; onSafe gets its number once the server has
+ * it.
+ */
 type Props = {
   step: ShownStep
   take: NewTake

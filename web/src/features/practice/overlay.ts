@@ -2,6 +2,7 @@ import type { Schemas } from '../../api/client'
 import type { Item } from '../../device/outbox'
 import type { Practice, PracticeStep } from './queries'
 
+/** The four things a take can come to. */
 export type Result = Schemas['Verdict']['result']
 
 /** ShownTake is a take of today: the server's, or one that is still on this device. */
@@ -15,6 +16,10 @@ export function withDevice(practice: Practice, items: readonly Item[]): ShownSte
   return practice.steps.map((step) => items.reduce((s, item) => withItem(s, item, practice.day), step as ShownStep))
 }
 
+/**
+ * withItem lays one thing of the device over a step. Once the server has judged the take
+ * its word stands, and the device's copy no longer counts.
+ */
 function withItem(step: ShownStep, item: Item, day: string): ShownStep {
   const { take, message } = item
   if (message?.ladder && message.ladder.key === step.ladder?.key) return { ...step, ladder: message.ladder }
@@ -27,6 +32,10 @@ function withItem(step: ShownStep, item: Item, day: string): ShownStep {
   return withTake(step, item, ladder)
 }
 
+/**
+ * withTake adds a take that only the device knows, and what follows from it: the best
+ * hold, the day's best result, which tip was shown.
+ */
 function withTake(step: ShownStep, item: Item, ladder: ShownStep['ladder']): ShownStep {
   const heard = item.take?.heard
   const shown: ShownTake = {

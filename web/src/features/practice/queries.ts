@@ -3,9 +3,15 @@ import { answer, api, type Schemas } from '../../api/client'
 import { newId } from '../../api/ids'
 import { isOffline, keep, kept } from '../../device/kept'
 
+/** A player's day with all that the device needs to go on by itself. */
 export type Practice = Schemas['Practice']
+/** A step worked out for this player. */
 export type PracticeStep = Schemas['PracticeStep']
 
+/**
+ * practiceQuery asks twice a second while a take waits for the server's word, and
+ * otherwise only when something happened.
+ */
 export const practiceQuery = queryOptions({
   queryKey: ['practice'],
   queryFn: todaysPractice,

@@ -14,6 +14,10 @@ export type NewTake = {
   sound?: Sound
 }
 
+/**
+ * newTake gives a recording its number here, so that it can be sent again until it is
+ * answered.
+ */
 export function newTake(file: Blob, source: AboutTake['source'], startMs: number, sound?: Sound): NewTake {
   return { id: newId(), file, source, startMs, ...(sound && { sound }) }
 }
@@ -52,6 +56,10 @@ export async function judgeOnDevice(practice: Practice, step: ShownStep, take: N
 /** Word is what this device says of a take, and where it leaves the ladder. */
 type Word = Pick<AboutTake, 'heard' | 'ladder'>
 
+/**
+ * climbed leads the ladder on by the word of this device, so that the next rung is there
+ * without a network. The server replays the same rules.
+ */
 async function climbed(practice: Practice, step: ShownStep, heard: Heard, seconds: number) {
   if (!step.ladder) return undefined
   return climb({
@@ -64,6 +72,10 @@ async function climbed(practice: Practice, step: ShownStep, heard: Heard, second
   })
 }
 
+/**
+ * aboutOf is how things stood when the take was played. It may go up days later, when
+ * the player stands elsewhere.
+ */
 function aboutOf(practice: Practice, step: ShownStep, take: NewTake): AboutTake {
   return {
     step: step.id,

@@ -23,6 +23,7 @@ export function useHold(step: ShownStep, all: ShownStep[]): Holding | undefined 
   return { seconds: left, over: data.hold.over, why: data.hold.why }
 }
 
+/** ask asks the core with how long ago each take was. Its answer counts from now. */
 function ask(step: ShownStep, takes: { step: ShownStep; at: number }[]): Promise<Hold> {
   const now = Date.now()
   return holdBefore(

@@ -7,6 +7,10 @@ import { keepWeekAhead, type Practice, practiceQuery } from './queries'
 /** Today is the practice of today: the server's answer, and what is still on this device. */
 export type Today = { practice?: Practice; steps: ShownStep[]; error: unknown }
 
+/**
+ * useToday is the server's day with the device's takes laid over it, and lets go of what
+ * the server shows by now.
+ */
 export function useToday(): Today {
   const { data: practice, error, dataUpdatedAt } = useQuery(practiceQuery)
   const { outbox, state } = useOutbox()

@@ -1,5 +1,6 @@
 import type { Schemas } from '../../api/client'
 
+/** A note of the instrument, and how its players play it. */
 type Note = Schemas['MapNote']
 
 const fewest = 5 // takes a share is drawn from; under it there are counts only
@@ -41,6 +42,10 @@ export function NoteMap({ map }: { map: Schemas['InstrumentMap'] }) {
   )
 }
 
+/**
+ * Row is a note with what the section makes of it. A wall is where the first note of a
+ * stretch fails more often than not.
+ */
 function Row({ note: n }: { note: Note }) {
   return (
     <tr className={`border-b border-rule ${n.wall ? 'bg-warm-wash' : ''}`} data-note={n.written}>
@@ -76,6 +81,10 @@ function Share({ good, takes }: { good: number; takes: number }) {
   )
 }
 
+/**
+ * Centre draws where the players' notes lie around the pitch: the middle half as a bar,
+ * the median as a ring. Cents are for directors; players see no such numbers.
+ */
 function Centre({ spread }: { spread: Schemas['Spread'] }) {
   const x = (cents: number) => lane / 2 + (Math.max(-wide, Math.min(wide, cents)) / wide) * (lane / 2 - 4)
   const says = `${cents(spread.middle)}; half the players between ${cents(spread.low)} and ${cents(spread.high)}`
@@ -91,6 +100,7 @@ function Centre({ spread }: { spread: Schemas['Spread'] }) {
   )
 }
 
+/** cents says a distance as a director says it. */
 function cents(v: number): string {
   const n = Math.round(v)
   if (n === 0) return 'in the middle'

@@ -6,6 +6,7 @@ import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
 import { NoteMap } from './NoteMap'
 
+/** sectionQuery looks so many days back from the school's today. */
 const sectionQuery = (classId: string, section: string, days: number) =>
   queryOptions({
     queryKey: ['section', classId, section, days],
@@ -18,6 +19,7 @@ const sectionQuery = (classId: string, section: string, days: number) =>
     placeholderData: (before) => before,
   })
 
+/** How far back a director looks: a week to plan, a year to report. */
 const spans = [
   { days: 7, says: '7 days' },
   { days: 14, says: '14 days' },

@@ -4,6 +4,10 @@ import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { useDirectorSignIn } from './queries'
 
+/**
+ * DirectorSignIn reads its fields when they are sent, so that a password manager may
+ * fill them in any way it likes.
+ */
 export function DirectorSignIn() {
   const signIn = useDirectorSignIn()
   function submit(e: FormEvent<HTMLFormElement>) {

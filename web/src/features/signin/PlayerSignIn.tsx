@@ -36,6 +36,7 @@ export function PlayerSignIn() {
   )
 }
 
+/** PickName shows first names and an initial: enough to find oneself, no more. */
 function PickName({ names, onPick }: { names: Schemas['Names']; onPick: (p: Schemas['PickedName']) => void }) {
   return (
     <>
@@ -58,8 +59,10 @@ function PickName({ names, onPick }: { names: Schemas['Names']; onPick: (p: Sche
   )
 }
 
+/** onBack picks another name: the wrong one is easily pressed. */
 type PINProps = { code: string; player: Schemas['PickedName']; onBack: () => void }
 
+/** EnterPIN asks for the four digits on the player's card. */
 function EnterPIN({ code, player, onBack }: PINProps) {
   const [pin, setPIN] = useState('')
   const signIn = usePlayerSignIn()

@@ -5,10 +5,13 @@ import { isOffline, keep, orKept } from '../../device/kept'
 import { forgetEveryone, hasKey, keepKey } from '../../device/vault'
 import { forgiveSignOut, oweSignOut, paySignOut, signOutIsOwed } from './owed'
 
+/** Who is signed in on this device, nobody included. */
 export type Me = Schemas['Me']
 
+/** What is believed where nothing can be asked. */
 const nobody: Me = { role: 'nobody', name: '', class: '' }
 
+/** meQuery is asked before anything is shown: every page is somebody's. */
 export const meQuery = queryOptions({ queryKey: ['me'], queryFn: whoAmI })
 
 /** whoAmI asks the server; without a network whoever is signed in on this device stays so. */
@@ -33,6 +36,7 @@ async function readyDevice(player: string): Promise<void> {
   }
 }
 
+/** classesQuery lists the classes a director may open. */
 export const classesQuery = queryOptions({
   queryKey: ['classes'],
   queryFn: async () => (await answer(api.GET('/classes'))).classes,
@@ -55,6 +59,10 @@ function useEntered() {
   }
 }
 
+/**
+ * useDirectorSignIn signs a director in; a wrong password and an unknown address are
+ * answered alike.
+ */
 export function useDirectorSignIn() {
   return useMutation({
     mutationFn: (body: { email: string; password: string }) => answer(api.POST('/sign-in/director', { body })),
@@ -62,10 +70,12 @@ export function useDirectorSignIn() {
   })
 }
 
+/** useOpenClass finds the class of a code, and the names in it to pick from. */
 export function useOpenClass() {
   return useMutation({ mutationFn: (code: string) => answer(api.POST('/sign-in/class', { body: { code } })) })
 }
 
+/** usePlayerSignIn signs a player in with the PIN of the card. */
 export function usePlayerSignIn() {
   return useMutation({
     mutationFn: (body: { code: string; player_id: string; pin: string }) =>

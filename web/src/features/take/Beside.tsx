@@ -9,6 +9,10 @@ import { ResultMark } from '../../ui/ResultMark'
 import { SoundPlayer } from '../../ui/SoundPlayer'
 import { othersQuery, type TakeDetail, takeQuery } from './queries'
 
+/**
+ * A take to compare with: the one before, the best, or a classmate's, whose name is told
+ * when asked for.
+ */
 type Other = Schemas['OtherTake']
 
 /** Beside lays another take under this one: the one before, the best, or a section mate's, whose name is hidden until asked for. */
@@ -50,8 +54,10 @@ export function Beside({ take }: { take: TakeDetail }) {
   )
 }
 
+/** Pixels of the other ribbon: half of the one above, so that both fit a screen. */
 const height = 130
 
+/** OtherTake is the other take, drawn the same way and heard by itself. */
 function OtherTake({ id, label }: { id: string; label: string }) {
   const { data: other } = useQuery(takeQuery(id))
   if (!other?.ribbon) return <p className="mt-3 text-soft">Opening it …</p>

@@ -6,6 +6,7 @@ import { type TakeDetail, useComment } from './queries'
 
 const before = 0.7 // seconds ahead of what a comment is pinned to
 
+/** onSeek lets the sound be heard where a comment is pinned, in seconds of the take. */
 type Props = {
   take: TakeDetail
   /** now is where the sound stands */

@@ -1,6 +1,7 @@
 import { Button } from '../../ui/Button'
 import type { TakeDetail } from './queries'
 
+/** What the ear calls its events, in a director's words. */
 const names = {
   gap: 'Gap',
   break: 'Break',

@@ -3,6 +3,7 @@ import type { Schemas } from '../../api/client'
 import { nameOf, targetsOf } from '../../api/score'
 import type { TakeDetail } from './queries'
 
+/** One number of the take against its limit, in words that the core made. */
 type Measure = Schemas['Reading']
 
 /** Measures lists every number with its limit, note by note. */
@@ -48,8 +49,10 @@ export function Measures({ take }: { take: TakeDetail }) {
   )
 }
 
+/** decides marks the reading that decided; the caption says what the table is of. */
 type TableProps = { measures: Measure[]; decides: (m: Measure) => boolean; children: ReactNode }
 
+/** Table shows what was judged before what only informs; the page computes nothing of it. */
 function Table({ measures, decides, children }: TableProps) {
   return (
     <table className="mt-3 w-full border-collapse text-sm">

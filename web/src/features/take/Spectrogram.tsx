@@ -5,6 +5,7 @@ import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { spectrogramQuery } from './queries'
 
+/** fromS and toS are the stretch of the take that the ribbon above shows, in seconds. */
 type Props = { takeId: string; fromS: number; toS: number }
 
 /** Spectrogram draws a take's sound by time and pitch, to the same time as the ribbon above it. */

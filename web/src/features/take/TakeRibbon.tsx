@@ -7,8 +7,10 @@ import type { TakeDetail } from './queries'
 import { Spectrogram } from './Spectrogram'
 import { useLoop } from './useLoop'
 
+/** Pixels: the large ribbon is what the page is for. */
 const height = 270
 
+/** The audio element is the page's own; pressing the ribbon moves it. */
 type Props = { take: TakeDetail; audio: RefObject<HTMLAudioElement | null> }
 
 /** TakeRibbon is the large drawing with its sound: the cursor follows, a click seeks. */

@@ -3,6 +3,7 @@ import { Problem } from '../../ui/Problem'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
 import { type TakeDetail, useOverrule, type Word } from './queries'
 
+/** The results a director may give, in the order of the marks. */
 const words: Word[] = ['clean', 'nearly', 'not-yet', 'cant-tell']
 
 /** TakeVerdict says the measured word, and takes the director's beside it. */

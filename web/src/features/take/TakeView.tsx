@@ -29,8 +29,13 @@ export function TakeView() {
   )
 }
 
+/** Where a take's sound came from. A simulated one is always called so. */
 const sources = { microphone: 'recorded here', file: 'handed in as a file', simulated: 'a simulated player' }
 
+/**
+ * TakeHead says whose take this is, of what and when, and leads back to the board of
+ * that day.
+ */
 function TakeHead({ take }: { take: TakeDetail }) {
   return (
     <header className="flex flex-wrap items-end justify-between gap-4 border-b border-rule pb-4">
@@ -64,6 +69,10 @@ function TakeHead({ take }: { take: TakeDetail }) {
   )
 }
 
+/**
+ * Heard is a take that was listened to: its ribbon, its sound, the word on it, and what
+ * was said.
+ */
 function Heard({ take }: { take: TakeDetail }) {
   const audio = useRef<HTMLAudioElement>(null)
   const seek = (seconds: number) => {

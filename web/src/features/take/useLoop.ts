@@ -11,6 +11,10 @@ export type Loop = {
 
 const shortest = 0.2 // seconds
 
+/**
+ * useLoop plays a stretch over and over, watched once a frame: the element's own time
+ * updates would overshoot a loop of half a second by half its length.
+ */
 export function useLoop(audio: RefObject<HTMLAudioElement | null>): Loop {
   const [stretch, setStretch] = useState<{ from?: number; to?: number }>({})
   const { from, to } = stretch

@@ -4,7 +4,9 @@ import { Ribbon } from '../../ribbon/Ribbon'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
 import { useNear } from '../../ui/useNear'
 
+/** A player's latest take of one step, or why there is none. */
 type Cell = Schemas['BoardCell']
+/** A row is one player; its cells stand in the order of the steps above. */
 type Props = { player: Schemas['PlayerRow']; classId: string }
 
 /** From this many steps on, a cell keeps to its ribbon and its mark. */
@@ -39,8 +41,13 @@ export const BoardRow = memo(function BoardRow({ player, classId }: Props) {
   )
 })
 
+/**
+ * dense is for boards of three steps and more; drawn is false while the row is far from
+ * the screen, which spares a board of 70 players some hundred drawings.
+ */
 type CellProps = { cell: Cell; player: string; dense: boolean; drawn: boolean }
 
+/** CellView is one cell: the mark, and beside it the ribbon or the words that decided. */
 function CellView({ cell, player, dense, drawn }: CellProps) {
   if (cell.state === 'excused') return <span className="text-sm text-soft">excused</span>
   if (cell.state === 'not-asked') {
@@ -81,6 +88,7 @@ function CellView({ cell, player, dense, drawn }: CellProps) {
   )
 }
 
+/** words says what decided, or that nothing has yet. */
 function words(cell: Cell) {
   if (cell.state === 'missing') return <span className="text-soft">not played</span>
   if (cell.state === 'waiting') return <span className="text-soft">being listened to</span>

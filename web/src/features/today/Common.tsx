@@ -1,6 +1,7 @@
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 
+/** chosen is the finding whose takes the board is narrowed to. */
 type Props = { common: Schemas['Common'][]; chosen: string | null; onChoose: (key: string | null) => void }
 
 /** Common is what the class and its sections share, in sentences; each shows the takes behind it on the board. */

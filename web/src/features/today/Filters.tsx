@@ -2,8 +2,10 @@ import type { Schemas } from '../../api/client'
 import { resultWords } from '../../ui/ResultMark'
 import type { View } from './view'
 
+/** The view stands in the address, so that a narrowed board can be sent to a colleague. */
 type Props = { today: Schemas['Today']; view: View; onChange: (key: keyof View, value: string | null) => void }
 
+/** What a board can be narrowed to, the most pressing first. */
 const states = ['not-yet', 'nearly', 'clean', 'cant-tell', 'missing', 'waiting'] as const
 
 /** Filters choose what of the board is shown; the address bar keeps them. */

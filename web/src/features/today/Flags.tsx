@@ -2,6 +2,10 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { answer, api } from '../../api/client'
 import { Button } from '../../ui/Button'
 
+/**
+ * What a player told, as the director reads it. Pain and dizziness are never only a
+ * symbol.
+ */
 const says = {
   hurts: 'says that it hurts',
   dizzy: 'felt dizzy',

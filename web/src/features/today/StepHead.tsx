@@ -4,8 +4,10 @@ import { buttonClass } from '../../ui/Button'
 import { mondayOf } from '../../ui/days'
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
 
+/** players is how many the step is for, against which its results are counted. */
 type Props = { classId: string; day: string; step: Schemas['BoardStep']; players: number; dense: boolean }
 
+/** The order in which a column's results stand under its name. */
 const order: Result[] = ['clean', 'nearly', 'not-yet', 'cant-tell', 'waiting', 'failed', 'missing']
 
 /** StepHead says a step, counts its results, and leads to where it is changed. */

@@ -62,6 +62,7 @@ export function Today() {
   )
 }
 
+/** DayHead is the class and the day, with the days before and after. */
 function DayHead({ today }: { today: Schemas['Today'] }) {
   const [, setSearch] = useSearchParams()
   const isToday = today.day === today.today
@@ -90,6 +91,7 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
   )
 }
 
+/** Board is a table in the page's own words: a screen reader walks it by row and column. */
 function Board({ today, view }: { today: Schemas['Today']; view: View }) {
   const shown = shownOf(today, view)
   const table = useInAppLinks<HTMLTableElement>()
@@ -151,10 +153,12 @@ function Board({ today, view }: { today: Schemas['Today']; view: View }) {
   )
 }
 
+/** countOf is how many a section has, filtered or not. */
 function countOf(today: Schemas['Today'], section: string): number {
   return today.sections.find((s) => s.name === section)?.players.length ?? 0
 }
 
+/** countPlayers is how many the class has. */
 function countPlayers(today: Schemas['Today']): number {
   return today.sections.reduce((sum, s) => sum + s.players.length, 0)
 }

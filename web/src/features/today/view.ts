@@ -1,7 +1,9 @@
 import type { Schemas } from '../../api/client'
 import { keyOf } from './Common'
 
+/** The board as the server answers it. */
 type Today = Schemas['Today']
+/** A row of it. */
 type Player = Schemas['PlayerRow']
 
 /** View is what of the board is shown, and in which order; it lives in the address bar. */
@@ -13,6 +15,7 @@ export type View = {
   common: string | null
 }
 
+/** viewOf reads how the board is looked at out of the address. */
 export function viewOf(search: URLSearchParams): View {
   return {
     section: search.get('section'),
@@ -22,6 +25,7 @@ export function viewOf(search: URLSearchParams): View {
   }
 }
 
+/** States by how much they need an ear, for sorting. */
 const worst = ['not-yet', 'cant-tell', 'failed', 'nearly', 'waiting', 'missing', 'excused', 'not-asked', 'clean']
 
 /** shownOf is the board's sections as the view wants them. Nothing compares children in public: only their director sees this page. */
@@ -39,11 +43,19 @@ export function shownOf(today: Today, view: View): Schemas['SectionRows'][] {
     .filter((s) => s.players.length > 0)
 }
 
+/**
+ * fits reports whether a row is shown. A finding keeps the players whose takes are
+ * behind it.
+ */
 function fits(p: Player, view: View, behind: Set<string>): boolean {
   if (view.common && !p.cells.some((c) => c.take_id && behind.has(c.take_id))) return false
   return !view.show || p.cells.some((c) => stateOf(c) === view.show)
 }
 
+/**
+ * sorted leaves the class's own order unless it is asked for another: rows that move are
+ * hard to find again.
+ */
 function sorted(players: Player[], by: string | null): Player[] {
   if (by !== 'need') return players
   return [...players].sort((a, b) => need(b) - need(a))
@@ -54,6 +66,7 @@ function need(p: Player): number {
   return p.cells.reduce((sum, c) => sum + (worst.length - worst.indexOf(stateOf(c))), 0)
 }
 
+/** stateOf is a cell's result where there is one, else how far it has come. */
 function stateOf(c: Schemas['BoardCell']): string {
   return c.state === 'done' && c.result ? c.result : c.state
 }
