@@ -15,12 +15,18 @@ import {
 import type { Schemas } from '../api/client'
 import { keyName, keyOf, useMusicFonts } from './fonts'
 
+/** The core's reading of a step: what is written, in symbols an engraver can set. */
 type Score = Schemas['Score']
+/** One bar of it, with its symbols in order. */
 type Bar = Schemas['Bar']
+/** A note or a rest, with its ties and slurs. A note held over a barline is two symbols. */
 type Symbol = Schemas['Symbol']
+/** width is in pixels; says is what a screen reader hears in place of the drawing. */
 type Props = { score: Score; bars: Bar[]; width: number; says: string }
 
+/** Pixels from one line of music to the next. */
 const lineHeight = 92
+/** The least pixels for a bar: narrower, and a bar of eighths is set on top of itself. */
 const barWidth = 150
 const headWidth = 84 // clef and key, on every line
 
@@ -49,9 +55,15 @@ export default function Bars({ score, bars, width, says }: Props) {
   return <div ref={room} role="img" aria-label={says} className="overflow-x-auto" />
 }
 
+/**
+ * A note that stands on the page, and on which line: a slur over a line break is drawn
+ * in two.
+ */
 type Drawn = { note: StaveNote; symbol: Symbol; line: number }
+/** The bar's number from 0, the bars in a line, and the width of the page in pixels. */
 type Place = { n: number; perLine: number; width: number }
 
+/** drawBar writes clef and key only where a line begins, as printed music does. */
 function drawBar(context: RenderContext, score: Score, bar: Bar, { n, perLine, width }: Place): Drawn[] {
   const column = n % perLine
   const each = (width - headWidth - 6) / perLine
@@ -70,6 +82,7 @@ function drawBar(context: RenderContext, score: Score, bar: Bar, { n, perLine, w
   return drawn
 }
 
+/** The engraver's letters for the lengths the core writes. */
 const durations: Record<Symbol['type'], string> = {
   whole: 'w',
   half: 'h',
@@ -79,6 +92,10 @@ const durations: Record<Symbol['type'], string> = {
   '32nd': '32',
 }
 
+/**
+ * noteOf spells a note as the core spelled it: which name a black key has is music, and
+ * not decided here.
+ */
 function noteOf(score: Score, symbol: Symbol): StaveNote {
   const written = score.segments[symbol.segment]?.written
   const rest = symbol.rest || !written
@@ -113,6 +130,7 @@ function tripletsOf(drawn: Drawn[]): Tuplet[] {
   return out
 }
 
+/** drawTies comes last, when both ends of each arc stand on the page. */
 function drawTies(context: RenderContext, drawn: Drawn[]) {
   let slurFrom: Drawn | undefined
   drawn.forEach((d, n) => {

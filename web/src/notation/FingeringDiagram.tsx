@@ -1,6 +1,11 @@
 import type { Schemas } from '../api/client'
 
+/** One hole, key, valve or slide of a fingering, placed by the core. */
 type Mark = Schemas['Mark']
+/**
+ * height is in pixels; changes are the marks that differ from the fingering beside it,
+ * which are lit.
+ */
 type Props = { fingering: Schemas['Fingering']; height?: number; changes?: number[] }
 
 /** FingeringDiagram draws a fingering; the core has laid out every mark, and says which of them move from the note before. */
@@ -16,6 +21,10 @@ export function FingeringDiagram({ fingering, height = 84, changes = [] }: Props
   )
 }
 
+/**
+ * Drawing knows shapes only. Which holes an instrument has, and where, is the core's
+ * table.
+ */
 function Drawing({ mark: m, lit }: { mark: Mark; lit: boolean }) {
   const colour = lit ? 'var(--warm)' : 'currentColor'
   const line = { fill: m.state === 'closed' ? colour : 'none', stroke: colour, strokeWidth: lit ? 2 : 1 }

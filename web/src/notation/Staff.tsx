@@ -3,8 +3,10 @@ import { Formatter, Renderer, Stave, StaveNote, Voice } from 'vexflow/core'
 import type { Schemas } from '../api/client'
 import { keyName, keyOf, useMusicFonts } from './fonts'
 
+/** keyFifths counts sharps, flats below nought, as the circle of fifths does. */
 type Props = { clef: 'treble' | 'bass'; keyFifths: number; note: Schemas['Spelling'] }
 
+/** In pixels before it is scaled to the room there is. */
 const size = { width: 190, height: 124 }
 
 /** Staff draws one written note with its clef and key. */

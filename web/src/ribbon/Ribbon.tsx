@@ -1,6 +1,10 @@
 import { type ReactNode, useId } from 'react'
 import { type Box, centreLine, inksOf, placesOf, type RibbonData, tracksOf, widened } from './geometry'
 
+/**
+ * width and height are pixels of the whole drawing. children draw over it, and are given
+ * the place across for a time in seconds of the take.
+ */
 type Props = {
   ribbon: RibbonData
   width: number
@@ -71,10 +75,16 @@ export function Ribbon({ ribbon, width, height, large = false, silent, children 
 
 /** labelWidth is room for the words of a beat. */
 const labelWidth = 40
+/** Every beat has a tick, every fourth its seconds: more numbers would run together on a phone. */
 const beatsALabel = 4
 
+/** What each layer of the drawing needs to place itself. */
 type Part = { ribbon: RibbonData; box: Box; large: boolean }
 
+/**
+ * Tracks is the line that was meant, and the band around it within which nobody would
+ * complain.
+ */
 function Tracks({ ribbon, box, large }: Part) {
   const at = placesOf(ribbon, box)
   const tracks = tracksOf(ribbon.tracks, at)
@@ -113,6 +123,10 @@ function Tracks({ ribbon, box, large }: Part) {
   )
 }
 
+/**
+ * Jumps shows where the pitch left the note, in a lane of its own above or below: the
+ * scale of the ribbon is too small for a jump of an octave.
+ */
 function Jumps({ ribbon, box, large }: Part) {
   const at = placesOf(ribbon, box)
   return ribbon.jumps.map((j) => {

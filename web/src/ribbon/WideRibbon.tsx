@@ -2,8 +2,10 @@ import { type ReactNode, useEffect, useRef, useState } from 'react'
 import type { RibbonData } from './geometry'
 import { Ribbon } from './Ribbon'
 
+/** As the ribbon's, but the width: that is the page's. */
 type Props = { ribbon: RibbonData; height: number; children?: (x: (seconds: number) => number) => ReactNode }
 
+/** Pixels until the page has been measured, so that the first drawing is not empty. */
 const firstGuess = 800
 
 /** WideRibbon fills its room pixel for pixel, so that its words stay readable on a phone. */

@@ -1,6 +1,11 @@
 import type { Schemas } from '../api/client'
 
+/**
+ * What the core measured, to be drawn: times in seconds, pitch in cents from the note
+ * that was asked for.
+ */
 export type RibbonData = Schemas['Ribbon']
+/** One line of ink of one weight. */
 type Stroke = Schemas['Stroke']
 
 /** Box is a drawing's size in pixels. Jumps have a lane above and below. */
@@ -39,6 +44,7 @@ export function tracksOf(tracks: RibbonData['tracks'], at: Places): { band: stri
 /** Segment is a piece of a stroke drawn with one ink. */
 export type Segment = { path: string; ink: number }
 
+/** Shades of ink from a hissing tone to a clear one; each shade is one path for the browser to draw. */
 const inkSteps = 5
 
 /** segmentsOf outlines a stroke, cut where its ink changes. */
@@ -85,6 +91,10 @@ export function widened(from: number, to: number, leastWidth = 2): { x: number; 
   return { x: (from + to - width) / 2, width }
 }
 
+/**
+ * round keeps a hundredth of a pixel: the rest of the digits would make the paths of a
+ * page of thirty ribbons several times as long, and look the same.
+ */
 function round(v: number): number {
   return Math.round(v * 100) / 100
 }

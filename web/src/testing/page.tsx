@@ -3,6 +3,7 @@ import { render } from '@testing-library/react'
 import { type ReactElement, Suspense } from 'react'
 import { createMemoryRouter, RouterProvider } from 'react-router'
 
+/** at is the address that is open; path says which of its parts are parameters. */
 type Place = { at?: string; path?: string }
 
 /** open shows an element as a page does: with a query cache of its own, at an address. where tells the address later on. */

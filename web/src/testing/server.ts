@@ -3,8 +3,10 @@ export type Asked = { path: string; query: URLSearchParams; body: unknown }
 
 /** Answer is JSON, or a refusal. */
 type Answer = unknown | Response
+/** Answers by method and path, given the parts of the path that a star stands for. */
 type Routes = Record<string, (asked: Asked, ...parts: string[]) => Answer | Promise<Answer>>
 
+/** One server for a test at a time: serve sets it up anew. */
 let routes: Routes = {}
 
 /** everything that was asked for since the server was set up, as "GET /classes/c". */
@@ -27,6 +29,10 @@ export function unreachable(): never {
   throw new TypeError('Failed to fetch')
 }
 
+/**
+ * asked stands in for the browser's fetch. What no route knows is refused as our server
+ * does it, so that a page that asks too much shows it.
+ */
 export async function asked(request: Request): Promise<Response> {
   const url = new URL(request.url)
   const path = url.pathname.replace(/^\/api/, '')

@@ -1,5 +1,6 @@
 import { useId } from 'react'
 
+/** problem is the server's message about this choice: it stands below and is read with it. */
 type Props = {
   label: string
   options: { key: string; label: string }[]

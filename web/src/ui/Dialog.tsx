@@ -2,6 +2,7 @@ import { Dialog as Radix } from 'radix-ui'
 import type { ReactNode } from 'react'
 import { Button } from './Button'
 
+/** onOpenChange is called with false by the escape key, by the button and by a press outside the sheet. */
 type Props = { open: boolean; onOpenChange: (open: boolean) => void; title: string; says?: string; children: ReactNode }
 
 /** Dialog is a sheet of paper laid over the page from the side. */

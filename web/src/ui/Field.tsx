@@ -1,5 +1,9 @@
 import { type ComponentProps, useId } from 'react'
 
+/**
+ * problem is the server's message about this field: it stands beside it and is read with
+ * it.
+ */
 type Props = ComponentProps<'input'> & { label: string; hint?: string; problem?: string }
 
 /** Field is a labelled input that says what is wrong with it. */

@@ -1,3 +1,4 @@
+/** Bars of 2 dB each, so that the whole reaches from full scale to 48 dB below it. */
 const steps = 24
 
 /** LevelBar shows a microphone's level in steps of 2 dB; full is too loud. */

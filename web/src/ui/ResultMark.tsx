@@ -1,5 +1,6 @@
 import type { Schemas } from '../api/client'
 
+/** A take's result, or why there is none: nothing was played, it is being heard, the ear failed. */
 export type Result = Schemas['Verdict']['result'] | 'missing' | 'waiting' | 'failed'
 
 /** resultWords are the results as they are always said. */
@@ -13,6 +14,7 @@ export const resultWords: Record<Result, string> = {
   failed: 'failed',
 }
 
+/** One colour for each result; the shape says the same without it. */
 const colours: Record<Result, string> = {
   clean: 'text-clean',
   nearly: 'text-nearly',
@@ -23,6 +25,7 @@ const colours: Record<Result, string> = {
   failed: 'text-cant-tell',
 }
 
+/** size is the height in pixels. withWord writes the result beside the mark, which is then ornament. */
 type Props = {
   result: Result
   overruled?: boolean
@@ -50,6 +53,10 @@ export function ResultMark({ result, overruled, withWord, size = 18, silent }: P
   )
 }
 
+/**
+ * Shape is a note's head, whole, half or open. What is no result is no head: a wave for
+ * what the ear cannot tell, a cross, three dots and a dash for what has not been heard.
+ */
 function Shape({ result }: { result: Result }) {
   const head = { cx: 13, cy: 9, rx: 9, ry: 6.4, transform: 'rotate(-18 13 9)' }
   const line = { fill: 'none', stroke: 'currentColor', strokeWidth: 2.2 }

@@ -2,6 +2,7 @@ import { Slider } from 'radix-ui'
 import { type RefObject, useEffect, useRef, useState } from 'react'
 import { PauseIcon, PlayIcon } from './icons'
 
+/** preload "none" is for lists: thirty players must not ask for thirty recordings before one is played. */
 type Props = {
   src: string
   /** label names the sound to a screen reader: "Ada's take" */

@@ -1,3 +1,4 @@
+/** className places the drawing; its colour is that of the words around it. */
 type Props = { className?: string }
 
 // Three small drawings of our own: each stands beside words or a label, so that a

@@ -2,8 +2,11 @@ import { type RefObject, useEffect, useRef, useState } from 'react'
 
 const ahead = '300px' // of scrolling, so that nothing is seen to appear
 
+/** Called once, when its element comes near. */
 type Listener = () => void
+/** Elements that have not come near yet. */
 const waiting = new Map<Element, Listener>()
+/** One observer for the whole page: one for each row of a long list is slow to make. */
 let watcher: IntersectionObserver | undefined
 
 /** watch tells once when an element comes near the screen; one observer serves them all. */

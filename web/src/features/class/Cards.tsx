@@ -12,13 +12,17 @@ export function Cards({ classId, setUp }: { classId: string; setUp: SetUp }) {
   const print = async (players: string) => {
     setProblem(undefined)
     try {
+      // Not the typed client: the answer is a file, and printing is a POST since it makes new
+      // PINs.
       const response = await fetch(`/api/classes/${classId}/cards.pdf?players=${players}`, { method: 'POST' })
       if (!response.ok) throw new Failure(response.status, await response.json())
       const address = URL.createObjectURL(await response.blob())
+      // The browser saves what a link downloads; a window that opens late would be blocked.
       const link = document.createElement('a')
       link.href = address
       link.download = 'cards.pdf'
       link.click()
+      // Some browsers read the address after the press; a minute is long enough for all.
       setTimeout(() => URL.revokeObjectURL(address), 60_000)
     } catch (error) {
       setProblem(error)
@@ -39,6 +43,7 @@ export function Cards({ classId, setUp }: { classId: string; setUp: SetUp }) {
             old card stops working.
           </p>
           <p className="mt-4 flex flex-wrap gap-3">
+            {/* First in line and safe: nobody's card stops working by it. */}
             <Button look="main" onClick={() => void print('new')}>
               For players without a PIN
             </Button>

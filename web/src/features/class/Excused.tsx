@@ -22,6 +22,7 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
   const steps = useSteps(classId, setUp.today)
   const name = (id: string) => {
     const p = setUp.players.find((x) => x.id === id)
+    // An exception outlives its player's place on the list; its name goes with them.
     return p ? `${p.first} ${p.last}` : 'somebody who left'
   }
   return (
@@ -31,6 +32,7 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
         className="mt-3 grid gap-3 sm:grid-cols-2"
         onSubmit={(e) => {
           e.preventDefault()
+          // The server takes no empty step: without one, every step is meant.
           const { step_id, ...every } = form
           add.mutate(step_id ? form : every)
         }}
@@ -80,6 +82,7 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
             <span>
               {name(e.player_id)}{' '}
               <span className="text-sm text-soft">
+                {/* Most absences are one day, and one day needs no "from" and "to". */}
                 {e.from === e.to ? e.from : `${e.from} to ${e.to}`}
                 {e.step_id && `, of ${steps.find((s) => s.key === e.step_id)?.label ?? 'one step'}`}
                 {e.why && `, ${e.why}`}
@@ -98,6 +101,7 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
 
 /** useSteps are this week's steps, in order, each by its kind's name. */
 function useSteps(classId: string, today: string): { key: string; label: string }[] {
+  // Only this week's steps are offered: a player is excused from what is asked now.
   const week = useQuery(planQuery(classId, mondayOf(today)))
   const catalogue = useQuery(catalogueQuery)
   const kind = (key: string) => catalogue.data?.kinds.find((k) => k.key === key)?.name ?? key

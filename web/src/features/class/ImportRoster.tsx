@@ -17,8 +17,12 @@ export function ImportRoster({ classId, setUp, onClose }: Props) {
   const preview = usePreviewRoster(classId)
   const save = useSaveRoster(classId)
   const [rows, setRows] = useState<Row[]>([])
+  // Rows are known by the line of the file they came from: names may be twice in a list.
   const [left, setLeft] = useState<number[]>([])
+  // What is already so is not sent: a list that is brought in twice changes nothing the
+  // second time.
   const taken = rows.filter((r) => !left.includes(r.line) && r.action !== 'same')
+  // As long as one row is open nothing is taken in. Half a class is worse than none.
   const open = taken.filter((r) => r.problems.length > 0)
   return (
     <Dialog
@@ -34,6 +38,8 @@ export function ImportRoster({ classId, setUp, onClose }: Props) {
         className="mt-4 block max-w-full"
         onChange={(e) => {
           const file = e.target.files?.[0]
+          // A list that is chosen again starts anew: rows that were mended belong to the file
+          // before.
           if (file) preview.mutate(file, { onSuccess: (p) => setRows(p.rows) })
         }}
       />
@@ -87,6 +93,8 @@ const mended = (row: Row): Row => ({
   problems: row.problems.filter(
     (p) =>
       !(
+        // Any answer closes the question here; whether it is a right one the server says when all
+        // is sent.
         (p.field === 'instrument' && row.instrument !== '') ||
         (p.field === 'first' && row.first !== '') ||
         (p.field === 'stage' && row.stage <= 4)
@@ -137,6 +145,7 @@ function PreviewRow({ setUp, row, left, onChange, onLeave }: RowProps) {
               {problem('stage')} <Button onClick={() => onChange({ ...row, stage: 0 })}>By the weeks</Button>
             </p>
           )}
+          {/* Two rows of one player cannot be mended by a field: one of them has to go. */}
           {problem('row') && <p className="text-sm text-not-yet">{problem('row')}. Leave one of them out.</p>}
         </div>
       )}

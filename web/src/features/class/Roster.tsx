@@ -15,6 +15,7 @@ export function Roster({ classId, setUp }: Props) {
   const [importing, setImporting] = useState(false)
   const save = useSaveRoster(classId)
   const takeOff = useTakeOff(classId)
+  // In the order the server gives, which is a score's: flutes first, drums last.
   const sections = [...new Set(setUp.players.map((p) => p.section))]
   const done = () => setEditing(undefined)
   return (
@@ -27,6 +28,7 @@ export function Roster({ classId, setUp }: Props) {
         <Cards classId={classId} setUp={setUp} />
       </p>
       {(save.error ?? takeOff.error) && <Problem error={save.error ?? takeOff.error} />}
+      {/* A new player's row stands above the list; an old one's takes the place of its line. */}
       {editing && editing.player_id === '' && (
         <RowFields
           setUp={setUp}
@@ -87,6 +89,7 @@ function PlayerRow({ player: p, setUp, onEdit }: { player: PlayerSetUp; setUp: S
         {p.first} {p.last}
         <span className="text-sm text-soft">
           {p.variant && ` · ${variants.find((v) => v.key === p.variant)?.name ?? p.variant}`}
+          {/* The stage by the weeks is not said: it is everybody's, and changes by itself. */}
           {p.stage > 0 ? ` · stage ${p.stage}, set by you` : ''}
         </span>
       </span>

@@ -37,6 +37,7 @@ export function RowFields({ setUp, row, onChange, onSave, onClose, onRemove }: P
         <RowField key={field.key} field={field} setUp={setUp} row={row} onChange={onChange} />
       ))}
       <p className="flex flex-wrap items-end gap-3 sm:col-span-2">
+        {/* Without an instrument nothing can be asked of a player; every other field may wait. */}
         <Button type="submit" look="main" disabled={row.instrument === ''}>
           Save
         </Button>
@@ -45,6 +46,7 @@ export function RowFields({ setUp, row, onChange, onSave, onClose, onRemove }: P
         </Button>
         {onRemove && (
           <Button look="quiet" onClick={onRemove}>
+            {/* Said on the button itself, so that nobody is afraid to press it. */}
             Take off the list (takes stay)
           </Button>
         )}
@@ -90,6 +92,7 @@ type VariantProps = { label: string; setUp: SetUp; row: Row; onChange: (row: Row
 /** VariantChoice is there for instruments that are built in more than one way. */
 function VariantChoice({ label, setUp, row, onChange }: VariantProps) {
   const variants = setUp.instruments.find((i) => i.key === row.instrument)?.variants ?? []
+  // Most instruments are built one way, and a choice of one is a question for nothing.
   if (variants.length < 2) return null
   return (
     <Choice

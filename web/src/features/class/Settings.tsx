@@ -28,6 +28,7 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
   const save = useSaveSettings(classId)
   const set = (conventions: Partial<Conventions>) =>
     setForm({ ...form, conventions: { ...form.conventions, ...conventions } })
+  // The two minutes differ in nothing but their words and whether nought is an answer.
   const number = (key: 'class_minutes' | 'home_minutes', label: string, hint?: string) => (
     <Field
       label={label}
@@ -35,6 +36,8 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
       min={key === 'class_minutes' ? 1 : 0}
       max={60}
       hint={hint}
+      // An emptied number field is NaN until the next digit; the server says so if it is saved
+      // like that.
       value={Number.isNaN(form[key]) ? '' : form[key]}
       onChange={(e) => setForm({ ...form, [key]: e.target.valueAsNumber })}
     />
@@ -154,6 +157,8 @@ function Tolerances({ setUp, conventions, onChange }: ToleranceProps) {
     { key: 'change_s', label: 'change, s', step: 0.01 },
     { key: 'held_ratio', label: 'share held', step: 0.05 },
   ] as const
+  // Limits are kept only where they differ, so that ours can be bettered later for everybody
+  // else.
   const own = conventions.tolerances ?? {}
   return (
     <details className="mt-5">
@@ -167,11 +172,14 @@ function Tolerances({ setUp, conventions, onChange }: ToleranceProps) {
                 {c.label}
               </th>
             ))}
+            {/* The last column has a button or nothing, and still needs a name to be walked by. */}
             <th className="sr-only">Ours</th>
           </tr>
         </thead>
         <tbody>
           {setUp.usual.map(({ stage, limits }) => {
+            // The first change of one limit takes the stage's other limits with it: a stage is judged
+            // as a whole.
             const now = own[stage] ?? limits
             return (
               <tr key={stage}>
@@ -217,6 +225,8 @@ function Tolerances({ setUp, conventions, onChange }: ToleranceProps) {
  */
 function Example({ classId, setUp, conventions }: { classId: string; setUp: SetUp; conventions: Conventions }) {
   const [instrument, setInstrument] = useState(setUp.players[0]?.instrument ?? 'trumpet')
+  // The class's own stage and its first player's instrument: the example most likely to be
+  // recognised.
   const [stage, setStage] = useState<number>(setUp.stage)
   const example = useQuery(exampleQuery(classId, conventions, instrument, stage))
   return (

@@ -7,7 +7,10 @@ import { type SetUp, useSaveSettings } from './queries'
 export function TipBook({ classId, setUp }: { classId: string; setUp: SetUp }) {
   const [own, setOwn] = useState<Record<string, string>>(setUp.own_tips)
   const save = useSaveSettings(classId)
+  // The order of the list is the order tips are looked for in; it is kept, and with it which
+  // one wins.
   const causes = [...new Set(setUp.tips.map((t) => t.cause))]
+  // Tips are saved with the class's settings: one route, and one place that checks them.
   const settings = {
     name: setUp.class.name,
     first_lesson: setUp.first_lesson,
@@ -56,6 +59,7 @@ export function TipBook({ classId, setUp }: { classId: string; setUp: SetUp }) {
                     value={own[t.key] ?? t.text}
                     onChange={(e) => setOwn({ ...own, [t.key]: e.target.value })}
                   />
+                  {/* Ours can always be had back: an own tip hides it and does not replace it. */}
                   {own[t.key] !== undefined && (
                     <Button
                       look="quiet"

@@ -15,6 +15,7 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
   const navigate = useNavigate()
   const [name, setName] = useState('')
   const [next, setNext] = useState(false)
+  // Most go on to the next year: the few who leave are unticked.
   const [keep, setKeep] = useState(setUp.players.map((p) => p.id))
   return (
     <div className="max-w-2xl">
@@ -31,7 +32,10 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
         className="mt-6"
         onSubmit={(e) => {
           e.preventDefault()
+          // A class that is like no other keeps nobody; players' takes stay with the class they were
+          // played in.
           create.mutate(next ? { name, like: classId, keep } : { name, keep: [] }, {
+            // Straight to its set-up: a class without players can do nothing yet.
             onSuccess: (made) => navigate(`/class/${made.class.id}/set-up`),
           })
         }}
@@ -68,6 +72,7 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
         </p>
       </form>
       <Directors classId={classId} setUp={setUp} />
+      {/* There is no button back: an archived class is opened again by whoever runs the program. */}
       {!setUp.archived && (
         <div className="mt-8">
           <h2>Archive {setUp.class.name}</h2>
@@ -93,6 +98,7 @@ function TakeOut({ classId }: { classId: string }) {
         recordings it is about half a megabyte for each take that is still kept.
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
+        {/* Links and not calls: the browser saves a large file while it comes, and shows how far it is. */}
         <a className={buttonClass()} href={file('everything.zip')} download>
           Everything
         </a>
@@ -123,6 +129,8 @@ function Directors({ classId, setUp }: { classId: string; setUp: SetUp }) {
       className="mt-8"
       onSubmit={(e) => {
         e.preventDefault()
+        // Only an email that signs in here already is let in; the server's answer says so where it
+        // is not.
         share.mutate(email, { onSuccess: () => setEmail('') })
       }}
     >

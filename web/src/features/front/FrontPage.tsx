@@ -47,6 +47,8 @@ function Front({ view, back }: { view: Schemas['FrontView']; back: string }) {
     conductor.stop()
     setAt(Math.min(view.steps.length - 1, Math.max(0, n)))
   }
+  // When a step has been played to its end the next one waits for its press: the room has to
+  // settle.
   const conductor = useConductor(step, () => next && setAt(at + 1))
   // What is ticked is not counted: the next press goes on.
   const press = () => (conductor.playing || step?.ticked ? go(at + 1) : conductor.start())
@@ -61,6 +63,7 @@ function Front({ view, back }: { view: Schemas['FrontView']; back: string }) {
   })
   if (!step) return null
   return (
+    // Over everything, the page's own head included: it is read from the back row.
     <section aria-label="Class mode" className="fixed inset-0 z-20 flex flex-col bg-paper p-6 xl:p-10">
       <header className="flex items-baseline justify-between gap-6">
         <p className="font-serif text-lg text-soft">
@@ -69,6 +72,7 @@ function Front({ view, back }: { view: Schemas['FrontView']; back: string }) {
         <h1 className="text-center text-2xl">{step.name}</h1>
         <p className="font-serif text-lg tabular-nums">♩ = {Math.round(conductor.tempo)}</p>
       </header>
+      {/* Without the kind's name before the colon, which stands above in large letters. */}
       <p className="text-center text-soft">{step.sentence.split(': ').slice(1).join(': ')}</p>
       <NowPlaying step={step} beat={conductor.beat} playing={conductor.playing} />
       <footer className="mt-4 flex flex-wrap items-center gap-2 border-t border-rule pt-3">
@@ -86,6 +90,7 @@ function Front({ view, back }: { view: Schemas['FrontView']; back: string }) {
           Drone {conductor.drone ? 'off' : 'on'}
         </Button>
         <span className="grow" />
+        {/* Players turn to the next step's page while this one ends. */}
         {next && <span className="font-serif">Next: {next.name}</span>}
         <Link to={back} className={buttonClass()}>
           Leave

@@ -14,6 +14,7 @@ export function Gallery() {
       <h1 className="text-2xl">Gallery</h1>
       <Part name="Results">
         <div className="grid max-w-md grid-cols-2 gap-2">
+          {/* From the words, so that a new result cannot be forgotten here. */}
           {(Object.keys(resultWords) as Result[]).map((r) => (
             <ResultMark key={r} result={r} withWord size={24} />
           ))}
@@ -27,6 +28,7 @@ export function Gallery() {
             <p className="font-serif">{name}</p>
             <div className="flex flex-wrap items-center gap-6">
               <span className="w-24">
+                {/* The three sizes the program draws: a board's cell, a list's row, a take's own page. */}
                 <Ribbon ribbon={ribbon} width={96} height={24} />
               </span>
               <span className="w-56">
@@ -56,6 +58,7 @@ export function Gallery() {
         <div className="grid max-w-2xl gap-4">
           <Field label="A field" hint="With a hint." />
           <Field label="A field that is wrong" problem="hold each note for 2 to 16 whole beats" defaultValue="40" />
+          {/* An error as the browser throws it; the server's come with fields and stand at them. */}
           <Problem error={new Error('The recording is empty. Record again.')} />
         </div>
       </Part>

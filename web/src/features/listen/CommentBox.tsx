@@ -26,7 +26,9 @@ export function CommentBox({ phrases, at, onSend, onClose }: Props) {
       className="mt-4 border-t border-rule pt-3"
       onKeyDown={(e) => {
         if (e.key === 'Escape') onClose()
+        // Enter alone is a new line; a comment of two sentences must not go off at the first.
         if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) submit(e)
+        // Digits alone are words of a comment, so phrases are had with Alt.
         const phrase = e.altKey ? phrases[Number(e.key) - 1] : undefined
         if (phrase) {
           e.preventDefault()
@@ -68,6 +70,7 @@ export function CommentBox({ phrases, at, onSend, onClose }: Props) {
             type="checkbox"
             className="size-5"
             checked={pinned !== undefined}
+            // The moment of the tick, while the sound may go on.
             onChange={(e) => setPinned(e.target.checked ? at() : undefined)}
           />
           pin it to {pinned === undefined ? 'where the sound is' : `${pinned.toFixed(1)} s`}

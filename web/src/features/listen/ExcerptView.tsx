@@ -20,6 +20,7 @@ type Props = { excerpt: Excerpt; session: Session; phrases: Schemas['PhraseView'
 export function ExcerptView({ excerpt: e, session, phrases }: Props) {
   const audio = useRef<HTMLAudioElement>(null)
   const sound = useExcerptSound(audio, e)
+  // Writing and speaking take the place of the keys, which would be typed otherwise.
   const [saying, setSaying] = useState<'words' | 'voice'>()
   const stop = () => setSaying(undefined)
   return (
@@ -37,17 +38,21 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
       <ul aria-label="Why" className="mt-2 border-l-4 border-warm pl-3">
         {e.why.map((w) => (
           <li key={w.reason}>
+            {/* The weight is shown: a director may see why this one came before another. */}
             {w.text} <span className="text-xs text-soft">{w.weight}</span>
           </li>
         ))}
       </ul>
+      {/* The drawing is of the whole take, so that the excerpt is seen where it stands. */}
       <Drawing excerpt={e} at={sound.at} />
+      {/* Fetched at once: the next excerpt has to sound when its turn comes. */}
       {/* biome-ignore lint/a11y/useMediaCaption: a long tone has no words; the ribbon's text says what sounds */}
       <audio ref={audio} src={`/api/takes/${e.take}/audio.wav`} preload="auto" />
       <p className="mt-3 flex flex-wrap items-center gap-x-3 font-serif text-lg" data-word={e.word ?? e.verdict.result}>
         <ResultMark result={e.word ?? e.verdict.result} overruled={Boolean(e.word)} withWord size={22} />
         <span className="font-sans text-base">{e.verdict.sentence}</span>
       </p>
+      {/* Where the director differs from the ear, both stand: the measurement is not rewritten. */}
       {e.word && <p className="text-sm text-soft">Measured: {resultWords[e.verdict.result]}.</p>}
       <Comments comments={e.comments} />
       {session.problem !== null && session.problem !== undefined && <Problem error={session.problem} />}
@@ -66,6 +71,8 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
           take={e.take}
           onClose={stop}
           onKept={(id) => {
+            // The note is kept already, by the route that takes sound; the session only learns that it
+            // can be undone.
             session.said({ id, take: e.take, says: 'the voice note' })
             stop()
           }}
@@ -99,6 +106,8 @@ const height = 150
 
 /** Drawing is the whole take's ribbon with the excerpt marked on it. */
 function Drawing({ excerpt: e, at }: { excerpt: Excerpt; at: number }) {
+  // The ribbon counts from the score's first beat, the sound from the start of the
+  // recording, with its clicks.
   const start = e.score_start_s
   return (
     <div className="mt-3 border-y border-rule bg-sheet py-2">

@@ -19,12 +19,14 @@ export function VoiceNote({ take, onKept, onClose }: Props) {
   const open = useRef<Source>(undefined)
   const blocks = useRef<Float32Array[]>([])
   useEffect(() => {
+    // The microphone may open after this has been closed; it must not stay open then.
     let left = false
     openMicrophone()
       .then((source) => {
         if (left) return source.close()
         open.current = source
         source.onBlock((_, samples) => {
+          // The note ends by itself at the minute and waits to be sent: what was spoken is not lost.
           if (blocks.current.length * samples.length >= longest * source.context.sampleRate) return
           blocks.current.push(samples)
           setSeconds((blocks.current.length * samples.length) / source.context.sampleRate)
@@ -41,6 +43,8 @@ export function VoiceNote({ take, onKept, onClose }: Props) {
     if (!source) return
     source.close()
     setSending(true)
+    // The number is made here, so that sending again after a lost answer does not make two
+    // notes.
     const id = newId()
     try {
       const response = await fetch(`/api/takes/${take}/voice/${id}`, {
@@ -65,6 +69,7 @@ export function VoiceNote({ take, onKept, onClose }: Props) {
         Speak: {seconds.toFixed(0)} of {longest} s
       </p>
       <p className="mt-2 flex gap-3">
+        {/* Half a second is a slip of the finger. */}
         <Button autoFocus look="main" disabled={sending || seconds < 0.5} onClick={() => void send()}>
           Send it
         </Button>

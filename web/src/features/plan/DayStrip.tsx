@@ -27,6 +27,7 @@ type Props = {
 /** DayStrip is a day's steps in order, to be moved by hand or by keys. */
 export function DayStrip({ items, kinds, work, chosen, onChoose, onReorder, onRemove }: Props) {
   const sensors = useSensors(
+    // Five pixels, so that a press on the grip that trembles is no move.
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   )
@@ -39,6 +40,7 @@ export function DayStrip({ items, kinds, work, chosen, onChoose, onReorder, onRe
   if (items.length === 0) {
     return <p className="mt-6 text-soft">Nothing on this day yet. Choose an exercise from the catalogue on the left.</p>
   }
+  // The class's order is offered only where the day differs from it; it is never forced.
   const sorted = work && work.order.length === keys.length && work.order.every((k, n) => k === keys[n])
   return (
     <>
@@ -87,8 +89,10 @@ function Row({ n, item, name, work, chosen, onChoose, onRemove }: RowProps) {
   return (
     <li
       ref={setNodeRef}
+      // Moved, not scaled: a row keeps its height while it passes higher ones.
       style={{ transform: CSS.Translate.toString(transform), transition }}
       className={`flex items-stretch border-b border-rule bg-paper ${chosen ? 'border-l-4 border-l-warm bg-sheet' : 'border-l-4 border-l-transparent'}`}
+      // The name is for the tests that look a row up.
       data-step={name}
     >
       <button
@@ -105,11 +109,14 @@ function Row({ n, item, name, work, chosen, onChoose, onRemove }: RowProps) {
           <span className="w-5 font-serif text-soft">{n}</span>
           <span className="font-serif">{name}</span>
           {item.pinned && <span className="text-xs text-soft">pinned</span>}
+          {/* The usual is not said: a word on every row is a word on none. */}
           {item.wanted !== 2 && (
             <span className="text-xs text-soft">{item.wanted === 3 ? 'must' : 'if there is room'}</span>
           )}
         </span>
+        {/* The sentence begins with the kind's name, which stands above already. */}
         <span className="block truncate pl-7 text-sm text-soft">{work?.sentence.split(': ').slice(1).join(': ')}</span>
+        {/* Whom a step is not for is said at once, not when the class has begun. */}
         {work && work.left_out.length > 0 && (
           <span className="block truncate pl-7 text-xs text-soft">not for {work.left_out.join(', ')}</span>
         )}

@@ -6,7 +6,9 @@ import { Problem } from '../../ui/Problem'
 export function DayTotals({ work, problem }: { work?: Schemas['DayWork']; problem: unknown }) {
   if (problem) return <Problem error={problem} />
   if (!work) return <div className="h-24" />
+  // Half a second is rounding, not a day that is too full.
   const over = work.total_s > work.budget_s + 0.5
+  // Whichever is longer fills the bar, so that the other is seen against it.
   const most = Math.max(work.total_s, work.budget_s)
   return (
     <div>
@@ -27,6 +29,7 @@ export function DayTotals({ work, problem }: { work?: Schemas['DayWork']; proble
             style={{
               left: `${(100 * work.items.slice(0, n).reduce((s, x) => s + x.seconds, 0)) / most}%`,
               width: `${(100 * w.seconds) / most}%`,
+              // Two shades in turn tell one step from the next without a colour for each.
               opacity: 0.85 - 0.35 * (n % 2),
             }}
           />
@@ -36,6 +39,8 @@ export function DayTotals({ work, problem }: { work?: Schemas['DayWork']; proble
           style={{ left: `${(100 * work.budget_s) / most}%` }}
         />
       </div>
+      {/* What is too much for lips or breath is said aloud: it is the caution the day's length does not
+          give. */}
       {work.over.length > 0 && (
         <ul className="mt-2 border-l-4 border-not-yet pl-3 text-sm">
           {work.over.map((o) => (

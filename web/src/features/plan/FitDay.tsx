@@ -13,10 +13,15 @@ type Props = { classId: string; plan: Plan; at: At; ofDay: Item[]; draft: Draft;
 /** FitDay brings a day inside its minutes, and says what was cut and why. */
 export function FitDay({ classId, plan, at, ofDay, draft, onClose }: Props) {
   const fit = useFit(classId)
+  // At home nought stands for the stage's usual; 15 minutes is the usual of most (common
+  // practice).
   const usual = at === 'class' ? plan.class_minutes : plan.home_minutes || 15
   const [into, setInto] = useState(usual)
   const name = (key: string) => draft.items.find((i) => i.key === key)?.kind.replaceAll('-', ' ') ?? ''
-  /** accept puts the fitted items in the place of the day's; what was left out goes from this day alone. */
+  /**
+   * accept puts the fitted items in the place of the day's. An item that stands on other
+   * days too is cut, and left out, on all of them.
+   */
   const accept = () => {
     if (!fit.data) return
     const fitted = new Map(fit.data.items.map((i) => [i.key, i]))
@@ -35,6 +40,7 @@ export function FitDay({ classId, plan, at, ofDay, draft, onClose }: Props) {
         className="mt-4 flex items-end gap-3"
         onSubmit={(e) => {
           e.preventDefault()
+          // The day goes as it stands here: fitting first and saving after, or not at all.
           fit.mutate({ items: ofDay, at, minutes: into })
         }}
       >
@@ -68,6 +74,8 @@ export function FitDay({ classId, plan, at, ofDay, draft, onClose }: Props) {
               <li key={c.key} className="py-2">
                 <span className="font-serif first-letter:uppercase">{name(c.key)}</span>: {c.says}
                 <span className="block text-sm text-soft">{c.why}</span>
+                {/* The remedy stands where it is wanted: whoever is shown a cut they dislike learns of
+                    pins. */}
                 {!c.dropped && <span className="block text-xs text-soft">Pin the step to keep all of it.</span>}
               </li>
             ))}

@@ -30,6 +30,7 @@ type Props = {
 
 /** PlanBar is the week, the day, and what can be done with them. */
 export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onWeek, onAdd }: Props) {
+  // One at a time: both propose changes to the same day, and two proposals would contradict.
   const [open, setOpen] = useState<'fit' | 'suggest'>()
   return (
     <div className="border-y border-ink py-2">
@@ -48,9 +49,11 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
           aria-label="Day"
           className="flex flex-wrap gap-1"
           value={String(day)}
+          // A toggle that is pressed again says "": a day is always in view.
           onValueChange={(n) => n !== '' && onDay(Number(n))}
         >
           {dayNames.map((name, n) => {
+            // The count tells an empty day from a full one without opening it.
             const count = draft.items.filter((i) => i.days.includes(dayKeys[n] ?? '')).length
             return (
               <ToggleGroup.Item
@@ -89,6 +92,7 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
         </Button>
         <Button onClick={() => setOpen('suggest')}>Suggest from last week</Button>
         <BeginFrom classId={classId} plan={plan} draft={draft} onAdd={onAdd} />
+        {/* Undo says by being dim that there is nothing to take back. */}
         <Button onClick={draft.undo} disabled={!draft.undo} aria-label="Undo">
           ↶ Undo
         </Button>
@@ -117,6 +121,8 @@ function weekName(monday: string): string {
 }
 
 /** renewed gives items numbers of their own. */
+// A copied step must not share its number with the step it came from: takes are counted by
+// it.
 const renewed = (items: Item[]) => items.map((i) => ({ ...i, key: newId() }))
 
 /** What copying another week needs of the bar. */
@@ -127,6 +133,7 @@ function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
   const templates = useQuery(templatesQuery)
   const save = useSaveTemplate()
   const [problem, setProblem] = useState<unknown>()
+  // Copying adds to what is there: a director who has begun a week loses nothing by it.
   const copy = async () => {
     try {
       const monday = shifted(plan.monday, -7)
@@ -142,6 +149,7 @@ function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
   const choose = (value: string) => {
     if (value === 'copy') void copy()
     if (value === 'keep') {
+      // The browser's own prompt: a name is all there is to ask.
       const name = window.prompt('A name for this week, to begin others from')
       if (name) save.mutate({ name, items: draft.items })
     }

@@ -31,6 +31,7 @@ export function PlanPage() {
     <>
       <ClassHead classId={classId} name={plan.data.class.name} school={plan.data.class.school} at="plan" />
       <Desk
+        // A draft belongs to one week: with another week comes another desk.
         key={`${classId}/${monday}`}
         classId={classId}
         plan={plan.data}
@@ -58,16 +59,22 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
   const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
   const [at, setAt] = useState<At>('class')
+  // This week opens at today, any other at its Monday.
   const [day, setDay] = useState(() => (mondayOf(plan.today) === plan.monday ? weekdayOf(plan.today) : 0))
   const dayKey = dayKeys[day] ?? 'MO'
   const ofDay = draft.items.filter((i) => i.days.includes(dayKey) && (i.at === at || i.at === 'both'))
   const work = useQuery(dayQuery(classId, ofDay, at))
+  // There is always a step in hand where the day has one: an empty third column says
+  // nothing.
   const chosen = draft.items.find((i) => i.key === search.get('step')) ?? ofDay[0]
+  // Replaced and not pushed: the way back leads out of the plan, not through every step that
+  // was looked at.
   const choose = (key: string) => setSearch({ step: key }, { replace: true })
   const edit = (item: Item) => draft.change(draft.items.map((i) => (i.key === item.key ? item : i)))
   const remove = (key: string) => draft.change(draft.items.filter((i) => i.key !== key))
   const add = (...items: Item[]) => {
     draft.change([...draft.items, ...items])
+    // What was added is in hand at once: its parameters are the next thing anybody looks at.
     if (items[0]) choose(items[0].key)
   }
   /** reorder puts the day's items into an order, in the places they had among all. */

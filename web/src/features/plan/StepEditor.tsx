@@ -32,7 +32,10 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
   const [of, setOf] = useState(0)
   const member = band[of]
   const notation = useQuery({ ...notationQuery(classId, item, member ?? nobody), enabled: member !== undefined })
+  // What is wrong with the parameters comes with the notation: the server reads the step to
+  // engrave it, so that the editor has no rules of its own to fall out of step.
   const wrong = notation.error && 'fields' in notation.error ? (notation.error.fields as Record<string, string>) : {}
+  // An older plan may hold a kind that the catalogue is still on its way with.
   if (!kind) return null
   const set = (key: string, value: unknown) => onChange({ ...item, parameters: { ...item.parameters, [key]: value } })
   return (
@@ -41,6 +44,7 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
       className="min-w-0 border-t border-rule pt-3 lg:border-t-0 lg:border-l lg:pt-0 lg:pl-6"
     >
       <h2>{kind.name}</h2>
+      {/* A director who did not train on this instrument reads here what the step is for. */}
       <p className="text-sm text-soft">{kind.why}</p>
       <div className="mt-3 grid grid-cols-2 gap-3">
         {kind.parameters.map((param) => (
@@ -59,6 +63,7 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
           </div>
         ))}
       </div>
+      {/* A problem of one field stands at that field; only what has no field stands here. */}
       {notation.error && Object.keys(wrong).length === 0 && <Problem error={notation.error} />}
       {member && (
         <>
@@ -97,6 +102,7 @@ function AsRead({ notation, member }: { notation: Schemas['StepNotation']; membe
   if (!notation.suits) return <p className="mt-3 text-soft">This step is not for {member.name}.</p>
   const { score } = notation
   const targets = targetsOf(score)
+  // The fingerings of a chromatic walk would be the same dozen over and over.
   const once = targets.filter((t, n) => targets.findIndex((u) => u.written_name === t.written_name) === n)
   return (
     <div className="mt-3">
@@ -110,6 +116,7 @@ function AsRead({ notation, member }: { notation: Schemas['StepNotation']; membe
           />
         </Suspense>
       )}
+      {/* Steps that are ticked and not played have things to do instead of notes. */}
       {score.items.length > 0 && score.ticked && (
         <ul className="list-inside list-disc text-sm">
           {score.items.map((i) => (
@@ -127,11 +134,14 @@ function AsRead({ notation, member }: { notation: Schemas['StepNotation']; membe
           </li>
         ))}
       </ul>
+      {/* What the core had to change for this instrument: a note out of range, a breath that does not
+          reach. */}
       {score.notices.map((n) => (
         <p key={n} className="mt-1 text-sm text-soft">
           {n}
         </p>
       ))}
+      {/* Cautions stand by the step itself: the director reads them before any child does. */}
       <ul className="mt-2 border-l-4 border-nearly pl-3 text-xs">
         {score.cautions.map((c) => (
           <li key={c}>{c}</li>
@@ -147,6 +157,7 @@ type PlacementProps = { item: Item; band: Member[]; onChange: (item: Item) => vo
 /** Placement is when, where, how often, for whom, and how much it is wanted. */
 function Placement({ item, band, onChange, onRemove }: PlacementProps) {
   const toggle = (list: string[], key: string) => (list.includes(key) ? list.filter((k) => k !== key) : [...list, key])
+  // The band lists an instrument once for each stage; here stages make no difference.
   const instruments = band.filter((m, n) => band.findIndex((o) => o.instrument === m.instrument) === n)
   return (
     <div className="mt-4 border-t border-rule pt-3">
@@ -162,6 +173,7 @@ function Placement({ item, band, onChange, onRemove }: PlacementProps) {
                 type="checkbox"
                 className="sr-only"
                 checked={item.days.includes(key)}
+                // Kept in the week's order whatever the order they were pressed in.
                 onChange={() => onChange({ ...item, days: dayKeys.filter((k) => toggle(item.days, key).includes(k)) })}
               />
               <span aria-hidden>{dayNames[n]?.slice(0, 2)}</span>
@@ -188,6 +200,7 @@ function Placement({ item, band, onChange, onRemove }: PlacementProps) {
           max={6}
           value={item.times}
           onChange={(e) =>
+            // An emptied field is not sent: it is on its way to being another number.
             e.target.valueAsNumber >= 1 && onChange({ ...item, times: Math.min(6, e.target.valueAsNumber) })
           }
         />

@@ -24,6 +24,8 @@ export function PlayerPage() {
   const { data, error } = useQuery(growthQuery(classId, playerId))
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Looking back" />
+  // A week without a note that was heard has no dot. Nought cents off would look like
+  // perfection.
   const dots = (key: 'best_hold_s' | 'centre_cents' | 'steadiness_cents') =>
     data.weeks
       .filter((w) => (key === 'best_hold_s' ? w.best_hold_s > 0 : w.notes > 0))
@@ -35,6 +37,7 @@ export function PlayerPage() {
         <a
           className={`${buttonClass()} no-print float-right`}
           href={`/api/classes/${classId}/players/${playerId}/report.pdf`}
+          // The page for home opens beside this one, to be printed, and is not kept in the browser.
           target="_blank"
           rel="noreferrer"
         >
@@ -72,10 +75,12 @@ export function PlayerPage() {
 /** Days is a row for each week, a mark for each day played. */
 function Days({ days }: { days: string[] }) {
   if (days.length === 0) return null
+  // Days are written as 2026-11-26, so that they compare and count as they are.
   const played = new Set(days)
   const first = mondayOf(days[0] ?? '')
   const last = days.at(-1) ?? ''
   const weeks: string[][] = []
+  // From the first day played to the last: weeks before are not weeks missed.
   for (let at = first; at <= last; at = shifted(at, 7)) weeks.push([0, 1, 2, 3, 4, 5, 6].map((n) => shifted(at, n)))
   return (
     <section className="mt-8">
@@ -85,6 +90,7 @@ function Days({ days }: { days: string[] }) {
           <li key={week[0]} className="flex gap-0.5" title={week[0]}>
             {week.map((d) => (
               <span key={d} className={`block h-6 w-2 ${played.has(d) ? 'bg-ink' : 'bg-band'}`}>
+                {/* Seen, it is a mark; heard, only the days that were played are read out. */}
                 <span className="sr-only">{played.has(d) && d}</span>
               </span>
             ))}

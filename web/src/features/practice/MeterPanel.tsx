@@ -30,6 +30,7 @@ export function MeterPanel({ step, blowers, onNext }: Props) {
           <Button
             key={b.key}
             disabled={blow.isPending}
+            // The blower's key decides the simulated trace; what it is worth is judged like any other.
             onClick={() => blow.mutate(b.key as 'prompt' | 'late' | 'dancing')}
           >
             {b.label}
@@ -72,15 +73,19 @@ function Ball({ trace }: { trace: Schemas['Trace'] }) {
   const heights = trace.height ?? []
   const [at, setAt] = useState(0)
   useEffect(() => {
+    // The line says all the ball does; whoever wants no motion sees the end of it at once.
     if (window.matchMedia('(prefers-reduced-motion: reduce)').matches) return setAt(heights.length - 1)
     const began = performance.now()
     let frame = requestAnimationFrame(function move(now) {
+      // By the clock and not by frames: a slow machine skips, and stays in time.
       const n = Math.floor((speed * (now - began)) / 1000 / trace.step_s)
       setAt(Math.min(heights.length - 1, n))
       if (n < heights.length - 1) frame = requestAnimationFrame(move)
     })
     return () => cancelAnimationFrame(frame)
   }, [trace.step_s, heights.length])
+  // Drawn in 400 by 104 units that scale with the page; the tube with the ball stands at the
+  // right.
   const line = heights.map((h, n) => `${n === 0 ? 'M' : 'L'}${(400 * n) / heights.length} ${100 - 95 * h}`).join('')
   return (
     <svg

@@ -38,10 +38,12 @@ type Word = {
 export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) {
   const { state } = useOutbox()
   const item = state.items.find((i) => i.id === takeId)
+  // While the take is still on this device the server has never heard of it.
   const { data: take, error } = useQuery({ ...takeQuery(takeId), enabled: !item || item.state === 'sent' })
   const word = wordOf(take, item)
   const failed =
     take?.state === 'failed' ? new Error(take.failure) : item?.state === 'refused' && new Error(item.problem)
+  // A word that was told already stays when the network goes.
   if (error && !word) return <Problem error={error} />
   return (
     <section aria-label="How it went" aria-live="polite" className="pt-4">
@@ -50,6 +52,7 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
       {word && <Told word={word} />}
       {word && ladder && <p className="mt-3 text-soft">{ladderLine(ladder)}</p>}
       {hold && <Resting hold={hold} />}
+      {/* The buttons come with the word and never move: the next try is where the finger is. */}
       {(word || failed) && (
         <p className="mt-6 flex flex-wrap gap-3">
           <Button look="main" size="large" data-key="r" onClick={onAgain}>
@@ -62,6 +65,7 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
       )}
       {take?.state === 'done' && (
         <div className="mt-5">
+          {/* Hearing oneself is worth more than any drawing, and is asked for by hand. */}
           <SoundPlayer src={`/api/takes/${take.id}/audio.wav`} label="Your take" preload="none" />
         </div>
       )}
@@ -79,6 +83,7 @@ function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | un
     return {
       verdict: take.verdict,
       ribbon: take.ribbon,
+      // The director's word comes before the ear's.
       result: take.overruled ?? take.verdict.result,
       overruled: Boolean(take.overruled),
       tuning: take.tuning,

@@ -23,9 +23,11 @@ import { useToday } from './useToday'
 export function Practice() {
   const { data: me, error } = useQuery(meQuery)
   const owner = me?.role === 'player' ? (me.id ?? '') : ''
+  // One outbox to a player: on a shared machine nobody sends what a classmate recorded.
   const outbox = useMemo(() => new Outbox(owner), [owner])
   useEffect(() => {
     if (!owner) return
+    // Asked before the first take is kept, not when the browser is about to throw it out.
     askToStay()
     void outbox.open().catch(console.warn) // without a place to keep takes they are sent at once
     window.addEventListener('online', outbox.send)
@@ -54,13 +56,16 @@ function Steps() {
     const timer = setTimeout(warm, quiet)
     return () => clearTimeout(timer)
   }, [])
+  // Chosen once: a step that has just become clean must not be taken from under the player.
   useEffect(() => setFirst((f) => f ?? firstOpen(steps)?.id), [steps])
   if (error) return <Problem error={error} />
   if (!practice) return <Waiting what="Opening your music" />
+  // A step that was taken off the plan since may still stand in the address.
   const wanted = search.get('step') ?? first
   const step = steps.find((s) => s.id === wanted) ?? firstOpen(steps)
   const next = step && steps[steps.indexOf(step) + 1]
   const go = (to: ShownStep) => setSearch({ step: to.id })
+  // Left out and not undefined: the last step says Done in the place of Next.
   const onward = next ? { onNext: () => go(next) } : {}
   return (
     <div className="mx-auto max-w-2xl pb-20 sm:pb-0">
@@ -70,6 +75,8 @@ function Steps() {
       </p>
       {steps.length > 1 && step && <StepList steps={steps} now={step} onGo={go} />}
       {!step && <p className="mt-6 text-lg">Nothing is set for today. Play something you like.</p>}
+      {/* The key holds the version: a step the director changed begins afresh and keeps no half of the
+          old one. */}
       {step?.score.ticked && <TickList key={`${step.id}/${step.version}`} step={step} {...onward} />}
       {step?.score.metered && (
         <MeterPanel key={`${step.id}/${step.version}`} step={step} blowers={practice.blowers} {...onward} />
@@ -86,5 +93,6 @@ function Steps() {
 
 /** firstOpen is the first step that is not clean yet, or the first. */
 function firstOpen(steps: ShownStep[]): ShownStep | undefined {
+  // All clean is a day well done; the first step again is as good as any.
   return steps.find((s) => s.result !== 'clean') ?? steps[0]
 }

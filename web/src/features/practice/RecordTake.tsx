@@ -35,6 +35,7 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
   const live = useRef<Recording>(undefined)
   useEffect(() => () => live.current?.stop(), []) // leaving the page closes the microphone
   const simulated = standIns.find((s) => s.key === sounds.input)
+  // The file is what goes to the server; the samples stay here, for the first word at once.
   const hand = (r: Recorded) =>
     onRecorded(newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, { samples: r.samples, rate: r.rate }))
 
@@ -44,6 +45,8 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
     setOpening(true)
     try {
       const source = simulated ? await play(step, simulated) : await openMicrophone()
+      // A microphone nobody has tried is tried first: the takes of a whole evening may hang on
+      // it.
       if (!simulated && !isChecked(source.label)) {
         source.close()
         setChecking(true)
@@ -51,10 +54,13 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
       }
       const started = record(step, source, sounds)
       live.current = started
+      // While the count-in sounds the ear reads the score, so that it need not after the last
+      // note. Without it, it only takes longer.
       void rehearse(step.score, source.context.sampleRate).catch(() => {})
       setRecording(started)
       hand(await started.done)
     } catch (error) {
+      // What was recorded before a call or a pulled plug is offered: it may be enough.
       if (error instanceof InterruptedError) setCut({ why: error.message, partial: error.partial })
       else if (!(error instanceof StoppedError)) setProblem(error)
     } finally {
@@ -77,6 +83,7 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
           className="mt-2 w-full sm:w-auto"
           data-key="r"
           onClick={() => void begin()}
+          // Two presses must not open the microphone twice.
           disabled={opening || Boolean(hold)}
         >
           {opening ? (simulated ? 'The player gets ready …' : 'Opening the microphone …') : 'Record'}

@@ -32,6 +32,7 @@ export function TellDirector({ stepId }: { stepId: string }) {
     setWords('')
   }
   const tell = (kind: Kind) =>
+    // A flag has a number from here, so that one that is sent twice is raised once.
     raise.mutate({ id: newId(), kind, words, step: stepId }, { onSuccess: () => setTold(kind) })
   return (
     <p className="mt-6 flex flex-wrap gap-3 border-t border-rule pt-4">
@@ -42,10 +43,12 @@ export function TellDirector({ stepId }: { stepId: string }) {
           open
           onOpenChange={close}
           title="Stop here"
+          // A child has to know who hears of it before pressing.
           says="Your director is told what you press, and nobody else."
         >
           {!told && (
             <div className="mt-5 grid gap-3">
+              {/* The gravest first; each is one press, for hands that shake. */}
               <Button size="large" onClick={() => tell('hurts')}>
                 My lips, jaw or hands hurt
               </Button>
@@ -57,6 +60,7 @@ export function TellDirector({ stepId }: { stepId: string }) {
               </Button>
             </div>
           )}
+          {/* What to do now stays until it is closed: it does not wait for the sending. */}
           {told && told !== 'question' && (
             <p className="mt-5 border-l-4 border-nearly pl-4 text-lg" role="status">
               {after[told]} Your director is told.

@@ -16,6 +16,7 @@ const sectionQuery = (classId: string, section: string, days: number) =>
           params: { path: { class: classId, section }, query: { days } },
         }),
       ),
+    // The map before stays in view while another span is counted: nothing jumps.
     placeholderData: (before) => before,
   })
 
@@ -32,6 +33,8 @@ const spans = [
 export function SectionPage() {
   const { classId = '', section = '' } = useParams()
   const [search, setSearch] = useSearchParams()
+  // Two weeks hold enough takes for a note to be judged and little enough to be this month's
+  // playing.
   const days = Number(search.get('days') ?? 14)
   const { data, error } = useQuery(sectionQuery(classId, section, days))
   if (error) return <Problem error={error} />
@@ -55,6 +58,7 @@ export function SectionPage() {
           <select
             className="min-h-9 rounded-md border border-edge bg-sheet px-2 text-ink"
             value={days}
+            // The span stands in the address, so that a colleague who is sent it sees the same.
             onChange={(e) => setSearch({ days: e.target.value })}
           >
             {spans.map((d) => (
@@ -105,6 +109,7 @@ function Rungs({ ladder, classId }: { ladder: Schemas['LadderStanding']; classId
               {r.players.map((p) => (
                 <Link key={p.id} className="underline decoration-edge" to={`/class/${classId}/player/${p.id}`}>
                   {p.name}
+                  {/* Stuck is the core's word: several tries on one rung, and none of them clean. */}
                   {p.stuck && <span className="text-not-yet"> · stuck</span>}
                 </Link>
               ))}

@@ -14,6 +14,8 @@ export function PlayerSignIn() {
     e.preventDefault()
     open.mutate(code)
   }
+  // Three small pages in one: nothing of a child's sign-in may stand in the address bar of a
+  // shared machine.
   if (picked) return <EnterPIN code={code} player={picked} onBack={() => setPicked(undefined)} />
   if (open.data) return <PickName names={open.data} onPick={setPicked} />
   return (
@@ -24,6 +26,7 @@ export function PlayerSignIn() {
         value={code}
         onChange={(e) => setCode(e.target.value)}
         autoComplete="off"
+        // Codes are printed in capitals; a phone's keyboard would begin in small letters.
         autoCapitalize="characters"
         spellCheck={false}
         required
@@ -42,6 +45,7 @@ function PickName({ names, onPick }: { names: Schemas['Names']; onPick: (p: Sche
     <>
       <h2>{names.class}: who are you?</h2>
       <ul className="mt-4 grid grid-cols-2 gap-2">
+        {/* The instrument tells two children of one first name apart without a surname. */}
         {names.players.map((p) => (
           <li key={p.id}>
             <button
@@ -80,6 +84,7 @@ function EnterPIN({ code, player, onBack }: PINProps) {
         hint="Four numbers, on your card."
         value={pin}
         onChange={(e) => setPIN(e.target.value)}
+        // Shoulders are close in a band room; the numeric keyboard comes by the input mode.
         type="password"
         inputMode="numeric"
         pattern="[0-9]{4}"

@@ -9,6 +9,7 @@ export function SignOut({ player }: { player: string | undefined }) {
   const signOut = useSignOut()
   const [waits, setWaits] = useState(0)
   async function leave() {
+    // A device that cannot say what waits must not keep anybody signed in.
     const count = player ? await waitingOf(player).catch(() => 0) : 0
     if (count > 0) setWaits(count)
     else signOut.mutate()
@@ -25,6 +26,7 @@ export function SignOut({ player }: { player: string | undefined }) {
         says="They stay here under lock: nobody can hear or read them. They go up when you sign in on this device again."
       >
         <p className="mt-5 flex flex-wrap gap-3">
+          {/* Staying is the large choice: takes that go up now are heard today. */}
           <Button size="large" look="main" onClick={() => setWaits(0)}>
             Stay, and send them first
           </Button>

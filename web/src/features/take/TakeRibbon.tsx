@@ -20,12 +20,15 @@ export function TakeRibbon({ take, audio }: Props) {
   const [spectrogram, setSpectrogram] = useState(false)
   const ribbon = take.ribbon
   if (!ribbon) return null
+  // Sound counts from the recording's start, the ribbon from the score's: this is the
+  // difference, in seconds.
   const start = take.score_start_s
   function seek(e: MouseEvent<HTMLElement>) {
     const box = e.currentTarget.getBoundingClientRect()
     const share = (e.clientX - box.left) / box.width
     if (!audio.current || !ribbon) return
     audio.current.currentTime = Math.max(0, ribbon.from_s + share * (ribbon.to_s - ribbon.from_s) + start)
+    // Whoever presses on a spot wants to hear it.
     void audio.current.play()
   }
   return (
@@ -60,6 +63,7 @@ export function TakeRibbon({ take, audio }: Props) {
         </WideRibbon>
       </div>
       {pinsOf(take).length > 0 && (
+        {/* The pins are a drawing; a screen reader gets their seconds. */}
         <p className="sr-only">
           Comments are pinned at{' '}
           {pinsOf(take)

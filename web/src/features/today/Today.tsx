@@ -25,16 +25,21 @@ export function Today() {
   const view = viewOf(search)
   const change = (key: keyof View, value: string | null) =>
     setSearch((now) => {
+      // The choice stands in the address: a reload or the way back from a take finds the board
+      // as it was left.
       const next = new URLSearchParams(now)
       if (value) next.set(key, value)
       else next.delete(key)
       return next
     })
+  // A take that is heard shows on the board by itself: it hangs on the wall during the
+  // lesson.
   useLive(classId)
   const { data, error, isPlaceholderData } = useQuery(todayQuery(classId, search.get('day') ?? undefined))
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Opening the board" />
   return (
+    // The day before stays in view, dimmed, until the next one is there.
     <div className={isPlaceholderData ? 'opacity-60' : ''}>
       <DayHead today={data} />
       <Flags classId={data.class.id} />
@@ -46,6 +51,7 @@ export function Today() {
         <>
           <div className="grid gap-x-10 gap-y-3 border-t border-rule py-3 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
             <Common common={data.common} chosen={view.common} onChoose={(key) => change('common', key)} />
+            {/* Looking back at a past day, a proposal for tomorrow would only be in the way. */}
             {data.day === data.today && <Tomorrow classId={data.class.id} />}
           </div>
           <Filters today={data} view={view} onChange={change} />
@@ -83,6 +89,7 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
           {isToday ? 'Today, ' : ''}
           {longDay(today.day)}
         </p>
+        {/* Nothing has been played on days to come; what is planned for them is on the plan's page. */}
         <Button aria-label="The day after" onClick={() => go(1)} disabled={isToday}>
           →
         </Button>
@@ -94,6 +101,7 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
 /** Board is a table in the page's own words: a screen reader walks it by row and column. */
 function Board({ today, view }: { today: Schemas['Today']; view: View }) {
   const shown = shownOf(today, view)
+  // One listener for the links of a thousand cells, in the place of a thousand.
   const table = useInAppLinks<HTMLTableElement>()
   return (
     <table ref={table} className="w-full border-collapse">

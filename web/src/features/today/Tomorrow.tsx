@@ -14,17 +14,21 @@ export function Tomorrow({ classId }: { classId: string }) {
   const { data } = useQuery({
     queryKey: key,
     queryFn: () => answer(api.GET('/classes/{class}/tomorrow', { params: { path } })),
+    // The proposal is worked out from the week's takes; one more take rarely moves it.
     staleTime: 60_000,
   })
   const plan = useMutation({
     mutationFn: () => answer(api.POST('/classes/{class}/tomorrow', { params: { path } })),
     onSuccess: (planned) => {
+      // The answer is the proposal anew, with nothing left to propose.
       queries.setQueryData(key, planned)
       void queries.invalidateQueries({ queryKey: ['plan'] })
     },
   })
   if (!data) return null
+  // Only what is new is listed in full: the director knows what stands in the plan.
   const fresh = data.steps.filter((s) => s.new)
+  // Noon, so that no time zone moves the day.
   const day = new Date(`${data.day}T12:00`).toLocaleDateString(undefined, { weekday: 'long' })
   return (
     <details className="no-print">
@@ -52,6 +56,7 @@ export function Tomorrow({ classId }: { classId: string }) {
       {data.left_out.length > 0 && (
         <p className="mt-1 text-sm text-soft">Left out to make room: {data.left_out.join(', ')}.</p>
       )}
+      {/* What would help and does not fit is said too: the minutes are the director's to change. */}
       {data.unfit.map((u) => (
         <p key={u.name} className="mt-1 text-sm">
           {u.name} would help <span className="text-soft">({u.reason.replace(/\.$/, '')})</span>, but does not fit:{' '}
@@ -60,6 +65,7 @@ export function Tomorrow({ classId }: { classId: string }) {
       ))}
       {plan.error && <Problem error={plan.error} />}
       <p className="mt-2 flex flex-wrap items-center gap-4">
+        {/* Nothing goes into the plan by itself. */}
         {fresh.length > 0 && (
           <Button look="main" disabled={plan.isPending} onClick={() => plan.mutate()}>
             Put it into the plan
