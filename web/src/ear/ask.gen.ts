@@ -4,1067 +4,1067 @@
  */
 
 export interface paths {
-  '/check': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Listens to the microphone's check in the buffer. */
-    post: operations['check']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/climb': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Leads a ladder on after a take of a rung. */
-    post: operations['climb']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/hold': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Says how long to rest before a step. */
-    post: operations['hold']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/judge': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Listens to the take in the buffer and judges it. */
-    post: operations['judge']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/perform': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Lets a simulated player play a score into the buffer. */
-    post: operations['perform']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/reference': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Sounds a score into the buffer as it should be. */
-    post: operations['reference']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/step-back': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Leads a ladder back a rung, as its player chose. */
-    post: operations['step-back']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/work': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Works a step out at a tempo; 0 is the step's own. */
-    post: operations['work']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Listens to the microphone's check in the buffer. */
+        post: operations["check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/climb": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Leads a ladder on after a take of a rung. */
+        post: operations["climb"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says how long to rest before a step. */
+        post: operations["hold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Listens to the take in the buffer and judges it. */
+        post: operations["judge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/perform": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a simulated player play a score into the buffer. */
+        post: operations["perform"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/reference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sounds a score into the buffer as it should be. */
+        post: operations["reference"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/step-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Leads a ladder back a rung, as its player chose. */
+        post: operations["step-back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works a step out at a tempo; 0 is the step's own. */
+        post: operations["work"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    AskedStep: {
-      kind: string
-      parameters: {
-        [key: string]: unknown
-      }
-    }
-    CheckRequest: {
-      /**
-       * Format: int64
-       * @description of the sound in the buffer, Hz
-       */
-      rate: number
-    }
-    Click: {
-      accent: boolean
-      /** Format: double */
-      at_s: number
-      /** @description clicks sound in the count-in only, so that none is recorded over a note */
-      audible: boolean
-      /**
-       * Format: int64
-       * @description 1 is the first beat of its segment
-       */
-      beat: number
-    }
-    ClimbRequest: {
-      /** @description the school's date */
-      day: string
-      ladder: components['schemas']['Ladder']
-      /**
-       * Format: int64
-       * @description that was played, from 1
-       */
-      rung: number
-      /**
-       * Format: double
-       * @description length of the take
-       */
-      seconds: number
-      setting: components['schemas']['Setting']
-      verdict: components['schemas']['Verdict']
-    }
-    Conventions: {
-      /** Format: double */
-      a4_hz: number
-      /** @enum {string} */
-      air: 'speed' | 'warmth' | 'width' | 'vowels'
-      /** @enum {string} */
-      begin: 'low' | 'high' | 'easiest'
-      /** @enum {string} */
-      buzz_move: 'slide' | 'straight'
-      /** @enum {string} */
-      buzz_on: 'mouthpiece' | 'tube' | 'none'
-      /** @enum {string} */
-      clarinet_chromatic: 'side' | 'fork-up'
-      /** @enum {string} */
-      clarinet_low: 'alternate' | 'left' | 'right'
-      /** @enum {string} */
-      end: 'taper' | 'marked'
-      /** @enum {string} */
-      euphonium_c: '1-3' | '4'
-      /** @description sounding hard notes by instrument key, in place of ours */
-      hard?: {
-        [key: string]: number[] | null
-      }
-      /** @enum {string} */
-      hard_notes: 'tried' | 'graded'
-      /** @enum {string} */
-      long_tempo: '80' | '60' | 'own'
-      /** @enum {string} */
-      long_tone: 'counted' | 'longest' | 'seconds'
-      /** @enum {string} */
-      naming: 'english' | 'german' | 'romance'
-      /** @enum {string} */
-      sing_first: 'sing' | 'play'
-      /** @enum {string} */
-      start: 'tongued' | 'breath'
-      /**
-       * Format: int64
-       * @description per cent slower or faster that players may choose; 0 to 40
-       */
-      tempo_give: number
-      /** @description limits by stage */
-      tolerances?: {
-        [key: string]: components['schemas']['Limits']
-      }
-      /** @enum {string} */
-      tuner: 'shown' | 'hidden'
-      /** @enum {string} */
-      tuning_note: 'Bb' | 'A' | 'F' | 'C' | 'own'
-    }
-    Cue: {
-      /** @description the player sounds or blows in it */
-      active: boolean
-      /** Format: double */
-      beats: number
-      /** Format: double */
-      from_s: number
-      /** @enum {string} */
-      phase: 'ready' | 'breathe' | 'hold' | 'out' | 'buzz' | 'play' | 'sing' | 'finger' | 'listen' | 'free' | 'rest'
-      /**
-       * Format: int64
-       * @description index into the score's segments
-       */
-      segment: number
-      text: string
-      /** Format: double */
-      to_s: number
-    }
-    Diagram: {
-      /** Format: double */
-      height: number
-      marks: components['schemas']['Mark'][]
-      /** Format: double */
-      width: number
-    }
-    EarRange: {
-      /** Format: double */
-      highest_hz: number
-      /** Format: double */
-      lowest_hz: number
-    }
-    Fingering: {
-      alternates?: string[] | null
-      diagram: components['schemas']['Diagram']
-      /** @description the text for a screen reader */
-      spoken: string
-      text: string
-    }
-    Heard: {
-      /**
-       * @description the best of today with it
-       * @enum {string}
-       */
-      best: 'clean' | 'nearly' | 'not-yet' | 'cant-tell'
-      /**
-       * Format: double
-       * @description in a step that grows; otherwise 0
-       */
-      longest_s: number
-      recording: components['schemas']['Recording']
-      ribbon: components['schemas']['Ribbon']
-      small: components['schemas']['Ribbon']
-      tuning?: string
-      verdict: components['schemas']['Verdict']
-    }
-    Hold: {
-      /**
-       * Format: double
-       * @description from now
-       */
-      hold_s: number
-      /** @description enough of this for today */
-      over: boolean
-      why: string
-    }
-    HoldRequest: {
-      next: components['schemas']['Score']
-      today: components['schemas']['Played'][]
-    }
-    JudgeRequest: {
-      air: string
-      /**
-       * @description the best of today before it
-       * @enum {string}
-       */
-      best?: 'clean' | 'nearly' | 'not-yet' | 'cant-tell'
-      free_start: boolean
-      /**
-       * Format: int64
-       * @description of the sound in the buffer, Hz
-       */
-      rate: number
-      recent_tips: string[] | null
-      score: components['schemas']['Score']
-      /** Format: double */
-      start_s: number
-      tips: {
-        [key: string]: string
-      }
-    }
-    Jump: {
-      above: boolean
-      /** Format: double */
-      from_s: number
-      label: string
-      /** Format: double */
-      to_s: number
-    }
-    Ladder: {
-      /** @description the day's tries are used up: more is practice, and does not count */
-      capped: boolean
-      /**
-       * Format: int64
-       * @description clean in a row on the rung
-       */
-      clean: number
-      key: string
-      /**
-       * Format: int64
-       * @description a day that count
-       */
-      most_tries: number
-      name: string
-      /**
-       * Format: int64
-       * @description clean in a row that it still asks for
-       */
-      needs: number
-      passed: boolean[]
-      /** @description the goal was reached */
-      reached: boolean
-      /**
-       * Format: int64
-       * @description the player's, from 1
-       */
-      rung: number
-      /** @description what each asks, from the first */
-      rungs: string[]
-      /** @description what the next take leads on from */
-      state: components['schemas']['State']
-      /** Format: int64 */
-      tries_today: number
-    }
-    Limits: {
-      /**
-       * Format: double
-       * @description shortest visit to another partial that counts as a break
-       */
-      break_s: number
-      /**
-       * Format: double
-       * @description farthest the centre may lie from the target, either way
-       */
-      centre_cents: number
-      /**
-       * Format: double
-       * @description longest change between two notes
-       */
-      change_s: number
-      /**
-       * Format: double
-       * @description shortest silence inside a note that counts as a gap
-       */
-      gap_s: number
-      /**
-       * Format: double
-       * @description sounding share of the beats asked for
-       */
-      held_ratio: number
-      /**
-       * Format: double
-       * @description half the 5–95 % range of the detrended pitch
-       */
-      waver_cents: number
-    }
-    Load: {
-      /**
-       * Format: double
-       * @description crossing the register break
-       */
-      break_s: number
-      /**
-       * Format: double
-       * @description holding the breath and blowing without sound
-       */
-      breath_s: number
-      /**
-       * Format: double
-       * @description longest stretch of buzzing before a rest as long
-       */
-      buzz_s: number
-      /**
-       * Format: double
-       * @description playing hard notes
-       */
-      hard_s: number
-      /**
-       * Format: double
-       * @description playing high in the beginner range
-       */
-      high_s: number
-      /**
-       * Format: double
-       * @description brass playing, and buzzing
-       */
-      lip_s: number
-      /** Format: double */
-      rest_s: number
-      /**
-       * Format: int64
-       * @description rounds of breathing exercise
-       */
-      rounds: number
-      /**
-       * Format: double
-       * @description playing, buzzing and singing
-       */
-      sound_s: number
-    }
-    Mark: {
-      label?: string
-      /** @enum {string} */
-      shape: 'hole' | 'key' | 'valve' | 'slide' | 'stop' | 'bar'
-      /** Format: double */
-      size: number
-      /** @enum {string} */
-      state: 'open' | 'closed' | 'half'
-      /** Format: double */
-      x: number
-      /** Format: double */
-      y: number
-    }
-    MicrophoneCheck: {
-      /**
-       * Format: double
-       * @description the note above the room
-       */
-      above_db: number
-      clipped: boolean
-      good: boolean
-      /** @description a note was heard at all */
-      heard: boolean
-      /**
-       * Format: double
-       * @description loudness of the note
-       */
-      note_db: number
-      /** @description the device seems to turn the volume up and down by itself */
-      riding: boolean
-      /**
-       * Format: double
-       * @description loudness of the quiet
-       */
-      room_db: number
-      /** @description what to do about it; one line where all is well */
-      says: string[]
-    }
-    PerformRequest: {
-      /**
-       * Format: int64
-       * @description Hz
-       */
-      rate: number
-      score: components['schemas']['Score']
-      /**
-       * Format: int64
-       * @description the same seed sounds the same
-       */
-      seed: number
-      /** @description key of the simulated player */
-      stand_in: string
-    }
-    Played: {
-      /**
-       * Format: double
-       * @description since it ended
-       */
-      ago_s: number
-      kind: string
-      load: components['schemas']['Load']
-    }
-    Reading: {
-      /** @description what it comes from when it is outside */
-      cause: string
-      /** @description why the number cannot be relied on */
-      distrust?: string
-      /**
-       * Format: double
-       * @description the value in limits: above 1 is outside
-       */
-      excess: number
-      /** @description false: shown, but not part of this step's pass rule */
-      judged: boolean
-      key: string
-      /** @description the measure's name on screen */
-      label: string
-      /**
-       * Format: double
-       * @description in the measure's own unit; meaningless unless judged
-       */
-      limit: number
-      /**
-       * Format: int64
-       * @description index of the target; -1 for the whole step
-       */
-      note: number
-      /** @description the value in words: "18 cents flat" */
-      text: string
-      /** @description on a hard note: counted as tried, not held against the player */
-      tried: boolean
-      /** Format: double */
-      value: number
-      /** @description the limit in words */
-      wanted: string
-      within: boolean
-    }
-    Recording: {
-      /**
-       * Format: double
-       * @description share of samples stuck at full scale
-       */
-      clipped_ratio: number
-      faults: string[]
-      /** Format: double */
-      noise_floor_db: number
-      /**
-       * Format: double
-       * @description loudness of the notes above the room
-       */
-      snr_db: number
-    }
-    ReferenceRequest: {
-      /**
-       * Format: int64
-       * @description Hz
-       */
-      rate: number
-      score: components['schemas']['Score']
-    }
-    Ribbon: {
-      beats_s: number[]
-      /** Format: double */
-      from_s: number
-      gaps: components['schemas']['Stretch'][]
-      jumps: components['schemas']['Jump'][]
-      /**
-       * Format: double
-       * @description half the height of the drawing; the band is a third of it
-       */
-      range_cents: number
-      strokes: components['schemas']['Stroke'][]
-      /** @description the drawing in words, for screen readers */
-      text: string
-      /** Format: double */
-      to_s: number
-      tracks: components['schemas']['Track'][]
-    }
-    Rule: {
-      /** Format: double */
-      limit: number
-      measure: string
-    }
-    Score: {
-      /** Format: double */
-      a4_hz: number
-      cautions: string[]
-      /** @enum {string} */
-      clef: 'treble' | 'bass'
-      /** @description it crosses the register break */
-      crossing?: boolean
-      /** @description nothing is shown of the pitch until the take is over */
-      ears_first?: boolean
-      /** @description each note is held against the player's own longest */
-      growing?: boolean
-      /** @description what hard notes are judged by */
-      hard_limits: components['schemas']['Limits']
-      /** @description instrument key */
-      instrument: string
-      /** @description what is ticked in a step that is not recorded */
-      items: string[]
-      /**
-       * Format: int64
-       * @description written key: sharps, or minus the flats
-       */
-      key_fifths: number
-      /** @description exercise kind, a key of the catalogue */
-      kind: string
-      /** @description key of the ladder it is a rung of */
-      ladder?: string
-      limits: components['schemas']['Limits']
-      load: components['schemas']['Load']
-      /** @description blown into an air meter */
-      metered?: boolean
-      /** @description what was put in another octave or on another note, and why */
-      notices: string[]
-      /** @description what is drawn beside each item */
-      pictures: string[]
-      /** @description what the step is judged by */
-      rules: components['schemas']['Rule'][]
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      rung?: number
-      segments: components['schemas']['Segment'][]
-      /** Format: int64 */
-      stage: number
-      /** Format: double */
-      tempo_bpm: number
-      /** @description done and ticked, not recorded */
-      ticked?: boolean
-      title: string
-    }
-    Segment: {
-      /** @enum {string} */
-      articulation?: 'tongued' | 'breath' | 'slurred'
-      /** Format: double */
-      beats: number
-      /**
-       * Format: int64
-       * @description air: how many bursts; 0 is one even stream
-       */
-      bursts?: number
-      /** @description which marks of the fingering's diagram differ from the note before */
-      changes?: number[] | null
-      /** @description sounding note's name */
-      concert?: string
-      /** @enum {string} */
-      dynamic?: 'pp' | 'p' | 'mp' | 'mf' | 'f' | 'ff'
-      /**
-       * @description grows or fades to this
-       * @enum {string}
-       */
-      dynamic_to?: 'pp' | 'p' | 'mp' | 'mf' | 'f' | 'ff'
-      fingering?: components['schemas']['Fingering']
-      /**
-       * Format: int64
-       * @description the pitch slides to this note
-       */
-      glide_to_midi?: number
-      /** @description counted as tried, judged one stage lower */
-      hard?: boolean
-      /** @enum {string} */
-      phase: 'ready' | 'breathe' | 'hold' | 'out' | 'buzz' | 'play' | 'sing' | 'finger' | 'listen' | 'free' | 'rest'
-      /**
-       * Format: int64
-       * @description pulses of air to a beat, under a tone
-       */
-      pulses?: number
-      /** @description a pitch is heard in it: measured notes count these segments */
-      sounds?: boolean
-      /** Format: double */
-      start_beat: number
-      /**
-       * Format: int64
-       * @description sounding note; segments that sound only
-       */
-      target_midi?: number
-      /** @description what to do, in the player's words */
-      text?: string
-      written?: components['schemas']['Spelling']
-      written_name?: string
-    }
-    Setting: {
-      /**
-       * Format: double
-       * @description longest hold so far
-       */
-      best_s?: number
-      conventions: components['schemas']['Conventions']
-      instrument: string
-      /** @description sounding notes known so far; none means all the stage reaches */
-      known?: number[] | null
-      /** @description where the ladders stand, from 1 */
-      rungs?: {
-        [key: string]: number
-      }
-      /** Format: int64 */
-      stage: number
-      /** @description how the instrument is built; empty is the usual way */
-      variant?: string
-    }
-    Sounded: {
-      /**
-       * Format: int64
-       * @description in the buffer
-       */
-      samples: number
-    }
-    Spelling: {
-      /** Format: int64 */
-      alter: number
-      /** Format: int64 */
-      octave: number
-      /** @enum {string} */
-      step: 'C' | 'D' | 'E' | 'F' | 'G' | 'A' | 'B'
-    }
-    State: {
-      /**
-       * Format: int64
-       * @description times led back in all
-       */
-      backs: number
-      /**
-       * Format: int64
-       * @description clean in a row on it
-       */
-      clean: number
-      /** @description of the latest entry */
-      day?: string
-      /** Format: double */
-      day_s: number
-      /** Format: int64 */
-      day_tries: number
-      /**
-       * Format: int64
-       * @description not yet in a row on it
-       */
-      fails: number
-      /** @description by rung */
-      passed: boolean[] | null
-      /** @description the last rung was passed */
-      reached: boolean
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      rung: number
-      /** @description led back, and no new rung passed since */
-      slipped: boolean
-      /**
-       * Format: int64
-       * @description on this rung since it was last come to
-       */
-      tries: number
-    }
-    StepBackRequest: {
-      /** @description the school's date */
-      day: string
-      ladder: components['schemas']['Ladder']
-      setting: components['schemas']['Setting']
-    }
-    Stretch: {
-      /** Format: double */
-      from_s: number
-      /** Format: double */
-      to_s: number
-    }
-    Stroke: {
-      cents: number[]
-      /** Format: double */
-      from_s: number
-      /** @description 0 breathy to 100 clear */
-      ink: number[]
-      /** Format: double */
-      step_s: number
-      /** Format: double */
-      to_s: number
-      /** @description thickness, 0 to 100 */
-      weight: number[]
-    }
-    Tempi: {
-      /** Format: double */
-      from_bpm: number
-      /**
-       * Format: double
-       * @description the step's
-       */
-      own_bpm: number
-      /** Format: double */
-      to_bpm: number
-    }
-    Timeline: {
-      clicks: components['schemas']['Click'][]
-      cues: components['schemas']['Cue'][]
-      /**
-       * Format: double
-       * @description the first note, in a low octave, to sound under the step when asked for
-       */
-      drone_hz?: number
-      /** @description sounded where the player listens */
-      tones: components['schemas']['Tone'][]
-      /** Format: double */
-      total_s: number
-    }
-    Tip: {
-      key: string
-      text: string
-    }
-    Tone: {
-      /** Format: double */
-      at_s: number
-      /** Format: double */
-      length_s: number
-      /** Format: double */
-      pitch_hz: number
-    }
-    Track: {
-      /** Format: double */
-      band_cents: number
-      concert: string
-      /** Format: double */
-      from_s: number
-      /** Format: double */
-      to_s: number
-      written: string
-    }
-    Verdict: {
-      /** @description everything outside its limit, worst kind first */
-      causes: string[]
-      /** @description the measure that decided; absent when a recording fault did */
-      deciding?: components['schemas']['Reading']
-      measures: components['schemas']['Reading'][]
-      /** @enum {string} */
-      result: 'clean' | 'nearly' | 'not-yet' | 'cant-tell'
-      sentence: string
-      /** @description what decided, in a few words, for a board's cell */
-      short: string
-      tip: components['schemas']['Tip']
-      /** @description the step is recorded and never graded */
-      ungraded?: boolean
-      /** Format: int64 */
-      version: number
-    }
-    WorkRequest: {
-      setting: components['schemas']['Setting']
-      step: components['schemas']['AskedStep']
-      /**
-       * Format: double
-       * @description of the player's choice; 0 is the step's own
-       */
-      tempo: number
-    }
-    Worked: {
-      /** @description between which pitches to listen, live */
-      ear: components['schemas']['EarRange']
-      score: components['schemas']['Score']
-      /** @description between which the player may choose; absent where there is no choice */
-      tempi?: components['schemas']['Tempi']
-      timeline: components['schemas']['Timeline']
-    }
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        AskedStep: {
+            kind: string;
+            parameters: {
+                [key: string]: unknown;
+            };
+        };
+        CheckRequest: {
+            /**
+             * Format: int64
+             * @description of the sound in the buffer, Hz
+             */
+            rate: number;
+        };
+        Click: {
+            accent: boolean;
+            /** Format: double */
+            at_s: number;
+            /** @description clicks sound in the count-in only, so that none is recorded over a note */
+            audible: boolean;
+            /**
+             * Format: int64
+             * @description 1 is the first beat of its segment
+             */
+            beat: number;
+        };
+        ClimbRequest: {
+            /** @description the school's date */
+            day: string;
+            ladder: components["schemas"]["Ladder"];
+            /**
+             * Format: int64
+             * @description that was played, from 1
+             */
+            rung: number;
+            /**
+             * Format: double
+             * @description length of the take
+             */
+            seconds: number;
+            setting: components["schemas"]["Setting"];
+            verdict: components["schemas"]["Verdict"];
+        };
+        Conventions: {
+            /** Format: double */
+            a4_hz: number;
+            /** @enum {string} */
+            air: "speed" | "warmth" | "width" | "vowels";
+            /** @enum {string} */
+            begin: "low" | "high" | "easiest";
+            /** @enum {string} */
+            buzz_move: "slide" | "straight";
+            /** @enum {string} */
+            buzz_on: "mouthpiece" | "tube" | "none";
+            /** @enum {string} */
+            clarinet_chromatic: "side" | "fork-up";
+            /** @enum {string} */
+            clarinet_low: "alternate" | "left" | "right";
+            /** @enum {string} */
+            end: "taper" | "marked";
+            /** @enum {string} */
+            euphonium_c: "1-3" | "4";
+            /** @description sounding hard notes by instrument key, in place of ours */
+            hard?: {
+                [key: string]: number[] | null;
+            };
+            /** @enum {string} */
+            hard_notes: "tried" | "graded";
+            /** @enum {string} */
+            long_tempo: "80" | "60" | "own";
+            /** @enum {string} */
+            long_tone: "counted" | "longest" | "seconds";
+            /** @enum {string} */
+            naming: "english" | "german" | "romance";
+            /** @enum {string} */
+            sing_first: "sing" | "play";
+            /** @enum {string} */
+            start: "tongued" | "breath";
+            /**
+             * Format: int64
+             * @description per cent slower or faster that players may choose; 0 to 40
+             */
+            tempo_give: number;
+            /** @description limits by stage */
+            tolerances?: {
+                [key: string]: components["schemas"]["Limits"];
+            };
+            /** @enum {string} */
+            tuner: "shown" | "hidden";
+            /** @enum {string} */
+            tuning_note: "Bb" | "A" | "F" | "C" | "own";
+        };
+        Cue: {
+            /** @description the player sounds or blows in it */
+            active: boolean;
+            /** Format: double */
+            beats: number;
+            /** Format: double */
+            from_s: number;
+            /** @enum {string} */
+            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "rest";
+            /**
+             * Format: int64
+             * @description index into the score's segments
+             */
+            segment: number;
+            text: string;
+            /** Format: double */
+            to_s: number;
+        };
+        Diagram: {
+            /** Format: double */
+            height: number;
+            marks: components["schemas"]["Mark"][];
+            /** Format: double */
+            width: number;
+        };
+        EarRange: {
+            /** Format: double */
+            highest_hz: number;
+            /** Format: double */
+            lowest_hz: number;
+        };
+        Fingering: {
+            alternates?: string[] | null;
+            diagram: components["schemas"]["Diagram"];
+            /** @description the text for a screen reader */
+            spoken: string;
+            text: string;
+        };
+        Heard: {
+            /**
+             * @description the best of today with it
+             * @enum {string}
+             */
+            best: "clean" | "nearly" | "not-yet" | "cant-tell";
+            /**
+             * Format: double
+             * @description in a step that grows; otherwise 0
+             */
+            longest_s: number;
+            recording: components["schemas"]["Recording"];
+            ribbon: components["schemas"]["Ribbon"];
+            small: components["schemas"]["Ribbon"];
+            tuning?: string;
+            verdict: components["schemas"]["Verdict"];
+        };
+        Hold: {
+            /**
+             * Format: double
+             * @description from now
+             */
+            hold_s: number;
+            /** @description enough of this for today */
+            over: boolean;
+            why: string;
+        };
+        HoldRequest: {
+            next: components["schemas"]["Score"];
+            today: components["schemas"]["Played"][];
+        };
+        JudgeRequest: {
+            air: string;
+            /**
+             * @description the best of today before it
+             * @enum {string}
+             */
+            best?: "clean" | "nearly" | "not-yet" | "cant-tell";
+            free_start: boolean;
+            /**
+             * Format: int64
+             * @description of the sound in the buffer, Hz
+             */
+            rate: number;
+            recent_tips: string[] | null;
+            score: components["schemas"]["Score"];
+            /** Format: double */
+            start_s: number;
+            tips: {
+                [key: string]: string;
+            };
+        };
+        Jump: {
+            above: boolean;
+            /** Format: double */
+            from_s: number;
+            label: string;
+            /** Format: double */
+            to_s: number;
+        };
+        Ladder: {
+            /** @description the day's tries are used up: more is practice, and does not count */
+            capped: boolean;
+            /**
+             * Format: int64
+             * @description clean in a row on the rung
+             */
+            clean: number;
+            key: string;
+            /**
+             * Format: int64
+             * @description a day that count
+             */
+            most_tries: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description clean in a row that it still asks for
+             */
+            needs: number;
+            passed: boolean[];
+            /** @description the goal was reached */
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description the player's, from 1
+             */
+            rung: number;
+            /** @description what each asks, from the first */
+            rungs: string[];
+            /** @description what the next take leads on from */
+            state: components["schemas"]["State"];
+            /** Format: int64 */
+            tries_today: number;
+        };
+        Limits: {
+            /**
+             * Format: double
+             * @description shortest visit to another partial that counts as a break
+             */
+            break_s: number;
+            /**
+             * Format: double
+             * @description farthest the centre may lie from the target, either way
+             */
+            centre_cents: number;
+            /**
+             * Format: double
+             * @description longest change between two notes
+             */
+            change_s: number;
+            /**
+             * Format: double
+             * @description shortest silence inside a note that counts as a gap
+             */
+            gap_s: number;
+            /**
+             * Format: double
+             * @description sounding share of the beats asked for
+             */
+            held_ratio: number;
+            /**
+             * Format: double
+             * @description half the 5–95 % range of the detrended pitch
+             */
+            waver_cents: number;
+        };
+        Load: {
+            /**
+             * Format: double
+             * @description crossing the register break
+             */
+            break_s: number;
+            /**
+             * Format: double
+             * @description holding the breath and blowing without sound
+             */
+            breath_s: number;
+            /**
+             * Format: double
+             * @description longest stretch of buzzing before a rest as long
+             */
+            buzz_s: number;
+            /**
+             * Format: double
+             * @description playing hard notes
+             */
+            hard_s: number;
+            /**
+             * Format: double
+             * @description playing high in the beginner range
+             */
+            high_s: number;
+            /**
+             * Format: double
+             * @description brass playing, and buzzing
+             */
+            lip_s: number;
+            /** Format: double */
+            rest_s: number;
+            /**
+             * Format: int64
+             * @description rounds of breathing exercise
+             */
+            rounds: number;
+            /**
+             * Format: double
+             * @description playing, buzzing and singing
+             */
+            sound_s: number;
+        };
+        Mark: {
+            label?: string;
+            /** @enum {string} */
+            shape: "hole" | "key" | "valve" | "slide" | "stop" | "bar";
+            /** Format: double */
+            size: number;
+            /** @enum {string} */
+            state: "open" | "closed" | "half";
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        MicrophoneCheck: {
+            /**
+             * Format: double
+             * @description the note above the room
+             */
+            above_db: number;
+            clipped: boolean;
+            good: boolean;
+            /** @description a note was heard at all */
+            heard: boolean;
+            /**
+             * Format: double
+             * @description loudness of the note
+             */
+            note_db: number;
+            /** @description the device seems to turn the volume up and down by itself */
+            riding: boolean;
+            /**
+             * Format: double
+             * @description loudness of the quiet
+             */
+            room_db: number;
+            /** @description what to do about it; one line where all is well */
+            says: string[];
+        };
+        PerformRequest: {
+            /**
+             * Format: int64
+             * @description Hz
+             */
+            rate: number;
+            score: components["schemas"]["Score"];
+            /**
+             * Format: int64
+             * @description the same seed sounds the same
+             */
+            seed: number;
+            /** @description key of the simulated player */
+            stand_in: string;
+        };
+        Played: {
+            /**
+             * Format: double
+             * @description since it ended
+             */
+            ago_s: number;
+            kind: string;
+            load: components["schemas"]["Load"];
+        };
+        Reading: {
+            /** @description what it comes from when it is outside */
+            cause: string;
+            /** @description why the number cannot be relied on */
+            distrust?: string;
+            /**
+             * Format: double
+             * @description the value in limits: above 1 is outside
+             */
+            excess: number;
+            /** @description false: shown, but not part of this step's pass rule */
+            judged: boolean;
+            key: string;
+            /** @description the measure's name on screen */
+            label: string;
+            /**
+             * Format: double
+             * @description in the measure's own unit; meaningless unless judged
+             */
+            limit: number;
+            /**
+             * Format: int64
+             * @description index of the target; -1 for the whole step
+             */
+            note: number;
+            /** @description the value in words: "18 cents flat" */
+            text: string;
+            /** @description on a hard note: counted as tried, not held against the player */
+            tried: boolean;
+            /** Format: double */
+            value: number;
+            /** @description the limit in words */
+            wanted: string;
+            within: boolean;
+        };
+        Recording: {
+            /**
+             * Format: double
+             * @description share of samples stuck at full scale
+             */
+            clipped_ratio: number;
+            faults: string[];
+            /** Format: double */
+            noise_floor_db: number;
+            /**
+             * Format: double
+             * @description loudness of the notes above the room
+             */
+            snr_db: number;
+        };
+        ReferenceRequest: {
+            /**
+             * Format: int64
+             * @description Hz
+             */
+            rate: number;
+            score: components["schemas"]["Score"];
+        };
+        Ribbon: {
+            beats_s: number[];
+            /** Format: double */
+            from_s: number;
+            gaps: components["schemas"]["Stretch"][];
+            jumps: components["schemas"]["Jump"][];
+            /**
+             * Format: double
+             * @description half the height of the drawing; the band is a third of it
+             */
+            range_cents: number;
+            strokes: components["schemas"]["Stroke"][];
+            /** @description the drawing in words, for screen readers */
+            text: string;
+            /** Format: double */
+            to_s: number;
+            tracks: components["schemas"]["Track"][];
+        };
+        Rule: {
+            /** Format: double */
+            limit: number;
+            measure: string;
+        };
+        Score: {
+            /** Format: double */
+            a4_hz: number;
+            cautions: string[];
+            /** @enum {string} */
+            clef: "treble" | "bass";
+            /** @description it crosses the register break */
+            crossing?: boolean;
+            /** @description nothing is shown of the pitch until the take is over */
+            ears_first?: boolean;
+            /** @description each note is held against the player's own longest */
+            growing?: boolean;
+            /** @description what hard notes are judged by */
+            hard_limits: components["schemas"]["Limits"];
+            /** @description instrument key */
+            instrument: string;
+            /** @description what is ticked in a step that is not recorded */
+            items: string[];
+            /**
+             * Format: int64
+             * @description written key: sharps, or minus the flats
+             */
+            key_fifths: number;
+            /** @description exercise kind, a key of the catalogue */
+            kind: string;
+            /** @description key of the ladder it is a rung of */
+            ladder?: string;
+            limits: components["schemas"]["Limits"];
+            load: components["schemas"]["Load"];
+            /** @description blown into an air meter */
+            metered?: boolean;
+            /** @description what was put in another octave or on another note, and why */
+            notices: string[];
+            /** @description what is drawn beside each item */
+            pictures: string[];
+            /** @description what the step is judged by */
+            rules: components["schemas"]["Rule"][];
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            rung?: number;
+            segments: components["schemas"]["Segment"][];
+            /** Format: int64 */
+            stage: number;
+            /** Format: double */
+            tempo_bpm: number;
+            /** @description done and ticked, not recorded */
+            ticked?: boolean;
+            title: string;
+        };
+        Segment: {
+            /** @enum {string} */
+            articulation?: "tongued" | "breath" | "slurred";
+            /** Format: double */
+            beats: number;
+            /**
+             * Format: int64
+             * @description air: how many bursts; 0 is one even stream
+             */
+            bursts?: number;
+            /** @description which marks of the fingering's diagram differ from the note before */
+            changes?: number[] | null;
+            /** @description sounding note's name */
+            concert?: string;
+            /** @enum {string} */
+            dynamic?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
+            /**
+             * @description grows or fades to this
+             * @enum {string}
+             */
+            dynamic_to?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
+            fingering?: components["schemas"]["Fingering"];
+            /**
+             * Format: int64
+             * @description the pitch slides to this note
+             */
+            glide_to_midi?: number;
+            /** @description counted as tried, judged one stage lower */
+            hard?: boolean;
+            /** @enum {string} */
+            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "rest";
+            /**
+             * Format: int64
+             * @description pulses of air to a beat, under a tone
+             */
+            pulses?: number;
+            /** @description a pitch is heard in it: measured notes count these segments */
+            sounds?: boolean;
+            /** Format: double */
+            start_beat: number;
+            /**
+             * Format: int64
+             * @description sounding note; segments that sound only
+             */
+            target_midi?: number;
+            /** @description what to do, in the player's words */
+            text?: string;
+            written?: components["schemas"]["Spelling"];
+            written_name?: string;
+        };
+        Setting: {
+            /**
+             * Format: double
+             * @description longest hold so far
+             */
+            best_s?: number;
+            conventions: components["schemas"]["Conventions"];
+            instrument: string;
+            /** @description sounding notes known so far; none means all the stage reaches */
+            known?: number[] | null;
+            /** @description where the ladders stand, from 1 */
+            rungs?: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            stage: number;
+            /** @description how the instrument is built; empty is the usual way */
+            variant?: string;
+        };
+        Sounded: {
+            /**
+             * Format: int64
+             * @description in the buffer
+             */
+            samples: number;
+        };
+        Spelling: {
+            /** Format: int64 */
+            alter: number;
+            /** Format: int64 */
+            octave: number;
+            /** @enum {string} */
+            step: "C" | "D" | "E" | "F" | "G" | "A" | "B";
+        };
+        State: {
+            /**
+             * Format: int64
+             * @description times led back in all
+             */
+            backs: number;
+            /**
+             * Format: int64
+             * @description clean in a row on it
+             */
+            clean: number;
+            /** @description of the latest entry */
+            day?: string;
+            /** Format: double */
+            day_s: number;
+            /** Format: int64 */
+            day_tries: number;
+            /**
+             * Format: int64
+             * @description not yet in a row on it
+             */
+            fails: number;
+            /** @description by rung */
+            passed: boolean[] | null;
+            /** @description the last rung was passed */
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            rung: number;
+            /** @description led back, and no new rung passed since */
+            slipped: boolean;
+            /**
+             * Format: int64
+             * @description on this rung since it was last come to
+             */
+            tries: number;
+        };
+        StepBackRequest: {
+            /** @description the school's date */
+            day: string;
+            ladder: components["schemas"]["Ladder"];
+            setting: components["schemas"]["Setting"];
+        };
+        Stretch: {
+            /** Format: double */
+            from_s: number;
+            /** Format: double */
+            to_s: number;
+        };
+        Stroke: {
+            cents: number[];
+            /** Format: double */
+            from_s: number;
+            /** @description 0 breathy to 100 clear */
+            ink: number[];
+            /** Format: double */
+            step_s: number;
+            /** Format: double */
+            to_s: number;
+            /** @description thickness, 0 to 100 */
+            weight: number[];
+        };
+        Tempi: {
+            /** Format: double */
+            from_bpm: number;
+            /**
+             * Format: double
+             * @description the step's
+             */
+            own_bpm: number;
+            /** Format: double */
+            to_bpm: number;
+        };
+        Timeline: {
+            clicks: components["schemas"]["Click"][];
+            cues: components["schemas"]["Cue"][];
+            /**
+             * Format: double
+             * @description the first note, in a low octave, to sound under the step when asked for
+             */
+            drone_hz?: number;
+            /** @description sounded where the player listens */
+            tones: components["schemas"]["Tone"][];
+            /** Format: double */
+            total_s: number;
+        };
+        Tip: {
+            key: string;
+            text: string;
+        };
+        Tone: {
+            /** Format: double */
+            at_s: number;
+            /** Format: double */
+            length_s: number;
+            /** Format: double */
+            pitch_hz: number;
+        };
+        Track: {
+            /** Format: double */
+            band_cents: number;
+            concert: string;
+            /** Format: double */
+            from_s: number;
+            /** Format: double */
+            to_s: number;
+            written: string;
+        };
+        Verdict: {
+            /** @description everything outside its limit, worst kind first */
+            causes: string[];
+            /** @description the measure that decided; absent when a recording fault did */
+            deciding?: components["schemas"]["Reading"];
+            measures: components["schemas"]["Reading"][];
+            /** @enum {string} */
+            result: "clean" | "nearly" | "not-yet" | "cant-tell";
+            sentence: string;
+            /** @description what decided, in a few words, for a board's cell */
+            short: string;
+            tip: components["schemas"]["Tip"];
+            /** @description the step is recorded and never graded */
+            ungraded?: boolean;
+            /** Format: int64 */
+            version: number;
+        };
+        WorkRequest: {
+            setting: components["schemas"]["Setting"];
+            step: components["schemas"]["AskedStep"];
+            /**
+             * Format: double
+             * @description of the player's choice; 0 is the step's own
+             */
+            tempo: number;
+        };
+        Worked: {
+            /** @description between which pitches to listen, live */
+            ear: components["schemas"]["EarRange"];
+            score: components["schemas"]["Score"];
+            /** @description between which the player may choose; absent where there is no choice */
+            tempi?: components["schemas"]["Tempi"];
+            timeline: components["schemas"]["Timeline"];
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
-  check: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CheckRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['MicrophoneCheck']
-        }
-      }
-    }
-  }
-  climb: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ClimbRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Ladder']
-        }
-      }
-    }
-  }
-  hold: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['HoldRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Hold']
-        }
-      }
-    }
-  }
-  judge: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['JudgeRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Heard']
-        }
-      }
-    }
-  }
-  perform: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PerformRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Sounded']
-        }
-      }
-    }
-  }
-  reference: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ReferenceRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Sounded']
-        }
-      }
-    }
-  }
-  'step-back': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['StepBackRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Ladder']
-        }
-      }
-    }
-  }
-  work: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WorkRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Worked']
-        }
-      }
-    }
-  }
+    check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MicrophoneCheck"];
+                };
+            };
+        };
+    };
+    climb: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClimbRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ladder"];
+                };
+            };
+        };
+    };
+    hold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hold"];
+                };
+            };
+        };
+    };
+    judge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
+                };
+            };
+        };
+    };
+    perform: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PerformRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sounded"];
+                };
+            };
+        };
+    };
+    reference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReferenceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sounded"];
+                };
+            };
+        };
+    };
+    "step-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepBackRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ladder"];
+                };
+            };
+        };
+    };
+    work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Worked"];
+                };
+            };
+        };
+    };
 }

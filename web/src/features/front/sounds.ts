@@ -9,10 +9,13 @@ export class Click {
   run(bpm: number, from: number, to: number, onBeat: (beat: number) => void): { stop: () => void } {
     void this.#context.resume()
     const each = 60 / bpm
+    // A tenth of a second, so that the first click is not half cut off.
     const start = this.#context.currentTime + 0.1 - from * each
     let sounded = Math.ceil(from)
     const timer = setInterval(() => {
       const now = (this.#context.currentTime - start) / each
+      // Clicks are handed to the sound card ahead of time: timers of a busy page come late, the
+      // card does not.
       while (sounded < to && start + sounded * each < this.#context.currentTime + ahead) {
         this.#tick(start + sounded * each, sounded % 4 === 0)
         sounded++
@@ -26,8 +29,10 @@ export class Click {
   #tick(at: number, accent: boolean) {
     const tone = this.#context.createOscillator()
     const gain = this.#context.createGain()
+    // Well above what a band plays, so that a click is heard through it.
     tone.frequency.value = accent ? 1760 : 1320
     gain.gain.setValueAtTime(accent ? 0.25 : 0.15, Math.max(at, this.#context.currentTime))
+    // Cut off within 60 ms: a click that rings is a note, and the band would tune to it.
     gain.gain.exponentialRampToValueAtTime(0.0005, Math.max(at, this.#context.currentTime) + 0.06)
     tone.connect(gain).connect(this.#context.destination)
     tone.start(at)
@@ -50,8 +55,10 @@ export class Drone {
     void this.#context.resume()
     const gain = this.#context.createGain()
     gain.gain.setValueAtTime(0, this.#context.currentTime)
+    // Faded in: a tone that begins at once begins with a crack.
     gain.gain.linearRampToValueAtTime(0.06, this.#context.currentTime + 0.3)
     gain.connect(this.#context.destination)
+    // Three partials: a pure sine is hard to tune to, since nothing in it beats.
     this.#tones = [1, 2, 3].map((n) => {
       const tone = this.#context.createOscillator()
       const part = this.#context.createGain()

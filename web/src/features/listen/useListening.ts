@@ -44,6 +44,7 @@ export function useListening(classId: string): Session {
   const kept = useTakeKept(classId)
   const queries = useQueryClient()
   const excerpt = listening.excerpts[place]
+  // The timer below reads both without being set up anew each second.
   const now = useRef({ place, spent })
   now.current = { place, spent }
 
@@ -74,6 +75,7 @@ export function useListening(classId: string): Session {
       if (!excerpt) return
       act.mutate(
         { take: excerpt.take, act: what },
+        // Only what the server has taken can be undone.
         { onSuccess: ({ id }) => setDone((d) => [...d, { id, take: excerpt.take, says }]) },
       )
     },
@@ -83,6 +85,8 @@ export function useListening(classId: string): Session {
     },
     said: (what) => {
       setDone((d) => [...d, what])
+      // The take is asked for again: a voice note changes what was said of it, and the act's own
+      // answer is not here.
       void queries.fetchQuery({ ...takeQuery(what.take), staleTime: 0 }).then(kept)
     },
     last: done.at(-1),

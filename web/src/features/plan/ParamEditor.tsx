@@ -17,6 +17,7 @@ type Props = {
 
 /** ParamEditor edits one parameter of a step, as the catalogue describes it. */
 export function ParamEditor({ param, value, choices, problem, onChange }: Props) {
+  // "Beats each note, beats" would say it twice.
   const label = param.unit && !/beats/i.test(param.label) ? `${param.label}, ${param.unit}` : param.label
   switch (param.type) {
     case 'number':
@@ -28,6 +29,7 @@ export function ParamEditor({ param, value, choices, problem, onChange }: Props)
           max={param.max ?? 0}
           step={param.step}
           required
+          // An emptied field stays empty while the next number is typed.
           value={Number.isNaN(value) ? '' : Number(value)}
           problem={problem}
           onChange={(e) => onChange(e.target.valueAsNumber)}

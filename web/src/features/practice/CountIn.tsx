@@ -12,6 +12,7 @@ type Timeline = Schemas['Timeline']
 
 /** CountIn shows what to do now while a take is recorded: the words, the beat, the breath, the fingers, the level. */
 export function CountIn({ recording, step }: { recording: Recording; step: ShownStep }) {
+  // The recording's own clock, so that what is shown is what is being recorded.
   const { at, level } = useLive(recording)
   const now = nowIn(step.timeline, at)
   return (
@@ -19,6 +20,7 @@ export function CountIn({ recording, step }: { recording: Recording; step: Shown
       aria-label="Recording"
       className="fixed inset-0 z-10 flex flex-col items-center justify-center gap-4 overflow-y-auto bg-paper p-6 text-center"
     >
+      {/* A player who cannot see has to hear it now: it interrupts. */}
       <p className="text-2xl font-serif" aria-live="assertive">
         {now.text}
       </p>
@@ -26,6 +28,7 @@ export function CountIn({ recording, step }: { recording: Recording; step: Shown
         <div className="relative flex size-44 items-center justify-center">
           <Breath phase={now.phase} share={now.share} />
           <p
+            // A new beat is a new element, so that the pulse runs again.
             key={now.beat}
             className={`flex size-32 items-center justify-center rounded-full border-4 font-serif text-[4rem] leading-none tabular-nums ${
               now.playing ? 'border-warm bg-warm text-on-warm' : 'border-edge'
@@ -40,11 +43,13 @@ export function CountIn({ recording, step }: { recording: Recording; step: Shown
         of {now.beats}
         {now.next && ` · then ${now.next.charAt(0).toLowerCase()}${now.next.slice(1)}`}
       </p>
+      {/* Some steps are played by ear; the line would be looked at in place of listening. */}
       {step.score.ears_first ? (
         <p className="h-28 max-w-lg content-center text-soft">Ears first: you see your note when the take is over.</p>
       ) : (
         <LiveRibbon recording={recording} step={step} />
       )}
+      {/* Last, for it says only that something is heard. */}
       <LevelBar level={level} />
       <p className="text-sm text-soft tabular-nums">{Math.max(0, Math.ceil(step.timeline.total_s - at))} s to go</p>
       <Button data-key="Escape" onClick={recording.stop}>
@@ -92,6 +97,7 @@ function nowIn(t: Timeline, at: number) {
 /** Breath is the air as a ring: it fills while one breathes in, stays while one holds, empties while one blows or plays. */
 function Breath({ phase, share }: { phase: string; share: number }) {
   const full =
+    // One breath for playing, buzzing and singing alike: the ring says how much of it is left.
     { breathe: share, hold: 1, out: 1 - share, play: 1 - share, buzz: 1 - share, sing: 1 - share }[phase] ?? 0
   const around = 2 * Math.PI * 47
   return (

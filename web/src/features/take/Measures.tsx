@@ -12,6 +12,7 @@ export function Measures({ take }: { take: TakeDetail }) {
   if (!v) return null
   const targets = targetsOf(take.score)
   const decides = (m: Measure) => v.deciding?.note === m.note && v.deciding.key === m.key
+  // Note -1 stands for the whole step, as the core writes it.
   const whole = v.measures.filter((m) => m.note < 0)
   return (
     <section>
@@ -72,7 +73,9 @@ function Table({ measures, decides, children }: TableProps) {
             </th>
             <td className={`py-1.5 ${m.judged && !m.within ? 'font-semibold text-not-yet' : ''}`}>
               {m.text}
+              {/* Bold and red say it to the eye alone. */}
               {m.judged && !m.within && <span className="sr-only"> (outside the limit)</span>}
+              {/* Why a number should not be believed stands with the number. */}
               {m.distrust && <span className="text-soft"> — {m.distrust}</span>}
             </td>
             <td className="py-1.5 text-soft">{m.judged ? m.wanted : 'shown, not judged'}</td>

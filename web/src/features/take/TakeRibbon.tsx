@@ -62,8 +62,8 @@ export function TakeRibbon({ take, audio }: Props) {
           )}
         </WideRibbon>
       </div>
+      {/* The pins are a drawing; a screen reader gets their seconds. */}
       {pinsOf(take).length > 0 && (
-        {/* The pins are a drawing; a screen reader gets their seconds. */}
         <p className="sr-only">
           Comments are pinned at{' '}
           {pinsOf(take)
