@@ -9,6 +9,9 @@ import (
 	"earlychorus/server/store"
 )
 
+// actInput is something a director does to a take. The act's number is the page's
+// own: an answer that was lost on the way is asked for again with the same number
+// and done once.
 type actInput struct {
 	TakePath
 	Act  string `path:"act" format:"uuid" doc:"made by the page, so that it can be sent again and undone"`
@@ -81,11 +84,15 @@ func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) 
 	return a.showTake(ctx, &in.TakePath)
 }
 
+// undoInput names the act, not the take's latest: two directors may be at one take,
+// and each takes back only what they did.
 type undoInput struct {
 	TakePath
 	Act string `path:"act" format:"uuid"`
 }
 
+// undoAct takes back an act of the asker's own. The take comes back as it is then,
+// so that the page need not work out what undoing left.
 func (a *API) undoAct(ctx context.Context, in *undoInput) (*takeOutput, error) {
 	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {
@@ -100,10 +107,13 @@ func (a *API) undoAct(ctx context.Context, in *undoInput) (*takeOutput, error) {
 	return a.showTake(ctx, &in.TakePath)
 }
 
+// phrasePath is a phrase of the director's own; phrases are not the class's, since
+// words are personal.
 type phrasePath struct {
 	Phrase string `path:"phrase" format:"uuid"`
 }
 
+// dropPhrase forgets a phrase. Comments that were made from it keep their words.
 func (a *API) dropPhrase(ctx context.Context, in *phrasePath) (*struct{}, error) {
 	return nil, a.Store.DropPhrase(ctx, in.Phrase, a.who(ctx).Subject)
 }

@@ -16,6 +16,8 @@ type group struct {
 	typed huma.API
 }
 
+// newGroup is a set of routes behind the same guards, described in the document and
+// plain alike.
 func newGroup(r chi.Router, cfg huma.Config, guards ...func(http.Handler) http.Handler) group {
 	inner := r.With(guards...)
 	return group{inner, humachi.New(inner, cfg)}
@@ -36,18 +38,24 @@ func answering[I, O any](method, path string, h typedHandler[I, O]) typedHandler
 	}
 }
 
+// get adds a described question. No route is added to huma but by these four, so
+// that no handler's error is without its status, its route and its line in the log.
 func get[I, O any](g group, path string, h typedHandler[I, O]) {
 	huma.Get(g.typed, path, answering(http.MethodGet, path, h))
 }
 
+// post adds a described act that may not be repeated without being done twice.
 func post[I, O any](g group, path string, h typedHandler[I, O]) {
 	huma.Post(g.typed, path, answering(http.MethodPost, path, h))
 }
 
+// put adds a described act whose number the client made: to send it again is
+// harmless.
 func put[I, O any](g group, path string, h typedHandler[I, O]) {
 	huma.Put(g.typed, path, answering(http.MethodPut, path, h))
 }
 
+// remove adds a described deletion.
 func remove[I, O any](g group, path string, h typedHandler[I, O]) {
 	huma.Delete(g.typed, path, answering(http.MethodDelete, path, h))
 }
@@ -56,6 +64,8 @@ func remove[I, O any](g group, path string, h typedHandler[I, O]) {
 // anything.
 type plainHandler func(http.ResponseWriter, *http.Request) error
 
+// ServeHTTP runs a handler that writes its own answer, such as a sound or a PDF.
+// What it returns as an error must be returned before its first byte.
 func (h plainHandler) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 	if err := h(w, r); err != nil {
 		fail(w, r, err)

@@ -41,6 +41,7 @@ const (
 
 // Handler returns the whole server, ready to serve. Stop ends its upkeep.
 func (a *API) Handler() (h http.Handler, stop func()) {
+	// It sweeps old sessions out by itself until it is stopped.
 	upkeep := postgresstore.New(a.Store.SQL())
 	a.sessions = newSessions(upkeep)
 	a.limits = newLimits()
@@ -60,6 +61,7 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 	)
 	r.Route("/api", func(r chi.Router) {
 		r.Use(middleware.Timeout(requestTime), sameOriginOnly, a.sessions.LoadAndSave)
+		// Under /api an unknown address is an error in JSON, not the page.
 		r.NotFound(func(w http.ResponseWriter, r *http.Request) { fail(w, r, store.ErrNotFound) })
 		a.routes(r)
 	})
@@ -71,6 +73,7 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 
 // Document returns the OpenAPI document of every route.
 func Document() *huma.OpenAPI {
+	// Nothing is asked of it but its routes, so it needs no store.
 	a := &API{sessions: scs.New(), limits: newLimits()}
 	return a.routes(chi.NewRouter())
 }
@@ -79,6 +82,7 @@ func Document() *huma.OpenAPI {
 func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	cfg := huma.DefaultConfig("Early Chorus", "1")
 	cfg.DocsPath, cfg.OpenAPIPath, cfg.SchemasPath = "", "", "" // its pages call other hosts
+	// They would put an address of a schema into every answer.
 	cfg.CreateHooks = nil
 	cfg.Servers = []*huma.Server{{URL: "/api"}}
 
@@ -87,6 +91,7 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	get(anyone, "/me", a.showMe)
 	post(anyone, "/sign-out", a.signOut)
 
+	// Guessing is slowed down here and nowhere else: nothing else can be guessed.
 	signingIn := newGroup(r, cfg, a.limits.byAccount)
 	post(signingIn, "/sign-in/director", a.signInDirector)
 	post(signingIn, "/sign-in/class", a.openClass)

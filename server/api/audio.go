@@ -44,6 +44,9 @@ const (
 	mostTempo   = 400
 )
 
+// uploadFrom reads who played, when and on what step from the address; the body is
+// the recording alone. A client whose clock is wrong says how long ago it was
+// played, and the server's clock says when that was.
 func (a *API) uploadFrom(r *http.Request) (intake.Upload, error) {
 	player, err := a.Store.Oneself(r.Context(), a.who(r.Context()))
 	if err != nil {
@@ -87,6 +90,7 @@ func (a *API) asRecorded(h *intake.Upload, q url.Values) error {
 	if err != nil {
 		return err
 	}
+	// By our clock and the device's counting: a tablet that thinks it is 1970 is common.
 	h.PlayedAt = h.At.Add(-time.Duration(ago) * time.Millisecond)
 	if h.Rung, err = wholeIn(q, "rung", 0, 100, "say which rung was played"); err != nil {
 		return err
@@ -119,6 +123,7 @@ func (a *API) asRecorded(h *intake.Upload, q url.Values) error {
 
 // wholeIn reads a whole number that may be left out, within bounds.
 func wholeIn(q url.Values, name string, least, most int, remedy string) (int, error) {
+	// Left out is nought, which every one of these takes for "not known".
 	if !q.Has(name) {
 		return 0, nil
 	}
@@ -136,6 +141,7 @@ func (a *API) playTake(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	// WAV, which every browser plays; FLAC would halve it and is not played everywhere.
 	sound, _, err := a.Recordings.Get(r.Context(), t.ID)
 	if err != nil {
 		return err
@@ -144,12 +150,16 @@ func (a *API) playTake(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
+// serveWAV lets the browser ask for parts: a seek in a long take must not fetch all
+// of it.
 func serveWAV(w http.ResponseWriter, r *http.Request, sound audio.Mono, changed time.Time) {
 	w.Header().Set("Content-Type", "audio/wav")
 	w.Header().Set("Cache-Control", "no-store") // on a shared laptop the next player must not find it
 	http.ServeContent(w, r, "take.wav", changed, bytes.NewReader(wav.Encode(sound)))
 }
 
+// downloadTake gives the recording as it is kept, lossless, whoever asks: it is FLAC
+// of the samples the ear heard.
 func (a *API) downloadTake(w http.ResponseWriter, r *http.Request) error {
 	t, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), chi.URLParam(r, "take"))
 	if err != nil {
@@ -164,11 +174,15 @@ func (a *API) downloadTake(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
+// attach makes the browser save what comes in place of showing it. The name is
+// quoted, for classes have spaces in theirs.
 func attach(w http.ResponseWriter, mime, name string) {
 	w.Header().Set("Content-Type", mime)
 	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
 }
 
+// downloadContour gives what the ear heard frame by frame, as CSV: the numbers
+// behind a verdict, to be doubted with other tools.
 func (a *API) downloadContour(w http.ResponseWriter, r *http.Request) error {
 	t, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), chi.URLParam(r, "take"))
 	if err != nil {

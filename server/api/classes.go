@@ -98,8 +98,12 @@ type ClassPath struct {
 	Class string `path:"class" format:"uuid"`
 }
 
+// setUpOutput is answered by every route of the set-up, since a change of one thing
+// (a stage, a player) shows in others.
 type setUpOutput struct{ Body ClassSetUp }
 
+// showSetUp answers with everything a director sets for a class: small enough to go
+// in one answer, and then nothing on the page is older than the rest.
 func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
@@ -129,6 +133,7 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	if class.FirstLesson != nil {
 		out.FirstLesson = class.FirstLesson.Format(time.DateOnly)
 	}
+	// Our own limits beside the class's, so that the page can show what differs.
 	for s := scores.Stage(1); s <= 4; s++ {
 		out.Usual = append(out.Usual, StageLimits{s, s.Limits()})
 	}
@@ -183,6 +188,8 @@ func (a *API) exceptionsOf(ctx context.Context, class store.Class, day time.Time
 	return out, err
 }
 
+// playersSetUp lists players as a score does, by instrument and then by name, each
+// in the section the instrument belongs to.
 func (a *API) playersSetUp(ctx context.Context, class store.Class) ([]PlayerSetUp, error) {
 	players, err := a.Store.Players(ctx, class.ID)
 	if err != nil {
@@ -199,6 +206,8 @@ func (a *API) playersSetUp(ctx context.Context, class store.Class) ([]PlayerSetU
 	return out, nil
 }
 
+// newClassInput begins a class. With Like it is the next year of another one the
+// asker directs; players who are not in Keep stay behind with their takes.
 type newClassInput struct {
 	Body struct {
 		Name string   `json:"name" minLength:"1" maxLength:"80"`
@@ -229,6 +238,7 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 		if err != nil {
 			return nil, err
 		}
+		// What was agreed with players and parents goes on into the next year.
 		class.OwnConventions, class.Tips = before.OwnConventions, before.Tips
 		class.ClassMinutes, class.HomeMinutes = before.ClassMinutes, before.HomeMinutes
 		if along, err = a.along(ctx, before, class.ID, in.Body.Keep); err != nil {
@@ -256,6 +266,8 @@ func (a *API) along(
 		if err != nil {
 			return nil, err
 		}
+		// A player of the new class: takes of the year before stay with the class they were played
+		// in.
 		p.ID, p.ClassID = store.NewID(), classID
 		out = append(out, p)
 	}
@@ -311,6 +323,7 @@ func (a *API) freeCode(ctx context.Context) (string, error) {
 			codeWords[randomBelow(len(codeWords))],
 			10+randomBelow(90),
 		)
+		// Tried again until one is free; of a hundred thousand few are taken.
 		taken, err := a.Store.CodeTaken(ctx, code)
 		if err != nil || !taken {
 			return code, err
@@ -327,6 +340,8 @@ func randomBelow(n int) int {
 	return int(v.Int64())
 }
 
+// settingsInput is all of the settings at once: a form that saves half of them would
+// leave a class judged by two schools.
 type settingsInput struct {
 	ClassPath
 	Body struct {
@@ -340,6 +355,8 @@ type settingsInput struct {
 	}
 }
 
+// saveSettings changes how takes are judged from now on. Takes already heard keep
+// their word; they were played under the old rules.
 func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
@@ -356,6 +373,7 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 			return nil, exercise.ParameterError{Field: "tips." + key, Remedy: "use at most 300 letters"}
 		}
 	}
+	// Emptied is an answer: stages then are only what the director sets.
 	class.FirstLesson = nil
 	if in.Body.FirstLesson != "" {
 		day, err := time.Parse(time.DateOnly, in.Body.FirstLesson)
@@ -369,6 +387,7 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 	}
 	class.Name, class.Tips = in.Body.Name, in.Body.Tips
 	class.ClassMinutes, class.HomeMinutes = in.Body.ClassMinutes, in.Body.HomeMinutes
+	// Left out means as it was: the tips' form saves the same settings without asking for it.
 	if in.Body.KeepDays > 0 {
 		class.KeepDays = in.Body.KeepDays
 	}
@@ -378,6 +397,8 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 	return a.showSetUp(ctx, &in.ClassPath)
 }
 
+// archiveClass closes a class to its players. Nothing is deleted, and its director
+// still reads all of it.
 func (a *API) archiveClass(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
@@ -389,6 +410,8 @@ func (a *API) archiveClass(ctx context.Context, in *ClassPath) (*setUpOutput, er
 	return a.showSetUp(ctx, in)
 }
 
+// shareInput names a colleague by email. Nobody is invited by it: the account must
+// be there, or the answer says that it is not.
 type shareInput struct {
 	ClassPath
 	Body struct {
@@ -418,6 +441,8 @@ func (a *API) shareClass(ctx context.Context, in *shareInput) (*setUpOutput, err
 	return a.showSetUp(ctx, &in.ClassPath)
 }
 
+// exampleInput asks what conventions would make of one instrument and stage, before
+// they are saved.
 type exampleInput struct {
 	ClassPath
 	Body struct {
@@ -427,6 +452,8 @@ type exampleInput struct {
 	}
 }
 
+// exampleOutput is the effects in words. Music is worked out here and never in the
+// page.
 type exampleOutput struct {
 	Body struct {
 		Effects []Effect `json:"effects" nullable:"false"`
@@ -460,6 +487,7 @@ func (a *API) showExample(ctx context.Context, in *exampleInput) (*exampleOutput
 		}
 	}
 	add("The class's long tone", c.LongToneStep().Sentence())
+	// Examples that do not suit the instrument are left out without a word.
 	if s, err := exercise.New(exercise.KindTuningNote, nil).Score(who, c); err == nil {
 		t := s.Targets()[0]
 		add("Tuning", fmt.Sprintf("%s, sounding %s, %.1f Hz", t.WrittenName, t.Concert, t.Target.Frequency(c.A4)))
@@ -497,6 +525,7 @@ func limitsInWords(c exercise.Conventions, stage scores.Stage) string {
 // fingersOf lists the fingerings of the first notes of a score.
 func fingersOf(s scores.Score) (out string) {
 	for n, t := range s.Targets() {
+		// Six fingerings show the school; a whole octave would fill the page.
 		if n == 6 {
 			break
 		}
@@ -518,6 +547,8 @@ func firstWords(s scores.Score) string {
 	return s.Segments[0].Text
 }
 
+// exceptionInput excuses one player from a day to a day, both counted. Times of day
+// do not matter: a school day is whole.
 type exceptionInput struct {
 	ClassPath
 	Body struct {
@@ -529,6 +560,8 @@ type exceptionInput struct {
 	}
 }
 
+// addException refuses a player of another class, whoever asks, and days that end
+// before they begin.
 func (a *API) addException(ctx context.Context, in *exceptionInput) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
@@ -563,11 +596,15 @@ func (a *API) addException(ctx context.Context, in *exceptionInput) (*setUpOutpu
 	return a.showSetUp(ctx, &in.ClassPath)
 }
 
+// exceptionPath is an exception of the class in the address; one of another class is
+// not found.
 type exceptionPath struct {
 	ClassPath
 	Exception string `path:"exception" format:"uuid"`
 }
 
+// endException asks everything of the player again from now on. The days that were
+// excused stay excused.
 func (a *API) endException(ctx context.Context, in *exceptionPath) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {

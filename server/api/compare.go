@@ -29,8 +29,11 @@ type OtherTake struct {
 	Result verdict.Result `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
 }
 
+// othersOutput is other takes to listen beside this one.
 type othersOutput struct{ Body Others }
 
+// mostMates bounds the other players' takes: as many as can be listened to, not a
+// ranking of a class.
 const mostMates = 8
 
 // showOthers lists what a director may lay beside a take.
@@ -63,8 +66,11 @@ func (a *API) showOthers(ctx context.Context, in *TakePath) (*othersOutput, erro
 	return out, nil
 }
 
+// spectrogramOutput is the picture in numbers, a byte for each moment and pitch.
 type spectrogramOutput struct{ Body contour.Spectrogram }
 
+// showSpectrogram works the picture out when it is asked for. Hardly one take in a
+// hundred is looked at so closely, and kept pictures would outweigh the recordings.
 func (a *API) showSpectrogram(ctx context.Context, in *TakePath) (*spectrogramOutput, error) {
 	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {

@@ -59,6 +59,8 @@ func statusOf(err error, route string) huma.StatusError {
 	)
 }
 
+// ofProblem puts each remedy at its field, as the page looks for it:
+// "body.rows[3].first" for the fourth row's first name.
 func ofProblem(p problem.Error) huma.StatusError {
 	var details []error
 	if p.Field != "" {

@@ -18,6 +18,9 @@ type FlagView struct {
 	RaisedAt string         `json:"raised_at" format:"date-time"`
 }
 
+// flagInput is a player's call. It may have been made hours ago without a network,
+// so it says how long ago and not when: children's clocks are wrong more often than
+// their counting.
 type flagInput struct {
 	Flag string `path:"flag" format:"uuid" doc:"made by the client, so that it can be sent again"`
 	Body struct {
@@ -57,6 +60,7 @@ func (a *API) raiseFlag(ctx context.Context, in *flagInput) (*struct{}, error) {
 	return nil, nil
 }
 
+// flagsOutput is what is still to be seen, the gravest first.
 type flagsOutput struct {
 	Body struct {
 		Flags []FlagView `json:"flags" nullable:"false"`
@@ -84,11 +88,14 @@ func (a *API) listFlags(ctx context.Context, in *ClassPath) (*flagsOutput, error
 	return out, nil
 }
 
+// flagPath is a flag of the class in the address; one of another class is not found.
 type flagPath struct {
 	ClassPath
 	Flag string `path:"flag" format:"uuid"`
 }
 
+// seeFlag says that a director has seen it. It is kept with when, since somebody may
+// have to account for it.
 func (a *API) seeFlag(ctx context.Context, in *flagPath) (*flagsOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {

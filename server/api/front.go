@@ -60,11 +60,14 @@ type FrontNote struct {
 	Phase scores.Phase `json:"phase"`
 }
 
+// frontInput is a day of a week, 0 for Monday.
 type frontInput struct {
 	WeekPath
 	Day int `path:"day" minimum:"0" maximum:"6"`
 }
 
+// frontOutput is the day as the room plays it, in beats, with nothing left to work
+// out at the front.
 type frontOutput struct{ Body FrontView }
 
 // showFront lays a day out for the front of the room. The step's own score leads;
@@ -101,6 +104,8 @@ func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, erro
 	return &frontOutput{out}, nil
 }
 
+// frontStep is a step as the whole room plays it together; ok is false for what
+// nobody of the band can play.
 func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep, ok bool, err error) {
 	out = FrontStep{
 		Key:      i.Key,
@@ -120,9 +125,13 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 		if !plays {
 			continue
 		}
+		// Whoever the step is not for still has something to do: the core gives them a part to the
+		// same beats.
 		own := i.IsFor(who.Instrument)
+		// The longest score leads, so that nobody is cut off.
 		if own && (!ok || s.Beats() > out.Beats) {
 			if !ok {
+				// The first instrument's home note: a band has many, and a drone has to be one.
 				out.Drone = who.Instrument.Home().Frequency(band.Conventions.A4)
 			}
 			out.lead(s)
@@ -161,6 +170,7 @@ func (f *FrontStep) join(m BandMember, s scores.Score, own bool) {
 		doing = s.Title
 	}
 	for k := range f.Groups {
+		// Flutes and oboes read the same page; one line for both can be larger.
 		if slices.Equal(f.Groups[k].Notes, notes) && f.Groups[k].Doing == doing {
 			if !slices.Contains(f.Groups[k].Names, m.Section) { // of two stages, say
 				f.Groups[k].Names = append(f.Groups[k].Names, m.Section)

@@ -6,14 +6,18 @@ import (
 	"earlychorus/server/growth"
 )
 
+// growthInput looks twelve weeks back unless told otherwise: about a school term.
 type growthInput struct {
 	ClassPath
 	Player string `path:"player" format:"uuid"`
 	Weeks  int    `query:"weeks" minimum:"1" maximum:"53" default:"12"`
 }
 
+// growthOutput is one player's growth against their own past and nobody else's.
 type growthOutput struct{ Body growth.GrowthView }
 
+// showGrowth is for whoever may see the class. The joining is done in package
+// growth, which is tested without a server.
 func (a *API) showGrowth(ctx context.Context, in *growthInput) (*growthOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
@@ -26,14 +30,19 @@ func (a *API) showGrowth(ctx context.Context, in *growthInput) (*growthOutput, e
 	return &growthOutput{page}, nil
 }
 
+// sectionInput names the section as the class does; it is not a key, and goes
+// through the address escaped.
 type sectionInput struct {
 	ClassPath
 	Section string `path:"section"`
 	Days    int    `query:"days" minimum:"1" maximum:"370" default:"14"`
 }
 
+// sectionOutput counts notes, not players: what the section cannot play yet, and who
+// stands on which rung.
 type sectionOutput struct{ Body growth.SectionView }
 
+// showSection counts the takes of the last days, today's included.
 func (a *API) showSection(ctx context.Context, in *sectionInput) (*sectionOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {

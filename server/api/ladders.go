@@ -9,6 +9,8 @@ import (
 	"earlychorus/server/store"
 )
 
+// backInput asks for the rung below. It is dated by how long ago it was asked for,
+// so that it falls into its place among takes that were played before and after.
 type backInput struct {
 	Ladder string `path:"ladder"`
 	Act    string `path:"act" format:"uuid" doc:"made by the device: asking again is harmless"`

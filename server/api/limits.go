@@ -23,6 +23,8 @@ const (
 	limitWindow     = 15 * time.Minute
 )
 
+// newLimits counts in memory: a restart forgives, which is a risk of minutes.
+// Several machines each count their own.
 func newLimits() limits {
 	return limits{
 		accounts: httprate.NewRateLimiter(triesPerAccount, limitWindow),

@@ -9,12 +9,16 @@ import (
 	"earlychorus/server/store"
 )
 
+// listenInput asks for so many minutes' worth of excerpts. A listening of today that
+// is under way goes on unless it is asked for afresh.
 type listenInput struct {
 	ClassPath
 	Minutes int  `query:"minutes" minimum:"1" maximum:"60" default:"5"`
 	Afresh  bool `query:"afresh" doc:"choose anew, even when a listening of today is under way"`
 }
 
+// listenOutput is what was chosen, in order, with why, and how far the director has
+// come.
 type listenOutput struct{ Body listening.ListeningView }
 
 // showListening goes on with the day's listening, or chooses what to hear.
@@ -37,6 +41,8 @@ func (a *API) showListening(ctx context.Context, in *listenInput) (*listenOutput
 	return &listenOutput{page}, nil
 }
 
+// placeInput keeps the place, so that a director who is called away goes on where
+// they were, on any machine.
 type placeInput struct {
 	ClassPath
 	Body struct {
@@ -68,6 +74,7 @@ func (a *API) keepPlace(ctx context.Context, in *placeInput) (*struct{}, error) 
 	return nil, a.Store.KeepPlace(ctx, l, in.Body.Listened, a.Now().UTC())
 }
 
+// weightsInput is how much each reason counts in the choice, by this director.
 type weightsInput struct {
 	ClassPath
 	Body struct {

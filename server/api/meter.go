@@ -18,6 +18,8 @@ type Blown struct {
 	Verdict verdict.Verdict `json:"verdict"`
 }
 
+// blowInput has a simulated player blow into a simulated air meter: the place where
+// a real meter's trace would come in.
 type blowInput struct {
 	Step string `path:"step" format:"uuid"`
 	Body struct {
@@ -26,6 +28,7 @@ type blowInput struct {
 	}
 }
 
+// blowOutput is the trace with its verdict, worked out as for any other measure.
 type blowOutput struct{ Body Blown }
 
 // blowStep lets a simulated player blow into the simulated meter, and keeps the
@@ -51,6 +54,7 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 	if !score.Metered {
 		return nil, problem.Input("step", "this step is not blown into a meter")
 	}
+	// Another seed each time: a meter that always read the same would teach nothing.
 	blower, ok := meter.NewStandIn(in.Body.StandIn, seedOf(player.ID+a.Now().String()))
 	if !ok {
 		return nil, problem.Of(problem.Unusable, "There is no such simulated player.", nil)
@@ -70,10 +74,11 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 		StepID:      step.ID,
 		StepVersion: step.Version,
 		Day:         day,
-		Done:        []bool{},
-		Result:      out.Verdict.Result,
-		Short:       out.Verdict.Short,
-		TickedAt:    a.Now().UTC(),
+		// Kept as a tick: there is no recording that could be listened to again.
+		Done:     []bool{},
+		Result:   out.Verdict.Result,
+		Short:    out.Verdict.Short,
+		TickedAt: a.Now().UTC(),
 	})
 	if err != nil {
 		return nil, err

@@ -40,6 +40,8 @@ func servePage(web fs.FS) http.HandlerFunc {
 // squeezed is the end of a file's name that was compressed when the page was built.
 const squeezed = ".br"
 
+// serveSqueezed gives a file as it was compressed when the program was built. The
+// type is by the name without its ending, and caches must tell the two apart.
 func serveSqueezed(w http.ResponseWriter, r *http.Request, web fs.FS, name string) {
 	w.Header().Set("Content-Encoding", "br")
 	w.Header().Set("Content-Type", mime.TypeByExtension(path.Ext(name)))

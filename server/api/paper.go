@@ -40,9 +40,11 @@ func (a *API) printDay(w http.ResponseWriter, r *http.Request) error {
 			return err
 		}
 		s.Player = members[n].Section
+		// A section of two stages has two sheets, and each must say whose it is.
 		if n > 0 && members[n-1].Section == s.Player || n+1 < len(members) && members[n+1].Section == s.Player {
 			s.Player = fmt.Sprintf("%s, stage %d", members[n].Section, members[n].Stage)
 		}
+		// No page for whoever plays nothing that day.
 		if len(s.Steps) > 0 {
 			sheets = append(sheets, s)
 		}
@@ -55,6 +57,8 @@ func (a *API) printDay(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
+// servePDF opens beside the page and is not saved by itself: most are printed and
+// thrown away.
 func servePDF(w http.ResponseWriter, pdf []byte, name string) {
 	w.Header().Set("Content-Type", "application/pdf")
 	w.Header().Set("Content-Disposition", `inline; filename="`+name+`"`)
@@ -78,6 +82,8 @@ func (a *API) printCards(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	var out bytes.Buffer
+	// Printed first: PINs that were set without a card to read them from would lock the class
+	// out.
 	if err := print.Cards(&out, class.Name, class.Code, "http://"+r.Host, cards); err != nil {
 		return err
 	}

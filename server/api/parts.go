@@ -24,6 +24,8 @@ const (
 	mostParts   = largestUpload
 )
 
+// receivedOutput says how many bytes have come, so that a device goes on from there
+// after its network came back.
 type receivedOutput struct{ Body Received }
 
 // showReceived tells a device where to go on.
@@ -102,6 +104,8 @@ func (a *API) sealTake(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
+// answerTake answers 201 for a take that is new and 200 for one that was here
+// already: the device may forget it in either case.
 func answerTake(w http.ResponseWriter, id string, accepted bool) {
 	w.Header().Set("Content-Type", "application/json")
 	if accepted {

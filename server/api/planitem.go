@@ -24,6 +24,8 @@ type PlanItem struct {
 	Why        string         `json:"why" maxLength:"200"`
 }
 
+// viewOf is an item as the page reads and writes it: days by their names, for which
+// numbers would be somebody else's Sunday.
 func viewOf(i plan.Item) PlanItem {
 	return PlanItem{
 		Key:        i.Key,
@@ -39,6 +41,7 @@ func viewOf(i plan.Item) PlanItem {
 	}
 }
 
+// viewsOf is never null in JSON: an empty plan is a list too.
 func viewsOf(items []plan.Item) []PlanItem {
 	out := []PlanItem{}
 	for _, i := range items {

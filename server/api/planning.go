@@ -56,11 +56,14 @@ type DayAsked struct {
 	Minutes float64    `json:"minutes" doc:"0: the class's own" minimum:"0" maximum:"60"`
 }
 
+// dayInput is a day as it stands in the page, saved or not: everything here is
+// worked out of what is asked, and nothing is kept.
 type dayInput struct {
 	Class string `path:"class" format:"uuid"`
 	Body  DayAsked
 }
 
+// dayOutput is the day's time, its load on each section and its order.
 type dayOutput struct{ Body DayWork }
 
 // asked reads a day and the band it is for.
@@ -76,6 +79,7 @@ func (a *API) asked(
 		return nil, nil, band, 0, err
 	}
 	minutes = in.Body.Minutes
+	// Nought at home goes on to the stage's usual minutes, which the core knows.
 	if minutes == 0 {
 		minutes = map[plan.Place]float64{plan.InClass: class.ClassMinutes, plan.AtHome: class.HomeMinutes}[in.Body.At]
 	}
@@ -101,6 +105,7 @@ func (a *API) workDay(ctx context.Context, in *dayInput) (*dayOutput, error) {
 	}
 	for n, s := range sections {
 		out.Sections = append(out.Sections, SectionWork{members[n].Section, s.Stage, s.Load, s.Over})
+		// A class ends when its slowest section ends, and has to fit the tightest budget of any.
 		out.Total = max(out.Total, s.Load.Total)
 		b := plan.ForClass(s.Stage, minutes)
 		if in.Body.At == plan.AtHome {
@@ -110,6 +115,7 @@ func (a *API) workDay(ctx context.Context, in *dayInput) (*dayOutput, error) {
 			out.Budget = b.Total
 		}
 		for _, o := range s.Over {
+			// Time is shown as time; this list is for what lips and breath cannot do.
 			if o.Budget != "total" && !slices.Contains(out.Over, o.Text) {
 				out.Over = append(out.Over, o.Text)
 			}
@@ -126,6 +132,8 @@ func (a *API) workDay(ctx context.Context, in *dayInput) (*dayOutput, error) {
 	return &dayOutput{out}, nil
 }
 
+// itemWorks says of each step how long it takes whoever takes longest, and whom it
+// is not for.
 func itemWorks(items []plan.Item, members []BandMember, band plan.Band, at plan.Place) ([]ItemWork, error) {
 	out := []ItemWork{}
 	for _, i := range items {
@@ -150,6 +158,7 @@ func itemWorks(items []plan.Item, members []BandMember, band plan.Band, at plan.
 			}
 			w.Seconds = max(w.Seconds, i.Seconds(s, at))
 			for _, c := range s.Cautions {
+				// The same caution for nine instruments is said once.
 				if !slices.Contains(w.Cautions, c) {
 					w.Cautions = append(w.Cautions, c)
 				}
@@ -168,8 +177,11 @@ type FittedDay struct {
 	Total  music.Seconds `json:"total_s"`
 }
 
+// fitOutput is a proposal; the page takes it or leaves it.
 type fitOutput struct{ Body FittedDay }
 
+// fitDay brings a day inside its minutes. The search is exact; core/plan says how,
+// and its bench what it costs.
 func (a *API) fitDay(ctx context.Context, in *dayInput) (*fitOutput, error) {
 	items, _, band, minutes, err := a.asked(ctx, in)
 	if err != nil {
@@ -201,6 +213,8 @@ type SuggestionView struct {
 	Takes   int      `json:"takes"`
 }
 
+// suggestionsOutput is what last fortnight's takes speak for. Heard says how many
+// that were: three takes are no reason.
 type suggestionsOutput struct {
 	Body struct {
 		Suggestions []SuggestionView `json:"suggestions" nullable:"false"`
@@ -211,6 +225,8 @@ type suggestionsOutput struct {
 // fortnight is how far back suggestions look.
 const fortnight = 14
 
+// suggestSteps looks at the days before the week that is being planned, so that
+// planning next month does not look at an empty week.
 func (a *API) suggestSteps(ctx context.Context, in *WeekPath) (*suggestionsOutput, error) {
 	class, monday, err := a.week(ctx, *in)
 	if err != nil {
@@ -228,6 +244,7 @@ func (a *API) suggestSteps(ctx context.Context, in *WeekPath) (*suggestionsOutpu
 		return nil, err
 	}
 	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck)) {
+		// A key of its own, so that it can be taken into the plan as it is.
 		s.Item.Key = store.NewID()
 		out.Body.Suggestions = append(
 			out.Body.Suggestions,
@@ -237,6 +254,8 @@ func (a *API) suggestSteps(ctx context.Context, in *WeekPath) (*suggestionsOutpu
 	return out, nil
 }
 
+// stuckRungs puts the store's rows into the core's words: the core knows no
+// database.
 func stuckRungs(stuck []store.StuckPlayer) []plan.StuckRung {
 	out := make([]plan.StuckRung, len(stuck))
 	for n, s := range stuck {
@@ -251,6 +270,7 @@ func stuckRungs(stuck []store.StuckPlayer) []plan.StuckRung {
 	return out
 }
 
+// observations puts takes that were heard into the core's words.
 func observations(heard []store.Heard) []plan.Observation {
 	out := make([]plan.Observation, len(heard))
 	for n, h := range heard {
@@ -273,6 +293,8 @@ type NotationAsked struct {
 	Stage      scores.Stage   `json:"stage" minimum:"1" maximum:"4"`
 }
 
+// player is whom a step is drawn for. It is no player of the class: an instrument, a
+// build and a stage.
 func (n NotationAsked) player() (exercise.Player, error) {
 	i, err := instrument.Get(n.Instrument)
 	if err != nil {
@@ -293,13 +315,18 @@ type StepNotation struct {
 	Suits    bool            `json:"suits" doc:"false: the step is not for this instrument, and there is nothing to draw"`
 }
 
+// notationInput asks how one kind of player reads one step.
 type notationInput struct {
 	Class string `path:"class" format:"uuid"`
 	Body  NotationAsked
 }
 
+// notationOutput is the score, its bars and its fingerings: everything the page
+// engraves.
 type notationOutput struct{ Body StepNotation }
 
+// drawStep reads a step as a player of it would. That a step does not suit an
+// instrument is an answer here and no error.
 func (a *API) drawStep(ctx context.Context, in *notationInput) (*notationOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
@@ -309,6 +336,7 @@ func (a *API) drawStep(ctx context.Context, in *notationInput) (*notationOutput,
 	if err != nil {
 		return nil, err
 	}
+	// Through the same door as a plan's items: what is drawn is what would be saved.
 	raw, err := json.Marshal(in.Body.Parameters)
 	if err != nil {
 		return nil, err

@@ -56,6 +56,8 @@ type WeekPath struct {
 	Monday string `path:"monday" format:"date"`
 }
 
+// planOutput is a week as it stands, with the revision that a change of it has to be
+// based on.
 type planOutput struct{ Body PlanView }
 
 // week reads a week's path and checks that the class is the asker's.
@@ -65,12 +67,15 @@ func (a *API) week(ctx context.Context, in WeekPath) (store.Class, time.Time, er
 		return class, time.Time{}, err
 	}
 	monday, err := time.Parse(time.DateOnly, in.Monday)
+	// A week has one name: by any of its days there would be seven plans of it.
 	if err != nil || monday.Weekday() != time.Monday {
 		return class, monday, problem.Input("monday", "name the week by its Monday, as 2026-11-23")
 	}
 	return class, monday, nil
 }
 
+// showPlan answers an empty week for one that nobody has planned: every Monday has a
+// plan, and most are empty.
 func (a *API) showPlan(ctx context.Context, in *WeekPath) (*planOutput, error) {
 	class, monday, err := a.week(ctx, *in)
 	if err != nil {
@@ -83,6 +88,8 @@ func (a *API) showPlan(ctx context.Context, in *WeekPath) (*planOutput, error) {
 	return a.planView(ctx, class, p, items)
 }
 
+// planView adds whom the class has, since the editor shows how each of them reads a
+// step.
 func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, items []plan.Item) (*planOutput, error) {
 	members, _, err := a.bandOf(ctx, class)
 	if err != nil {
@@ -101,6 +108,7 @@ func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, ite
 		Band:         members,
 		Feed:         "/api/feeds/" + class.FeedToken + ".ics",
 	}
+	// Nobody planned this week yet, so nobody changed it.
 	if p.ID == "" {
 		return &planOutput{out}, nil
 	}
@@ -139,6 +147,8 @@ func (a *API) bandOf(ctx context.Context, class store.Class) ([]BandMember, plan
 			}
 			// A plan is for everyone of an instrument and stage: nobody's own rung.
 			who := exercise.Player{Instrument: built, Stage: p.StageOn(day)}
+			// One of each instrument, build and stage: the planner works for forty players as fast as
+			// for nine kinds.
 			key := fmt.Sprint(p.Variant, who.Stage)
 			if n, there := at[key]; there {
 				members[n].Players++
@@ -152,6 +162,8 @@ func (a *API) bandOf(ctx context.Context, class store.Class) ([]BandMember, plan
 	return members, band, nil
 }
 
+// changePlanInput is the whole week and the revision it was changed from. Where
+// somebody saved in between, the two changes are merged by item; see core/plan.
 type changePlanInput struct {
 	WeekPath
 	Body struct {
@@ -201,6 +213,7 @@ func (a *API) contradiction(ctx context.Context, saved store.SavedPlan, based in
 	if err != nil {
 		return err
 	}
+	// Nobody else did, then it was the asker: two windows, or a page that was left open.
 	others := "You changed the same steps in another window."
 	for _, r := range history {
 		if r.Revision > based && r.DirectorID != a.who(ctx).Subject {
@@ -217,6 +230,7 @@ func (a *API) contradiction(ctx context.Context, saved store.SavedPlan, based in
 				break
 			}
 		}
+		// Words for each step, so that the page can ask about one at a time.
 		says := name + " was changed by both of you."
 		if c.Theirs == nil {
 			says = name + " was taken away meanwhile."
@@ -233,12 +247,15 @@ type Template struct {
 	Items []PlanItem `json:"items" nullable:"false"`
 }
 
+// templatesOutput is the director's own weeks to begin from, by name.
 type templatesOutput struct {
 	Body struct {
 		Templates []Template `json:"templates" nullable:"false"`
 	}
 }
 
+// listTemplates lists the asker's own. They belong to a director and not to a class,
+// for one plans several classes alike.
 func (a *API) listTemplates(ctx context.Context, _ *struct{}) (*templatesOutput, error) {
 	rows, err := a.Store.Templates(ctx, a.who(ctx).Subject)
 	if err != nil {
@@ -252,6 +269,7 @@ func (a *API) listTemplates(ctx context.Context, _ *struct{}) (*templatesOutput,
 	return out, nil
 }
 
+// templateInput is a week without its Monday.
 type templateInput struct {
 	Body struct {
 		Name  string     `json:"name" minLength:"1" maxLength:"100"`
@@ -259,6 +277,8 @@ type templateInput struct {
 	}
 }
 
+// saveTemplate checks the items as a plan's are checked: a template that cannot be
+// played would fail on the morning it is used.
 func (a *API) saveTemplate(ctx context.Context, in *templateInput) (*templatesOutput, error) {
 	items, err := itemsOf(in.Body.Items)
 	if err != nil {
@@ -277,10 +297,12 @@ func (a *API) saveTemplate(ctx context.Context, in *templateInput) (*templatesOu
 	return a.listTemplates(ctx, nil)
 }
 
+// templatePath is a template of the asker's own; a colleague's is not found.
 type templatePath struct {
 	Template string `path:"template" format:"uuid"`
 }
 
+// deleteTemplate leaves the weeks that were begun from it as they are.
 func (a *API) deleteTemplate(ctx context.Context, in *templatePath) (*templatesOutput, error) {
 	if err := a.Store.DeleteTemplate(ctx, in.Template, a.who(ctx).Subject); err != nil {
 		return nil, err

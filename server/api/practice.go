@@ -15,8 +15,12 @@ import (
 	"earlychorus/server/store"
 )
 
+// practiceOutput is a player's day: what is asked, how it reads on their instrument,
+// and what was played of it.
 type practiceOutput struct{ Body practicepage.Practice }
 
+// showPractice is for players alone, and of themselves: there is no player in the
+// address to guess.
 func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, error) {
 	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
@@ -29,8 +33,12 @@ func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, e
 	return &practiceOutput{page}, nil
 }
 
+// weekOutput is the days to come, to be kept on the device for a home without a
+// network.
 type weekOutput struct{ Body practicepage.PracticeWeek }
 
+// showWeekAhead reads each day as the player stands now. A rung that is passed
+// meanwhile changes what comes, and the page asks again then.
 func (a *API) showWeekAhead(ctx context.Context, _ *struct{}) (*weekOutput, error) {
 	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
@@ -43,12 +51,17 @@ func (a *API) showWeekAhead(ctx context.Context, _ *struct{}) (*weekOutput, erro
 	return &weekOutput{week}, nil
 }
 
+// keyOutput is the key under which takes are sealed on a device, 32 bytes, in
+// base64.
 type keyOutput struct {
 	Body struct {
 		Key []byte `json:"key" doc:"under which this player's devices keep takes until they are safe here"`
 	}
 }
 
+// showKeepKey gives a player's device the key to what it keeps. It stays in memory
+// there: a laptop that goes from child to child holds takes that only their player
+// can hear.
 func (a *API) showKeepKey(ctx context.Context, _ *struct{}) (*keyOutput, error) {
 	key, err := a.Store.KeepKey(ctx, a.who(ctx).Subject)
 	if err != nil {
@@ -59,6 +72,8 @@ func (a *API) showKeepKey(ctx context.Context, _ *struct{}) (*keyOutput, error) 
 	return out, nil
 }
 
+// tickInput says what of a step was done that nobody can hear: breathing,
+// stretching, putting the instrument together.
 type tickInput struct {
 	Step string `path:"step" format:"uuid"`
 	Body struct {
@@ -78,6 +93,7 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 	if err != nil {
 		return nil, err
 	}
+	// The day it was done counts, not the day the network came back.
 	at := ago(a.Now(), in.Body.AgoMS)
 	now, err := a.Store.Standing(ctx, player)
 	if err != nil {
@@ -87,6 +103,7 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 	if err != nil {
 		return nil, err
 	}
+	// As many truths as items of the version that was shown.
 	if !score.Ticked || len(in.Body.Done) != len(score.Items) {
 		return nil, problem.Input("done", fmt.Sprintf("this step has %d items to tick", len(score.Items)))
 	}
@@ -110,8 +127,11 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 	return a.showPractice(ctx, nil)
 }
 
+// simulatedRate is samples a second, what browsers record at most often.
 const simulatedRate = 48000
 
+// simulateInput asks a simulated player for a take, by the step and version that
+// were shown.
 type simulateInput struct {
 	TakePath
 	Body struct {
@@ -121,6 +141,8 @@ type simulateInput struct {
 	}
 }
 
+// simulateOutput has the status by hand: 201 for a new take, 200 for one that is
+// here already.
 type simulateOutput struct {
 	Status int
 	Body   struct {
@@ -146,11 +168,13 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 	if err != nil {
 		return nil, err
 	}
+	// The same take number plays the same take: a test can send it twice.
 	standIn, ok := synth.NewStandIn(in.Body.StandIn, i, synth.FirstNote(score, i), seedOf(in.Take))
 	if !ok {
 		return nil, problem.Of(problem.Unusable, "There is no such simulated player.", nil)
 	}
 	sound, _ := standIn.Play(score, simulatedRate)
+	// From here on a simulated take goes the way of every other.
 	upload := intake.Upload{
 		ID:          in.Take,
 		Player:      player,

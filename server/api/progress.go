@@ -24,6 +24,8 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 		return a.progressJSON(w, r, class)
 	}
 	attach(w, "text/csv; charset=utf-8", "progress.csv")
+	// What a spreadsheet would run as a formula is made harmless there: a player may be called
+	// "=1+1".
 	out := spreadsheet.NewWriter(w)
 	_ = out.Write(
 		[]string{
@@ -62,6 +64,7 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 			strconv.Itoa(p.Sounding),
 			strconv.FormatBool(p.Good),
 			strconv.FormatBool(p.Trusted),
+			// A tenth of a cent is finer than the ear; more digits would claim more than was measured.
 			fmt.Sprintf("%.1f", p.Centre),
 			fmt.Sprintf("%.1f", p.Steadiness),
 			fmt.Sprintf("%.2f", p.Held),
@@ -74,6 +77,8 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
+// progressJSON writes a line for each note as it comes from the database: a year of
+// a class does not fit in memory.
 func (a *API) progressJSON(w http.ResponseWriter, r *http.Request, class store.Class) error {
 	attach(w, "application/x-ndjson", "progress.ndjson")
 	out := json.NewEncoder(w)

@@ -42,6 +42,8 @@ func (a *API) printReport(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
+// reportOf picks what a family reads from what a director sees: the lines of growth,
+// ladders and words. Voice notes cannot be printed, and no other child is named.
 func reportOf(g growth.GrowthView, class store.Class, today time.Time) print.Report {
 	from := store.Monday(today).AddDate(0, 0, -7*(reportWeeks-1))
 	r := print.Report{

@@ -27,6 +27,8 @@ type RosterRow struct {
 	PlayerID string `json:"player_id" doc:"of the player it changes"`
 }
 
+// largestRoster is bytes: a OneRoster export of a large school is two megabytes,
+// zipped.
 const largestRoster = 3 << 20
 
 // previewRoster reads a file and says, row by row, what it would do.
@@ -39,6 +41,7 @@ func (a *API) previewRoster(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return problem.Of(problem.TooLarge, "The file is larger than 2 MB. Save just the list of players.", nil)
 	}
+	// The bytes as they are: which encoding they are in is part of reading them.
 	list, err := roster.Read(file, r.URL.Query().Get("class_id"))
 	var said roster.ReadError
 	if errors.As(err, &said) {
@@ -76,6 +79,7 @@ func against(players []store.Player, row roster.Row) RosterRow {
 	return RosterRow{Row: row, Action: "change", PlayerID: players[means].ID}
 }
 
+// rosterInput is rows to save, all or none. 500 is more than any band has.
 type rosterInput struct {
 	ClassPath
 	Body struct {
@@ -125,11 +129,15 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 	return a.showSetUp(ctx, &in.ClassPath)
 }
 
+// playerPath is a player of the class in the address; one of another class is not
+// found.
 type playerPath struct {
 	ClassPath
 	Player string `path:"player" format:"uuid"`
 }
 
+// takeOffRoster takes a player off the list and ends their sign-in. The takes stay
+// with the class; forgetting a player for good is another route.
 func (a *API) takeOffRoster(ctx context.Context, in *playerPath) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {

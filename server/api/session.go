@@ -11,6 +11,8 @@ import (
 	"earlychorus/server/store"
 )
 
+// newSessions keeps sessions in the database, so that signing in holds over a
+// restart and on every machine.
 func newSessions(kept scs.Store) *scs.SessionManager {
 	s := scs.New()
 	s.Store = kept
@@ -84,6 +86,8 @@ var contentPolicy = strings.Join([]string{
 	"form-action 'self'",
 }, "; ")
 
+// securityHeaders lets the page load nothing from anywhere else, be framed by
+// nobody, and use the microphone and no other device.
 func securityHeaders(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()

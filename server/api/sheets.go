@@ -61,6 +61,7 @@ func (a *API) takeOutSheet(w http.ResponseWriter, r *http.Request) error {
 	if err := format.write(&out, sheet); err != nil {
 		return err
 	}
+	// Named by instrument and day: a folder of them sorts as a director looks for them.
 	name := fmt.Sprintf("%s-%s.%s", who.Instrument.Key, r.URL.Query().Get("day"), chi.URLParam(r, "format"))
 	w.Header().Set("Content-Type", format.mime)
 	w.Header().Set("Content-Disposition", `attachment; filename="`+name+`"`)
@@ -70,6 +71,7 @@ func (a *API) takeOutSheet(w http.ResponseWriter, r *http.Request) error {
 
 // dayAsked reads which day of which plan a plain request is for.
 func (a *API) dayAsked(r *http.Request) (class store.Class, p plan.Plan, day plan.Day, at plan.Place, err error) {
+	// Plain routes have no document that would check the number for them.
 	if !store.IsID(chi.URLParam(r, "class")) {
 		return class, p, 0, "", store.ErrNotFound
 	}
@@ -89,6 +91,7 @@ func (a *API) dayAsked(r *http.Request) (class store.Class, p plan.Plan, day pla
 	return class, plan.Plan{Name: titleOf(class, week), Items: items}, plan.Day(n), at, err
 }
 
+// titleOf is the class, and the week's name where somebody gave it one.
 func titleOf(class store.Class, week store.Plan) string {
 	if week.Name == "" || week.Name == "Week" {
 		return class.Name
@@ -105,6 +108,7 @@ const (
 // serveFeed answers a class's calendar to whoever has its address. It says what
 // is planned, and nobody's name.
 func (a *API) serveFeed(w http.ResponseWriter, r *http.Request) error {
+	// The token is the whole of the right: calendar programs cannot sign in.
 	token, ok := strings.CutSuffix(chi.URLParam(r, "feed"), ".ics")
 	if !ok || !store.IsID(token) {
 		return store.ErrNotFound
@@ -126,6 +130,8 @@ func (a *API) serveFeed(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
+// weeksAround is the weeks a calendar shows: enough to look back, and as far ahead
+// as anybody plans.
 func (a *API) weeksAround(ctx context.Context, class store.Class) (out []notation.Week, err error) {
 	this := store.Monday(class.Day(a.Now()))
 	for n := -calendarBack; n <= calendarAhead; n++ {
@@ -141,7 +147,8 @@ func (a *API) weeksAround(ctx context.Context, class store.Class) (out []notatio
 			Plan:  plan.Plan{Name: p.Name, Items: items},
 			Weeks: 1,
 			Stamp: a.Now().UTC().Format("20060102T150405Z"),
-			Host:  "early-chorus",
+			// Part of each event's number, which must stay the same or the calendar shows it twice.
+			Host: "early-chorus",
 		}
 		for day := range week.Dates {
 			week.Dates[day] = monday.AddDate(0, 0, day).Format("20060102")
@@ -161,6 +168,7 @@ func (a *API) readExcerpt(w http.ResponseWriter, r *http.Request) error {
 	}
 	file, err := io.ReadAll(r.Body)
 	if err != nil {
+		// The reading was cut off at the limit; nothing else makes it fail here.
 		return problem.Of(problem.TooLarge, "The file is larger than 2 MB: save just the line.", nil)
 	}
 	x, err := notation.ReadExcerpt(file)

@@ -20,8 +20,11 @@ type Me struct {
 	ID    string `json:"id,omitempty" doc:"a player's"`
 }
 
+// meOutput is who is asking, or nobody.
 type meOutput struct{ Body Me }
 
+// showMe answers "nobody" for a session whose director or player is gone, and is no
+// error: the page asks it before anybody has signed in.
 func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 	who := a.who(ctx)
 	out := &meOutput{Body: Me{Role: "nobody"}}
@@ -29,6 +32,7 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 	case store.RoleDirector:
 		d, err := a.Store.Director(ctx, who.Subject)
 		if errors.Is(err, store.ErrNotFound) {
+			// A session may outlive the person.
 			return out, nil // deleted since
 		} else if err != nil {
 			return nil, err
@@ -51,6 +55,8 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 	return out, nil
 }
 
+// signOut destroys the session on the server; forgetting the cookie alone would
+// leave it open to whoever copied it.
 func (a *API) signOut(ctx context.Context, _ *struct{}) (*struct{}, error) {
 	if err := a.sessions.Destroy(ctx); err != nil {
 		return nil, err
@@ -58,6 +64,7 @@ func (a *API) signOut(ctx context.Context, _ *struct{}) (*struct{}, error) {
 	return nil, nil
 }
 
+// directorSignIn has 72 bytes of password at most: bcrypt reads no more.
 type directorSignIn struct {
 	Body struct {
 		Email    string `json:"email" maxLength:"200"`
@@ -73,6 +80,7 @@ var nobodysHash = sync.OnceValue(func() []byte {
 	return hash
 })
 
+// signInDirector says the same for an unknown email as for a wrong password.
 func (a *API) signInDirector(ctx context.Context, in *directorSignIn) (*meOutput, error) {
 	d, err := a.Store.DirectorByEmail(ctx, in.Body.Email)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
@@ -87,6 +95,8 @@ func (a *API) signInDirector(ctx context.Context, in *directorSignIn) (*meOutput
 	return &meOutput{Body: Me{Role: "director", Name: d.Name}}, nil
 }
 
+// matches takes as long for nobody as for somebody, so that time does not tell which
+// emails have accounts.
 func matches(hash, secret string) bool {
 	if hash == "" {
 		_ = bcrypt.CompareHashAndPassword(nobodysHash(), []byte(secret))
@@ -95,6 +105,7 @@ func matches(hash, secret string) bool {
 	return bcrypt.CompareHashAndPassword([]byte(hash), []byte(secret)) == nil
 }
 
+// classCode is what stands on the card, as a child types it.
 type classCode struct {
 	Body struct {
 		Code string `json:"code" maxLength:"40"`
@@ -114,8 +125,12 @@ type PickedName struct {
 	Instrument string `json:"instrument"`
 }
 
+// namesOutput is first names and an initial: enough to find oneself, and no list of
+// children.
 type namesOutput struct{ Body Names }
 
+// openClass shows a class's names to whoever has its code. It is counted, for codes
+// can be guessed.
 func (a *API) openClass(ctx context.Context, in *classCode) (*namesOutput, error) {
 	class, err := a.Store.ClassByCode(ctx, in.Body.Code)
 	if errors.Is(err, store.ErrNotFound) {
@@ -123,6 +138,7 @@ func (a *API) openClass(ctx context.Context, in *classCode) (*namesOutput, error
 	} else if err != nil {
 		return nil, err
 	}
+	// The list is not kept by the device: a name that was taken off is gone at once.
 	players, err := a.Store.Players(ctx, class.ID)
 	if err != nil {
 		return nil, err
@@ -138,6 +154,7 @@ func (a *API) openClass(ctx context.Context, in *classCode) (*namesOutput, error
 	return &namesOutput{out}, nil
 }
 
+// playerSignIn has the class's code again: a player's number alone opens nothing.
 type playerSignIn struct {
 	Body struct {
 		Code     string `json:"code" maxLength:"40"`
@@ -146,6 +163,8 @@ type playerSignIn struct {
 	}
 }
 
+// signInPlayer says the same whatever was wrong. Tries are counted for each player
+// and for the class.
 func (a *API) signInPlayer(ctx context.Context, in *playerSignIn) (*meOutput, error) {
 	p, err := a.Store.Player(ctx, in.Body.PlayerID)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
@@ -156,6 +175,7 @@ func (a *API) signInPlayer(ctx context.Context, in *playerSignIn) (*meOutput, er
 		return nil, err
 	}
 	hash := p.PINHash
+	// A number of another class is treated as a wrong PIN, and takes as long.
 	if class.ID != p.ClassID {
 		hash = ""
 	}

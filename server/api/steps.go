@@ -38,8 +38,11 @@ type WrittenStep struct {
 	Score      scores.Score `json:"score"`
 }
 
+// stepOutput is a step with every kind of player the class has.
 type stepOutput struct{ Body StepDetail }
 
+// previewInput is a step before it is one: a kind and parameters, as they stand in a
+// form.
 type previewInput struct {
 	Class string `path:"class" format:"uuid"`
 	Body  struct {
@@ -106,6 +109,8 @@ func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*
 	return &stepOutput{out}, nil
 }
 
+// noteChoices are the notes a step may ask for, by concert name, the first five
+// marked: that is how directors ask.
 func noteChoices() []NoteChoice {
 	out := []NoteChoice{}
 	for d := exercise.LowestDegree; d <= exercise.HighestDegree; d++ {
@@ -114,6 +119,8 @@ func noteChoices() []NoteChoice {
 	return out
 }
 
+// catalogueOutput is every kind with its parameters; the page's forms are made of
+// it.
 type catalogueOutput struct {
 	Body struct {
 		Kinds   []*exercise.Kind `json:"kinds" nullable:"false"`

@@ -47,8 +47,11 @@ type TakePath struct {
 	Take string `path:"take" format:"uuid"`
 }
 
+// takeOutput is a take with everything heard of it.
 type takeOutput struct{ Body TakeDetail }
 
+// showTake is for the player, with first name and initial, and for whoever may see
+// the class, with the whole name.
 func (a *API) showTake(ctx context.Context, in *TakePath) (*takeOutput, error) {
 	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {
@@ -65,6 +68,8 @@ func (a *API) showTake(ctx context.Context, in *TakePath) (*takeOutput, error) {
 // pixel across a wide screen.
 const LargeRibbon = 1200
 
+// takeDetail joins the take, the score it was played from and what the ear heard.
+// The score is that of the take's own day, whatever the step asks now.
 func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (TakeDetail, error) {
 	i, err := instrument.Get(t.Score.Instrument)
 	if err != nil {
@@ -103,6 +108,7 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 		out.Overruled = word
 	}
 	analysis, err := a.Store.AnalysisOf(ctx, t.ID)
+	// No analysis is no error: it is still being listened to, or the ear failed and says why.
 	out.State = view.StateOf(t.Failure, err == nil)
 	if errors.Is(err, store.ErrNotFound) {
 		return out, nil
@@ -119,6 +125,8 @@ func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) erro
 		return err
 	}
 	a.Measured.Contour = c
+	// Drawn from the contour each time, at the page's size; what the board shows small is kept
+	// ready.
 	drawing := ribbon.Draw(a.Measured, t.Score, i, LargeRibbon)
 	t.Ribbon, t.Verdict, t.Recording, t.Events = &drawing, &a.Verdict, &a.Measured.Recording, a.Measured.Events
 	t.Start = float64(a.Measured.Start)
@@ -126,6 +134,7 @@ func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) erro
 	return nil
 }
 
+// reviewInput is the director's word; "measured" takes it back.
 type reviewInput struct {
 	TakePath
 	Body struct {
@@ -133,6 +142,8 @@ type reviewInput struct {
 	}
 }
 
+// overrule sets the director's word over the ear's. Both are kept, so that the
+// measured one can stand again.
 func (a *API) overrule(ctx context.Context, in *reviewInput) (*takeOutput, error) {
 	t, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
 	if err != nil {

@@ -9,12 +9,14 @@ import (
 	"earlychorus/server/view"
 )
 
+// classesOutput is every class the asker directs: a handful, so it is not paged.
 type classesOutput struct {
 	Body struct {
 		Classes []view.ClassName `json:"classes" nullable:"false"`
 	}
 }
 
+// listClasses leaves out no class, archived ones included: they are still read.
 func (a *API) listClasses(ctx context.Context, _ *struct{}) (*classesOutput, error) {
 	classes, err := a.Store.ClassesFor(ctx, a.who(ctx))
 	if err != nil {
@@ -28,13 +30,18 @@ func (a *API) listClasses(ctx context.Context, _ *struct{}) (*classesOutput, err
 	return out, nil
 }
 
+// todayInput is a day of the school's, in its own time zone: at eleven at night in
+// one place it is tomorrow in another.
 type todayInput struct {
 	Class string `path:"class" format:"uuid"`
 	Day   string `             format:"date" query:"day" doc:"the school's today when left out"`
 }
 
+// todayOutput is the board.
 type todayOutput struct{ Body board.Today }
 
+// showToday joins nothing itself: package board does, and is tested without a
+// server.
 func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {

@@ -35,8 +35,12 @@ type TomorrowStep struct {
 	New      bool   `json:"new" doc:"proposed, not planned yet"`
 }
 
+// tomorrowOutput is a proposal with its reasons; a second route puts it into the
+// plan.
 type tomorrowOutput struct{ Body Tomorrow }
 
+// showTomorrow proposes and keeps nothing. It is asked for as often as the board is
+// opened.
 func (a *API) showTomorrow(ctx context.Context, in *ClassPath) (*tomorrowOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
@@ -66,13 +70,15 @@ func (a *API) planTomorrow(ctx context.Context, in *ClassPath) (*tomorrowOutput,
 		DirectorID: director,
 		Monday:     monday,
 		Name:       titleOf(class, p.planned),
-		Based:      p.planned.Revision,
-		Items:      p.week(),
-		At:         a.Now().UTC(),
+		// Based on what was looked at: whoever planned meanwhile is merged with, not overwritten.
+		Based: p.planned.Revision,
+		Items: p.week(),
+		At:    a.Now().UTC(),
 	})
 	if err != nil {
 		return nil, err
 	}
+	// Two directors at one item: the page shows both and asks.
 	if len(saved.Conflicts) > 0 {
 		return nil, a.contradiction(ctx, saved, p.planned.Revision)
 	}
@@ -90,8 +96,12 @@ type proposed struct {
 	fitted  plan.Fitted
 }
 
+// mostProposed bounds what is new on one day: a class learns one or two things of a
+// warm-up (common practice, no published source).
 const mostProposed = 4
 
+// proposal begins with what is planned already, adds what the last days speak for,
+// and fits all of it into the minutes.
 func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err error) {
 	today := class.Day(a.Now())
 	p.day, p.minutes, p.reasons = nextSchoolDay(today), class.ClassMinutes, map[string]string{}
@@ -107,6 +117,7 @@ func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err 
 	if err != nil {
 		return p, err
 	}
+	// Only the day's own steps take up its minutes.
 	day := plan.Plan{Items: p.items}.OfDay(p.weekday(), plan.InClass)
 	there := map[string]bool{}
 	for _, i := range day {
@@ -117,6 +128,7 @@ func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err 
 			continue // what is planned already needs no proposal
 		}
 		i := s.Item
+		// One day and in class alone: a proposal for tomorrow promises nothing about next week.
 		i.Key, i.Days, i.At = store.NewID(), plan.Days(1<<p.weekday()), plan.InClass
 		p.reasons[i.Key], p.names[i.Key] = s.Reason, i.Step.Kind.Name
 		there[i.Step.Kind.Key] = true
@@ -130,6 +142,7 @@ func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err 
 	return p, err
 }
 
+// nextSchoolDay leaves out weekends; holidays it does not know.
 func nextSchoolDay(day time.Time) time.Time {
 	day = day.AddDate(0, 0, 1)
 	for day.Weekday() == time.Saturday || day.Weekday() == time.Sunday {
@@ -138,8 +151,10 @@ func nextSchoolDay(day time.Time) time.Time {
 	return day
 }
 
+// weekday counts from Monday, as plans do; Go counts from Sunday.
 func (p proposed) weekday() plan.Day { return plan.Day((int(p.day.Weekday()) + 6) % 7) }
 
+// view says of each step whether it is new, and of what was cut, why.
 func (p proposed) view() Tomorrow {
 	out := Tomorrow{
 		Day:     p.day.Format(time.DateOnly),
@@ -157,6 +172,7 @@ func (p proposed) view() Tomorrow {
 		out.Steps = append(out.Steps, TomorrowStep{i.Step.Kind.Name, i.Step.Sentence(), reason, fresh})
 	}
 	for _, c := range p.fitted.Cuts {
+		// What was planned and cut is told as left out, below; this is what never came in.
 		if reason, fresh := p.reasons[c.Key]; fresh && c.Dropped {
 			out.Unfit = append(out.Unfit, UnfitStep{p.names[c.Key], reason, c.Why})
 		}
@@ -185,6 +201,7 @@ func (p proposed) week() []plan.Item {
 	out := []plan.Item{}
 	for _, i := range p.items {
 		if p.leavesOut(i) {
+			// Only this day of it: on its other days it stays.
 			i.Days &^= plan.Days(1 << p.weekday())
 		}
 		if i.Days != 0 {

@@ -48,6 +48,7 @@ func (a *API) leaveVoiceNote(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	// Sound first: a comment that cannot be played would be worse than none.
 	if err := a.Recordings.Put(r.Context(), voiceKey(act), sound); err != nil {
 		return err
 	}
@@ -73,6 +74,7 @@ func (a *API) playVoiceNote(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	// The note has to be one of this take: knowing its number is no right to hear it.
 	said, err := a.Store.CommentsOf(r.Context(), t.ID)
 	if err != nil {
 		return err

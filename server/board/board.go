@@ -84,6 +84,7 @@ type BoardCell struct {
 // Of returns a class's board of a day; today is the school's date now. It asks a
 // fixed number of questions, however many players and steps there are.
 func Of(ctx context.Context, s *store.Store, class store.Class, day, today time.Time) (Today, error) {
+	// What is asked at home: steps of the class alone are played together and not recorded.
 	steps, err := s.StepsOn(ctx, class.ID, day, plan.AtHome)
 	if err != nil {
 		return Today{}, err
@@ -121,17 +122,21 @@ type board struct {
 	sections []section
 }
 
+// section is a row of the score: flutes together, whatever their names.
 type section struct {
 	name    string
 	members []member
 }
 
+// member is a player of the section with one cell for each step of the day.
 type member struct {
 	standing   store.Standing // what the player reads follows from it
 	instrument instrument.Instrument
 	cells      []BoardCell // by step
 }
 
+// open asks where the whole class stands with two queries, not with one for each
+// player: a board of ninety opens as fast as one of nine.
 func open(ctx context.Context, s *store.Store, class store.Class, day time.Time, steps int) (board, error) {
 	players, err := s.Players(ctx, class.ID)
 	if err != nil {
@@ -152,6 +157,7 @@ func sectionsOf(standings []store.Standing, steps int) (out []section) {
 			if s.Player.Instrument != i.Key {
 				continue
 			}
+			// Instruments come in score order, so that a section's are next to each other.
 			if len(out) == 0 || out[len(out)-1].name != i.Section {
 				out = append(out, section{name: i.Section})
 			}
@@ -182,6 +188,7 @@ type column struct {
 	ticked map[string]store.Tick
 }
 
+// columnOf sorts what the whole class played by who played it, for one step.
 func columnOf(step store.Step, cells []store.Cell, ticks []store.Tick) column {
 	out := column{map[string]store.Cell{}, map[string]store.Tick{}}
 	for _, c := range cells {
@@ -220,6 +227,7 @@ func (b board) fill(at int, step store.Step, done column) (BoardStep, error) {
 			cell := b.cell(step, m.standing.Player.ID, r, done)
 			m.cells[at] = cell
 			switch cell.State {
+			// Not counted at all: a drummer is not missing from a long tone.
 			case NotAsked:
 			case Done:
 				head.Results[string(cell.Result)]++
@@ -236,6 +244,7 @@ func (b board) cell(step store.Step, playerID string, r reading, done column) Bo
 	if !r.asked {
 		return BoardCell{State: NotAsked}
 	}
+	// A tick has no recording: it is done and there is nothing to wait for.
 	if t, ticked := done.ticked[playerID]; ticked {
 		return BoardCell{
 			State:    Done,
@@ -248,12 +257,15 @@ func (b board) cell(step store.Step, playerID string, r reading, done column) Bo
 	if c, played := done.played[playerID]; played {
 		return cellOf(c, step)
 	}
+	// Asked only now: whoever is excused and plays all the same is shown with their take.
 	if store.Excused(b.excused, playerID, step.ID) {
 		return BoardCell{State: Excused, Written: r.notes}
 	}
 	return BoardCell{State: Missing, Written: r.notes}
 }
 
+// cellOf is a player's latest take of a step; how many there were is said. The
+// director's word stands in the measured one's place.
 func cellOf(c store.Cell, step store.Step) BoardCell {
 	cell := BoardCell{
 		Written:  c.Written,
@@ -291,6 +303,7 @@ type reader struct {
 func (r reader) of(s store.Standing) (reading, error) {
 	p := s.Player
 	rung := s.Ladders[r.item.Step.LadderKey()].Rung
+	// Everything that notes depend on. What is left out here shows one player another's notes.
 	key := fmt.Sprint(p.Instrument, p.Variant, p.Stage, rung)
 	if found, known := r.known[key]; known {
 		return found, nil
@@ -304,6 +317,8 @@ func (r reader) of(s store.Standing) (reading, error) {
 	return found, nil
 }
 
+// rows is the board as the page draws it. Whoever has a take of any step of the day
+// has played.
 func (b board) rows() []SectionRows {
 	out := []SectionRows{}
 	for _, s := range b.sections {
@@ -340,6 +355,8 @@ func (b board) common(played []store.Cell, steps []BoardStep) []progress.Common 
 	var takes []progress.Take
 	for _, c := range played {
 		i, here := plays[c.PlayerID]
+		// Takes of players who have left the class, or that are still being heard, speak for
+		// nobody.
 		if !here || c.Result == "" {
 			continue
 		}
@@ -349,9 +366,10 @@ func (b board) common(played []store.Cell, steps []BoardStep) []progress.Common 
 			Instrument: i.Name,
 			Section:    i.Section,
 			Step:       c.StepID,
-			Result:     cmp.Or(c.Overruled, c.Result),
-			Cause:      c.Cause,
-			Notes:      c.Written,
+			// The director's word counts here too: what was overruled to clean is no common fault.
+			Result: cmp.Or(c.Overruled, c.Result),
+			Cause:  c.Cause,
+			Notes:  c.Written,
 		})
 	}
 	return progress.Commons(takes, names)

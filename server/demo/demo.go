@@ -51,6 +51,7 @@ func id(format string, args ...any) string {
 // other schools are, which are left alone.
 func (s Seeder) Begin(ctx context.Context) (here bool, err error) {
 	state, err := s.Store.DemoState(ctx, id("school"))
+	// A real school's database is left alone, whatever was asked for.
 	if err != nil || state.Foreign {
 		return false, err
 	}
@@ -77,6 +78,8 @@ func firstDay(today time.Time) (out [days]time.Time) {
 	day := today
 	for n := days - 1; n >= 0; n-- {
 		out[n] = day
+		// School days only, back from today; today itself counts even on a Sunday, or the demo's
+		// board would be empty.
 		for day = day.AddDate(0, 0, -1); day.Weekday() == time.Saturday || day.Weekday() == time.Sunday; {
 			day = day.AddDate(0, 0, -1)
 		}
@@ -84,6 +87,8 @@ func firstDay(today time.Time) (out [days]time.Time) {
 	return out
 }
 
+// people makes the school, its director, the class and its players. Numbers are made
+// from names, so that the demo may be set up twice and be there once.
 func (s Seeder) people(ctx context.Context) error {
 	class := store.Class{
 		ID:           id("class"),
@@ -126,6 +131,7 @@ func (s Seeder) people(ctx context.Context) error {
 		return err
 	}
 	today := class.Day(s.Now())
+	// Set back, so that stages by the weeks are what a second term's are.
 	lesson := today.AddDate(0, 0, -sinceLesson)
 	class.FirstLesson = &lesson
 	if err := s.Store.CreateClass(ctx, class, director, players); err != nil {
@@ -193,6 +199,7 @@ func (s Seeder) plans(ctx context.Context, today time.Time) error {
 	return nil
 }
 
+// weekday counts from Monday, as plans do; Go counts from Sunday.
 func weekday(day time.Time) plan.Day { return plan.Day((int(day.Weekday()) + 6) % 7) }
 
 // stepID is a step's name in the week that begins on a Monday.
@@ -200,6 +207,7 @@ func stepID(key string, monday time.Time) string {
 	return id("step/%s/%s", key, monday.Format(time.DateOnly))
 }
 
+// playerID is the same on every machine: tests and screenshots name players by it.
 func playerID(n int) string { return id("player/%d", n) }
 
 // PIN is the n-th player's.
@@ -384,8 +392,11 @@ func (s Seeder) submit(
 	return err
 }
 
+// id is the take's own number, so that a demo that was broken off goes on where it
+// was.
 func (d done) id() string { return takeID(d.take, d.step.ID) }
 
+// takeID is the same whenever the same take is played.
 func takeID(t take, stepID string) string {
 	return id("take/%s/%d/%d/%d", stepID, t.person, t.day, t.nth)
 }
@@ -416,6 +427,7 @@ func (s Seeder) tick(ctx context.Context, d done, player store.Player, score sco
 	})
 }
 
+// poll is how often the ear is asked whether it is through.
 const poll = 200 * time.Millisecond
 
 // wait tells how far the listening has come until so many takes are done.

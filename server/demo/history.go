@@ -73,6 +73,8 @@ type past struct {
 	back        float64 // weeks before the demo's first day
 }
 
+// id is the same whenever the same past take is made, so that the past is there
+// once.
 func (p past) id() string {
 	return id("past/%s/%d/%s/%d", p.step.ID, p.person, p.at.Format(time.DateOnly), p.nth)
 }
@@ -95,6 +97,7 @@ func (s Seeder) earlier(ctx context.Context, players []store.Standing) (out []pa
 			for nth := range tries {
 				for n, p := range people {
 					for k, step := range steps {
+						// Rungs are tried several times of an evening; everything else once.
 						if !s.lets(n) || p.habit == rare && back%2 == 0 || nth > 0 && step.Kind != exercise.KindLadder {
 							continue
 						}
@@ -127,6 +130,7 @@ func (p past) player(i instrument.Instrument, target music.MIDI) synth.Player {
 	if people[p.person].habit == growing {
 		out.WaverDepth += music.Cents(3 * p.back)
 	}
+	// Whoever is flat now was flatter then.
 	out.Offset += music.Cents(about(float64(out.Offset)*0.1*p.back, 4))
 	switch p.step.Kind {
 	case exercise.KindLongToneLongest:
@@ -136,6 +140,7 @@ func (p past) player(i instrument.Instrument, target music.MIDI) synth.Player {
 		}
 	case exercise.KindLadder:
 		// A break comes at the end of an evening, and seldomer from week to week.
+		// A rung is about one thing; the habits of long tones would only hide it.
 		out.Held, out.Sag, out.Gaps, out.WaverDepth = 0, 0, nil, max(music.Cents(about(8, 2)), out.WaverDepth/2)
 		out.Offset, out.NoteOffsets, out.Cracks = music.Cents(about(2, 4)), nil, nil
 		if habit := people[p.person].habit; habit != steady && chance.Float64() < 0.1*p.back+breaks[habit] {
@@ -155,6 +160,7 @@ var breaks = map[habit]float64{cracking: 0.25, gaps: 0.1}
 func (s Seeder) ladders(ctx context.Context, all []past) error {
 	for from := 0; from < len(all); {
 		to := from
+		// One try of everybody's at once: they do not wait for each other.
 		for to < len(all) && all[to].nth == all[from].nth && all[to].at.YearDay() == all[from].at.YearDay() {
 			to++
 		}
@@ -182,6 +188,7 @@ func (s Seeder) playAll(ctx context.Context, takes []past) error {
 	group, inner := errgroup.WithContext(ctx)
 	group.SetLimit(makers)
 	for _, p := range takes {
+		// A demo that was broken off goes on where it was.
 		if there[p.id()] {
 			continue
 		}

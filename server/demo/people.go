@@ -32,6 +32,8 @@ const (
 	rare     habit = "rare"     // misses days
 )
 
+// person is somebody of the demo. None is drawn from anybody; the habit is what the
+// ear should find.
 type person struct {
 	first, last, instrument string
 	stage                   int // 0: by the weeks since the first lesson

@@ -15,6 +15,8 @@ type take struct {
 	person, day, nth int
 }
 
+// days of playing are really performed and heard; weeks before them are made from
+// what those sound like.
 const days = 3
 
 // takesOf lists the demo's takes in the order they were made. The last day is
@@ -24,10 +26,12 @@ func takesOf() (out []take) {
 		for n, p := range people {
 			count := 1
 			switch {
+			// One of the class hardly practises, so that the board has somebody to ask after.
 			case p.habit == rare && day != 0:
 				count = 0
 			case p.habit == often:
 				count = 2
+			// A few have not played yet today: a full board is not what a morning looks like.
 			case day == days-1 && n%9 == 4:
 				count = 0
 			}
@@ -61,6 +65,8 @@ func (t take) player(i instrument.Instrument, target music.MIDI, kind string) sy
 	p := people[t.person]
 	chance := rand.New(rand.NewPCG(uint64(t.person)+spread(kind), uint64(100*t.day+t.nth)))
 	about := func(x, spread float64) float64 { return x + spread*chance.NormFloat64() }
+	// What no player is without: breath, a room, a little lateness and waver (values by ear,
+	// no published source).
 	out := synth.Player{
 		Instrument: i,
 		Seed:       chance.Uint64(),
@@ -75,6 +81,8 @@ func (t take) player(i instrument.Instrument, target music.MIDI, kind string) sy
 	}
 	out.NoteOffsets = []music.Cents{0, music.Cents(about(4, 6))}
 	out.FaultOn = 1 + chance.IntN(2)
+	// Within three days a habit shrinks by half or so: faster than children, so that a demo
+	// shows growth.
 	grown := float64(t.day) + 0.5*float64(t.nth)
 	switch p.habit {
 	case growing:

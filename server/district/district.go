@@ -103,6 +103,7 @@ func Seed(ctx context.Context, dsn string, size Size, now time.Time, say func(st
 		return fmt.Errorf("district: the database must be empty: %w", errOr(err))
 	}
 	day := now.UTC().Truncate(24 * time.Hour)
+	// The last week is this one, so that today's board has takes.
 	this := day.AddDate(0, 0, -((int(day.Weekday()) + 6) % 7))
 	s := &seeding{
 		Size:   size,
@@ -114,6 +115,7 @@ func Seed(ctx context.Context, dsn string, size Size, now time.Time, say func(st
 		return err
 	}
 	for _, do := range []func(context.Context) error{
+		// Indexes come after the takes: kept up row by row they would take hours.
 		s.people, s.plans, s.withoutIndexes(s.takes), s.kept, s.ladders, s.analyze,
 	} {
 		if err := do(ctx); err != nil {
@@ -123,6 +125,8 @@ func Seed(ctx context.Context, dsn string, size Size, now time.Time, say func(st
 	return nil
 }
 
+// errOr is the error, or that a school is there already: a district is made once, in
+// an empty database.
 func errOr(err error) error {
 	if err != nil {
 		return err
@@ -138,6 +142,8 @@ const (
 	aTake
 )
 
+// id is a number made from a kind and a count, so that ten million takes need no
+// table to find whose they are.
 func id(kind byte, n int) uuid.UUID {
 	var u uuid.UUID
 	u[0] = kind
@@ -150,8 +156,10 @@ func id(kind byte, n int) uuid.UUID {
 // ClassID names the n-th class.
 func ClassID(n int) string { return id(aClass, n).String() }
 
+// player is the number of the n-th player of a class.
 func (s *seeding) player(class, n int) uuid.UUID { return id(aPlayer, class*s.Players+n) }
 
+// step is the number of the n-th step of a class's week.
 func (s *seeding) step(class, week, n int) uuid.UUID {
 	return id(aStep, (class*s.Weeks+week)*len(steps)+n)
 }
@@ -159,6 +167,8 @@ func (s *seeding) step(class, week, n int) uuid.UUID {
 // PlayerID names the n-th player of a class.
 func (s Size) PlayerID(class, n int) string { return id(aPlayer, class*s.Players+n).String() }
 
+// people makes one school, one director and every class with its code. The password
+// is hashed once: bcrypt is slow on purpose.
 func (s *seeding) people(ctx context.Context) error {
 	s.say("%d classes of %d players", s.Classes, s.Players)
 	hash, err := bcrypt.GenerateFromPassword([]byte(Password), bcrypt.DefaultCost)
@@ -206,6 +216,8 @@ func (s *seeding) people(ctx context.Context) error {
 	return s.players(ctx)
 }
 
+// players makes the bands. Nobody has a PIN: a load test looks through the
+// director's eyes.
 func (s *seeding) players(ctx context.Context) error {
 	return s.copy(
 		ctx,
@@ -226,6 +238,8 @@ func (s *seeding) players(ctx context.Context) error {
 	)
 }
 
+// plans makes each class's weeks of the same steps, and the versions that takes are
+// played from.
 func (s *seeding) plans(ctx context.Context) error {
 	all := s.Classes * s.Weeks * len(steps)
 	s.say("%d steps", all)
@@ -259,6 +273,7 @@ func (s *seeding) plans(ctx context.Context) error {
 				steps[step].Kind.Key,
 				first,
 				first.AddDate(0, 0, 6),
+				// Monday to Friday, a bit a day.
 				31,
 				"both",
 				1,
@@ -306,6 +321,7 @@ type made struct {
 // take draws the n-th take: by day, then class, player and step, as they would come
 // in.
 func (s *seeding) take(n int) made {
+	// Takes are numbered by day, class, player and step, slowest first: as a real table grows.
 	perClass := s.Players * len(steps)
 	perDay := s.Classes * perClass
 	m := made{class: n % perDay / perClass, player: n % perClass / len(steps), step: n % len(steps)}
@@ -314,7 +330,10 @@ func (s *seeding) take(n int) made {
 	m.day = s.monday.AddDate(0, 0, 7*m.week+day%daysAWeek)
 	m.at = m.day.Add(16*time.Hour + time.Duration(n%perDay)*time.Millisecond*20)
 	chance := rand.New(rand.NewPCG(uint64(n), 17))
+	// Players differ, and grow over the year: flat data would hide what an index on results
+	// costs.
 	skill := float64((m.class*31+m.player*17)%10)/10 + 0.6*float64(day)/float64(s.Weeks*daysAWeek)
+	// Cents, cents and seconds; the spread is what the demo's performed takes show.
 	m.centre = (30 - 18*skill) * chance.NormFloat64()
 	m.waver = 4 + (14-9*skill)*chance.Float64()
 	m.held = 3 + 6*skill + chance.NormFloat64()
@@ -323,6 +342,7 @@ func (s *seeding) take(n int) made {
 		m.result, m.cause = verdict.NotYet, measure.CauseCentre
 	case m.waver > 12:
 		m.result, m.cause = verdict.Nearly, measure.CauseSteadiness
+	// One recording in fifty is spoiled by something in the room.
 	case chance.IntN(50) == 0:
 		m.result, m.cause = verdict.CantTell, measure.CauseRecording
 	default:
@@ -331,6 +351,8 @@ func (s *seeding) take(n int) made {
 	return m
 }
 
+// takes copies the takes with their readings straight into the tables. Through the
+// job queue it would take a month.
 func (s *seeding) takes(ctx context.Context) error {
 	all := s.Takes()
 	tell := func(what string, n int) {
@@ -371,6 +393,7 @@ func (s *seeding) takes(ctx context.Context) error {
 			s.step(m.class, m.week, m.step),
 			1,
 			m.day,
+			// Nothing of it was played by anybody, and the table says so.
 			"simulated",
 			m.at,
 			m.at,
@@ -429,6 +452,8 @@ func (s *seeding) takes(ctx context.Context) error {
 // each instrument and step, over and over.
 func (s *seeding) kept(ctx context.Context) error {
 	perWeek := s.Classes * s.Players * daysAWeek * len(steps)
+	// Drawings and contours are most of the bytes; only the newest weeks have them, as after
+	// letting go.
 	count := min(s.KeptWeeks, s.Weeks) * perWeek
 	first := s.Takes() - count
 	s.say("%d analyses", count)
@@ -463,6 +488,7 @@ func (s *seeding) ladders(ctx context.Context) error {
 				s.ladderOf(player),
 				"tried",
 				day,
+				// A rung a term.
 				1 + week/12,
 				[]verdict.Result{verdict.Clean, verdict.Clean, verdict.NotYet}[(n*7+week)%3],
 				day,
@@ -483,6 +509,7 @@ func (s *seeding) ladders(ctx context.Context) error {
 	)
 }
 
+// ladderOf is the ladder an instrument climbs, or none.
 func (s *seeding) ladderOf(player int) string {
 	switch band[player%s.Players%len(band)] {
 	case "clarinet":
@@ -493,6 +520,8 @@ func (s *seeding) ladderOf(player int) string {
 	return "brass-partials"
 }
 
+// analyze has the database count what it holds: plans made on empty tables are the
+// wrong ones.
 func (s *seeding) analyze(ctx context.Context) error {
 	s.say("statistics")
 	_, err := s.db.Exec(ctx, "VACUUM ANALYZE")
@@ -545,6 +574,8 @@ func (s *seeding) withoutIndexes(fill func(context.Context) error) func(context.
 	}
 }
 
+// keepSheets keeps each score once. Takes name it by the hash of what it says, as
+// real ones do.
 func (s *seeding) keepSheets(ctx context.Context) error {
 	for _, byPlace := range s.sheets {
 		for _, sh := range byPlace {
@@ -571,6 +602,8 @@ type sheet struct {
 	heard    []heard
 }
 
+// heard is what the ear found in one performed take, ready to be copied under
+// thousands of numbers.
 type heard struct {
 	tip                       string
 	measured, verdict, ribbon json.RawMessage
@@ -581,6 +614,7 @@ type heard struct {
 // of is what was heard in a take of the sheet.
 func (s sheet) of(m made) heard { return s.heard[(m.class+m.player)%len(s.heard)] }
 
+// scoreOf is how one instrument reads a step, by the usual conventions.
 func scoreOf(step exercise.Step, key string) (scores.Score, instrument.Instrument, error) {
 	i, err := instrument.Get(key)
 	if err != nil {
@@ -590,6 +624,7 @@ func scoreOf(step exercise.Step, key string) (scores.Score, instrument.Instrumen
 	return score, i, err
 }
 
+// sumOf is a score's number: the SHA-256 of what it says.
 func sumOf(body []byte) []byte {
 	sum := sha256.Sum256(body)
 	return sum[:]

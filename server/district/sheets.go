@@ -27,10 +27,12 @@ func makeSheets(ctx context.Context, say func(string, ...any)) ([][]sheet, error
 	say("simulated players play %d takes", len(steps)*len(distinct())*len(players))
 	byKey := make([]map[string]*sheet, len(steps))
 	work, ctx := errgroup.WithContext(ctx)
+	// A take being performed and heard holds some forty megabytes.
 	work.SetLimit(2)
 	for n, step := range steps {
 		byKey[n] = map[string]*sheet{}
 		for _, key := range distinct() {
+			// Filled by one of the workers below; the map itself is written here alone.
 			sh := &sheet{}
 			byKey[n][key] = sh
 			work.Go(func() error {
@@ -43,6 +45,7 @@ func makeSheets(ctx context.Context, say func(string, ...any)) ([][]sheet, error
 				}
 				sh.id, sh.ms = sumOf(sh.body), int(1000*score.Seconds())
 				sh.note, sh.written = int(synth.FirstNote(score, i)), score.Reads()
+				// The seed is fixed, so that a district is the same wherever it is made.
 				for seed, who := range players {
 					p, _ := synth.NewStandIn(who, i, synth.FirstNote(score, i), uint64(seed+1))
 					sound, _ := p.Play(score, rate)
@@ -70,6 +73,7 @@ func makeSheets(ctx context.Context, say func(string, ...any)) ([][]sheet, error
 	return out, nil
 }
 
+// distinct is each instrument of the band once, in the band's order.
 func distinct() (keys []string) {
 	seen := map[string]bool{}
 	for _, key := range band {

@@ -60,6 +60,8 @@ func (h *Hub) Watch(classID string) (changed <-chan struct{}, stop func()) {
 	}
 }
 
+// tell wakes whoever watches a class. Nobody is told what happened: they ask again,
+// and see what they may see.
 func (h *Hub) tell(classID string) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
@@ -68,6 +70,8 @@ func (h *Hub) tell(classID string) {
 	}
 }
 
+// tellAll wakes everybody, after the database was away: what happened meanwhile was
+// told to nobody.
 func (h *Hub) tellAll() {
 	h.mu.Lock()
 	defer h.mu.Unlock()

@@ -45,6 +45,7 @@ type GrowthWeek struct {
 	Monday string `json:"monday" format:"date"`
 }
 
+// mostOwnComments bounds what was said to one player: a year of a word a week.
 const mostOwnComments = 50
 
 // Of returns how a player of a class has grown over so many weeks up to today.
@@ -60,6 +61,7 @@ func Of(
 	if err != nil {
 		return GrowthView{}, err
 	}
+	// A player of another class does not exist here, whoever asks.
 	if p.ClassID != class.ID {
 		return GrowthView{}, store.ErrNotFound
 	}
@@ -68,11 +70,14 @@ func Of(
 	if err != nil {
 		return GrowthView{}, err
 	}
+	// Whole weeks: a first week of three days would look like a bad week.
 	from := store.Monday(today).AddDate(0, 0, -7*(weeks-1))
 	rows, err := s.PlayerNotes(ctx, p.ID, from, today)
 	if err != nil {
 		return GrowthView{}, err
 	}
+	// Takes that were held as long as they would last say something of breath, and nothing of
+	// counting.
 	longest, err := s.LongestTakes(ctx, p, from, today)
 	if err != nil {
 		return GrowthView{}, err
@@ -132,6 +137,7 @@ func climbed(
 		if !tried {
 			continue
 		}
+		// The log and not the standing: how one came to a rung is worked out from every try.
 		log, err := s.LadderLog(ctx, p.ID, l.Key)
 		if err != nil {
 			return nil, err
@@ -142,6 +148,8 @@ func climbed(
 	return out, nil
 }
 
+// noteOf puts a row into the core's words. free says that nobody counted, so that
+// timing means nothing.
 func noteOf(r store.TakeNote, free bool) progress.Note {
 	return progress.Note{
 		Player:     r.PlayerID,

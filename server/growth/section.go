@@ -81,6 +81,7 @@ func SectionOf(
 			if p.Instrument != i.Key {
 				continue
 			}
+			// Sections of the class to go on to, in score order, each once.
 			if !slices.Contains(out.Sections, i.Section) {
 				out.Sections = append(out.Sections, i.Section)
 			}
@@ -90,6 +91,7 @@ func SectionOf(
 			}
 		}
 	}
+	// A section without players is a wrong address, not an empty page.
 	if len(mine) == 0 {
 		return SectionView{}, store.ErrNotFound
 	}
@@ -100,6 +102,8 @@ func SectionOf(
 	return out, err
 }
 
+// mapsOf makes a map of notes for each instrument of a section: clarinets and bass
+// clarinets find other notes hard.
 func mapsOf(
 	ctx context.Context,
 	s *store.Store,
@@ -114,6 +118,8 @@ func mapsOf(
 			keys = append(keys, p.Instrument)
 		}
 	}
+	// Counted by the database: a section's year is a hundred thousand notes, its tallies a
+	// hundred.
 	rows, err := s.SectionTallies(ctx, class.ID, keys, from, today)
 	if err != nil {
 		return nil, err
@@ -144,6 +150,7 @@ func mapsOf(
 		for _, n := range progress.NoteMap(byInstrument[key]) {
 			m.Notes = append(m.Notes, MapNote{
 				MapNote: n,
+				// Both names: players read the one, the director hears the other.
 				Written: c.Naming.WithOctave(exercise.WrittenKey(i).Spell(i.Written(n.Sounding))),
 				Concert: c.Naming.WithOctave(exercise.SoundingKey(i).Spell(n.Sounding)),
 				Hard:    c.IsHard(i, n.Sounding),
@@ -172,6 +179,7 @@ func laddersOf(
 		for _, p := range players {
 			state, tried := states[p.ID][l.Key]
 			i, err := instrument.Get(p.Instrument)
+			// Whoever never tried a ladder does not stand on its first rung.
 			if err != nil || !tried {
 				continue
 			}
@@ -185,6 +193,7 @@ func laddersOf(
 				view.NamedPlayer{ID: p.ID, Name: p.FullName(), Stuck: ladder.Standard().Stuck(state)},
 			)
 		}
+		// From the top, as a ladder is looked at.
 		for rung := len(standing.Rungs); rung >= 1; rung-- {
 			if who := byRung[rung]; len(who) > 0 {
 				standing.On = append(standing.On, StandingRung{rung, standing.Rungs[rung-1], who})

@@ -156,10 +156,13 @@ func (in Intake) File(ctx context.Context, u Upload, file io.Reader) (accepted b
 
 // Sound accepts sound made on this server, by a simulated player.
 func (in Intake) Sound(ctx context.Context, u Upload, sound audio.Mono) (accepted bool, err error) {
+	// As a file, so that there is one way in and a simulated take is hashed like any other.
 	file := wav.Encode(sound)
 	return in.File(ctx, u, bytes.NewReader(file))
 }
 
+// accept keeps a take that is whole. The recording is safe before the row that names
+// it: a power cut leaves a file without a take, never a take without its file.
 func (in Intake) accept(ctx context.Context, u Upload, sound audio.Mono, hash []byte) (bool, error) {
 	if err := usable(sound); err != nil {
 		return false, err
@@ -173,6 +176,7 @@ func (in Intake) accept(ctx context.Context, u Upload, sound audio.Mono, hash []
 		return false, err
 	}
 	day := u.Player.Class.Day(u.playedAt())
+	// By what the player was shown when it was played, not by what the plan says now.
 	worked, err := Work(step, u.asItStood(now, step), day, u.Tempo)
 	if err != nil {
 		return false, err
@@ -197,9 +201,12 @@ func (in Intake) accept(ctx context.Context, u Upload, sound audio.Mono, hash []
 		SHA256:       hash,
 		Score:        score,
 	}
+	// Asked before the sound is put away, which it would overwrite.
 	if known, err := in.Store.KnownTake(ctx, t); known || err != nil {
 		return false, err // before the sound on the shelf could be overwritten
 	}
+	// Sound first and row after: a sound without a row is swept out some day, a row without a
+	// sound is a lost take.
 	if err := in.Recordings.Put(ctx, t.ID, sound); err != nil {
 		return false, err
 	}
@@ -210,6 +217,8 @@ func (in Intake) accept(ctx context.Context, u Upload, sound audio.Mono, hash []
 
 const shortest = 0.5 // seconds
 
+// usable refuses what no ear could judge, with the remedy: a child can record again
+// now, and not next week.
 func usable(sound audio.Mono) error {
 	switch {
 	case sound.Rate < audio.LowestRate || sound.Rate > audio.HighestRate:

@@ -68,6 +68,7 @@ func Of(ctx context.Context, s *store.Store, ask Ask, now time.Time) (ListeningV
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return ListeningView{}, err
 	}
+	// What was chosen this morning stays chosen until the director asks again.
 	if ask.Afresh || err != nil {
 		if kept, err = chosen(ctx, s, ask, day); err != nil {
 			return ListeningView{}, err
@@ -96,9 +97,11 @@ func chosen(ctx context.Context, s *store.Store, ask Ask, day time.Time) (store.
 	for _, p := range stuck {
 		tries[rung{p.PlayerID, p.Ladder}] = p.Tries // there, be it 0
 	}
+	// The class's own weights in place of ours, where there are any.
 	weights := progress.StandardWeights().With(ask.Class.Weights)
 	candidates := candidatesOf(takes, tries, day)
 	out.Excerpts = progress.ListenIn(candidates, music.Seconds(60*ask.Minutes), weights)
+	// Said to the director: what could not be heard is not hidden.
 	out.LeftOver = progress.WithReason(candidates, weights) - len(out.Excerpts)
 	return out, s.SaveListening(ctx, out)
 }
@@ -106,6 +109,8 @@ func chosen(ctx context.Context, s *store.Store, ask Ask, day time.Time) (store.
 // rung is a player on a ladder.
 type rung struct{ player, ladder string }
 
+// candidatesOf puts what happened lately into the core's words; which of it is worth
+// a director's minutes the core says.
 func candidatesOf(takes []store.ToHear, stuck map[rung]int, day time.Time) []progress.Candidate {
 	flagged := flaggedTakes(takes)
 	out := make([]progress.Candidate, 0, len(takes))
@@ -126,6 +131,7 @@ func candidatesOf(takes []store.ToHear, stuck map[rung]int, day time.Time) []pro
 		}
 		if flagged[t.PlayerID] == t.TakeID {
 			c.Flag, c.FlagWords = progress.Pain, t.FlagWords
+			// Pain comes before everything; a question is only a question.
 			if store.FlagKind(t.Flag) == store.Question {
 				c.Flag = progress.Question
 			}
@@ -190,6 +196,8 @@ type shown struct {
 	comments []store.Comment
 }
 
+// loadShown asks for everything that is shown of the excerpts with one query for
+// each kind of it.
 func loadShown(ctx context.Context, s *store.Store, l store.Listening) (out shown, err error) {
 	ids := make([]string, len(l.Excerpts))
 	for n, e := range l.Excerpts {

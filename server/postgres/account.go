@@ -17,6 +17,8 @@ type account struct {
 	uid, gid   int
 }
 
+// serverAccount is who runs the database. It refuses to run as root, so that root
+// starts it as the account Debian's package made.
 func serverAccount() (account, error) {
 	if os.Geteuid() != 0 {
 		return account{uid: os.Getuid(), gid: os.Getgid()}, nil
@@ -33,6 +35,8 @@ func serverAccount() (account, error) {
 	return account{&syscall.Credential{Uid: uint32(uid), Gid: uint32(gid)}, uid, gid}, nil
 }
 
+// own gives files to the database's account. Without root there is nothing to give:
+// they are ours, and it is ours.
 func (a account) own(paths ...string) error {
 	if a.credential == nil {
 		return nil

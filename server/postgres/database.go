@@ -53,6 +53,7 @@ func CopyOf(ctx context.Context, dsn, template, name string) (string, error) {
 	return withDatabase(dsn, name)
 }
 
+// connectTo opens another database of the same server, to make or drop one from.
 func connectTo(ctx context.Context, dsn, database string) (*pgx.Conn, error) {
 	other, err := withDatabase(dsn, database)
 	if err != nil {
@@ -65,6 +66,8 @@ func connectTo(ctx context.Context, dsn, database string) (*pgx.Conn, error) {
 	return conn, nil
 }
 
+// withDatabase changes the database in an address, which has to be a URL: the other
+// form of address has no one place for it.
 func withDatabase(dsn, name string) (string, error) {
 	u, err := url.Parse(dsn)
 	if err != nil {

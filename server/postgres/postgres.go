@@ -94,6 +94,8 @@ type cluster struct {
 	account                account
 }
 
+// command runs one of the server's programs with an environment of its own: a PGPORT
+// of whoever starts us would send it elsewhere.
 func (c cluster) command(program string, args ...string) *exec.Cmd {
 	cmd := exec.Command(filepath.Join(c.programs, program), args...)
 	cmd.Dir = "/"
@@ -134,8 +136,11 @@ func (c cluster) prepare(throwaway bool) error {
 	return os.WriteFile(done, nil, 0o644)
 }
 
+// errBind says that somebody else was quicker to the port; another one is tried.
 var errBind = errors.New("postgres: the port was taken")
 
+// start runs the server on loopback with a password that is a file beside its data.
+// A throwaway one does not wait for the disk.
 func (c cluster) start(ctx context.Context, throwaway bool) (*Server, error) {
 	password, err := os.ReadFile(c.secret)
 	if err != nil {
@@ -250,6 +255,8 @@ func (s *Server) Stop() {
 	}
 }
 
+// freePort is free when it is asked for; between here and the server's start
+// somebody may take it, see errBind.
 func freePort() (int, error) {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {

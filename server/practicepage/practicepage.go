@@ -110,6 +110,7 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 	}
 	for n := range out.Steps {
 		one := &out.Steps[n]
+		// The device judges too, and must not repeat a tip the server would not give.
 		if one.Recent, err = s.LatestTips(ctx, p.ID, one.ID, verdict.AskAfter); err != nil {
 			return Practice{}, err
 		}
@@ -130,6 +131,8 @@ func WeekAhead(ctx context.Context, s *store.Store, p store.Player, now time.Tim
 	}
 	out := PracticeWeek{[]PracticeDay{}}
 	today := p.Class.Day(now)
+	// Worked out from where the player stands now; a rung that is passed meanwhile is asked
+	// for anew.
 	for n := 1; n <= ahead; n++ {
 		day := today.AddDate(0, 0, n)
 		steps, err := stepsOn(ctx, s, standing, day)
@@ -159,6 +162,7 @@ func stepsOn(ctx context.Context, s *store.Store, standing store.Standing, day t
 			continue
 		}
 		one, err := stepOf(step, standing, day)
+		// Left out without a word: a drummer need not read of long tones.
 		if errors.Is(err, exercise.ErrNotFor) {
 			continue
 		}
@@ -170,6 +174,8 @@ func stepsOn(ctx context.Context, s *store.Store, standing store.Standing, day t
 	return out, nil
 }
 
+// stepOf is a step as one player reads it where they stand. The core works the score
+// out; it is kept only when it is played.
 func stepOf(step store.Step, standing store.Standing, day time.Time) (PracticeStep, error) {
 	worked, err := intake.Work(step, standing, day, 0)
 	if err != nil {
@@ -185,13 +191,16 @@ func stepOf(step store.Step, standing store.Standing, day time.Time) (PracticeSt
 		Version:  step.Version,
 		Name:     x.Kind.Name,
 		Sentence: x.Sentence(),
-		Why:      cmp.Or(step.Why, x.Kind.Why),
-		Times:    step.Times,
-		Step:     practice.Asked(x),
-		Takes:    []PracticeTake{},
-		Ticked:   make([]bool, len(worked.Score.Items)),
-		Recent:   []string{},
+		// The director's reason, or the kind's own: a step without a reason is a chore.
+		Why:    cmp.Or(step.Why, x.Kind.Why),
+		Times:  step.Times,
+		Step:   practice.Asked(x),
+		Takes:  []PracticeTake{},
+		Ticked: make([]bool, len(worked.Score.Items)),
+		Recent: []string{},
 	}
+	// Sent only where it matters: a best that is not asked for would be a number to worry
+	// about.
 	if worked.Score.Growing {
 		out.Best = standing.Best
 	}
@@ -240,6 +249,7 @@ func addDone(ctx context.Context, s *store.Store, steps []PracticeStep, p store.
 			}
 		}
 		for _, t := range ticks {
+			// A tick of an earlier version with other items says nothing of these.
 			if t.StepID == step.ID && len(t.Done) == len(step.Ticked) {
 				step.Ticked, step.Result = t.Done, t.Result
 			}
@@ -248,6 +258,8 @@ func addDone(ctx context.Context, s *store.Store, steps []PracticeStep, p store.
 	return nil
 }
 
+// addTake shows a take of today under its step. The best result of the day is the
+// step's.
 func (s *PracticeStep) addTake(t store.Take, small map[string]store.Analysis) {
 	found, analysed := small[t.ID]
 	shown := PracticeTake{ID: t.ID, Played: view.Instant(t.PlayedAt), State: view.StateOf(t.Failure, analysed)}

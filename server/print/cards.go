@@ -38,6 +38,8 @@ func Cards(out io.Writer, class, code, address string, cards []Card) error {
 	return p.finish(out)
 }
 
+// card is one player's way in, to be cut out: a name, where to go, the class's code
+// and the PIN. Millimetres from its own corner.
 func (p page) card(c Card, class, code, address string, x, y float64) {
 	p.SetLineWidth(0.2)
 	p.Rect(x, y, cardWide, cardHigh, "D")

@@ -31,6 +31,8 @@ type page struct {
 	*fpdf.Fpdf
 }
 
+// newDocument is A4, in millimetres, with the fonts inside it: it prints the same
+// everywhere, and asks nobody.
 func newDocument(title string) page {
 	pdf := fpdf.New("P", "mm", "A4", "")
 	pdf.SetTitle(title, true)
@@ -51,8 +53,10 @@ func (p page) finish(out io.Writer) error {
 	return p.Output(out)
 }
 
+// grey is for what stands beside the thing itself.
 func (p page) grey() { p.SetTextColor(inkGrey, inkGrey, inkGrey) }
 
+// black is full black: a grey text is a dotted one on a school's printer.
 func (p page) black() { p.SetTextColor(0, 0, 0) }
 
 //go:embed fonts/bravura.otf
@@ -82,6 +86,8 @@ const (
 	spacesPerUnit = 4. / unitsPerEm
 )
 
+// outline is a sign of the music font as curves, kept: a page of notes asks for the
+// same few a hundred times.
 func (m *musicFont) outline(code rune) []sfnt.Segment {
 	m.mu.Lock()
 	defer m.mu.Unlock()

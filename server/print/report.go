@@ -45,6 +45,8 @@ const (
 func HomeReport(out io.Writer, r Report) error {
 	p := newDocument(r.Player)
 	p.AddPage()
+	// fpdf puts a millimetre around every cell, which would set text off from what is drawn
+	// beside it.
 	p.SetCellMargin(0)
 	p.SetFont("serif", "B", 20)
 	p.Text(margin, margin+8, p.cut(r.Player, bodyWide))
@@ -108,6 +110,8 @@ func (p page) reportLine(l ReportLine, y float64) float64 {
 	return bottom + 10
 }
 
+// reportList prints as many lines as there is room for, and the place below them, in
+// millimetres. A page for home is one page.
 func (p page) reportList(title string, lines []string, most int, y float64) float64 {
 	if len(lines) == 0 {
 		return y

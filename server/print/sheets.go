@@ -44,6 +44,8 @@ type laid struct {
 	systems []engrave.System
 }
 
+// sheet is one player's page. Staves are set as large as still leave everything on
+// it: two pages would be one too many on a stand.
 func (p page) sheet(s notation.Sheet) {
 	space := spaces[len(spaces)-1]
 	foot := 5 + float64(len(p.cautions(s)))*smallPoints*pointHigh*lineFeed
@@ -68,6 +70,7 @@ func (p page) sheet(s notation.Sheet) {
 	p.foot(s)
 }
 
+// layOut engraves every step for one size of staff, in staff spaces.
 func layOut(s notation.Sheet, space float64) []laid {
 	out := make([]laid, len(s.Steps))
 	for n, step := range s.Steps {
@@ -76,6 +79,8 @@ func layOut(s notation.Sheet, space float64) []laid {
 	return out
 }
 
+// title is the player, the class and the week, on one line. It answers with where
+// the next thing goes, in millimetres from the top.
 func (p page) title(s notation.Sheet) float64 {
 	p.black()
 	p.SetFont("serif", "B", 17)
@@ -90,6 +95,7 @@ func (p page) title(s notation.Sheet) float64 {
 	return margin + titleHigh
 }
 
+// height is millimetres of all the steps.
 func (p page) height(steps []laid, space float64) (sum float64) {
 	for _, s := range steps {
 		sum += p.stepHeight(s, space)
@@ -97,6 +103,8 @@ func (p page) height(steps []laid, space float64) (sum float64) {
 	return sum
 }
 
+// stepHeight is millimetres of a step: its heading, its words and its lines of
+// music.
 func (p page) stepHeight(s laid, space float64) float64 {
 	sum := headingPoints*pointHigh*lineFeed + float64(len(p.words(s)))*smallPoints*pointHigh*lineFeed + stepGap
 	for _, y := range s.systems {
@@ -149,6 +157,8 @@ func (p page) words(s laid) []string {
 	return p.lines(append(out, score.Notices...))
 }
 
+// lines breaks texts to the width of the page. The font is set first, for it is what
+// is measured.
 func (p page) lines(texts []string) (out []string) {
 	p.SetFont("sans", "", smallPoints)
 	for _, text := range texts {

@@ -45,6 +45,7 @@ func (f *folder) write(ctx context.Context, key string, body []byte) (err error)
 	if err := ctx.Err(); err != nil {
 		return err
 	}
+	// Beside its place, so that the rename stays on one disk and is all or nothing.
 	temporary := key + unfinished + rand.Text()
 	file, err := f.create(temporary)
 	if err != nil {
@@ -65,12 +66,14 @@ func (f *folder) write(ctx context.Context, key string, body []byte) (err error)
 	if err := f.root.Rename(temporary, key); err != nil {
 		return err
 	}
+	// A name is in its folder's own data: without this a power cut may take it back.
 	return f.sync(path.Dir(key))
 }
 
 // create opens a new file, and makes the directories it lies in. They go as soon as
 // they are empty, which may be just then.
 func (f *folder) create(key string) (file *os.File, err error) {
+	// Somebody may remove the empty folder between making it and using it.
 	for range 3 {
 		if err := f.root.MkdirAll(path.Dir(key), 0o700); err != nil {
 			return nil, err
@@ -109,6 +112,7 @@ func (f *folder) read(ctx context.Context, key string, from int64) (io.ReadClose
 	if err != nil {
 		return nil, err
 	}
+	// From where a reader left off: a sound may be asked for in parts.
 	if _, err := file.Seek(from, io.SeekStart); err != nil {
 		return nil, errors.Join(err, file.Close())
 	}
@@ -153,6 +157,8 @@ func (f *folder) remove(ctx context.Context, key string) error {
 		return err
 	}
 	for dir := path.Dir(key); dir != "."; dir = path.Dir(dir) {
+		// Folders that have become empty go too; ten thousand of them would slow each listing
+		// down.
 		if f.root.Remove(dir) != nil {
 			break // not empty
 		}

@@ -24,6 +24,7 @@ type Column struct {
 
 // KeptOfClass lists what is kept of a class, but for sounds and secrets.
 func KeptOfClass() []Table {
+	// Every table goes by the class, so that no line of another class can come along.
 	players := "player p WHERE p.class_id = $1"
 	ofTake := " JOIN take t ON t.id = x.take_id JOIN player p ON p.id = t.player_id WHERE p.class_id = $1"
 	ofPlayer := " JOIN player p ON p.id = x.player_id WHERE p.class_id = $1"
@@ -86,21 +87,12 @@ func KeptOfClass() []Table {
 			{"measured", "JSON, as `analyze` writes it", "x.measured"},
 			{"verdict", "JSON, likewise", "x.verdict"},
 		}, "analysis x" + ofTake + " ORDER BY t.day, x.take_id, x.version"},
-		{
-			"words",
-			"a director's word on a take; the latest counts",
-			[]Column{
-				{
-					"take_id",
-					"",
-					"x.take_id",
-				},
-				{"by", "", "d.name"},
-				{"result", "", "x.result"},
-				{"at", "UTC", "x.reviewed_at"},
-			},
-			"review x JOIN director d ON d.id = x.director_id" + ofTake + " ORDER BY x.reviewed_at",
-		},
+		{"words", "a director's word on a take; the latest counts", []Column{
+			{"take_id", "", "x.take_id"},
+			{"by", "", "d.name"},
+			{"result", "", "x.result"},
+			{"at", "UTC", "x.reviewed_at"},
+		}, "review x JOIN director d ON d.id = x.director_id" + ofTake + " ORDER BY x.reviewed_at"},
 		{"comments", "something a director said of a take", []Column{
 			{"comment_id", "of a voice note: the name of its sound, too", "x.id"},
 			{"take_id", "", "x.take_id"},
@@ -132,39 +124,21 @@ func KeptOfClass() []Table {
 			{"seconds", "s", "x.seconds"},
 			{"take_id", "empty unless tried", "x.take_id"},
 		}, "ladder_entry x" + ofPlayer + " ORDER BY x.at, x.id"},
-		{
-			"flags",
-			"something a player told the director",
-			[]Column{
-				{
-					"player_id",
-					"",
-					"x.player_id",
-				},
-				{"step_id", "", "x.step_id"},
-				{"kind", "`hurts`, `dizzy`, `tired` or `question`", "x.kind"},
-				{"words", "", "x.words"},
-				{"raised_at", "UTC", "x.raised_at"},
-				{"seen_at", "UTC", "x.seen_at"},
-			},
-			"flag x" + ofPlayer + " ORDER BY x.raised_at",
-		},
-		{
-			"exceptions",
-			"days on which a player is asked for nothing, or not for one step",
-			[]Column{
-				{
-					"player_id",
-					"",
-					"x.player_id",
-				},
-				{"step_id", "empty: every step", "x.step_id"},
-				{"first_day", "date", "x.first_day"},
-				{"last_day", "date", "x.last_day"},
-				{"why", "", "x.why"},
-			},
-			"exception x" + ofPlayer + " ORDER BY x.first_day",
-		},
+		{"flags", "something a player told the director", []Column{
+			{"player_id", "", "x.player_id"},
+			{"step_id", "", "x.step_id"},
+			{"kind", "`hurts`, `dizzy`, `tired` or `question`", "x.kind"},
+			{"words", "", "x.words"},
+			{"raised_at", "UTC", "x.raised_at"},
+			{"seen_at", "UTC", "x.seen_at"},
+		}, "flag x" + ofPlayer + " ORDER BY x.raised_at"},
+		{"exceptions", "days on which a player is asked for nothing, or not for one step", []Column{
+			{"player_id", "", "x.player_id"},
+			{"step_id", "empty: every step", "x.step_id"},
+			{"first_day", "date", "x.first_day"},
+			{"last_day", "date", "x.last_day"},
+			{"why", "", "x.why"},
+		}, "exception x" + ofPlayer + " ORDER BY x.first_day"},
 	}
 }
 
@@ -172,6 +146,8 @@ func KeptOfClass() []Table {
 func (t Table) asText() string {
 	values := make([]string, len(t.Columns))
 	for n, c := range t.Columns {
+		// As the database writes it: dates, numbers and JSON alike, without a reader of our own
+		// for each.
 		values[n] = c.sql + "::text"
 	}
 	return fmt.Sprintf("SELECT %s FROM %s", strings.Join(values, ", "), t.from)
@@ -192,6 +168,8 @@ type Snapshot struct{ tx *sql.Tx }
 // AtOneMoment runs do on a snapshot, so that what is taken out agrees with itself
 // while takes keep coming in.
 func (s *Store) AtOneMoment(ctx context.Context, do func(Snapshot) error) error {
+	// One moment for all tables: takes that come while it is packed would be without their
+	// notes.
 	tx, err := s.SQL().BeginTx(ctx, &sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
 	if err != nil {
 		return err
@@ -211,6 +189,8 @@ func (s Snapshot) EachObject(ctx context.Context, t Table, classID string, visit
 	return s.each(ctx, t, t.asJSON(), classID, func(cells []string) error { return visit(cells[0]) })
 }
 
+// each visits the rows of a table as text, one at a time: a class's takes of a year
+// are not held in memory.
 func (s Snapshot) each(ctx context.Context, t Table, query, classID string, visit func([]string) error) error {
 	rows, err := s.tx.QueryContext(ctx, query, classID)
 	if err != nil {
@@ -230,6 +210,7 @@ func (s Snapshot) each(ctx context.Context, t Table, query, classID string, visi
 			return err
 		}
 		for n, c := range cells {
+			// Null is written as nothing; the columns say what nothing means.
 			line[n] = c.String
 		}
 		if err := visit(line); err != nil {
@@ -243,6 +224,7 @@ func (s Snapshot) each(ctx context.Context, t Table, query, classID string, visi
 // when they left.
 func playerColumns() []Column {
 	out := []Column{{"player_id", "", "p.id"}}
+	// From the roster's own table, so that a new column is taken out as soon as it is kept.
 	for _, f := range roster.Fields() {
 		out = append(out, Column{f.Column, f.Says, "p." + f.Column})
 	}

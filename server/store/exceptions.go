@@ -28,6 +28,7 @@ func (s *Store) ExceptionsSince(ctx context.Context, classID string, day time.Ti
 	return out, err
 }
 
+// mostExceptions bounds a class's: ten a player in a year.
 const mostExceptions = 1000
 
 // AddException remembers an exception.

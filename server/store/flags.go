@@ -48,6 +48,8 @@ func (s *Store) OpenFlags(ctx context.Context, classID string) (out []Flag, err 
 	return out, err
 }
 
+// mostFlags bounds what is not seen yet; nobody works through more, and the gravest
+// come first.
 const mostFlags = 200
 
 // SeeFlag remembers that a director of the class has seen a flag.

@@ -35,6 +35,8 @@ func (s *Store) AddLadderEntry(ctx context.Context, e LadderEntry) error {
 		if added.Error != nil || added.RowsAffected == 0 {
 			return added.Error
 		}
+		// The standing is not worked out here: rungs = 0 marks it as old, and whoever asks next
+		// works it out.
 		return tx.Exec(`INSERT INTO ladder_standing (player_id, ladder, entries) VALUES (?, ?, 1)
 			ON CONFLICT (player_id, ladder) DO UPDATE SET entries = ladder_standing.entries + 1, rungs = 0`,
 			e.PlayerID, e.Ladder).Error
@@ -44,6 +46,8 @@ func (s *Store) AddLadderEntry(ctx context.Context, e LadderEntry) error {
 // LadderLog returns the lines of a player's ladder in the order they happened.
 func (s *Store) LadderLog(ctx context.Context, playerID, key string) ([]ladder.Entry, error) {
 	var rows []LadderEntry
+	// By when it happened and not by when it came: a device may hand in yesterday's takes
+	// today.
 	err := s.db.WithContext(ctx).Where("player_id = ? AND ladder = ?", playerID, key).Order("at, id").Find(&rows).Error
 	log := make([]ladder.Entry, len(rows))
 	for n, e := range rows {

@@ -42,6 +42,8 @@ func (s *Store) ListeningOf(ctx context.Context, directorID, classID string, day
 // the disk: what was chosen is chosen again as easily.
 func (s *Store) SaveListening(ctx context.Context, l Listening) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		// A choice that a power cut loses is made again; waiting for the disk would be felt at
+		// every opening.
 		if err := tx.Exec("SET LOCAL synchronous_commit TO off").Error; err != nil {
 			return err
 		}
@@ -71,6 +73,7 @@ func (s *Store) KeepPlace(ctx context.Context, l Listening, listenedTo string, a
 		if kept.RowsAffected == 0 {
 			return ErrNotFound
 		}
+		// The place is kept every few seconds, and mostly nothing was heard to its end in between.
 		if listenedTo == "" {
 			return nil
 		}
@@ -149,6 +152,7 @@ func (s *Store) TakesToHear(ctx context.Context, classID string, since, today ti
 	return out, err
 }
 
+// mostToHear bounds what a listening is chosen from: forty players with fifty steps.
 const mostToHear = 2000
 
 // Judged is the word on a take, as it is kept.
@@ -223,6 +227,7 @@ func (s *Store) Phrases(ctx context.Context, directorID string) (out []Phrase, e
 	return out, err
 }
 
+// mostPhrases bounds a director's own words; nine have a key.
 const mostPhrases = 50
 
 // UsePhrase counts a phrase's use, adding it when it is new.

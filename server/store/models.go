@@ -79,6 +79,8 @@ func (c Class) StageOn(day time.Time) scores.Stage {
 // Monday returns the first day of a date's week.
 func Monday(day time.Time) time.Time { return day.AddDate(0, 0, -((int(day.Weekday()) + 6) % 7)) }
 
+// zone is the school's. One that this machine does not know counts as UTC: a day
+// that begins an hour off is better than no board.
 func (c Class) zone() *time.Location {
 	zone, err := time.LoadLocation(c.School.TimeZone)
 	if err != nil {

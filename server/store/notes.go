@@ -53,6 +53,7 @@ func (s *Store) SectionTallies(
 		return nil, err
 	}
 	defer rows.Close() //nolint:errcheck // read to the end below
+	// database/sql knows no arrays; the driver's own map does.
 	arrays := pgtype.NewMap()
 	for rows.Next() {
 		var t NoteTally
@@ -97,6 +98,7 @@ func (s *Store) LongestTakes(ctx context.Context, p Player, from, to time.Time) 
 	return out, err
 }
 
+// mostNotes is notes of one question: a section's year.
 const mostNotes = 100_000
 
 // DaysPlayed returns on which days a player played, between two.

@@ -33,6 +33,8 @@ func (s *Store) PlanOf(ctx context.Context, classID string, monday time.Time) (p
 	return p, items, err
 }
 
+// revisionItems is a plan as it was at a revision; nothing at 0, before anybody
+// planned.
 func revisionItems(db *gorm.DB, planID string, revision int) ([]plan.Item, error) {
 	if revision == 0 {
 		return []plan.Item{}, nil
@@ -77,11 +79,14 @@ func (s *Store) ChangePlan(ctx context.Context, c PlanChange) (out SavedPlan, er
 		if err != nil {
 			return err
 		}
+		// The row is locked: nobody saves between here and the end.
 		now, err := revisionItems(tx, p.ID, p.Revision)
 		if err != nil {
 			return err
 		}
 		items := c.Items
+		// Somebody saved in between. Three plans are compared: what both began from, theirs and
+		// ours.
 		if p.Revision != c.Based {
 			base, err := revisionItems(tx, p.ID, c.Based)
 			if errors.Is(err, ErrNotFound) {
@@ -106,6 +111,7 @@ func (s *Store) ChangePlan(ctx context.Context, c PlanChange) (out SavedPlan, er
 
 // lockPlan makes the week's plan if it is not there, and holds it.
 func lockPlan(tx *gorm.DB, c PlanChange) (p Plan, err error) {
+	// Made if it is not there, then locked: two first saves of a week must not make two plans.
 	fresh := Plan{
 		ID:      uuid.NewString(),
 		ClassID: c.ClassID,
@@ -127,6 +133,8 @@ func lockPlan(tx *gorm.DB, c PlanChange) (p Plan, err error) {
 	return p, found(err)
 }
 
+// keep writes a revision only where something changed: a page that saves itself
+// would fill the history with nothing.
 func (s *Store) keep(tx *gorm.DB, c PlanChange, p Plan, before, items []plan.Item, out *SavedPlan) error {
 	out.Plan, out.Items = p, items
 	changes := plan.Changes(before, items)
@@ -161,6 +169,7 @@ func placeSteps(tx *gorm.DB, p Plan, items []plan.Item, at time.Time) error {
 	if err := tx.Where("plan_id = ?", p.ID).Find(&there).Error; err != nil {
 		return err
 	}
+	// Steps that stay keep their numbers, and with them the takes that were played of them.
 	known := map[string]Step{}
 	for _, step := range there {
 		known[step.ID] = step
@@ -178,6 +187,7 @@ func placeSteps(tx *gorm.DB, p Plan, items []plan.Item, at time.Time) error {
 			return fmt.Errorf("step %s: %w", i.Key, err)
 		}
 	}
+	// What is left is no longer on the plan.
 	for id := range known {
 		if err := takeOff(tx, id); err != nil {
 			return err
@@ -186,6 +196,8 @@ func placeSteps(tx *gorm.DB, p Plan, items []plan.Item, at time.Time) error {
 	return nil
 }
 
+// stepOf is an item as a step to be played. Its number is the item's, so that a step
+// stays itself however often it is moved.
 func stepOf(p Plan, i plan.Item, position int) Step {
 	return Step{
 		ID:         i.Key,
@@ -206,6 +218,8 @@ func stepOf(p Plan, i plan.Item, position int) Step {
 	}
 }
 
+// followStep makes a new version where the parameters changed, so that takes keep
+// the words they were played by.
 func followStep(tx *gorm.DB, before, step Step, at time.Time) error {
 	if before.Kind != step.Kind {
 		return problem.Of(problem.Conflict, "A step keeps its kind. Add a new one of the other kind instead.", nil)
@@ -229,6 +243,8 @@ func sameParameters(a, b json.RawMessage) bool {
 	if json.Unmarshal(a, &x) != nil || json.Unmarshal(b, &y) != nil {
 		return false
 	}
+	// Written the same way before they are compared: the database puts keys in an order of its
+	// own.
 	p, errP := json.Marshal(x)
 	q, errQ := json.Marshal(y)
 	return errP == nil && errQ == nil && string(p) == string(q)
@@ -238,6 +254,8 @@ func sameParameters(a, b json.RawMessage) bool {
 // no day any more.
 func takeOff(tx *gorm.DB, stepID string) error {
 	gone := tx.Exec(
+		// A step that was never played leaves no trace; one that was is only marked, for its takes
+		// need it.
 		`DELETE FROM step WHERE id = ? AND NOT EXISTS (SELECT
 			FROM take WHERE step_id = step.id) AND NOT EXISTS (SELECT FROM tick WHERE step_id = step.id)`,
 		stepID,
@@ -254,6 +272,7 @@ func (s *Store) Templates(ctx context.Context, directorID string) (out []PlanTem
 	return out, err
 }
 
+// mostTemplates bounds a director's own weeks.
 const mostTemplates = 100
 
 // SaveTemplate keeps a director's own week.
@@ -264,6 +283,7 @@ func (s *Store) SaveTemplate(ctx context.Context, t PlanTemplate) error {
 // DeleteTemplate forgets one of a director's own weeks.
 func (s *Store) DeleteTemplate(ctx context.Context, id, directorID string) error {
 	gone := s.db.WithContext(ctx).Where("id = ? AND director_id = ?", id, directorID).Delete(&PlanTemplate{})
+	// Somebody else's template is not there for the asker.
 	if gone.Error == nil && gone.RowsAffected == 0 {
 		return ErrNotFound
 	}

@@ -59,6 +59,7 @@ func (s *Store) CommentsOf(ctx context.Context, takeIDs ...string) (out []Commen
 	return out, err
 }
 
+// mostComments bounds what is read of one question.
 const mostComments = 1000
 
 // CommentsForPlayer returns the latest comments on a player's takes since a

@@ -35,6 +35,8 @@ func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []
 	})
 }
 
+// createClass fills what the database will not have null. The school is there
+// already and must not be written again.
 func createClass(tx *gorm.DB, c *Class) error {
 	if len(c.OwnConventions) == 0 {
 		c.OwnConventions = json.RawMessage("{}")

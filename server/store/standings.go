@@ -87,6 +87,8 @@ type keptStanding struct {
 	Variant    string
 }
 
+// keptStandings is a standing with the instrument it is for: how many rungs a ladder
+// has depends on what is played.
 const keptStandings = `SELECT st.player_id, st.ladder, st.entries, st.rungs, st.version, st.state,
 	p.instrument, p.variant
 	FROM ladder_standing st JOIN player p ON p.id = st.player_id WHERE `
@@ -105,6 +107,8 @@ func (s *Store) LaddersOfClass(ctx context.Context, class Class) (map[string]map
 	return s.standings(ctx, keptStandings+"p.class_id = ? AND p.left_at IS NULL", class.ID)
 }
 
+// standings is where players stand by player and ladder, each worked out anew where
+// the ladder has changed since it was kept.
 func (s *Store) standings(ctx context.Context, query string, of string) (map[string]map[string]ladder.State, error) {
 	var kept []keptStanding
 	if err := s.db.WithContext(ctx).Raw(query, of).Scan(&kept).Error; err != nil {

@@ -47,6 +47,7 @@ func (s *Store) newestOf(ctx context.Context, steps []Step) error {
 	return err
 }
 
+// mostSteps bounds a day; nobody warms up on more.
 const mostSteps = 40
 
 // StepOfClass returns a step of the class at its newest version, or ErrNotFound.
@@ -71,6 +72,7 @@ func (s *Store) StepAsOf(ctx context.Context, classID, stepID string, version in
 	return step, found(err)
 }
 
+// newest adds what the step asks for now.
 func (s *Store) newest(db *gorm.DB, step *Step) error {
 	var v StepVersion
 	err := db.Where("step_id = ?", step.ID).Order("version DESC").Take(&v).Error

@@ -32,8 +32,12 @@ func (s *Store) DSN() string { return s.dsn }
 // ErrNotFound reports that there is no such thing, or none the asker may know of.
 var ErrNotFound = errors.New("not found")
 
+// connections is at most at once. The database's own limit is 100, and several
+// machines share it.
 const connections = 16
 
+// quiet is for GORM, whose errors are returned and logged once, by whoever answers
+// for them.
 var quiet = slog.New(slog.DiscardHandler)
 
 // Open connects to a database. It does not migrate.

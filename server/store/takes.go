@@ -20,6 +20,8 @@ import (
 // same, and a problem of kind Conflict tells when they differ or it is another player's.
 func (s *Store) AcceptTake(ctx context.Context, t Take, queue func(*gorm.DB) error) (accepted bool, err error) {
 	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		// The score as it was shown is kept with the take: the step may be changed tomorrow, and
+		// the take must still be read by what was asked.
 		sheet, err := sheetOf(t.Score)
 		if err != nil {
 			return err
@@ -32,12 +34,15 @@ func (s *Store) AcceptTake(ctx context.Context, t Take, queue func(*gorm.DB) err
 		if created.Error != nil {
 			return created.Error
 		}
+		// Take, notice and job are one transaction: none is ever there without the others.
 		if accepted = created.RowsAffected == 1; accepted {
 			if err := tellWatchers(tx, t.ID); err != nil {
 				return err
 			}
 			return queue(tx)
 		}
+		// Two requests at once: the slower finds the take there and has nothing to do, if it is
+		// the same take.
 		_, err = sameTake(tx, t)
 		return err
 	})
@@ -50,6 +55,7 @@ func sheetOf(s scores.Score) (ScoreSheet, error) {
 	if err != nil {
 		return ScoreSheet{}, err
 	}
+	// Named by what it says: a class of thirty clarinets keeps one score and not thirty.
 	id := sha256.Sum256(body)
 	return ScoreSheet{
 		ID:      id[:],
@@ -65,6 +71,8 @@ func (s *Store) KnownTake(ctx context.Context, t Take) (bool, error) {
 	return sameTake(s.db.WithContext(ctx), t)
 }
 
+// sameTake tells a take that was sent again, which is fine, from another one under
+// the same number, which is refused and overwrites nothing.
 func sameTake(db *gorm.DB, t Take) (known bool, err error) {
 	var before []Take
 	if err := db.Where("id = ?", t.ID).Find(&before).Error; err != nil || len(before) == 0 {
@@ -104,6 +112,7 @@ func (s *Store) TakesOfPlayerOn(ctx context.Context, playerID string, day time.T
 	return out, err
 }
 
+// mostTakes is takes of one page; the page asks for more.
 const mostTakes = 50
 
 // FailTake remembers why a take could not be analysed.

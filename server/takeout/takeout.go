@@ -39,6 +39,8 @@ func Class(
 		class: class,
 		now:   now,
 	}
+	// Tables at one moment; sounds after it, so that a transaction is not open for an hour of
+	// copying.
 	err := s.AtOneMoment(ctx, func(at store.Snapshot) error {
 		for _, t := range store.KeptOfClass() {
 			if err := p.table(at, t); err != nil {
@@ -55,6 +57,7 @@ func Class(
 			return err
 		}
 	}
+	// Last, when it is known that everything above is there.
 	if err := p.text("README.md", Readme(class.Name, now)); err != nil {
 		return err
 	}
@@ -109,6 +112,7 @@ func (p *packing) table(at store.Snapshot, t store.Table) error {
 // note remembers what has a sound.
 func (p *packing) note(table string, names, cells []string) {
 	cell := map[string]string{}
+	// Told by the table's own columns, so that asking a second time is not needed.
 	if table == "takes" || table == "comments" {
 		for n, name := range names {
 			cell[name] = cells[n]
@@ -152,10 +156,12 @@ func (p *packing) sounds(from Sounds, voiceKey func(string) string) error {
 	return nil
 }
 
+// create begins a file of the archive with the day it was packed.
 func (p *packing) create(name string, method uint16) (io.Writer, error) {
 	return p.zip.CreateHeader(&zip.FileHeader{Name: name, Method: method, Modified: p.now})
 }
 
+// text adds a small file whole.
 func (p *packing) text(name, words string) error {
 	file, err := p.create(name, zip.Deflate)
 	if err != nil {

@@ -51,6 +51,7 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	if err != nil {
 		return err
 	}
+	// A tip that was given three times and did not help is not given a fourth time.
 	tips, err := w.Store.RecentTips(ctx, t, verdict.AskAfter)
 	if err != nil {
 		return err
@@ -71,6 +72,8 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 		return err
 	}
 	word := came.Verdict
+	// The ladder before the analysis: a crash in between is tried again, and the log knows
+	// this take.
 	if err := w.climb(ctx, t, word); err != nil {
 		return err
 	}
@@ -115,11 +118,13 @@ func notesOf(t store.Take, came outcome.Outcome) []store.TakeNote {
 			continue
 		}
 		out = append(out, store.TakeNote{
-			TakeID:     t.ID,
-			Number:     n,
-			PlayerID:   t.PlayerID,
-			Day:        t.Day,
-			Sounding:   int(note.Target),
+			TakeID:   t.ID,
+			Number:   n,
+			PlayerID: t.PlayerID,
+			Day:      t.Day,
+			Sounding: int(note.Target),
+			// By the verdict, not by the measures alone: a hard note that was tried counts as it was
+			// judged.
 			Good:       came.Verdict.Good(n),
 			Trusted:    note.Trusted && !note.WrongNote && note.Played,
 			Centre:     float64(note.Centre),

@@ -15,12 +15,16 @@ import (
 // the player instead of letting the take wait for ever.
 type reporter struct{ analyze *AnalyzeTake }
 
+// HandleError says that a job failed, and what became of it; the queue tries again
+// by itself.
 func (r reporter) HandleError(ctx context.Context, job *rivertype.JobRow, err error) *river.ErrorHandlerResult {
 	slog.Error("job failed", "kind", job.Kind, "job", job.ID, "attempt", job.Attempt, "error", err)
 	r.giveUp(ctx, job)
 	return nil
 }
 
+// HandlePanic keeps one recording that breaks the ear from ending the ear of
+// everybody else.
 func (r reporter) HandlePanic(
 	ctx context.Context,
 	job *rivertype.JobRow,
@@ -32,6 +36,8 @@ func (r reporter) HandlePanic(
 	return nil
 }
 
+// giveUp tells the player after the last try. A take that waits for ever is worse
+// than one that failed.
 func (r reporter) giveUp(ctx context.Context, job *rivertype.JobRow) {
 	var args jobs.AnalyzeTake
 	if job.Attempt < job.MaxAttempts || json.Unmarshal(job.EncodedArgs, &args) != nil {

@@ -54,6 +54,8 @@ func (b Band) AddStep(t testing.TB, s *store.Store, x exercise.Step, forInstrume
 		Wanted: 2,
 		For:    forInstruments,
 	}
+	// Through the plan, as a director does it: a step that is put straight into its table has
+	// no plan to be changed by.
 	saved, err := s.ChangePlan(ctx, store.PlanChange{
 		ClassID:    b.Class.ID,
 		DirectorID: b.Director.ID,
@@ -70,12 +72,14 @@ func (b Band) AddStep(t testing.TB, s *store.Store, x exercise.Step, forInstrume
 	return step
 }
 
+// everyDay is a bit for each day of the week.
 const everyDay plan.Days = 127
 
 // NewBand puts a class of its own, named after code, into the database.
 func NewBand(t testing.TB, s *store.Store, code string) Band {
 	t.Helper()
 	hash := func(secret string) string {
+		// The least cost: tests sign in by the hundred.
 		h, err := bcrypt.GenerateFromPassword([]byte(secret), bcrypt.MinCost)
 		require.NoError(t, err)
 		return string(h)
@@ -96,6 +100,8 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 		},
 	}
 	b.Class.SchoolID = b.Class.School.ID
+	// A transposing instrument and one in bass clef: what is right for both is seldom right by
+	// luck.
 	for n, instrument := range []string{"clarinet", "trombone"} {
 		b.Players = append(b.Players, store.Player{
 			ID:      uuid.NewString(),

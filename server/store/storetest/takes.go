@@ -41,6 +41,7 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 	day := b.Class.Day(p.At)
 	now, err := s.Standing(ctx, player)
 	require.NoError(t, err)
+	// The score is the real one: maps and boards read notes from it.
 	score, _, err := intake.Score(p.Step, now, day)
 	require.NoError(t, err)
 	id := uuid.NewString()
@@ -60,6 +61,7 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 		Score:       score,
 	}, func(*gorm.DB) error { return nil })
 	require.NoError(t, err)
+	// A take that was there already would make the test about another one.
 	require.True(t, accepted)
 	if p.Result == "" {
 		return id
@@ -83,10 +85,12 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 		Version:   1,
 		CreatedAt: p.At.UTC(),
 		Result:    p.Result,
-		Measured:  ear.Analysis{Start: 1, Notes: make([]ear.Note, len(score.Targets()))},
-		Verdict:   word,
-		Ribbon:    ribbon.Ribbon{Text: "drawn"},
-		Contour:   packed.Pack(contour.Contour{}),
+		// As many notes as the score has, all silent: these tests are about what is kept, not
+		// about what is heard.
+		Measured: ear.Analysis{Start: 1, Notes: make([]ear.Note, len(score.Targets()))},
+		Verdict:  word,
+		Ribbon:   ribbon.Ribbon{Text: "drawn"},
+		Contour:  packed.Pack(contour.Contour{}),
 	}, notes, p.Cut))
 	return id
 }
