@@ -42,6 +42,7 @@ func (a *API) actOnTake(ctx context.Context, in *actInput) (*takeOutput, error) 
 	case "accept", "overrule":
 		word := in.Body.Result
 		if in.Body.Kind == "accept" {
+			// Kept as a word of the director's, so that a later version of the ear does not change it.
 			word = t.Result
 		}
 		if word == "" {

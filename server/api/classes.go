@@ -75,6 +75,7 @@ type NoteHardness struct {
 
 // notesOf lists an instrument's notes as the class has them.
 func notesOf(i instrument.Instrument, c exercise.Conventions) []NoteHardness {
+	// Spelled as players read them: a director marks what stands in the children's books.
 	key := exercise.WrittenKey(i)
 	out := []NoteHardness{}
 	for m := i.Beginner.From; m <= i.Beginner.To; m++ {
@@ -233,6 +234,7 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 		return nil, err
 	}
 	var along []store.Player
+	// The door is asked for that class too: its conventions are not everybody's.
 	if in.Body.Like != "" {
 		before, err := a.Store.ClassFor(ctx, a.who(ctx), in.Body.Like)
 		if err != nil {
@@ -571,6 +573,7 @@ func (a *API) addException(ctx context.Context, in *exceptionInput) (*setUpOutpu
 	if err != nil {
 		return nil, err
 	}
+	// Days have no time zone: a player is away on the school's days.
 	from, errFrom := time.Parse(time.DateOnly, in.Body.From)
 	to, errTo := time.Parse(time.DateOnly, in.Body.To)
 	if errFrom != nil || errTo != nil || to.Before(from) {

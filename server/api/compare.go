@@ -76,6 +76,8 @@ func (a *API) showSpectrogram(ctx context.Context, in *TakePath) (*spectrogramOu
 	if err != nil {
 		return nil, err
 	}
+	// Looked at from the sound itself: the contour knows pitch and loudness, and nothing of
+	// overtones.
 	sound, missing, err := a.Recordings.Get(ctx, t.ID)
 	if missing {
 		err = store.ErrNotFound

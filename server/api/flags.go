@@ -48,6 +48,7 @@ func (a *API) raiseFlag(ctx context.Context, in *flagInput) (*struct{}, error) {
 		RaisedAt: ago(a.Now(), in.Body.AgoMS).UTC(),
 	}
 	if in.Body.Step != "" {
+		// A step of the player's own class: its number comes from the client.
 		step, err := a.Store.StepOfClass(ctx, player.ClassID, in.Body.Step)
 		if err != nil {
 			return nil, err

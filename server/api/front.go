@@ -161,12 +161,14 @@ func (f *FrontStep) lead(s scores.Score) {
 func (f *FrontStep) join(m BandMember, s scores.Score, own bool) {
 	notes := []FrontNote{}
 	for _, seg := range s.Segments {
+		// Rests and breaths are the room's; a group's line has its notes alone.
 		if seg.Written != nil {
 			notes = append(notes, FrontNote{seg.StartBeat, seg.Beats, seg.WrittenName, seg.Phase})
 		}
 	}
 	doing := ""
 	if !own {
+		// Said where a group does something else, or they would wonder why their line is empty.
 		doing = s.Title
 	}
 	for k := range f.Groups {

@@ -35,6 +35,7 @@ func newLimits() limits {
 // byAccount reads whom a sign-in is for and counts the try.
 func (l limits) byAccount(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		// Read here and given back: whom a try is for stands in the body alone.
 		body, err := io.ReadAll(http.MaxBytesReader(w, r.Body, largestJSON))
 		if err != nil {
 			fail(w, r, err)
@@ -47,8 +48,10 @@ func (l limits) byAccount(next http.Handler) http.Handler {
 			Code     string `json:"code"`
 		}
 		_ = json.Unmarshal(body, &account) // the handler says what is wrong with it
+		// Small and capital letters are one account, or each spelling would have tries of its own.
 		key, limiter := strings.ToLower(account.Email+account.PlayerID), l.accounts
 		if key == "" {
+			// A class's code is typed by thirty children in one minute, so it has more tries.
 			key, limiter = strings.ToUpper(account.Code), l.codes
 		}
 		if limiter.OnLimit(w, r, key) {

@@ -32,6 +32,7 @@ type receivedOutput struct{ Body Received }
 func (a *API) showReceived(ctx context.Context, in *TakePath) (*receivedOutput, error) {
 	player := a.who(ctx).Subject
 	out := &receivedOutput{}
+	// A take that was accepted has no parts any more; the device may forget it.
 	if _, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take); err == nil {
 		out.Body.Safe = true
 		return out, nil
@@ -86,6 +87,7 @@ func (a *API) sealTake(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	// The seal may overtake the last part on another connection.
 	if received != size {
 		return problem.Of(
 			problem.Conflict,

@@ -53,6 +53,7 @@ func viewsOf(items []plan.Item) []PlanItem {
 // item reads what the page sent. Errors: exercise.ParameterError and
 // UnknownKindError.
 func (v PlanItem) item() (plan.Item, error) {
+	// Written out and read again, so that a plan's parameters pass the one check there is.
 	raw, err := json.Marshal(v.Parameters)
 	if err != nil {
 		return plan.Item{}, err
@@ -95,6 +96,7 @@ func itemsOf(views []PlanItem) ([]plan.Item, error) {
 		if err != nil {
 			return nil, err
 		}
+		// Two items of one number would be one step, and the second would overwrite the first.
 		if seen[v.Key] || !store.IsID(v.Key) {
 			return nil, exercise.ParameterError{
 				Field:  fmt.Sprintf("items[%d].key", n),

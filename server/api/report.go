@@ -45,6 +45,8 @@ func (a *API) printReport(w http.ResponseWriter, r *http.Request) error {
 // reportOf picks what a family reads from what a director sees: the lines of growth,
 // ladders and words. Voice notes cannot be printed, and no other child is named.
 func reportOf(g growth.GrowthView, class store.Class, today time.Time) print.Report {
+	// Ten weeks: from one report to the next, in most schools (common practice, no published
+	// source).
 	from := store.Monday(today).AddDate(0, 0, -7*(reportWeeks-1))
 	r := print.Report{
 		School:     class.School.Name,
@@ -60,6 +62,7 @@ func reportOf(g growth.GrowthView, class store.Class, today time.Time) print.Rep
 	steady := print.ReportLine{Title: "Waver", Says: g.Steadiness.Says, Unit: "cents"}
 	for _, week := range g.Weeks {
 		monday, _ := time.Parse(time.DateOnly, week.Monday)
+		// A week that was not played is a gap in the line and no fall to nought.
 		if week.BestHold > 0 {
 			hold.Points = append(hold.Points, print.ReportPoint{Monday: monday, Value: week.BestHold})
 		}
@@ -68,6 +71,7 @@ func reportOf(g growth.GrowthView, class store.Class, today time.Time) print.Rep
 			steady.Points = append(steady.Points, print.ReportPoint{Monday: monday, Value: week.Steadiness})
 		}
 	}
+	// Nothing is drawn of what was never measured.
 	for _, l := range []print.ReportLine{hold, centre, steady} {
 		if len(l.Points) > 0 {
 			r.Lines = append(r.Lines, l)
@@ -80,6 +84,7 @@ func reportOf(g growth.GrowthView, class store.Class, today time.Time) print.Rep
 		)
 	}
 	for _, c := range g.Comments {
+		// A voice note cannot be printed; its place is on the screen.
 		if c.Kind != "voice" {
 			r.Comments = append(r.Comments, "“"+c.Body+"”")
 		}

@@ -97,6 +97,7 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 	var added, changed []store.Player
 	var details []problem.Detail
 	for n, row := range in.Body.Rows {
+		// Checked again: what the page sends may have been changed since the preview.
 		row.Row = row.Check()
 		for _, p := range row.Problems {
 			details = append(
@@ -110,6 +111,7 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 			added = append(added, player)
 			continue
 		}
+		// A number of another class's player must not move that player here.
 		if _, err := a.Store.PlayerOfClass(ctx, class.ID, row.PlayerID); err != nil {
 			return nil, err
 		}

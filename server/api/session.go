@@ -18,6 +18,7 @@ func newSessions(kept scs.Store) *scs.SessionManager {
 	s.Store = kept
 	s.Lifetime = sessionLength
 	s.Cookie.Name = "earlychorus"
+	// No script may read it, ours included.
 	s.Cookie.HttpOnly = true
 	s.Cookie.Secure = true // browsers count http on loopback as secure
 	s.Cookie.SameSite = http.SameSiteStrictMode

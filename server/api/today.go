@@ -48,6 +48,7 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 		return nil, err
 	}
 	today := class.Day(a.Now())
+	// The school's today, not the server's: they may be on two sides of midnight.
 	day := today
 	if in.Day != "" {
 		if day, err = time.Parse(time.DateOnly, in.Day); err != nil {

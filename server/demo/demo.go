@@ -55,6 +55,7 @@ func (s Seeder) Begin(ctx context.Context) (here bool, err error) {
 	if err != nil || state.Foreign {
 		return false, err
 	}
+	// The people are made in one transaction: they are all there, or nobody is.
 	if !state.Begun {
 		if err := s.people(ctx); err != nil {
 			return false, fmt.Errorf("demo: %w", err)

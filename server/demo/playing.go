@@ -60,13 +60,13 @@ func (t take) plays(n int, step store.Step) bool {
 }
 
 // player returns how a person plays a take: the habit, grown by the day, with
-// the small differences no player is without.
+// the small differences no player is without: breath, a room, a little lateness and
+// waver (values by ear, no published source). Within three days a habit shrinks by
+// half or so, faster than in children, so that a demo shows growth.
 func (t take) player(i instrument.Instrument, target music.MIDI, kind string) synth.Player {
 	p := people[t.person]
 	chance := rand.New(rand.NewPCG(uint64(t.person)+spread(kind), uint64(100*t.day+t.nth)))
 	about := func(x, spread float64) float64 { return x + spread*chance.NormFloat64() }
-	// What no player is without: breath, a room, a little lateness and waver (values by ear,
-	// no published source).
 	out := synth.Player{
 		Instrument: i,
 		Seed:       chance.Uint64(),
@@ -81,8 +81,6 @@ func (t take) player(i instrument.Instrument, target music.MIDI, kind string) sy
 	}
 	out.NoteOffsets = []music.Cents{0, music.Cents(about(4, 6))}
 	out.FaultOn = 1 + chance.IntN(2)
-	// Within three days a habit shrinks by half or so: faster than children, so that a demo
-	// shows growth.
 	grown := float64(t.day) + 0.5*float64(t.nth)
 	switch p.habit {
 	case growing:

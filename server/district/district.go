@@ -175,6 +175,7 @@ func (s *seeding) people(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	// These two are looked up by name and email, so their numbers may be anything.
 	school, director := uuid.New(), uuid.New()
 	if _, err := s.db.Exec(ctx, "INSERT INTO school VALUES ($1, 'Quillmarsh District', 'UTC')", school); err != nil {
 		return err
@@ -300,6 +301,7 @@ func (s *seeding) plans(ctx context.Context) error {
 func (s *seeding) copy(ctx context.Context, table string, columns []string, count int, row func(int) []any) error {
 	n := 0
 	_, err := s.db.CopyFrom(ctx, pgx.Identifier{table}, columns, pgx.CopyFromFunc(func() ([]any, error) {
+		// Nothing more: the driver asks until it is told so.
 		if n == count {
 			return nil, nil
 		}
@@ -473,6 +475,7 @@ func (s *seeding) kept(ctx context.Context) error {
 
 // ladders writes a try a week for each player.
 func (s *seeding) ladders(ctx context.Context) error {
+	// A try a week: enough that a player's log is as long as a real one.
 	count := s.Classes * s.Players * s.Weeks
 	s.say("%d ladder entries", count)
 	err := s.copy(

@@ -27,7 +27,7 @@ func makeSheets(ctx context.Context, say func(string, ...any)) ([][]sheet, error
 	say("simulated players play %d takes", len(steps)*len(distinct())*len(players))
 	byKey := make([]map[string]*sheet, len(steps))
 	work, ctx := errgroup.WithContext(ctx)
-	// A take being performed and heard holds some forty megabytes.
+	// Two at a time: each holds a whole performance in memory.
 	work.SetLimit(2)
 	for n, step := range steps {
 		byKey[n] = map[string]*sheet{}

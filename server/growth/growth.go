@@ -84,6 +84,7 @@ func Of(
 	}
 	notes := make([]progress.Note, len(rows))
 	for n, r := range rows {
+		// What growth means is the core's; here rows become its words.
 		notes[n] = noteOf(r, longest[r.TakeID])
 	}
 	growth := progress.GrowthOf(notes)

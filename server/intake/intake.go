@@ -143,6 +143,7 @@ func Score(step store.Step, s store.Standing, day time.Time) (scores.Score, inst
 // when an error is returned: problem.Error for what cannot be used and for a number
 // already used, store.ErrNotFound for a step that is not the player's class's.
 func (in Intake) File(ctx context.Context, u Upload, file io.Reader) (accepted bool, err error) {
+	// Of the file's own bytes, so that a device can be told that the very same take is here.
 	hash := sha256.New()
 	sound, err := wav.Decode(io.TeeReader(file, hash), LongestSeconds)
 	if err != nil {

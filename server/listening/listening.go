@@ -93,6 +93,7 @@ func chosen(ctx context.Context, s *store.Store, ask Ask, day time.Time) (store.
 	if err != nil {
 		return out, err
 	}
+	// A player may be stuck on one ladder and well on another.
 	tries := map[rung]int{}
 	for _, p := range stuck {
 		tries[rung{p.PlayerID, p.Ladder}] = p.Tries // there, be it 0
@@ -165,6 +166,7 @@ func viewOf(ctx context.Context, s *store.Store, class store.Class, l store.List
 		Phrases:  []PhraseView{},
 		Weights:  progress.StandardWeights().With(class.Weights),
 	}
+	// With the listening, for the keys that say them have to be there at once.
 	phrases, err := s.Phrases(ctx, l.DirectorID)
 	if err != nil {
 		return out, err

@@ -42,6 +42,7 @@ func CopyOf(ctx context.Context, dsn, template, name string) (string, error) {
 		return "", err
 	}
 	defer admin.Close(ctx) //nolint:errcheck // the statement has answered
+	// Names cannot be parameters of this statement; they are quoted as names.
 	statement := fmt.Sprintf(
 		"CREATE DATABASE %s TEMPLATE %s",
 		pgx.Identifier{name}.Sanitize(),

@@ -45,6 +45,7 @@ func (p page) card(c Card, class, code, address string, x, y float64) {
 	p.Rect(x, y, cardWide, cardHigh, "D")
 	p.black()
 	p.SetFont("serif", "B", 15)
+	// Cut and not shrunk: a long name must not run over the next card.
 	p.Text(x+6, y+12, p.cut(c.Name, cardWide-12))
 	p.SetFont("serif", "", 10)
 	p.grey()

@@ -52,6 +52,8 @@ func (p page) sheet(s notation.Sheet) {
 	var steps []laid
 	for _, try := range spaces {
 		steps = layOut(s, try)
+		// From the largest down: nine sizes at most, each laid out anew, since a smaller staff
+		// breaks its lines elsewhere.
 		if titleHigh+p.height(steps, try)+foot <= pageHigh-2*margin {
 			space = try
 			break
@@ -60,6 +62,7 @@ func (p page) sheet(s notation.Sheet) {
 	p.AddPage()
 	y := p.title(s)
 	for n, step := range steps {
+		// Even the smallest size may be too much; then a step is never cut in two.
 		if y+p.stepHeight(step, space)+foot > pageHigh-margin && y > margin+titleHigh {
 			p.foot(s)
 			p.AddPage()
@@ -87,6 +90,7 @@ func (p page) title(s notation.Sheet) float64 {
 	p.Text(margin, margin+6, s.Player)
 	p.SetFont("serif", "", 10)
 	p.grey()
+	// At the right edge, whatever its length.
 	wide := p.GetStringWidth(s.Title)
 	p.Text(pageWide-margin-wide, margin+6, s.Title)
 	p.black()
@@ -172,6 +176,7 @@ func (p page) cautions(s notation.Sheet) []string {
 	var all []string
 	for _, step := range s.Steps {
 		for _, c := range step.Score.Cautions {
+			// A caution printed with each of nine steps is read once, if at all.
 			if !slices.Contains(all, c) {
 				all = append(all, c)
 			}
@@ -201,6 +206,7 @@ func course(s scores.Score) string {
 	var parts []string
 	rounds := 0
 	for _, seg := range s.Segments {
+		// A round begins with its breath.
 		if seg.Phase == scores.Breathe {
 			rounds++
 		}

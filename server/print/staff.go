@@ -63,9 +63,12 @@ func (p page) glyph(code rune, x, y, space float64) {
 // arc fills a slur: two curves, thick in the middle.
 func (p page) arc(m engrave.Mark, x, y, space float64) {
 	x1, y1, x2, y2 := x+m.X*space, y+m.Y*space, x+m.X2*space, y+m.Y2*space
+	// Control points a third in: the curve then rises as far as three quarters of their
+	// height, hence the 1.33.
 	third := (x2 - x1) / 3
 	bow := m.Bow * space * 1.33
 	thick := m.Thick * space
+	// A slur above the notes is thick upward, one below downward.
 	if bow < 0 {
 		thick = -thick
 	}

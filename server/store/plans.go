@@ -84,6 +84,7 @@ func (s *Store) ChangePlan(ctx context.Context, c PlanChange) (out SavedPlan, er
 		if err != nil {
 			return err
 		}
+		// Mostly nobody was there meanwhile, and what came is what is kept.
 		items := c.Items
 		// Somebody saved in between. Three plans are compared: what both began from, theirs and
 		// ours.

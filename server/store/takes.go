@@ -101,6 +101,7 @@ func (s *Store) TakesThere(ctx context.Context, ids []string) (map[string]bool, 
 
 // Take returns any take with its player; for workers, who ask on nobody's behalf.
 func (s *Store) Take(ctx context.Context, takeID string) (t Take, err error) {
+	// With whom and what it is of: nobody looks at a take without both.
 	err = s.db.WithContext(ctx).Preload("Player.Class").Preload("Sheet").Where("id = ?", takeID).Take(&t).Error
 	return t, found(err)
 }

@@ -85,6 +85,7 @@ func (p *packing) table(at store.Snapshot, t store.Table) error {
 	for n, c := range t.Columns {
 		names[n] = c.Name
 	}
+	// Formulas are made harmless in CSV alone; the JSON has every word as it was written.
 	lines := spreadsheet.NewWriter(file)
 	if err := lines.Write(names); err != nil {
 		return err

@@ -51,7 +51,7 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	if err != nil {
 		return err
 	}
-	// A tip that was given three times and did not help is not given a fourth time.
+	// The latest tips: one that was given and did not help gives way to the next.
 	tips, err := w.Store.RecentTips(ctx, t, verdict.AskAfter)
 	if err != nil {
 		return err
