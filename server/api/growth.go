@@ -23,6 +23,8 @@ func (a *API) showGrowth(ctx context.Context, in *growthInput) (*growthOutput, e
 	if err != nil {
 		return nil, err
 	}
+	// Days are the school's: a take of eleven at night belongs to its own evening, wherever
+	// the server stands.
 	page, err := growth.Of(ctx, a.Store, class, in.Player, in.Weeks, class.Day(a.Now()))
 	if err != nil {
 		return nil, err

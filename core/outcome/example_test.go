@@ -1,0 +1,28 @@
+package outcome_test
+
+import (
+	"context"
+	"fmt"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/outcome"
+	"earlychorus/core/synth"
+)
+
+// What a trumpet player is told who holds a long tone well below its pitch.
+func ExampleOf_flatTrumpet() {
+	trumpet, _ := instrument.Get("trumpet")
+	step := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}})
+	score, _ := step.Score(exercise.Player{Instrument: trumpet, Stage: 2}, exercise.StandardConventions())
+	player, _ := synth.NewStandIn("flat", trumpet, synth.FirstNote(score, trumpet), 1)
+	sound, _ := player.Play(score, 48000)
+	came, _ := outcome.Of(context.Background(), sound, outcome.Request{Score: score})
+	fmt.Println(came.Verdict.Result)
+	fmt.Println(came.Verdict.Sentence)
+	fmt.Println(came.Verdict.Tip.Text)
+	// Output:
+	// nearly
+	// C4: 34 cents flat (within ±25 cents).
+	// Flat: firm corners and faster air. If it stays flat when you are warm, push the tuning slide in a little.
+}
