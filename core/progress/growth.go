@@ -34,7 +34,7 @@ type Line struct {
 	Says  string `json:"says"`
 }
 
-// GrowthOf works a player's weeks out of the own notes, with the trend of each
+// GrowthOf works a player's weeks out of their own notes, with the trend of each
 // value by day.
 func GrowthOf(notes []Note) Growth {
 	weeks := map[int][]Note{}

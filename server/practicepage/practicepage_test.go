@@ -16,7 +16,7 @@ import (
 	"earlychorus/server/view"
 )
 
-// The page is worked out for one player: the own rung, the own best, what was done
+// The page is worked out for one player: their own rung, their own best, what was done
 // today, what is not for the instrument left out; the week ahead stands on the same
 // rung.
 func TestThePageIsThePlayersOwn(t *testing.T) {
