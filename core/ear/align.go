@@ -45,7 +45,7 @@ func alignment(plateaus []plateau, s scores.Score, start music.Seconds) []int {
 			own := weight*pitchCost(p, targets[k-1], s) + timeCost(p, targets[k-1], s, start)
 			for before := 0; before <= k; before++ {
 				c := cost[before] + own + costOfSkipping*float64(max(0, k-before-1))
-				if before == k && p.starts == byTongue {
+				if before == k && p.starts == ByTongue {
 					c += costOfTongue
 				}
 				if c < next[k] {

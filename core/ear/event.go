@@ -98,7 +98,7 @@ func (g group) stop(before, after plateau, index int) []Event {
 			Duration: silence,
 			Note:     index,
 		}}
-	case after.starts == byTongue && g.target != nil:
+	case after.starts == ByTongue && g.target != nil:
 		return []Event{{
 			Kind:     Tongue,
 			At:       before.Release,
@@ -121,7 +121,7 @@ func (l *listening) bends(g group, n Note, index int) []Event {
 			Note:     index,
 		})
 	}
-	if max(n.Scoop, -n.Scoop) > leastScoop+n.Waver && g.on[0].starts != bySlur {
+	if max(n.Scoop, -n.Scoop) > leastScoop+n.Waver && g.on[0].starts != BySlur {
 		out = append(out, Event{
 			Kind:     Scoop,
 			At:       n.Onset,

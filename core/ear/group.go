@@ -182,7 +182,7 @@ func (g *group) takes(next []plateau) bool {
 	p := next[0]
 	apart := p.Onset - last.Release
 	own := g.on[0].pitch
-	if near(p.pitch, own) && apart < joinTime && p.starts != byTongue {
+	if near(p.pitch, own) && apart < joinTime && p.starts != ByTongue {
 		g.on, g.all = append(g.on, p), append(g.all, p)
 		return true
 	}

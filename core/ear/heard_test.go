@@ -72,7 +72,7 @@ func TestSlurIsOneBreathOfNotes(t *testing.T) {
 			assert.InDelta(t, -9, float64(note.Centre), 1.5, "%s, note %d", key, n)
 			assert.InDelta(t, float64(truth[n].Onset), float64(note.Onset), 0.025, "%s, note %d", key, n)
 			if n > 0 {
-				assert.Equal(t, "slur", note.Start, key)
+				assert.Equal(t, ear.BySlur, note.Start, key)
 				assert.Less(t, float64(note.Change), 0.06, key)
 			}
 		}
@@ -86,7 +86,7 @@ func TestTongueInASlur(t *testing.T) {
 	played := melody(scores.Tongued, 1, i.Home(), i.Home()+7)
 	sound, _ := synth.Player{Instrument: i, Room: -68}.Play(played, 48000)
 	a := analyze(t, sound, i, written)
-	assert.NotEqual(t, "slur", a.Notes[1].Start)
+	assert.NotEqual(t, ear.BySlur, a.Notes[1].Start)
 }
 
 // Notes played late, in order, are still the notes they are.

@@ -20,7 +20,7 @@ type Note struct {
 	WrongNote bool          `json:"wrong_note" doc:"another note sounded longer than the target"`
 	Onset     music.Seconds `json:"onset_s"`
 	Release   music.Seconds `json:"release_s"`
-	Start     string        `json:"start,omitempty" doc:"how it follows what was before" enum:"silence,tongue,slur"`
+	Start     Start         `json:"start,omitempty" doc:"how it follows what was before" enum:"silence,tongue,slur"`
 	F0        music.Hertz   `json:"f0_hz" doc:"median over the steady part"`
 
 	Centre     music.Cents    `json:"centre_cents" doc:"median distance from the target over the steady part"`
@@ -77,7 +77,7 @@ func (l *listening) measure(g group) Note {
 	}
 	n.Played = true
 	n.Onset, n.Release = g.on[0].Onset, g.on[len(g.on)-1].Release
-	n.Start = map[start]string{afterSilence: "silence", byTongue: "tongue", bySlur: "slur"}[g.on[0].starts]
+	n.Start = g.on[0].starts
 	for _, p := range g.on {
 		n.Sounding += p.length()
 	}

@@ -15,16 +15,16 @@ type plateau struct {
 	from, to       int // frames, to excluded
 	Onset, Release music.Seconds
 	pitch          music.Cents // median, from A4 = 440
-	starts         start
+	starts         Start
 }
 
-// start is how a plateau follows what was before it.
-type start int
+// Start is how a note follows what was before it.
+type Start string
 
 const (
-	afterSilence start = iota
-	byTongue           // a dip, too short to be a silence
-	bySlur             // another pitch, or a beat, without a dip
+	AfterSilence Start = "silence"
+	ByTongue     Start = "tongue" // a dip, too short to be a silence
+	BySlur       Start = "slur"   // another pitch, or a beat, without a dip
 )
 
 func (p plateau) length() music.Seconds { return p.Release - p.Onset }
@@ -154,7 +154,7 @@ func (b *builder) refineEdges(n int) {
 	level := b.level(*p)
 	threshold := max(level-edgeBelow, min(level-bodyBelow, b.quiet+aboveQuiet))
 	if n == 0 || p.from-b.done[n-1].to > flickerFrames {
-		p.starts = afterSilence
+		p.starts = AfterSilence
 		p.Onset = b.fine.Crossing(p.Onset, edgeReach, w, threshold, true)
 	} else {
 		p.Onset = b.meeting(b.done[n-1], *p)
@@ -218,7 +218,7 @@ func (b *builder) meeting(before, after plateau) music.Seconds {
 }
 
 // joint tells whether the tongue parts two pitches that follow each other.
-func (b *builder) joint(at, w music.Seconds) start {
+func (b *builder) joint(at, w music.Seconds) Start {
 	bottom := b.fine.Level(at, w)
 	before, after := contour.Silence, contour.Silence
 	for d := music.Seconds(0); d < tongueAround; d += tongueStep {
@@ -228,9 +228,9 @@ func (b *builder) joint(at, w music.Seconds) start {
 		}
 	}
 	if bottom < min(before, after)-tongueDip {
-		return byTongue
+		return ByTongue
 	}
-	return bySlur
+	return BySlur
 }
 
 // A tongued repetition is a dip in the loudness, deep and short. Where a score
@@ -288,9 +288,9 @@ func (b *builder) cutAtTongue(p plateau) []plateau {
 		if from < at && to > at && to-from <= tongueLongest {
 			first, rest := p, p
 			first.Release, first.to = from, max(p.from+1, contour.Index(from)+1)
-			rest.Onset, rest.from, rest.starts = to, min(p.to-1, contour.Index(to)), byTongue
+			rest.Onset, rest.from, rest.starts = to, min(p.to-1, contour.Index(to)), ByTongue
 			if to-from >= GapTime {
-				rest.starts = afterSilence
+				rest.starts = AfterSilence
 			}
 			out = append(out, first)
 			p = rest
@@ -316,10 +316,10 @@ func (l *listening) cutAtBeats(plateaus []plateau) []plateau {
 			if p.Onset+longEnough/2 >= beat || beat >= p.Release-longEnough/2 {
 				continue
 			}
-			at, how := beat, bySlur
+			at, how := beat, BySlur
 			if t.Articulation != scores.Slurred {
 				reach := l.Score.TempoBPM.Seconds(min(wantedReach, t.Beats/2))
-				at, how = l.dipNear(p, beat, reach), byTongue
+				at, how = l.dipNear(p, beat, reach), ByTongue
 			}
 			if at > 0 {
 				first, rest := p, p

@@ -14,7 +14,7 @@ func (l *listening) shape(n *Note, g group) {
 	n.Scoop = l.median(first, first.Onset, first.Onset+scoopTime, g) - n.Centre
 	n.Settle = l.settled(first, g, n.Centre)
 	n.EndBend = l.median(last, last.Release-endTime, last.Release, g) - n.Centre
-	if first.starts != bySlur {
+	if first.starts != BySlur {
 		n.Attack = l.rise(first, n.LevelFrom)
 	}
 	n.Decay = l.fall(last, n.LevelTo)
@@ -114,7 +114,7 @@ const (
 
 // airBefore is how long air alone was heard before a note spoke.
 func (l *listening) airBefore(p plateau) music.Seconds {
-	if p.starts != afterSilence {
+	if p.starts != AfterSilence {
 		return 0
 	}
 	floor := quietOf(l.contour) + airAbove

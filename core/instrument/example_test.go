@@ -2,6 +2,7 @@ package instrument_test
 
 import (
 	"fmt"
+	"strings"
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
@@ -49,10 +50,12 @@ func ExampleInstrument_OpenNotes_trumpet() {
 func ExampleInstrument_TendencyAdvice_trumpetLowD() {
 	trumpet, _ := instrument.Get("trumpet")
 	lowD := music.MIDI(60) // sounding C4, written D4
-	fmt.Printf("%+.0f cents\n%s\n", trumpet.Tendency(lowD), trumpet.TendencyAdvice(lowD))
+	tendency, advice, _ := strings.Cut(trumpet.TendencyAdvice(lowD), ": ")
+	fmt.Println(tendency)
+	fmt.Println(advice)
 	// Output:
-	// +32 cents
-	// This note tends sharp by 32 cents: let it down with a relaxed lip, or move the slide of the third or first valve out a little.
+	// This note tends sharp by 32 cents
+	// let it down with a relaxed lip, or move the slide of the third or first valve out a little.
 }
 
 // A flute that plays its tuning note twenty cents flat pushes the headjoint in.

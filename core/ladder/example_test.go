@@ -11,8 +11,19 @@ import (
 func ExampleRules_Replay() {
 	rules := ladder.Standard()
 	var log []ladder.Entry
-	for _, r := range []verdict.Result{verdict.Clean, verdict.NotYet, verdict.Clean, verdict.Clean, verdict.Clean} {
-		log = append(log, ladder.Entry{What: ladder.Tried, Day: "2026-11-26", Rung: 1, Result: r})
+	for _, r := range []verdict.Result{
+		verdict.Clean,
+		verdict.NotYet,
+		verdict.Clean,
+		verdict.Clean,
+		verdict.Clean,
+	} {
+		log = append(log, ladder.Entry{
+			What:   ladder.Tried,
+			Day:    "2026-11-26",
+			Rung:   1,
+			Result: r,
+		})
 		now := rules.Replay(5, log)
 		fmt.Printf("%s: rung %d, %d to go\n", r, now.Rung, rules.Needs(now))
 	}

@@ -31,7 +31,7 @@ func noTongue(c Case, _ float64) (out []Reading) {
 			continue
 		}
 		touches := 0
-		if p.note.Start == "tongue" || p.note.Start == "silence" {
+		if p.note.Start == ear.ByTongue || p.note.Start == ear.AfterSilence {
 			touches++
 		}
 		for _, e := range eventsOf(c.Analysis, p.n) {

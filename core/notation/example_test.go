@@ -14,7 +14,7 @@ func ExampleWriteText() {
 	horn, _ := instrument.Get("horn")
 	day := plan.Plan{Name: "Monday", Items: []plan.Item{{
 		Key:   "walk",
-		Step:  exercise.New("five-note-walk", nil),
+		Step:  exercise.New(exercise.KindTuningNote, nil),
 		Times: 1,
 		Days:  plan.On(0),
 		At:    plan.Both,
@@ -26,8 +26,9 @@ func ExampleWriteText() {
 	// Monday, Monday
 	// Horn in F
 	//
-	// 1. Five-note walk: up and down, 2 beats each at 80
-	//    tempo 80, 20 s
-	//    | Sit tall, fingers ready (2)  breathe 2  F4 2 [1]  G4 2 [open]  A4 2 [1-2]  B♭4 2 [1]  C5 2 [open]  B♭4 2 [1]  rest 2
-	//    | breathe 2  A4 2 [1-2]  G4 2 [open]  F4 2 [1]  rest 1
+	// 1. Tuning note: the class's tuning note, held
+	//    tempo 60, 13 s
+	//    | Blow warm air through first (2)  breathe 2  F4 8 [1]  rest 1
+	//    ! Light-headed, tingling or dizzy? Stop, sit down and breathe normally. If you have asthma or have been ill, do as your doctor says.
+	//    ! Lips hurt or feel numb? Stop, and rest as long as you played.
 }

@@ -46,7 +46,7 @@ func perfect(t require.TestingT, kind, key string, stage scores.Stage, set map[s
 			HeldRatio:  1,
 			Decay:      0.3,
 			Trusted:    true,
-			Start:      "tongue",
+			Start:      ear.ByTongue,
 			Confidence: 0.95,
 		})
 	}

@@ -277,7 +277,7 @@ func TestATonguedSlurIsNearly(t *testing.T) {
 		return decided(only(c, measure.NoTongue.Key, 0))
 	}
 	assert.Equal(t, verdict.Clean, slur(nil).Result)
-	begun := slur(func(c *verdict.Case, n int) { c.Analysis.Notes[n].Start = "tongue" })
+	begun := slur(func(c *verdict.Case, n int) { c.Analysis.Notes[n].Start = ear.ByTongue })
 	assert.Equal(t, verdict.Nearly, begun.Result)
 	assert.Equal(t, measure.CauseTongue, begun.Deciding.Cause)
 	assert.Equal(t, verdict.Nearly, slur(func(c *verdict.Case, n int) {

@@ -132,6 +132,7 @@ func (f *folder) list(ctx context.Context, dir string, visit func(object) error)
 		if err != nil || d.IsDir() || strings.Contains(d.Name(), unfinished) {
 			return err
 		}
+		// A file may go between being listed and being looked at.
 		info, err := d.Info()
 		if errors.Is(err, fs.ErrNotExist) {
 			return nil

@@ -18,12 +18,11 @@ type Beside struct {
 }
 
 // TakesBeside returns the player's take before the given one of the same step, the
-// player's best of it, and the latest of mates on the same instrument.
+// player's best of it, and the latest of mates on the same instrument. The director's
+// word ranks before the measured one, and takes that wait are not laid beside anything.
 func (s *Store) TakesBeside(ctx context.Context, t Take, mates int) (out []Beside, err error) {
 	const order = "array_position(ARRAY['clean','nearly','not-yet','cant-tell'], coalesce(r.result, t.result))"
 	err = s.db.WithContext(ctx).Raw(`
-		// The director's word ranks before the measured one, and waiting takes are not laid beside
-		// anything.
 		WITH known AS (
 			SELECT t.id, t.player_id, t.day, t.received_at, coalesce(r.result, t.result) AS result, `+order+` AS rank
 			FROM take t LEFT JOIN LATERAL (SELECT result

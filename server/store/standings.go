@@ -136,6 +136,8 @@ func (s *Store) stateOf(ctx context.Context, k keptStanding) (state ladder.State
 	}
 	l, _ := exercise.LadderOf(k.Ladder)
 	rungs := len(l.Rungs(i))
+	// Rungs differ when the instrument was changed, or when a new try has marked the standing
+	// as old.
 	if k.Rungs == rungs && k.Version == ladder.Version {
 		if err := json.Unmarshal(k.State, &state); err != nil {
 			return state, fmt.Errorf("ladder %s of player %s: %w", k.Ladder, k.PlayerID, err)
