@@ -24,7 +24,7 @@ func ExampleWriteText() {
 	sheet, _ := notation.SheetOf(day, 0, plan.AtHome, who, exercise.StandardConventions())
 	var page strings.Builder
 	_ = notation.WriteText(&page, sheet)
-	notes, _, _ := strings.Cut(page.String(), "    ! ") // cautions follow
+	notes, _, _ := strings.Cut(page.String(), "   ! ") // cautions follow
 	fmt.Print(notes)
 	// Output:
 	// Monday, Monday
