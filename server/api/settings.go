@@ -1,0 +1,69 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/verdict"
+	"earlychorus/server/problem"
+)
+
+// settingsInput is all of the settings at once: a form that saves half of them would
+// leave a class judged by two schools.
+type settingsInput struct {
+	ClassPath
+	Body struct {
+		Name         string               `json:"name" minLength:"1" maxLength:"80"`
+		FirstLesson  string               `json:"first_lesson" doc:"date; empty when it is not known"`
+		ClassMinutes float64              `json:"class_minutes" minimum:"1" maximum:"60"`
+		HomeMinutes  float64              `json:"home_minutes" minimum:"0" maximum:"60"`
+		KeepDays     int                  `json:"keep_days,omitempty" minimum:"7" maximum:"3650" doc:"left out: as it was"`
+		Conventions  exercise.Conventions `json:"conventions"`
+		Tips         verdict.Book         `json:"tips"`
+	}
+}
+
+// saveSettings changes how takes are judged from now on. Takes already heard keep
+// their word; they were played under the old rules.
+func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput, error) {
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
+	if err != nil {
+		return nil, err
+	}
+	if err := in.Body.Conventions.Check(); err != nil {
+		return nil, err
+	}
+	if unknown := in.Body.Tips.Unknown(); len(unknown) > 0 {
+		return nil, problem.Input("tips", fmt.Sprintf("there is no tip %q", unknown[0]))
+	}
+	for key, words := range in.Body.Tips {
+		if len(words) > 300 {
+			return nil, exercise.ParameterError{Field: "tips." + key, Remedy: "use at most 300 letters"}
+		}
+	}
+	// Emptied is an answer: stages then are only what the director sets.
+	class.FirstLesson = nil
+	if in.Body.FirstLesson != "" {
+		day, err := time.Parse(time.DateOnly, in.Body.FirstLesson)
+		if err != nil {
+			return nil, problem.Input("first_lesson", "write the day as 2026-09-02")
+		}
+		class.FirstLesson = &day
+	}
+	if class.OwnConventions, err = json.Marshal(in.Body.Conventions); err != nil {
+		return nil, err
+	}
+	class.Name, class.Tips = in.Body.Name, in.Body.Tips
+	class.ClassMinutes, class.HomeMinutes = in.Body.ClassMinutes, in.Body.HomeMinutes
+	// Left out means as it was: the tips' form saves the same settings without asking for it.
+	if in.Body.KeepDays > 0 {
+		class.KeepDays = in.Body.KeepDays
+	}
+	if err := a.Store.SaveSettings(ctx, class); err != nil {
+		return nil, err
+	}
+	return a.showSetUp(ctx, &in.ClassPath)
+}
