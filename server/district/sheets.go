@@ -2,11 +2,14 @@ package district
 
 import (
 	"context"
+	"crypto/sha256"
 	"encoding/json"
 
 	"golang.org/x/sync/errgroup"
 
 	"earlychorus/core/contour/packed"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
 	"earlychorus/core/outcome"
 	"earlychorus/core/progress"
 	"earlychorus/core/scores"
@@ -107,4 +110,41 @@ func (s *sheet) add(came outcome.Outcome, score scores.Score) error {
 	s.short = came.Verdict.Short
 	s.heard = append(s.heard, h)
 	return nil
+}
+
+// sheet is a step's score for a place in the band, with takes of it to show.
+type sheet struct {
+	id, body []byte
+	ms, note int
+	written  string
+	short    string
+	heard    []heard
+}
+
+// heard is what the ear found in one performed take, ready to be copied under
+// thousands of numbers.
+type heard struct {
+	tip                       string
+	measured, verdict, ribbon json.RawMessage
+	contour                   []byte
+	cut                       progress.Cut
+}
+
+// of is what was heard in a take of the sheet.
+func (s sheet) of(m made) heard { return s.heard[(m.class+m.player)%len(s.heard)] }
+
+// scoreOf is how one instrument reads a step, by the usual conventions.
+func scoreOf(step exercise.Step, key string) (scores.Score, instrument.Instrument, error) {
+	i, err := instrument.Get(key)
+	if err != nil {
+		return scores.Score{}, i, err
+	}
+	score, err := step.Score(exercise.Player{Instrument: i, Stage: stage}, exercise.StandardConventions())
+	return score, i, err
+}
+
+// sumOf is a score's number: the SHA-256 of what it says.
+func sumOf(body []byte) []byte {
+	sum := sha256.Sum256(body)
+	return sum[:]
 }
