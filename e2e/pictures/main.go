@@ -114,6 +114,8 @@ var pictures = []picture{
 			browser.See("Everything is saved"),
 			browser.Press("concert B♭ then F"),
 			chromedp.Sleep(2*time.Second),
+			// Pressing scrolled to the step; the week and its bar belong in the picture.
+			chromedp.Evaluate[chromedp.Void]("scrollTo(0, 0)"),
 		),
 	},
 	{
