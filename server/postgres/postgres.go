@@ -34,11 +34,6 @@ type Options struct {
 	Throwaway bool   // for tests: quick, and not safe against a power cut
 }
 
-// ErrMissing reports that PostgreSQL is not installed.
-var ErrMissing = errors.New(
-	"postgres: PostgreSQL is not installed (Debian: apt-get install postgresql); ./start installs it",
-)
-
 const (
 	superuser    = "earlychorus"
 	databaseName = "earlychorus"
@@ -49,10 +44,6 @@ const (
 // Start prepares the folder if it is new and starts the server. It returns
 // once connections are answered.
 func Start(ctx context.Context, o Options) (*Server, error) {
-	programs, err := findPrograms()
-	if err != nil {
-		return nil, err
-	}
 	account, err := serverAccount()
 	if err != nil {
 		return nil, err
@@ -63,10 +54,12 @@ func Start(ctx context.Context, o Options) (*Server, error) {
 	}
 	folder = account.reachable(folder)
 	c := cluster{
-		programs: programs,
-		account:  account,
-		data:     filepath.Join(folder, "cluster"),
-		secret:   filepath.Join(folder, "password"),
+		account: account,
+		data:    filepath.Join(folder, "cluster"),
+		secret:  filepath.Join(folder, "password"),
+	}
+	if c.programs, err = findPrograms(debian, c.data); err != nil {
+		return nil, err
 	}
 	if err := c.prepare(o.Throwaway); err != nil {
 		return nil, err
@@ -77,15 +70,6 @@ func Start(ctx context.Context, o Options) (*Server, error) {
 			return s, err
 		}
 	}
-}
-
-// findPrograms returns the newest /usr/lib/postgresql/*/bin.
-func findPrograms() (string, error) {
-	found, _ := filepath.Glob("/usr/lib/postgresql/*/bin/initdb") // the pattern is well formed
-	if len(found) == 0 {
-		return "", ErrMissing
-	}
-	return filepath.Dir(found[len(found)-1]), nil
 }
 
 // cluster is a data folder and who may run it.
