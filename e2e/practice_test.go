@@ -32,20 +32,20 @@ import (
 // page's own six tenths, and what Chromium's fake microphone is late.
 const toFirstClick = 0.72
 
-// fakeRoom is a file that a fake microphone plays from its start each time it is
+// microphoneFile is a file that a fake microphone plays from its start each time it is
 // opened; what is in it can be changed between two takes.
-type fakeRoom struct {
+type microphoneFile struct {
 	t    *testing.T
 	file string
 }
 
-func newFakeRoom(t *testing.T) fakeRoom {
-	r := fakeRoom{t, filepath.Join(t.TempDir(), "room.wav")}
+func newMicrophoneFile(t *testing.T) microphoneFile {
+	r := microphoneFile{t, filepath.Join(t.TempDir(), "room.wav")}
 	r.play(audio.Mono{Rate: 48000, Samples: make([]float64, 48000)})
 	return r
 }
 
-func (r fakeRoom) play(m audio.Mono) {
+func (r microphoneFile) play(m audio.Mono) {
 	silence := make([]float64, int(toFirstClick*float64(m.Rate)))
 	chance := rand.New(rand.NewPCG(1, 1))
 	all := append(silence, m.Samples...)
@@ -56,8 +56,8 @@ func (r fakeRoom) play(m audio.Mono) {
 	require.NoError(r.t, os.WriteFile(r.file, wav.Encode(audio.Mono{Rate: m.Rate, Samples: all}), 0o600))
 }
 
-// as lets a simulated clarinet play a step of Ada's into the room.
-func (r fakeRoom) as(standIn string, b storetest.Band, step store.Step, rung int) {
+// as lets a simulated clarinet play a step of Ada's into the microphone.
+func (r microphoneFile) as(standIn string, b storetest.Band, step store.Step, rung int) {
 	p := b.Players[0]
 	p.Class = b.Class
 	now := store.Standing{Player: p}
@@ -69,7 +69,7 @@ func (r fakeRoom) as(standIn string, b storetest.Band, step store.Step, rung int
 	r.sound(standIn, worked)
 }
 
-func (r fakeRoom) sound(standIn string, worked practice.Worked) {
+func (r microphoneFile) sound(standIn string, worked practice.Worked) {
 	i, err := instrument.Get(worked.Score.Instrument)
 	require.NoError(r.t, err)
 	player, ok := synth.NewStandIn(standIn, i, synth.FirstNote(worked.Score, i), 7)
@@ -117,10 +117,10 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "CLIMB")
 	step := b.AddStep(t, s, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 160}))
-	room := newFakeRoom(t)
-	room.as("steady", b, step, 1)
+	mic := newMicrophoneFile(t)
+	mic.as("steady", b, step, 1)
 	base := serve(t, s)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 4*time.Minute)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 4*time.Minute)
 	do(t, page, signInPlayer(base, "CLIMB", "Ada T."))
 	do(
 		t,
@@ -131,7 +131,7 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 		browser.See("2 clean in a row pass it"),
 	)
 	do(t, page, browser.Press("Again"), record("clean"), browser.Press("Again"), record("clean"), browser.See("Rung 2"))
-	room.as(
+	mic.as(
 		"steady",
 		b,
 		store.Step{
@@ -176,9 +176,9 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "PAIR")
 	step := b.AddStep(t, s, exercise.New("register-pair", map[string]any{"pairs": 1, "tempo_bpm": 80}))
-	room := newFakeRoom(t)
-	room.as("crack", b, step, 0)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
+	mic := newMicrophoneFile(t)
+	mic.as("crack", b, step, 0)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 2*time.Minute)
 	do(t, page, signInPlayer(serve(t, s), "PAIR", "Ada T."))
 	do(
 		t,
@@ -198,7 +198,7 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, lit, "1 moves", "only the register key is lit")
 	do(t, page, chromedp.WaitVisible(`[data-verdict="not-yet"]`), chromedp.WaitVisible(`[data-testid="resting"]`))
-	room.as("steady", b, step, 0)
+	mic.as("steady", b, step, 0)
 	do(t, page, browser.Press("Again"), record("clean"), safe())
 }
 
@@ -214,9 +214,9 @@ func TestBreathingBursts(t *testing.T) {
 			map[string]any{"in": 2, "hold": 0, "out": 4, "rounds": 2, "wait": 2, "tempo_bpm": 80},
 		),
 	)
-	room := newFakeRoom(t)
-	room.as("steady", b, step, 0)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
+	mic := newMicrophoneFile(t)
+	mic.as("steady", b, step, 0)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 2*time.Minute)
 	do(t, page, signInPlayer(serve(t, s), "BREATH", "Ada T."))
 	do(
 		t,
@@ -237,10 +237,10 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "TRAIN")
-	room := newFakeRoom(t)
-	room.as("flat", b, b.Step, 0)
+	mic := newMicrophoneFile(t)
+	mic.as("flat", b, b.Step, 0)
 	base, down := serveOver(t, s)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: room.file}, 2*time.Minute)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 2*time.Minute)
 	do(t, page, signInPlayer(base, "TRAIN", "Ada T."))
 	do(
 		t,
@@ -299,14 +299,14 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 
 // A player with no mouse and no sight of the page: everything is reached by
 // keys, and says what it is.
-func TestTheRoomByKeysAndByEar(t *testing.T) {
+func TestPractisingByKeysAndByEar(t *testing.T) {
 	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "KEYS")
 	b.AddStep(t, s, exercise.New("set-up", map[string]any{"mirror": false}))
-	room := newFakeRoom(t)
-	room.as("steady", b, b.Step, 0)
-	page := openPageFor(t, browser.Options{Width: 1280, Height: 800, Microphone: room.file}, 2*time.Minute)
+	mic := newMicrophoneFile(t)
+	mic.as("steady", b, b.Step, 0)
+	page := openPageFor(t, browser.Options{Width: 1280, Height: 800, Microphone: mic.file}, 2*time.Minute)
 	do(t, page, signInPlayer(serve(t, s), "KEYS", "Ada T."))
 	do(
 		t,
@@ -375,12 +375,12 @@ func TestTheRoomByKeysAndByEar(t *testing.T) {
 	assert.Positive(t, live)
 }
 
-// mostScript is what may be loaded, compressed, before the room can be used.
+// mostScript is what may be loaded, compressed, before a player can begin.
 const mostScript = 200_000 // bytes
 
-// On a weak school network the room is there before the ear and the engraver are:
+// On a weak school network the page is there before the ear and the engraver are:
 // the page names every script it waits for.
-func TestTheRoomIsThereSoon(t *testing.T) {
+func TestThePracticePageIsThereSoon(t *testing.T) {
 	base := serve(t, storetest.Open(t))
 	fetch := func(path string) []byte {
 		req, err := http.NewRequestWithContext(t.Context(), "GET", base+path, nil)

@@ -173,7 +173,7 @@ type line struct {
 // place is where a note's head is.
 type place struct{ x, y, up float64 } // up is 1 for a stem that goes up
 
-func (l *line) headRoom() float64 {
+func (l *line) headWidth() float64 {
 	k := int(l.score.KeyFifths)
 	room := clefWidth + keyWidth*float64(max(k, -k)) + 0.8
 	if l.first {
@@ -184,7 +184,7 @@ func (l *line) headRoom() float64 {
 
 // fits counts the bars that go into a line: one at least.
 func (l *line) fits(bars []bar, width float64) int {
-	used := l.headRoom()
+	used := l.headWidth()
 	for n, b := range bars {
 		used += l.width(b)
 		if used > width && n > 0 {
@@ -201,7 +201,7 @@ func (l *line) draw(bars []bar, width float64, more bool) System {
 	for _, b := range bars {
 		used += l.width(b)
 	}
-	stretch := (width - l.headRoom()) / used
+	stretch := (width - l.headWidth()) / used
 	if !more && stretch > 1.25 {
 		stretch = 1.25
 	}
@@ -290,7 +290,7 @@ func (l *line) head() {
 		l.glyph(four, l.x, 1)
 		l.glyph(four, l.x, 3)
 	}
-	l.x = l.headRoom()
+	l.x = l.headWidth()
 }
 
 // signature is where the signs of a key stand, in their order.

@@ -56,7 +56,7 @@ func TestSchoolsChangeTheResult(t *testing.T) {
 		if c.school != "clarinet_low" { // its chart gives the same low G either way
 			assert.NotEqual(t, before, after, "%s %s", c.school, c.answer)
 		}
-		assert.True(t, strings.Contains(said(after), c.says), "%s %s: %s", c.school, c.answer, said(after))
+		assert.True(t, strings.Contains(wording(after), c.says), "%s %s: %s", c.school, c.answer, wording(after))
 	}
 }
 
@@ -78,8 +78,8 @@ func TestTheClassesOwnLongTone(t *testing.T) {
 	assert.False(t, layFor(t, p, c.LongToneStep(), exercise.StandardConventions()).EarsFirst)
 }
 
-// said is everything a score tells a player.
-func said(s scores.Score) string {
+// wording is everything a score tells a player.
+func wording(s scores.Score) string {
 	all := append([]string{}, s.Notices...)
 	for _, seg := range s.Segments {
 		all = append(all, seg.Text, `"`+string(seg.Articulation)+`"`)

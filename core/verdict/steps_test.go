@@ -25,8 +25,8 @@ func only(c verdict.Case, key scores.MeasureKey, limit float64) verdict.Case {
 	return c
 }
 
-// told is the one measure a rule took of a case.
-func told(t require.TestingT, c verdict.Case) measure.Reading {
+// theReading is the one measure a rule took of a case.
+func theReading(t require.TestingT, c verdict.Case) measure.Reading {
 	var judged []measure.Reading
 	for _, m := range decided(c).Measures {
 		if m.Judged {
@@ -57,19 +57,19 @@ func TestAnEvenRunIsEvenAtAnyPace(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		pace := rapid.Float64Range(0.5, 2).Draw(t, "pace")
 		c := run(t, func(int) float64 { return pace })
-		assert.InDelta(t, 0, told(t, only(c, measure.TempoDrift.Key, 5)).Value, 1e-6)
-		assert.InDelta(t, 0, told(t, only(c, measure.Evenness.Key, 0.12)).Value, 1e-6)
+		assert.InDelta(t, 0, theReading(t, only(c, measure.TempoDrift.Key, 5)).Value, 1e-6)
+		assert.InDelta(t, 0, theReading(t, only(c, measure.Evenness.Key, 0.12)).Value, 1e-6)
 	})
 }
 
 // Long and short by turns, a tenth each way, spread by a tenth and keep the tempo.
 func TestLongAndShortByTurnsAreUnevenAndInTempo(t *testing.T) {
 	c := run(t, func(n int) float64 { return []float64{1.1, 0.9}[n%2] })
-	uneven := told(t, only(c, measure.Evenness.Key, 0.05))
+	uneven := theReading(t, only(c, measure.Evenness.Key, 0.05))
 	assert.InDelta(t, 0.1, uneven.Value, 0.005)
 	assert.False(t, uneven.Within)
 	assert.Equal(t, "lengths spread by 10 %", uneven.Text)
-	assert.True(t, told(t, only(c, measure.TempoDrift.Key, 5)).Within)
+	assert.True(t, theReading(t, only(c, measure.TempoDrift.Key, 5)).Within)
 }
 
 // Notes that grow shorter by the same amount every time speed up by the sum of it.
@@ -78,14 +78,14 @@ func TestARunThatHurriesSpeedsUp(t *testing.T) {
 	shrinking := func(by float64) func(int) float64 {
 		return func(n int) float64 { return 1 - by*float64(n)/(count-1) }
 	}
-	fast := told(t, only(run(t, shrinking(0.1)), measure.TempoDrift.Key, 5))
+	fast := theReading(t, only(run(t, shrinking(0.1)), measure.TempoDrift.Key, 5))
 	assert.InDelta(t, 10, fast.Value, 1.2)
 	assert.Contains(t, fast.Text, "speeds up by")
 	assert.False(t, fast.Within)
-	slow := told(t, only(run(t, shrinking(-0.1)), measure.TempoDrift.Key, 5))
+	slow := theReading(t, only(run(t, shrinking(-0.1)), measure.TempoDrift.Key, 5))
 	assert.InDelta(t, -10, slow.Value, 1.2)
 	assert.Contains(t, slow.Text, "slows down by")
-	assert.Equal(t, "keeps its tempo", told(t, only(run(t, shrinking(0)), measure.TempoDrift.Key, 5)).Text)
+	assert.Equal(t, "keeps its tempo", theReading(t, only(run(t, shrinking(0)), measure.TempoDrift.Key, 5)).Text)
 }
 
 // Three notes have no tempo of their own yet.
@@ -113,21 +113,21 @@ func swell(t *testing.T, levels [3]music.Decibels) verdict.Case {
 }
 
 func TestASwellIsMeasuredFromItsEndsToItsMiddle(t *testing.T) {
-	m := told(t, only(swell(t, [3]music.Decibels{-32, -18, -30}), measure.SwellRange.Key, 8))
+	m := theReading(t, only(swell(t, [3]music.Decibels{-32, -18, -30}), measure.SwellRange.Key, 8))
 	assert.InDelta(t, 13, m.Value, 1e-9)
 	assert.True(t, m.Within)
-	m = told(t, only(swell(t, [3]music.Decibels{-24, -20, -24}), measure.SwellRange.Key, 8))
+	m = theReading(t, only(swell(t, [3]music.Decibels{-24, -20, -24}), measure.SwellRange.Key, 8))
 	assert.InDelta(t, 2, m.Excess, 1e-9, "half of what is asked")
 	assert.False(
 		t,
-		told(t, only(swell(t, [3]music.Decibels{-18, -30, -18}), measure.SwellRange.Key, 8)).Within,
+		theReading(t, only(swell(t, [3]music.Decibels{-18, -30, -18}), measure.SwellRange.Key, 8)).Within,
 		"the wrong way round",
 	)
 }
 
 func TestASwellsShapeIsToldByWhatIsWrongWithIt(t *testing.T) {
 	shape := func(levels [3]music.Decibels) measure.Reading {
-		return told(t, only(swell(t, levels), measure.SwellOrder.Key, 0))
+		return theReading(t, only(swell(t, levels), measure.SwellOrder.Key, 0))
 	}
 	assert.Equal(t, "grows and fades where it should", shape([3]music.Decibels{-32, -18, -30}).Text)
 	upOnly := shape([3]music.Decibels{-32, -18, -18})
@@ -151,7 +151,7 @@ func TestPitchWithLoudnessIsAgainstTheEnds(t *testing.T) {
 		s := swell(t, [3]music.Decibels{-32, -18, -30})
 		n := s.Analysis.Notes
 		n[0].Centre, n[2].Centre, n[4].Centre = c.at[0], c.at[1], c.at[2]
-		m := told(t, only(s, measure.PitchShift.Key, 15))
+		m := theReading(t, only(s, measure.PitchShift.Key, 15))
 		assert.InDelta(t, c.want, m.Value, 1e-9)
 		assert.Equal(t, c.says, m.Text)
 		assert.Equal(t, c.want == 0, m.Within)
@@ -194,7 +194,7 @@ func TestHighLiesAboveLow(t *testing.T) {
 				c.Analysis.Notes[n].F0 = low
 			}
 		}
-		return told(t, only(c, measure.HighAbove.Key, 500))
+		return theReading(t, only(c, measure.HighAbove.Key, 500))
 	}
 	assert.InDelta(t, 498.04, apart(180, 240).Value, 0.01)
 	assert.False(t, apart(180, 240).Within)
@@ -231,12 +231,12 @@ func TestASlideGoesItsWayWithoutADeadSpot(t *testing.T) {
 		c := perfect(t, "buzz-slide", "trombone", 2, nil)
 		return with(c, func(n *ear.Note) { n.Slide = &s })
 	}
-	m := told(t, only(slid(ear.Slide{Travel: 0.8}), measure.Travel.Key, 0.8))
+	m := theReading(t, only(slid(ear.Slide{Travel: 0.8}), measure.Travel.Key, 0.8))
 	assert.True(t, m.Within)
-	m = told(t, only(slid(ear.Slide{Travel: 0.4}), measure.Travel.Key, 0.8))
+	m = theReading(t, only(slid(ear.Slide{Travel: 0.4}), measure.Travel.Key, 0.8))
 	assert.InDelta(t, 2, m.Excess, 1e-9)
 	assert.Equal(t, "40 % of the way", m.Text)
-	m = told(t, only(slid(ear.Slide{Travel: 1, DeadSpot: 0.3}), measure.DeadSpot.Key, 0.15))
+	m = theReading(t, only(slid(ear.Slide{Travel: 1, DeadSpot: 0.3}), measure.DeadSpot.Key, 0.15))
 	assert.InDelta(t, 2, m.Excess, 1e-9)
 	assert.Equal(t, measure.CauseSlide, m.Cause)
 }
@@ -245,7 +245,7 @@ func TestASlideGoesItsWayWithoutADeadSpot(t *testing.T) {
 func TestPulsesAreComparedWithTheRateAskedFor(t *testing.T) {
 	pulsed := func(rate float64) measure.Reading {
 		c := perfect(t, "air-pulses", "tuba", 2, nil)
-		return told(
+		return theReading(
 			t,
 			only(
 				with(c, func(n *ear.Note) { n.Pulse = &ear.Pulse{Rate: rate, Asked: 2} }),
@@ -295,7 +295,7 @@ func TestTheWorstRoundOfBreathingSpeaks(t *testing.T) {
 	breath := func(key scores.MeasureKey, limit float64, airs ...ear.Air) measure.Reading {
 		c := perfect(t, exercise.KindLongToneCounted, "flute", 2, map[string]any{"notes": []int{0}, "tempo_bpm": 60})
 		c.Analysis.Airs = airs
-		return told(t, only(c, key, limit))
+		return theReading(t, only(c, key, limit))
 	}
 	good := ear.Air{
 		Heard:   true,
@@ -334,10 +334,10 @@ func TestTheWorstRoundOfBreathingSpeaks(t *testing.T) {
 func TestABlowThatWasNotThereIsTheWorst(t *testing.T) {
 	c := perfect(t, "air-meter", "trombone", 2, nil)
 	c.Blows = []meter.Blow{{Heard: true, Delay: 0.1}, {Heard: true, Delay: 2}, {}}
-	m := told(t, only(c, measure.MeterDelay.Key, 0.5))
+	m := theReading(t, only(c, measure.MeterDelay.Key, 0.5))
 	assert.Equal(t, "blow 3: no air in the meter", m.Text)
 	c.Blows = c.Blows[:2]
-	m = told(t, only(c, measure.MeterDelay.Key, 0.5))
+	m = theReading(t, only(c, measure.MeterDelay.Key, 0.5))
 	assert.InDelta(t, 4, m.Excess, 1e-9)
 	assert.Equal(t, measure.CauseMeterDelay, m.Cause)
 }

@@ -16,7 +16,6 @@ import (
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/contour/packed"
-	"earlychorus/core/exercise"
 	"earlychorus/core/music"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
@@ -129,7 +128,7 @@ func wholeIn(q url.Values, name string, least, most int, remedy string) (int, er
 	}
 	v, err := strconv.Atoi(q.Get(name))
 	if err != nil || v < least || v > most {
-		return 0, exercise.ParameterError{Field: name, Remedy: remedy}
+		return 0, problem.Input(name, remedy)
 	}
 	return v, nil
 }

@@ -7,6 +7,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/plan"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -88,20 +89,14 @@ func itemsOf(views []PlanItem) ([]plan.Item, error) {
 		i, err := v.item()
 		var bad exercise.ParameterError
 		if errors.As(err, &bad) {
-			return nil, exercise.ParameterError{
-				Field:  fmt.Sprintf("items[%d].parameters.%s", n, bad.Field),
-				Remedy: bad.Remedy,
-			}
+			return nil, problem.Input(fmt.Sprintf("items[%d].parameters.%s", n, bad.Field), bad.Remedy)
 		}
 		if err != nil {
 			return nil, err
 		}
 		// Two items of one number would be one step, and the second would overwrite the first.
 		if seen[v.Key] || !store.IsID(v.Key) {
-			return nil, exercise.ParameterError{
-				Field:  fmt.Sprintf("items[%d].key", n),
-				Remedy: "give each step a number of its own",
-			}
+			return nil, problem.Input(fmt.Sprintf("items[%d].key", n), "give each step a number of its own")
 		}
 		seen[v.Key] = true
 		out[n] = i

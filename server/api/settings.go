@@ -41,7 +41,7 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 	}
 	for key, words := range in.Body.Tips {
 		if len(words) > 300 {
-			return nil, exercise.ParameterError{Field: "tips." + key, Remedy: "use at most 300 letters"}
+			return nil, problem.Input("tips."+key, "use at most 300 letters")
 		}
 	}
 	// Emptied is an answer: stages then are only what the director sets.

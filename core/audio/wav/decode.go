@@ -194,7 +194,7 @@ func (d *decoder) samples(f format, size uint32, maxSeconds float64) (audio.Mono
 		n, err := io.ReadFull(d.r, buf[:want])
 		d.at += int64(n)
 		if n > 0 {
-			out.Samples = roomFor(out.Samples, n/frame, left)
+			out.Samples = grown(out.Samples, n/frame, left)
 			got := len(out.Samples)
 			out.Samples = out.Samples[:got+n/frame]
 			mix(out.Samples[got:], buf[:n-n%frame])
@@ -219,9 +219,9 @@ func (d *decoder) samples(f format, size uint32, maxSeconds float64) (audio.Mono
 	return out, nil
 }
 
-// roomFor returns x with room for more samples: twice what was really read, or
+// grown returns x with room for more samples: twice what was really read, or
 // all that is left where that is less.
-func roomFor(x []float64, more int, left int64) []float64 {
+func grown(x []float64, more int, left int64) []float64 {
 	if cap(x)-len(x) >= more {
 		return x
 	}

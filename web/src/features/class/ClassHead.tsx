@@ -10,14 +10,14 @@ type Props = { classId: string; name: string; school?: string; at: 'today' | 'li
  * The four pages of a class, in the order of a director's day: look, listen, plan, and,
  * rarely, set up.
  */
-const rooms = [
+const pages = [
   { key: 'today', label: 'Today', path: '' },
   { key: 'listen', label: 'Listen', path: '/listen' },
   { key: 'plan', label: 'Plan', path: '/plan' },
   { key: 'class', label: 'Class', path: '/set-up' },
 ] as const
 
-/** ClassHead names the class and leads to its rooms. */
+/** ClassHead names the class and leads to its pages. */
 export function ClassHead({ classId, name, school, at }: Props) {
   return (
     <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-2 pb-4">
@@ -26,7 +26,7 @@ export function ClassHead({ classId, name, school, at }: Props) {
         <h1 className="text-2xl">{name}</h1>
       </div>
       <nav aria-label="The class" className="no-print flex gap-5 font-serif text-lg">
-        {rooms.map((r) => (
+        {pages.map((r) => (
           <Link
             key={r.key}
             to={`/class/${classId}${r.path}`}

@@ -73,7 +73,7 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
           onKept={(id) => {
             // The note is kept already, by the route that takes sound; the session only learns that it
             // can be undone.
-            session.said({ id, take: e.take, says: 'the voice note' })
+            session.remember({ id, take: e.take, says: 'the voice note' })
             stop()
           }}
         />

@@ -23,8 +23,8 @@ export type Session = {
   go: (place: number) => void
   act: (act: Act, says: string) => void
   undo: () => void
-  /** said remembers an act that was done elsewhere, and shows it */
-  said: (done: Done) => void
+  /** remember keeps an act that was done elsewhere, and shows it */
+  remember: (done: Done) => void
   /** last is the latest act that can be undone */
   last: Done | undefined
   problem: unknown
@@ -83,7 +83,7 @@ export function useListening(classId: string): Session {
       const last = done.at(-1)
       if (last) undo.mutate(last, { onSuccess: () => setDone((d) => d.slice(0, -1)) })
     },
-    said: (what) => {
+    remember: (what) => {
       setDone((d) => [...d, what])
       // The take is asked for again: a voice note changes what was said of it, and the act's own
       // answer is not here.

@@ -49,7 +49,7 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
     <section aria-label="How it went" aria-live="polite" className="pt-4">
       {!word && !failed && <Listening here={item?.take?.source !== 'file'} />}
       {failed && <Problem error={failed} />}
-      {word && <Told word={word} />}
+      {word && <TakeWord word={word} />}
       {word && ladder && <p className="mt-3 text-soft">{ladderLine(ladder)}</p>}
       {hold && <Resting hold={hold} />}
       {/* The buttons come with the word and never move: the next try is where the finger is. */}
@@ -94,9 +94,9 @@ function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | un
   return heard && { ...heard, result: heard.verdict.result, overruled: false }
 }
 
-/** Told is the word on the take, the largest thing on the page. */
-function Told({ word }: { word: Word }) {
-  useEffect(() => void performance.mark('take-told'), []) // for benches/room
+/** TakeWord is the word on the take, the largest thing on the page. */
+function TakeWord({ word }: { word: Word }) {
+  useEffect(() => void performance.mark('take-judged'), []) // for benches/wait
   return (
     <>
       <p className="font-serif text-2xl" data-verdict={word.result}>

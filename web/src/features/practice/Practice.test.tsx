@@ -62,8 +62,8 @@ const practice = (...steps: Schemas['PracticeStep'][]): Schemas['Practice'] =>
     setting: {},
   }) as unknown as Schemas['Practice']
 
-type Told = { path: string; body: unknown }
-let told: Told[]
+type Sent = { path: string; body: unknown }
+let told: Sent[]
 
 function school(of: Schemas['Practice'], more: Parameters<typeof serve>[0] = {}) {
   told = []

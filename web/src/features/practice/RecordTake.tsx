@@ -36,7 +36,7 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
   useEffect(() => () => live.current?.stop(), []) // leaving the page closes the microphone
   const simulated = standIns.find((s) => s.key === sounds.input)
   // The file is what goes to the server; the samples stay here, for the first word at once.
-  const hand = (r: Recorded) =>
+  const submit = (r: Recorded) =>
     onRecorded(newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, { samples: r.samples, rate: r.rate }))
 
   async function begin() {
@@ -58,7 +58,7 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
       // note. Without it, it only takes longer.
       void rehearse(step.score, source.context.sampleRate).catch(() => {})
       setRecording(started)
-      hand(await started.done)
+      submit(await started.done)
     } catch (error) {
       // What was recorded before a call or a pulled plug is offered: it may be enough.
       if (error instanceof InterruptedError) setCut({ why: error.message, partial: error.partial })
@@ -73,7 +73,7 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
   return (
     <div className="mt-6">
       {problem !== undefined && <Problem error={problem} />}
-      {cut && <Interrupted why={cut.why} partial={cut.partial} onHandIn={() => hand(cut.partial)} />}
+      {cut && <Interrupted why={cut.why} partial={cut.partial} onHandIn={() => submit(cut.partial)} />}
       {/* Always in reach: on a phone the sheet is longer than the screen. */}
       <div className="fixed inset-x-0 bottom-0 z-[5] border-t border-rule bg-paper px-4 pt-1 pb-3 sm:static sm:border-0 sm:p-0">
         {hold && <Resting hold={hold} />}

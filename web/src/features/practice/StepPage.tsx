@@ -40,7 +40,7 @@ export function StepPage({ practice, step: asked, all, onNext }: Props) {
   const again = () => setState({ at: 'ready' })
   const heard = (takeId: string) => setState({ at: 'heard', takeId })
   async function take(made: NewTake) {
-    performance.mark('take-ended') // benches/room reads how long the word takes
+    performance.mark('take-ended') // benches/wait reads how long the word takes
     const word = judgeOnDevice(practice, step, made) // meanwhile
     try {
       await submit(outbox, practice, step, made)

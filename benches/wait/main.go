@@ -1,7 +1,7 @@
-// Command room measures how long a player waits for the word on a take, in a real
+// Command wait measures how long a player waits for the word on a take, in a real
 // browser, against a server with the demo data:
 //
-//	go run ./benches/room http://127.0.0.1:8080
+//	go run ./benches/wait http://127.0.0.1:8080
 package main
 
 import (
@@ -87,7 +87,7 @@ func measure(base string) error {
 		if err != nil {
 			return err
 		}
-		wait, err := since(page, "take-told")
+		wait, err := since(page, "take-judged")
 		if err != nil {
 			return err
 		}
