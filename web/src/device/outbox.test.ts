@@ -93,11 +93,10 @@ it('keeps takes without a network, through a closed page, and sends each once', 
   server.dropAnswers = 3 // it arrives, and the device is not told
   const opened = new Outbox('ada')
   await opened.open()
-  for (let tries = 0; tries < 8; tries++) {
+  await vi.waitFor(async () => {
     await opened.send()
-    await new Promise((r) => setTimeout(r, 30))
-  }
-  await settled(opened)
+    expect(opened.now().items.map((i) => i.state)).toEqual(['sent', 'sent'])
+  })
   expect(server.sealed.map((s) => s.id)).toEqual(['t1', 't2'])
 })
 
@@ -147,12 +146,13 @@ it('tells small things in order, with how long ago', async () => {
   server.gone = true
   const outbox = new Outbox('ada')
   await outbox.keepMessage('f1', { method: 'PUT', path: '/practice/flags/f1', body: { kind: 'hurts', words: '' } })
-  await new Promise((r) => setTimeout(r, 20))
+  const later = vi.spyOn(Date, 'now').mockReturnValue(Date.now() + 90_000)
   server.gone = false
   await outbox.send()
   await settled(outbox)
+  later.mockRestore()
   expect(server.messages[0]?.path).toBe('/api/practice/flags/f1')
-  expect(server.messages[0]?.body.ago_ms).toBeGreaterThanOrEqual(20)
+  expect(server.messages[0]?.body.ago_ms).toBeGreaterThanOrEqual(90_000)
   expect(outbox.now().items[0]?.state).toBe('sent') // in view until the server's answer shows it
 })
 

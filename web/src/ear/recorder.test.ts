@@ -1,5 +1,5 @@
 // @vitest-environment node
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { listen } from './listener'
 import { scheduleSounds } from './metronome'
 import type { Source } from './microphone'
@@ -76,7 +76,7 @@ const timeline = {
   tones: [{ at_s: 0.5, length_s: 1, pitch_hz: 233 }],
   drone_hz: 116.5,
 }
-const led = {
+const counted = {
   timeline,
   score: { a4_hz: 442, segments: [{ phase: 'ready' }, { phase: 'play', target_midi: 58 }] },
   ear: { lowest_hz: 100, highest_hz: 1000 },
@@ -117,6 +117,7 @@ function source(): Source {
 }
 
 beforeEach(() => {
+  vi.useFakeTimers()
   context = new Context()
   vi.mocked(listen).mockImplementation((_, __, tell) => {
     ear = { aim: vi.fn(), hear: vi.fn(), close: vi.fn(), tell: tell as typeof ear.tell }
@@ -124,15 +125,19 @@ beforeEach(() => {
   })
 })
 
+afterEach(() => {
+  vi.useRealTimers()
+})
+
 /** pass lets the clock go on and gives the recorder a moment to look at it. */
 const pass = async (seconds: number) => {
   context.currentTime += seconds
-  await new Promise((r) => setTimeout(r, 150))
+  await vi.advanceTimersByTimeAsync(150)
 }
 
 describe('a recording', () => {
   it('is the whole step, with the place of its first click', async () => {
-    const take = record(led, source(), { click: false, drone: false })
+    const take = record(counted, source(), { click: false, drone: false })
     expect(microphone.begun).toBeCloseTo(10.6)
     expect(take.position()).toBeCloseTo(-0.6)
     microphone.hear(10.1, new Float32Array(rate).fill(0.25)) // from half a second before the first click
@@ -150,7 +155,7 @@ describe('a recording', () => {
   })
 
   it('points the ear at the note that is due, once each', () => {
-    record(led, source(), { click: false, drone: false }).done.catch(() => {})
+    record(counted, source(), { click: false, drone: false }).done.catch(() => {})
     for (const at of [10.1, 11, 12.5, 12.7, 13]) microphone.hear(at, new Float32Array(100))
     expect(ear.aim.mock.calls).toEqual([
       [0, 442],
@@ -160,7 +165,7 @@ describe('a recording', () => {
   })
 
   it('knows what was heard, and how far the ear lags', () => {
-    const take = record(led, source(), { click: false, drone: false })
+    const take = record(counted, source(), { click: false, drone: false })
     take.done.catch(() => {})
     microphone.hear(10.2, new Float32Array(100))
     context.currentTime = 11.2
@@ -172,7 +177,7 @@ describe('a recording', () => {
 
   it('counts what the loudspeaker is late by to the click, not to the player', () => {
     context.outputLatency = 0.08
-    const take = record(led, source(), { click: false, drone: false })
+    const take = record(counted, source(), { click: false, drone: false })
     take.done.catch(() => {})
     microphone.hear(10.1, new Float32Array(100))
     expect(take.heardFrom()).toBeCloseTo(-0.58)
@@ -181,18 +186,22 @@ describe('a recording', () => {
   })
 
   it('ends when the player stops it', async () => {
-    const take = record(led, source(), { click: false, drone: false })
+    const take = record(counted, source(), { click: false, drone: false })
     microphone.hear(10.1, new Float32Array(rate))
     take.stop()
-    await expect(take.done).rejects.not.toBeInstanceOf(InterruptedError)
+    const ended = expect(take.done).rejects.not.toBeInstanceOf(InterruptedError)
+    await pass(0)
+    await ended
     expect(microphone.closed).toBe(true)
   })
 
   it('keeps what there is when the microphone is lost', async () => {
-    const take = record(led, source(), { click: false, drone: false })
+    const take = record(counted, source(), { click: false, drone: false })
     microphone.hear(10.1, new Float32Array(rate))
     microphone.lose('A call took the microphone.')
-    const error = await take.done.catch((e) => e)
+    const ended = take.done.catch((e) => e)
+    await pass(0)
+    const error = await ended
     expect(error).toBeInstanceOf(InterruptedError)
     expect(error.message).toBe('A call took the microphone.')
     expect(error.partial.samples).toHaveLength(rate)
