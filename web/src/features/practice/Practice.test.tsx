@@ -126,6 +126,16 @@ describe('a player’s page', () => {
     )
   })
 
+  it('loses no tick to the next one, however quickly they come', async () => {
+    open(<Practice />)
+    await screen.findByRole('heading', { name: 'Care' })
+    fireEvent.click(item('Wipe it dry'))
+    fireEvent.click(item('Close the case'))
+    await waitFor(() => expect(told.at(-1)?.body).toMatchObject({ done: [true, true] }))
+    expect(item('Wipe it dry')).toHaveProperty('checked', true)
+    expect(item('Close the case')).toHaveProperty('checked', true)
+  })
+
   it('says where nothing is set', async () => {
     school(practice())
     open(<Practice />)

@@ -15,9 +15,17 @@ type Props = { step: ShownStep; onNext?: () => void }
 export function TickList({ step, onNext }: Props) {
   const tick = useTick(step)
   const [finished, setFinished] = useState(false)
+  // What was pressed here counts at once: the device takes a moment to keep a tick, and a
+  // second one that was worked out from the old list would undo the first.
+  const [own, setOwn] = useState<boolean[]>()
   if (finished) return <AllDone onAgain={() => setFinished(false)} />
-  const all = step.ticked.every(Boolean)
-  const toggle = (n: number) => tick.mutate(step.ticked.map((done, k) => (k === n ? !done : done)))
+  const ticked = own ?? step.ticked
+  const all = ticked.every(Boolean)
+  const toggle = (n: number) => {
+    const next = ticked.map((done, k) => (k === n ? !done : done))
+    setOwn(next)
+    tick.mutate(next, { onError: () => setOwn(undefined) })
+  }
   return (
     <section aria-label="Your step">
       <h1 className="mt-3">{step.name}</h1>
@@ -29,7 +37,7 @@ export function TickList({ step, onNext }: Props) {
               <input
                 type="checkbox"
                 className="size-7 shrink-0"
-                checked={step.ticked[n] ?? false}
+                checked={ticked[n] ?? false}
                 onChange={() => toggle(n)}
               />
               <Picture name={step.score.pictures[n]} />
