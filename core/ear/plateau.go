@@ -57,7 +57,10 @@ func findPlateaus(c contour.Contour, fine contour.Envelope, dip music.Decibels) 
 	}
 	var out []plateau
 	for _, p := range b.done {
-		out = append(out, b.cutAtTongue(p)...)
+		// The edges of an echo or a tap may meet: then it was never a note.
+		if p.length() > 0 {
+			out = append(out, b.cutAtTongue(p)...)
+		}
 	}
 	return out
 }
