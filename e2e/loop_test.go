@@ -229,9 +229,7 @@ func TestNoMicrophone(t *testing.T) {
 		browser.See("was not allowed to use the microphone"),
 		browser.Press("No microphone?"),
 		browser.Press("Flat player"),
-		chromedp.WaitVisible(
-			"[data-verdict]",
-		),
+		chromedp.WaitVisible("[data-verdict]"),
 		browser.See("cents flat"),
 		browser.Press("Again"),
 		browser.See("Today so far"),

@@ -45,9 +45,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 	do(
 		t,
 		page,
-		browser.Press(
-			"Class",
-		),
+		browser.Press("Class"),
 		browser.Press("Years"),
 		browser.Type("Name", "Morning Winds"),
 		browser.Press("Begin it"),
@@ -91,17 +89,13 @@ func TestTheDirectorsMorning(t *testing.T) {
 		chromedp.WaitVisible(`section[aria-label="The step: Long tone, counted"] svg`),
 		saved(),
 		// Undo and redo.
-		browser.Press(
-			"Undo",
-		),
+		browser.Press("Undo"),
 		browser.See("8 beats each at 60"),
 		browser.Press("Redo"),
 		browser.See("6 beats each at 60"),
 		saved(),
 		// Six minutes.
-		browser.Press(
-			"Fit to minutes",
-		),
+		browser.Press("Fit to minutes"),
 		browser.Replace("Minutes", "6"),
 		chromedp.Click(`//button[@type="submit"][.="Fit"]`),
 		chromedp.WaitVisible(`[data-testid="fitted"]`),
@@ -129,9 +123,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 		),
 		chromedp.KeyEvent(" "),
 		chromedp.Sleep(300*time.Millisecond),
-		chromedp.KeyEvent(
-			kb.ArrowDown,
-		),
+		chromedp.KeyEvent(kb.ArrowDown),
 		chromedp.Sleep(300*time.Millisecond),
 		chromedp.KeyEvent(" "),
 		chromedp.Sleep(500*time.Millisecond),

@@ -49,9 +49,7 @@ func TestAPlayersDay(t *testing.T) {
 	do(
 		t,
 		page,
-		browser.Press(
-			"It hurts",
-		),
+		browser.Press("It hurts"),
 		browser.Press("I feel dizzy or tingly"),
 		browser.See("sit down and breathe normally"),
 		browser.Press("Close"),

@@ -59,9 +59,7 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 		word("nearly"),
 		key("p"),
 		browser.See("Well done. I heard it."),
-		key(
-			"c",
-		),
+		key("c"),
 		chromedp.WaitVisible("#words"),
 		chromedp.SendKeys("#words", "The jump is a leak."),
 		chromedp.KeyEvent(kb.Enter, chromedp.KeyModifiers(2)),

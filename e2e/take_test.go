@@ -60,9 +60,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 		browser.Press("No microphone?"),
 		browser.Press("Steady player"),
 		chromedp.WaitVisible(`[data-verdict="clean"]`),
-		browser.Press(
-			"Again",
-		),
+		browser.Press("Again"),
 		browser.Press("No microphone?"),
 		browser.Press("Player who cracks"),
 		chromedp.WaitVisible(`[data-verdict="not-yet"]`),

@@ -177,9 +177,7 @@ func pages() []page {
 		},
 		{"Player, twelve weeks", func() string {
 			c := class()
-			return "/classes/" + district.ClassID(
-				c,
-			) + "/players/" + district.Year.PlayerID(
+			return "/classes/" + district.ClassID(c) + "/players/" + district.Year.PlayerID(
 				c,
 				chance.IntN(district.Year.Players),
 			) + "/growth"

@@ -171,9 +171,7 @@ func (v *voice) next(t float64) float64 {
 	for n, u := range v.player.Undertones {
 		since, left := t-float64(u.At), float64(u.At+u.Length)-t
 		v.underPhase[n] += float64((cents + partialInterval(u.Semitones)).Above(v.pitch)) * v.dt
-		out += level * amplitude(
-			u.Level,
-		) * min(
+		out += level * amplitude(u.Level) * min(
 			rise(since/0.02),
 			rise(left/0.02),
 		) * v.under[n].at(

@@ -98,9 +98,7 @@ func TestTheParticularComesBeforeTheGeneral(t *testing.T) {
 	} {
 		i, err := instrument.Get(c.key)
 		require.NoError(t, err)
-		got := verdict.Book(
-			nil,
-		).Answers(
+		got := verdict.Book(nil).Answers(
 			c.cause,
 			verdict.Situation{Instrument: i, Register: c.register, Direction: c.direction},
 		)

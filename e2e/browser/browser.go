@@ -83,9 +83,7 @@ func Press(words string) chromedp.Action[chromedp.Void] {
 		words,
 	)
 	return chromedp.Steps(
-		chromedp.WaitVisible(
-			path,
-		),
+		chromedp.WaitVisible(path),
 		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, path), chromedp.EvalAwaitPromise),
 		chromedp.Click(path),
 	)

@@ -151,8 +151,8 @@ func randomBelow(n int) int {
 	return int(v.Int64())
 }
 
-// archiveClass closes a class to its players. Nothing is deleted, and its director
-// still reads all of it.
+// archiveClass takes a class's code out of use. Nothing is deleted, and its director
+// still reads all of it; a session that is open goes on until it ends.
 func (a *API) archiveClass(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {

@@ -165,18 +165,14 @@ func TestCardsGiveNewPINs(t *testing.T) {
 	res, pdf := director.ask("POST", "/classes/"+b.Class.ID+"/cards.pdf?players="+b.Players[0].ID, nil)
 	require.Equal(t, 200, res.StatusCode)
 	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF")))
-	h.visitor(
-		t,
-	).want(
+	h.visitor(t).want(
 		401,
 		"POST",
 		"/sign-in/player",
 		map[string]string{"code": b.Class.Code, "player_id": b.Players[0].ID, "pin": storetest.PIN},
 		nil,
 	)
-	h.visitor(
-		t,
-	).want(
+	h.visitor(t).want(
 		200,
 		"POST",
 		"/sign-in/player",

@@ -363,9 +363,7 @@ func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
 				}[table],
 				b.Players[0].ID,
 			).
-				Scan(
-					&left,
-				),
+				Scan(&left),
 		)
 		assert.Zero(t, left, table)
 	}

@@ -27,8 +27,7 @@ type RosterRow struct {
 	PlayerID string `json:"player_id" doc:"of the player it changes"`
 }
 
-// largestRoster is bytes: a OneRoster export of a large school is two megabytes,
-// zipped.
+// largestRoster is bytes, with room to spare over the 2 MB that the refusal names.
 const largestRoster = 3 << 20
 
 // previewRoster reads a file and says, row by row, what it would do.
@@ -138,8 +137,9 @@ type playerPath struct {
 	Player string `path:"player" format:"uuid"`
 }
 
-// takeOffRoster takes a player off the list and ends their sign-in. The takes stay
-// with the class; forgetting a player for good is another route.
+// takeOffRoster takes a player off the list. The takes stay with the class; forgetting
+// a player for good is another route. The old PIN and an open session still let the
+// player in, which is known and to be mended.
 func (a *API) takeOffRoster(ctx context.Context, in *playerPath) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {

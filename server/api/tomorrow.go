@@ -96,8 +96,8 @@ type proposed struct {
 	fitted  plan.Fitted
 }
 
-// mostProposed bounds what is new on one day: a class learns one or two things of a
-// warm-up (common practice, no published source).
+// mostProposed bounds what is new on one day, so that a proposal is read and not
+// scrolled.
 const mostProposed = 4
 
 // proposal begins with what is planned already, adds what the last days speak for,

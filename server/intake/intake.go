@@ -204,9 +204,9 @@ func (in Intake) accept(ctx context.Context, u Upload, sound audio.Mono, hash []
 	}
 	// Asked before the sound is put away, which it would overwrite.
 	if known, err := in.Store.KnownTake(ctx, t); known || err != nil {
-		return false, err // before the sound on the shelf could be overwritten
+		return false, err
 	}
-	// Sound first and row after: a sound without a row is swept out some day, a row without a
+	// Sound first and row after: a sound without a row only takes up room, a row without a
 	// sound is a lost take.
 	if err := in.Recordings.Put(ctx, t.ID, sound); err != nil {
 		return false, err

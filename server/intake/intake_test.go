@@ -26,7 +26,7 @@ import (
 func door(t *testing.T, code string) (intake.Intake, storetest.Band) {
 	t.Helper()
 	s := storetest.Open(t)
-	shelf, err := recordings.InFolder(t.TempDir())
+	sounds, err := recordings.InFolder(t.TempDir())
 	require.NoError(t, err)
 	queue, err := jobs.NewQueue(s.SQL())
 	require.NoError(t, err)
@@ -34,7 +34,7 @@ func door(t *testing.T, code string) (intake.Intake, storetest.Band) {
 	for n := range b.Players {
 		b.Players[n].Class = b.Class
 	}
-	return intake.Intake{Store: s, Recordings: shelf, Queue: queue}, b
+	return intake.Intake{Store: s, Recordings: sounds, Queue: queue}, b
 }
 
 func silence(rate int, seconds float64) []byte {

@@ -20,12 +20,23 @@ type AnalyzeTake struct {
 // Kind names the job in the queue; changing it strands what is waiting.
 func (AnalyzeTake) Kind() string { return "analyze_take" }
 
+// InsertOpts go with the job and not with who works: the queue reads them when a job
+// is put in, which the half that answers does.
+func (AnalyzeTake) InsertOpts() river.InsertOpts { return river.InsertOpts{MaxAttempts: mostAttempts} }
+
+// mostAttempts take six minutes with the queue's growing pauses; then the player is
+// told.
+const mostAttempts = 5
+
 // LetGo asks for what was kept long enough to be let go of. The workers ask for it
 // themselves, daily.
 type LetGo struct{}
 
 // Kind names the job in the queue.
 func (LetGo) Kind() string { return "let_go" }
+
+// InsertOpts try a few times; tomorrow it is asked for again.
+func (LetGo) InsertOpts() river.InsertOpts { return river.InsertOpts{MaxAttempts: mostAttempts} }
 
 // Queue takes jobs.
 type Queue struct{ client *river.Client[*sql.Tx] }

@@ -20,9 +20,7 @@ func ensureDatabase(ctx context.Context, dsn string) error {
 		ctx,
 		"SELECT EXISTS (SELECT FROM pg_database WHERE datname = $1)",
 		databaseName,
-	).Scan(
-		&exists,
-	); err != nil {
+	).Scan(&exists); err != nil {
 		return fmt.Errorf("postgres: %w", err)
 	}
 	if exists {

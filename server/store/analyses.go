@@ -18,9 +18,7 @@ func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote, 
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		err := tx.Clauses(
 			clause.OnConflict{Columns: []clause.Column{{Name: "take_id"}, {Name: "version"}}, UpdateAll: true},
-		).Create(
-			&a,
-		).Error
+		).Create(&a).Error
 		if err != nil {
 			return err
 		}

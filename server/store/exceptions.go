@@ -38,15 +38,9 @@ func (s *Store) AddException(ctx context.Context, e Exception) error {
 
 // EndException forgets an exception of a class's player.
 func (s *Store) EndException(ctx context.Context, id, classID string) error {
-	gone := s.db.WithContext(
-		ctx,
-	).Where(
-		"id = ? AND player_id IN (SELECT id FROM player WHERE class_id = ?)",
-		id,
-		classID,
-	).Delete(
-		&Exception{},
-	)
+	gone := s.db.WithContext(ctx).
+		Where("id = ? AND player_id IN (SELECT id FROM player WHERE class_id = ?)", id, classID).
+		Delete(&Exception{})
 	if gone.Error == nil && gone.RowsAffected == 0 {
 		return ErrNotFound
 	}

@@ -54,18 +54,10 @@ const mostFlags = 200
 
 // SeeFlag remembers that a director of the class has seen a flag.
 func (s *Store) SeeFlag(ctx context.Context, id, classID string, at time.Time) error {
-	seen := s.db.WithContext(
-		ctx,
-	).Model(
-		&Flag{},
-	).Where(
-		"id = ? AND player_id IN (SELECT id FROM player WHERE class_id = ?)",
-		id,
-		classID,
-	).Update(
-		"seen_at",
-		at,
-	)
+	seen := s.db.WithContext(ctx).
+		Model(&Flag{}).
+		Where("id = ? AND player_id IN (SELECT id FROM player WHERE class_id = ?)", id, classID).
+		Update("seen_at", at)
 	if seen.Error == nil && seen.RowsAffected == 0 {
 		return ErrNotFound
 	}

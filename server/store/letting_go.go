@@ -38,9 +38,7 @@ func (s *Store) ForgetPlayer(ctx context.Context, classID, playerID string) (out
 		if err := tx.Raw(
 			"SELECT c.id FROM comment c JOIN take t ON t.id = c.take_id WHERE t.player_id = ? AND c.kind = 'voice'",
 			playerID,
-		).Scan(
-			&out.Voices,
-		).Error; err != nil {
+		).Scan(&out.Voices).Error; err != nil {
 			return err
 		}
 		gone := tx.Where("id = ? AND class_id = ?", playerID, classID).Delete(&Player{})

@@ -56,17 +56,9 @@ func (s *Store) SaveListening(ctx context.Context, l Listening) error {
 // KeepPlace remembers where a listening stands, and the take that was listened to.
 func (s *Store) KeepPlace(ctx context.Context, l Listening, listenedTo string, at time.Time) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		kept := tx.Model(
-			&Listening{},
-		).Where(
-			"director_id = ? AND class_id = ? AND day = ?",
-			l.DirectorID,
-			l.ClassID,
-			l.Day,
-		).
-			Updates(
-				map[string]any{"place": l.Place, "spent_s": l.SpentS},
-			)
+		kept := tx.Model(&Listening{}).
+			Where("director_id = ? AND class_id = ? AND day = ?", l.DirectorID, l.ClassID, l.Day).
+			Updates(map[string]any{"place": l.Place, "spent_s": l.SpentS})
 		if kept.Error != nil {
 			return kept.Error
 		}
@@ -166,15 +158,11 @@ type Judged struct {
 // JudgedOf returns the newest words on takes, and their ribbons.
 func (s *Store) JudgedOf(ctx context.Context, takeIDs []string) (map[string]Judged, error) {
 	var rows []Judged
-	err := s.db.WithContext(
-		ctx,
-	).Raw(
+	err := s.db.WithContext(ctx).Raw(
 		`SELECT DISTINCT ON (take_id) take_id, (measured->>'score_start_s')::float8 AS start, verdict, ribbon
 		FROM analysis WHERE take_id IN ? ORDER BY take_id, version DESC`,
 		takeIDs,
-	).Scan(
-		&rows,
-	).Error
+	).Scan(&rows).Error
 	out := map[string]Judged{}
 	for _, h := range rows {
 		out[h.TakeID] = h

@@ -122,15 +122,9 @@ func lockPlan(tx *gorm.DB, c PlanChange) (p Plan, err error) {
 	if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&fresh).Error; err != nil {
 		return p, err
 	}
-	err = tx.Clauses(
-		clause.Locking{Strength: "UPDATE"},
-	).Where(
-		"class_id = ? AND monday = ?",
-		c.ClassID,
-		c.Monday,
-	).Take(
-		&p,
-	).Error
+	err = tx.Clauses(clause.Locking{Strength: "UPDATE"}).
+		Where("class_id = ? AND monday = ?", c.ClassID, c.Monday).
+		Take(&p).Error
 	return p, found(err)
 }
 

@@ -108,18 +108,10 @@ func (s *Store) SaveRoster(ctx context.Context, added, changed []Player) error {
 
 // TakeOffRoster takes a player off the list. The takes stay.
 func (s *Store) TakeOffRoster(ctx context.Context, classID, playerID string, at time.Time) error {
-	left := s.db.WithContext(
-		ctx,
-	).Model(
-		&Player{},
-	).Where(
-		"id = ? AND class_id = ? AND left_at IS NULL",
-		playerID,
-		classID,
-	).
-		Updates(
-			map[string]any{"left_at": at, "external_id": ""},
-		)
+	left := s.db.WithContext(ctx).
+		Model(&Player{}).
+		Where("id = ? AND class_id = ? AND left_at IS NULL", playerID, classID).
+		Updates(map[string]any{"left_at": at, "external_id": ""})
 	if left.Error == nil && left.RowsAffected == 0 {
 		return ErrNotFound
 	}

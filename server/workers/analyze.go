@@ -3,6 +3,7 @@ package workers
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"time"
 
@@ -40,12 +41,17 @@ const SmallRibbon = 96
 // Work analyses one take. Running twice is harmless.
 func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]) error {
 	t, err := w.Store.Take(ctx, job.Args.TakeID)
-	if err != nil {
+	if errors.Is(err, store.ErrNotFound) {
 		return river.JobCancel(fmt.Errorf("analyze take %s: %w", job.Args.TakeID, err)) // deleted meanwhile
+	}
+	if err != nil {
+		return err // the database's trouble passes, and the take is still there
 	}
 	sound, missing, err := w.Recordings.Get(ctx, t.ID)
 	if missing {
-		_ = w.Store.FailTake(ctx, t.ID, "The recording is missing. Please record again.")
+		if failed := w.Store.FailTake(ctx, t.ID, "The recording is missing. Please record again."); failed != nil {
+			return failed
+		}
 		return river.JobCancel(err)
 	}
 	if err != nil {

@@ -2,6 +2,7 @@ package workers_test
 
 import (
 	"context"
+	"errors"
 	"testing"
 	"time"
 
@@ -28,7 +29,7 @@ import (
 type bench struct {
 	t      *testing.T
 	store  *store.Store
-	shelf  *recordings.Store
+	sounds *recordings.Store
 	intake intake.Intake
 	worker *workers.AnalyzeTake
 	band   storetest.Band
@@ -37,7 +38,7 @@ type bench struct {
 func newBench(t *testing.T, code string) bench {
 	t.Helper()
 	s := storetest.Open(t)
-	shelf, err := recordings.InFolder(t.TempDir())
+	sounds, err := recordings.InFolder(t.TempDir())
 	require.NoError(t, err)
 	queue, err := jobs.NewQueue(s.SQL())
 	require.NoError(t, err)
@@ -48,9 +49,9 @@ func newBench(t *testing.T, code string) bench {
 	return bench{
 		t,
 		s,
-		shelf,
-		intake.Intake{Store: s, Recordings: shelf, Queue: queue},
-		&workers.AnalyzeTake{Store: s, Recordings: shelf, Now: time.Now},
+		sounds,
+		intake.Intake{Store: s, Recordings: sounds, Queue: queue},
+		&workers.AnalyzeTake{Store: s, Recordings: sounds, Now: time.Now},
 		b,
 	}
 }
@@ -165,7 +166,7 @@ func TestOnlyPlayedNotesAreTheInstruments(t *testing.T) {
 func TestWhatCannotBeListenedToEnds(t *testing.T) {
 	b := newBench(t, "LOST")
 	id := b.play(b.band.Step, synth.Player{})
-	require.NoError(t, b.shelf.Delete(t.Context(), id))
+	require.NoError(t, b.sounds.Delete(t.Context(), id))
 	var cancelled *river.JobCancelError
 	assert.ErrorAs(t, b.work(id), &cancelled)
 	taken, err := b.store.Take(t.Context(), id)
@@ -188,6 +189,8 @@ func TestAStoppedListeningLeavesTheTake(t *testing.T) {
 		},
 	)
 	require.Error(t, err)
+	var cancelled *river.JobCancelError
+	require.False(t, errors.As(err, &cancelled), "or the queue would never try again")
 	taken, err := b.store.Take(t.Context(), id)
 	require.NoError(t, err)
 	assert.Empty(t, taken.Failure)

@@ -28,7 +28,6 @@ const (
 	fetchCooldown = 50 * time.Millisecond
 	jobTimeout    = 2 * time.Minute
 	rescueAfter   = 5 * time.Minute // of a worker on another machine that died
-	mostAttempts  = 5
 )
 
 // NewPool prepares workers. name must be the same each time this machine's
@@ -44,7 +43,6 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 	client, err := river.NewClient(riverdatabasesql.New(db), &river.Config{
 		ID:                   name,
 		Workers:              workers,
-		MaxAttempts:          mostAttempts,
 		JobTimeout:           jobTimeout,
 		RescueStuckJobsAfter: rescueAfter,
 		FetchPollInterval:    pollEvery,

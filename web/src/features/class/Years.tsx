@@ -72,7 +72,7 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
         </p>
       </form>
       <Directors classId={classId} setUp={setUp} />
-      {/* There is no button back: an archived class is opened again by whoever runs the program. */}
+      {/* There is no way back yet, neither here nor on the command line. */}
       {!setUp.archived && (
         <div className="mt-8">
           <h2>Archive {setUp.class.name}</h2>

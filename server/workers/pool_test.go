@@ -1,0 +1,92 @@
+package workers_test
+
+import (
+	"context"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/synth"
+	"earlychorus/server/store"
+	"earlychorus/server/workers"
+)
+
+// patience is for a machine with much else to do; nothing here takes a tenth of it.
+const patience = time.Minute
+
+// start runs the bench's jobs with the queue's own pool, until the test ends.
+func (b bench) start() {
+	b.t.Helper()
+	letGo := &workers.LetGo{Store: b.store, Recordings: b.sounds, Now: time.Now}
+	pool, err := workers.NewPool(b.store.SQL(), b.band.Class.Code, workers.Jobs{Analyze: b.worker, LetGo: letGo})
+	require.NoError(b.t, err)
+	require.NoError(b.t, pool.Start(context.Background()))
+	b.t.Cleanup(func() { _ = pool.Stop(context.Background()) })
+}
+
+// sql changes the database behind the program's back.
+func (b bench) sql(statement string) {
+	b.t.Helper()
+	_, err := b.store.SQL().Exec(statement)
+	require.NoError(b.t, err)
+}
+
+// failures is how often the listening has failed so far.
+func (b bench) failures() (count int) {
+	b.t.Helper()
+	require.NoError(b.t, b.store.SQL().QueryRow(
+		"SELECT coalesce(cardinality(errors), 0) FROM river_job WHERE kind = 'analyze_take'",
+	).Scan(&count))
+	return count
+}
+
+// becomes waits for a take to be as it should.
+func (b bench) becomes(id string, as func(store.Take) bool, says string) {
+	b.t.Helper()
+	require.Eventually(b.t, func() bool {
+		taken, err := b.store.Take(b.t.Context(), id)
+		return err == nil && as(taken)
+	}, patience, 50*time.Millisecond, says)
+}
+
+// The database is away for a moment, as while it is restarted: the take is listened
+// to when it is back.
+func TestTroubleWithTheDatabaseOnlyDelaysAListening(t *testing.T) {
+	b := newBench(t, "TROUBLE")
+	id := b.play(b.band.Step, synth.Player{})
+	b.sql("ALTER TABLE take RENAME TO take_away")
+	b.start()
+	require.Eventually(t, func() bool { return b.failures() > 0 }, patience, 20*time.Millisecond, "it fails first")
+	b.sql("ALTER TABLE take_away RENAME TO take")
+	b.becomes(id, func(t store.Take) bool { return t.Result != "" }, "it is heard when the database is well again")
+}
+
+// A listening that can never be kept is given up, in words, with its fifth attempt
+// and not weeks later; until then it is tried again.
+func TestATakeIsGivenUpInWordsAfterFiveAttempts(t *testing.T) {
+	b := newBench(t, "GIVEUP")
+	id := b.play(b.band.Step, synth.Player{})
+	b.sql("ALTER TABLE analysis RENAME TO analysis_away")
+	b.start()
+	require.Eventually(t, func() bool { return b.failures() == 1 }, patience, 20*time.Millisecond)
+	taken, err := b.store.Take(t.Context(), id)
+	require.NoError(t, err)
+	assert.Empty(t, taken.Failure, "it is tried again")
+	// The pauses between attempts grow to minutes: the last one is brought forward.
+	require.Eventually(t, func() bool {
+		done, err := b.store.SQL().Exec(
+			"UPDATE river_job SET attempt = 4, state = 'available', scheduled_at = now() " +
+				"WHERE kind = 'analyze_take' AND state = 'retryable'",
+		)
+		require.NoError(t, err)
+		changed, err := done.RowsAffected()
+		return err == nil && changed == 1
+	}, patience, 20*time.Millisecond)
+	require.Eventually(t, func() bool { return b.failures() >= 2 }, patience, 20*time.Millisecond)
+	b.becomes(id, func(t store.Take) bool { return t.Failure != "" }, "the player is told")
+	taken, err = b.store.Take(t.Context(), id)
+	require.NoError(t, err)
+	assert.Contains(t, taken.Failure, "Your recording is safe")
+}
