@@ -227,7 +227,7 @@ func (b board) fill(at int, step store.Step, done column) (BoardStep, error) {
 			cell := b.cell(step, m.standing.Player.ID, r, done)
 			m.cells[at] = cell
 			switch cell.State {
-			// Not counted at all: a drummer is not missing from a long tone.
+			// Not counted at all: flutes are not missing from what brass buzz.
 			case NotAsked:
 			case Done:
 				head.Results[string(cell.Result)]++

@@ -162,7 +162,7 @@ func stepsOn(ctx context.Context, s *store.Store, standing store.Standing, day t
 			continue
 		}
 		one, err := stepOf(step, standing, day)
-		// Left out without a word: a drummer need not read of long tones.
+		// Left out without a word: flutes need not read of what brass buzz.
 		if errors.Is(err, exercise.ErrNotFor) {
 			continue
 		}

@@ -15,7 +15,7 @@ export function Roster({ classId, setUp }: Props) {
   const [importing, setImporting] = useState(false)
   const save = useSaveRoster(classId)
   const takeOff = useTakeOff(classId)
-  // In the order the server gives, which is a score's: flutes first, drums last.
+  // In the order the server gives, which is a score's: flutes first, tubas last.
   const sections = [...new Set(setUp.players.map((p) => p.section))]
   const done = () => setEditing(undefined)
   return (

@@ -71,7 +71,7 @@ export const useEndException = (classId: string) =>
     answer(api.DELETE('/classes/{class}/exceptions/{exception}', { params: { path: { class: classId, exception } } })),
   )
 
-/** useArchive closes the class to its players. Everything stays to be read. */
+/** useArchive takes the class's code out of use. Everything stays to be read. */
 export const useArchive = (classId: string) =>
   useChange(classId, () => answer(api.POST('/classes/{class}/archive', at(classId))))
 
