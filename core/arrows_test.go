@@ -29,11 +29,12 @@ var allowed = map[string][]string{
 	"dsp":            nil,
 	"contour":        {"audio", "dsp", "music"}, // and so it is small enough for the browser
 	"contour/packed": {"contour", "music"},
-	"ear":            {"audio", "dsp", "music", "instrument", "scores", "contour"},
+	"ear":            {"audio", "dsp", "music", "instrument", "scores", "contour", "explain"},
+	"explain":        {"music", "instrument", "scores"},
 	"meter":          {"music", "scores"},
-	"measure":        {"dsp", "music", "instrument", "scores", "ear", "meter"},
+	"measure":        {"dsp", "music", "instrument", "scores", "explain", "ear", "meter"},
 	"exercise":       {"music", "instrument", "scores", "measure"}, // a kind says by what it is judged
-	"verdict":        {"instrument", "scores", "ear", "measure", "exercise"},
+	"verdict":        {"instrument", "scores", "explain", "ear", "measure", "exercise"},
 	"ribbon":         {"dsp", "music", "instrument", "scores", "contour", "ear", "measure"},
 	"outcome":        {"audio", "music", "instrument", "scores", "ear", "measure", "exercise", "verdict", "ribbon"},
 	"ladder":         {"music", "verdict"},

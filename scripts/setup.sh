@@ -26,7 +26,8 @@ need_postgresql() {
 
 # Sampled real instruments, to hold the ear against.
 need_samples() {
-  [[ -e /usr/share/sounds/sf2/TimGM6mb.sf2 ]] && command -v fluidsynth >/dev/null || debian fluidsynth timgm6mb-soundfont
+  [[ -e /usr/share/sounds/sf2/TimGM6mb.sf2 && -e /usr/share/sounds/sf2/sf_GMbank.sf2 ]] && command -v fluidsynth >/dev/null ||
+    debian fluidsynth timgm6mb-soundfont csound-soundfont
 }
 
 # What the bench compares the ear with.

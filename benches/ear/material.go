@@ -127,7 +127,9 @@ func conditions() []condition {
 }
 
 // fits reports whether an instrument can be asked under the condition.
-func (c condition) fits(i instrument.Instrument) bool { return !c.sampled || sampled.Known(i.Key) }
+func (c condition) fits(i instrument.Instrument) bool {
+	return !c.sampled || sampled.TimGM.Known(i.Key)
+}
 
 // make plays an instrument's beginner range, half of its notes (part 0 or 1).
 func (c condition) make(i instrument.Instrument, part int) (sample, error) {
@@ -198,7 +200,7 @@ func (c condition) makeSampled(
 		}
 		truths = append(truths, t)
 	}
-	sound, err := sampled.Render(i.Key, notes)
+	sound, err := sampled.TimGM.Render(i.Key, notes)
 	if err != nil {
 		return sample{}, err
 	}

@@ -97,6 +97,7 @@ func (e Ear) Track(ctx context.Context, sound audio.Mono) (Contour, error) {
 		}
 	}
 	l.settleOctaves(frames, e, quiet)
+	l.settleFlips(frames)
 	l.refine(frames)
 	return Contour{Frames: frames, Bursts: findBursts(sound)}, nil
 }

@@ -37,7 +37,8 @@ const (
 	humShare     = 0.6 // of the tonal quiet frames that lie within the spread
 )
 
-// learnRest listens to the quietest frames.
+// learnRest listens to the quietest frames. What is soft is not yet a rest: where
+// they sound at the pitch of the louder ones, somebody plays softly.
 func (f *finder) learnRest(levels []music.Decibels) rest {
 	r := rest{gate: lowestGate, threshold: usualThreshold}
 	if len(levels) == 0 {
@@ -52,26 +53,45 @@ func (f *finder) learnRest(levels []music.Decibels) rest {
 	if quiet < lowestGate {
 		return r
 	}
+	q := f.listenToQuiet(levels, quiet)
 	if loud-quiet > evenTake {
-		r.gate = max(r.gate, quiet+gateAboveQuiet)
+		r.gate = max(r.gate, q.gate())
 	}
-	clarity, pitches := f.listenToQuiet(levels, quiet)
+	hum := music.Hertz(dsp.Median(q.pitches))
 	switch {
-	case len(clarity) == 0:
-	case dsp.Median(clarity) < tonalQuiet:
-		r.threshold = max(lowestThreshold, min(highestThreshold, dsp.Quantile(clarity, 0.95)+aboveChance))
+	case len(q.clarity) == 0:
+	case dsp.Median(q.clarity) < tonalQuiet:
+		r.threshold = max(lowestThreshold, min(highestThreshold, dsp.Quantile(q.clarity, 0.95)+aboveChance))
 	case loud-quiet > humBelowLoud:
-		if hum := music.Hertz(dsp.Median(pitches)); shareNear(pitches, hum, humSpread) > humShare {
+		if shareNear(q.pitches, hum, humSpread) > humShare && (isMains(hum) || !f.isPlayed(levels, hum, loud)) {
 			r.hum, r.humGate = hum, quiet+humMargin
 		}
 	case loud < loudestHum:
 		// A take all of one loudness is one long note, unless it is the mains' own.
-		if hum := music.Hertz(dsp.Median(pitches)); isMains(hum) && shareNear(pitches, hum, mainsSpread) > humShare {
+		if isMains(hum) && shareNear(q.pitches, hum, mainsSpread) > humShare {
 			r.hum, r.humGate = hum, loud+humMargin
 		}
 	}
 	return r
 }
+
+// isPlayed reports whether the louder frames sound at a pitch too.
+func (f *finder) isPlayed(levels []music.Decibels, pitch music.Hertz, loud music.Decibels) bool {
+	var pitches []float64
+	stride := max(1, len(levels)/(4*quietFrames))
+	for n := 0; n < len(levels); n += stride {
+		if levels[n] < loud-humBelowLoud {
+			continue
+		}
+		if heard, _ := f.pair(n, -1, nil, nil); heard.best > tonalQuiet && len(heard.candidates) > 0 {
+			pitches = append(pitches, float64(likeliest(heard.candidates).pitch))
+		}
+	}
+	return shareNear(pitches, pitch, 2*humSpread) > playedShare
+}
+
+// playedShare is how many of the loud frames have a pitch that is somebody's note.
+const playedShare = 0.04
 
 // mains are the frequencies of the world's electricity, and hum's usual second
 // harmonic (IEC 60038 for the nominal 50 and 60 Hz, from memory).
@@ -92,9 +112,31 @@ func isMains(f music.Hertz) bool {
 	return false
 }
 
-// listenToQuiet returns the clarity of quiet frames, and the pitches of those
-// that have one.
-func (f *finder) listenToQuiet(levels []music.Decibels, quiet music.Decibels) (clarity, pitches []float64) {
+// quietHeard is what quiet frames were found to be.
+type quietHeard struct {
+	clarity []float64 // of each
+	pitches []float64 // of those that have one
+	noise   []float64 // levels of those that have none
+	soft    []float64 // levels of those that have one
+}
+
+// gate is the level below which frames are rests: just above what has no pitch.
+func (q quietHeard) gate() music.Decibels {
+	if len(q.noise) == 0 {
+		return lowestGate
+	}
+	gate := music.Decibels(dsp.Quantile(q.noise, mostNoise)) + gateAboveQuiet
+	if len(q.soft) > len(q.clarity)/10 {
+		gate = min(gate, music.Decibels(dsp.Quantile(q.soft, 0.05)))
+	}
+	return gate
+}
+
+// mostNoise leaves out the loudest of the frames without a pitch: breaths, taps.
+const mostNoise = 0.8
+
+// listenToQuiet listens to some of the quiet frames.
+func (f *finder) listenToQuiet(levels []music.Decibels, quiet music.Decibels) (q quietHeard) {
 	var frames []int
 	for n, v := range levels {
 		if v <= quiet && v >= lowestGate {
@@ -104,12 +146,15 @@ func (f *finder) listenToQuiet(levels []music.Decibels, quiet music.Decibels) (c
 	stride := max(1, len(frames)/quietFrames)
 	for k := 0; k < len(frames); k += stride {
 		heard, _ := f.pair(frames[k], -1, nil, nil)
-		clarity = append(clarity, heard.best)
+		q.clarity = append(q.clarity, heard.best)
 		if len(heard.candidates) > 0 && heard.best > tonalQuiet {
-			pitches = append(pitches, float64(likeliest(heard.candidates).pitch))
+			q.pitches = append(q.pitches, float64(likeliest(heard.candidates).pitch))
+			q.soft = append(q.soft, float64(levels[frames[k]]))
+		} else {
+			q.noise = append(q.noise, float64(levels[frames[k]]))
 		}
 	}
-	return clarity, pitches
+	return q
 }
 
 func shareNear(pitches []float64, centre music.Hertz, spread music.Cents) float64 {

@@ -3,6 +3,7 @@ package ear
 import (
 	"math"
 
+	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
@@ -63,6 +64,9 @@ func (l *listening) hearAir(seg scores.Segment) Air {
 	if len(bursts) == 0 {
 		return a
 	}
+	if l.pitched(bursts, from) {
+		return a
+	}
 	a.Heard, a.Bursts = true, len(bursts)
 	a.Onset = from + music.Seconds(bursts[0].from)*airStep
 	a.Release = from + music.Seconds(bursts[len(bursts)-1].to)*airStep
@@ -71,6 +75,49 @@ func (l *listening) hearAir(seg scores.Segment) Air {
 	middle := levels[bursts[0].from:bursts[len(bursts)-1].to]
 	a.LevelSD = deviation(middle[len(middle)/10 : len(middle)-len(middle)/10])
 	return a
+}
+
+// pitched reports whether what sounds in most of some bursts is a note rather than
+// air.
+func (l *listening) pitched(bursts []run, from music.Seconds) bool {
+	voiced, all := 0, 0
+	for _, b := range bursts {
+		for n := b.from; n < b.to; n++ {
+			k := contour.Index(from + music.Seconds(n)*airStep)
+			if k < 0 || k >= len(l.contour.Frames) {
+				continue
+			}
+			all++
+			if l.contour.Frames[k].Voiced() {
+				voiced++
+			}
+		}
+	}
+	return 2*voiced > all
+}
+
+// airInSilence reports whether somebody blows where no note came: in half of a
+// target's time it is louder than the room. Somebody else's sounds are not air.
+func (l *listening) airInSilence() bool {
+	quiet := quietOf(l.contour)
+	for n, t := range l.Score.Targets() {
+		if l.Notes[n].Played {
+			continue
+		}
+		from := l.Start + l.Score.TempoBPM.Seconds(t.StartBeat)
+		to := min(l.Analysis.Seconds, from+l.Score.TempoBPM.Seconds(t.Beats))
+		var levels []float64
+		for at := from; at < to; at += airStep {
+			if k := contour.Index(at); k < len(l.contour.Frames) && !l.contour.Frames[k].Voiced() {
+				levels = append(levels, float64(l.fine.Level(at, airWindow)))
+			}
+		}
+		if len(levels) > 0 && music.Seconds(len(levels))*airStep > (to-from)/2 &&
+			music.Decibels(dsp.Median(levels)) > quiet+2*airOverQuiet {
+			return true
+		}
+	}
+	return false
 }
 
 type run struct{ from, to int }

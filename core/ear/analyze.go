@@ -7,6 +7,7 @@ import (
 
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
+	"earlychorus/core/explain"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
@@ -35,16 +36,18 @@ type Alignment struct {
 
 // Analysis is everything heard in one recording.
 type Analysis struct {
-	Version    int             `json:"version"`
-	Instrument string          `json:"instrument,omitempty"`
-	Seconds    music.Seconds   `json:"duration_s"`
-	Start      music.Seconds   `json:"score_start_s" doc:"where the score's first click lies in the recording"`
-	Recording  Recording       `json:"recording"`
-	Notes      []Note          `json:"notes" nullable:"false"`
-	Events     []Event         `json:"events" nullable:"false"`
-	Airs       []Air           `json:"airs" doc:"one for each segment of air alone in the score" nullable:"false"`
-	Sounds     []Sound         `json:"sounds" doc:"what else was heard: clicks, voices, other players" nullable:"false"`
-	Contour    contour.Contour `json:"-"`
+	Version    int           `json:"version"`
+	Instrument string        `json:"instrument,omitempty"`
+	Seconds    music.Seconds `json:"duration_s"`
+	Start      music.Seconds `json:"score_start_s" doc:"where the score's first click lies in the recording"`
+	Recording  Recording     `json:"recording"`
+	Notes      []Note        `json:"notes" nullable:"false"`
+	Events     []Event       `json:"events" nullable:"false"`
+	Airs       []Air         `json:"airs" doc:"one for each segment of air alone in the score" nullable:"false"`
+	explain.Explanation
+	Sounds  []Sound         `json:"sounds" doc:"what else was heard: clicks, voices, other players" nullable:"false"`
+	Blown   bool            `json:"blown" doc:"air was heard where nothing of the score sounded"`
+	Contour contour.Contour `json:"-"`
 }
 
 // Analyze listens to a recording. ctx stops it early with its error; the
@@ -62,14 +65,15 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 		tone:     contour.NewToneEar(sound),
 		loudness: contour.NewLoudness(sound),
 		Analysis: Analysis{
-			Version: Version,
-			Seconds: music.Seconds(sound.Seconds()),
-			Contour: c,
-			Start:   q.Alignment.Start,
-			Notes:   []Note{},
-			Events:  []Event{},
-			Airs:    []Air{},
-			Sounds:  []Sound{},
+			Version:     Version,
+			Seconds:     music.Seconds(sound.Seconds()),
+			Contour:     c,
+			Start:       q.Alignment.Start,
+			Notes:       []Note{},
+			Events:      []Event{},
+			Airs:        []Air{},
+			Explanation: explain.Explanation{Accounts: []explain.Account{}},
+			Sounds:      []Sound{},
 		},
 	}
 	if q.Instrument != nil {
@@ -77,7 +81,7 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 	}
 	l.Recording = listenToRecording(sound, c)
 	if q.Score == nil || q.Score.IsFree() {
-		plateaus := findPlateaus(c, l.fine, tongueDip)
+		plateaus := l.withLevels(findPlateaus(c, l.fine, tongueDip))
 		groups, strays := groupByEar(plateaus, l.a4())
 		l.describe(groups, strays)
 		if q.Score != nil {
@@ -90,9 +94,10 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 		first := q.Score.TempoBPM.Seconds(q.Score.Targets()[0].StartBeat)
 		l.Start = plateaus[firstLong(plateaus)].Onset - first
 	}
-	groups, strays := groupByScore(l.cutAtBeats(plateaus), *q.Score, l.Start)
+	groups, strays := l.groupByScore(l.withLevels(l.cutForScore(plateaus)))
 	l.describe(groups, strays)
 	l.hearAirs()
+	l.Blown = l.airInSilence()
 	l.Recording.addFaultOfLength(l.Seconds, l.Start+q.Score.Seconds())
 	return l.Analysis, nil
 }

@@ -65,17 +65,21 @@ func (l *listening) eventsOf(g group, index int) []Event {
 	}
 	for k, p := range g.all {
 		if k > 0 {
-			out = append(out, g.stop(g.all[k-1], p, index)...)
+			out = append(out, l.stop(g, g.all[k-1], p, index)...)
 		}
 		if g.isOn(p) || p.length() < breakTime {
 			continue
 		}
 		kind := Break
 		if n.Played && p.Onset < n.Onset && p.pitch < g.pitch {
-			if p.length() < undertoneTime {
-				continue
+			number, _ := l.partialOf(g, p)
+			if p.length() < undertoneTime || l.Question.Instrument != nil && number == 0 {
+				continue // on the way from the note before
 			}
 			kind = Undertone
+		}
+		if kind == Break && l.isSlip(g, p) {
+			continue
 		}
 		e := l.visit(g, kind, index, p, p.length())
 		e.Returned = p.Release < n.Release
@@ -87,10 +91,32 @@ func (l *listening) eventsOf(g group, index int) []Event {
 	return out
 }
 
+// isSlip reports whether a short visit to another pitch is the tracker's rather than
+// the player's: down to a whole part of the pitch and back, or while a click sounds.
+func (l *listening) isSlip(g group, p plateau) bool {
+	if p.length() >= longestSlip {
+		return false
+	}
+	for _, b := range l.contour.Bursts {
+		if l.onTheClick(b) && b.From < p.Release && b.To > p.Onset-clickNear {
+			return true
+		}
+	}
+	part := float64((g.pitch - p.pitch).Above(1))
+	return part > 1.5 && isPartOf(music.Hertz(part), 1)
+}
+
+const (
+	longestSlip = music.Seconds(0.1)
+	clickNear   = music.Seconds(0.03)
+)
+
 // stop is the silence or the touch of the tongue between two plateaus of a note.
-func (g group) stop(before, after plateau, index int) []Event {
+func (l *listening) stop(g group, before, after plateau, index int) []Event {
 	silence := after.Onset - before.Release
 	switch {
+	case silence >= GapTime && !l.isHole(before, after):
+		return nil
 	case silence >= GapTime:
 		return []Event{{
 			Kind:     Gap,
@@ -151,15 +177,21 @@ func (l *listening) bends(g group, n Note, index int) []Event {
 	return out
 }
 
+// partialOf returns which partial of the group's fingering a plateau is, and its
+// note; 0 where it is none.
+func (l *listening) partialOf(g group, p plateau) (int, music.MIDI) {
+	if l.Question.Instrument == nil {
+		return 0, 0
+	}
+	return partialNear(*l.Question.Instrument, g.tube(), g.asked(), p.pitch.Above(standardPitch), l.a4(), 0)
+}
+
 // visit describes a plateau away from the target: which note, and which
 // partial of the target's fingering if it is one.
 func (l *listening) visit(g group, kind EventKind, index int, p plateau, length music.Seconds) Event {
 	heard := p.pitch.Above(standardPitch)
 	to, _ := music.Nearest(heard, l.a4())
-	own := g.midi
-	if g.target != nil {
-		own = g.target.Target
-	}
+	own := g.asked()
 	e := Event{
 		Kind:     kind,
 		At:       p.Onset,
@@ -169,22 +201,39 @@ func (l *listening) visit(g group, kind EventKind, index int, p plateau, length 
 		Interval: int(to - own),
 	}
 	if i := l.Question.Instrument; i != nil && (g.target == nil || g.target.Phase != scores.Sing) {
-		e.Partial, e.To = partialNear(*i, own, heard, l.a4(), to)
+		e.Partial, e.To = partialNear(*i, g.tube(), own, heard, l.a4(), to)
 		e.Interval = int(e.To - own)
 	}
 	return e
 }
 
-// partialNear returns the partial of own's fingering that lies nearest to the
-// pitch heard, and its note; 0 and the fallback when none is near.
+// asked is the note that was asked for, or that sounded where there is no score.
+func (g group) asked() music.MIDI {
+	if g.target != nil {
+		return g.target.Target
+	}
+	return g.midi
+}
+
+// tube is the note whose fingering is held.
+func (g group) tube() music.MIDI {
+	if g.target != nil {
+		return g.target.Tube()
+	}
+	return g.midi
+}
+
+// partialNear returns the partial of a fingering that lies nearest to the pitch
+// heard, other than the note asked for, and its note; 0 and the fallback when none
+// is near.
 func partialNear(
 	i instrument.Instrument,
-	own music.MIDI,
+	tube, own music.MIDI,
 	heard, a4 music.Hertz,
 	fallback music.MIDI,
 ) (int, music.MIDI) {
 	best, number, note := nearPartial, 0, fallback
-	for _, p := range i.Partials(own) {
+	for _, p := range i.Partials(tube) {
 		off := music.Between(p.Off.Above(p.Note.Frequency(a4)), heard)
 		if p.Note != own && max(off, -off) < best {
 			best, number, note = max(off, -off), p.Number, p.Note
@@ -198,7 +247,7 @@ func partialNear(
 func (l *listening) addSqueaks(groups []group) {
 	for _, b := range l.contour.Bursts {
 		length := b.To - b.From
-		if length <= contour.LongestClick {
+		if length <= contour.LongestClick || l.onTheClick(b) {
 			continue
 		}
 		for index, n := range l.Notes {
@@ -215,6 +264,26 @@ func (l *listening) addSqueaks(groups []group) {
 		}
 	}
 }
+
+// onTheClick reports whether a burst is one of a metronome's: others lie a beat, or
+// two, from it.
+func (l *listening) onTheClick(b contour.Burst) bool {
+	if l.Score == nil {
+		return false
+	}
+	beat := l.Score.TempoBPM.Seconds(1)
+	return slices.ContainsFunc(l.contour.Bursts, func(other contour.Burst) bool {
+		apart := max(other.From-b.From, b.From-other.From)
+		for beats := music.Seconds(1); beats <= 2; beats++ {
+			if off := apart - beats*beat; max(off, -off) < nearClick {
+				return true
+			}
+		}
+		return false
+	})
+}
+
+const nearClick = music.Seconds(0.015)
 
 func (l *listening) hasEvent(note int, from, to music.Seconds) bool {
 	return slices.ContainsFunc(l.Events, func(e Event) bool {

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"earlychorus/core/explain"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -26,74 +27,77 @@ const (
 	// samePitch is how far off a note may be and still be that note: more than
 	// the loosest tolerance, less than a semitone.
 	samePitch music.Cents = 70
-	// strayTime is how far from a note a short sound may lie and still be part of it.
-	strayTime  music.Seconds = 0.5
-	shortStray music.Seconds = 0.3
 )
 
-// groupByScore gives each target its plateaus and returns those of none.
-func groupByScore(plateaus []plateau, s scores.Score, start music.Seconds) (groups []group, strays []plateau) {
+// groupByScore gives each target its plateaus, as the likeliest story has it, and
+// returns those of none.
+func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []plateau) {
+	s := *l.Score
+	sounds := make([]explain.Sound, len(plateaus))
+	for n, p := range plateaus {
+		sounds[n] = explain.Sound{
+			Onset:   p.Onset,
+			Release: p.Release,
+			Pitch:   p.pitch,
+			Level:   p.level,
+			Tongued: p.starts == ByTongue,
+			Doubt:   p.doubt,
+			Alien:   l.isAlien(p),
+		}
+	}
+	story := explain.Solve(sounds, explain.Part{Instrument: l.Question.Instrument, Score: s, Start: l.Start})
+	l.Explanation = story.Explanation
 	targets := s.Targets()
 	groups = make([]group, len(targets))
 	for n := range targets {
 		t := targets[n]
 		groups[n] = group{
 			target: &t,
-			begin:  start + s.TempoBPM.Seconds(t.StartBeat),
+			begin:  l.Start + s.TempoBPM.Seconds(t.StartBeat),
 			beats:  s.TempoBPM.Seconds(t.Beats),
 			pitch:  music.Between(standardPitch, t.Target.Frequency(s.A4Hz)),
 			midi:   t.Target,
 		}
 	}
-	for n, owner := range alignment(plateaus, s, start) {
-		if owner < 0 || owner >= len(groups) {
+	for n, owner := range story.Owners {
+		if owner < 0 {
 			strays = append(strays, plateaus[n])
 			continue
 		}
 		groups[owner].all = append(groups[owner].all, plateaus[n])
 	}
 	for n := range groups {
-		strays = append(strays, groups[n].sort(s.A4Hz)...)
+		groups[n].settle(story.Accounts[n], story.Shift, s.A4Hz)
 	}
 	return groups, strays
 }
 
-// sort tells the plateaus at the target from the others, and returns those
-// that do not belong to the note after all. Where another pitch sounded longer
-// than the target, that is the note that was played.
-func (g *group) sort(a4 music.Hertz) (strays []plateau) {
-	if g.target != nil && g.target.Phase == scores.Sing && len(g.all) > 0 {
+// settle tells the plateaus at the note that came from the visits to others.
+func (g *group) settle(a explain.Account, shift music.MIDI, a4 music.Hertz) {
+	if g.target.Phase == scores.Sing && len(g.all) > 0 {
 		longest := g.longest(func(plateau) bool { return true })
 		octaves := math.Round(float64(longest.pitch-g.pitch) / 1200)
 		g.pitch += music.Cents(1200 * octaves)
 		g.midi += music.MIDI(12 * octaves)
 	}
-	if g.target != nil && g.target.GlideTo != 0 {
+	if g.target.GlideTo != 0 {
 		g.on = g.all // a slide is at no pitch for long
-		return nil
-	}
-	var on, off music.Seconds
-	for _, p := range g.all {
-		if near(p.pitch, g.pitch) {
-			on += p.length()
-		} else {
-			off += p.length()
-		}
+		return
 	}
 	own := g.pitch
-	if longest := g.longest(func(p plateau) bool { return !near(p.pitch, g.pitch) }); longest.length() > on {
-		g.wrong = true
-		own = longest.pitch
+	if g.wrong = len(g.all) > 0 && (a.Kind.Another() || shift != 0); g.wrong {
+		other := g.longest(func(p plateau) bool { return a.Kind == explain.Played || !near(p.pitch, g.pitch) })
+		own = other.pitch
 		g.midi, _ = music.Nearest(own.Above(standardPitch), a4)
 	}
+	main := g.longest(func(p plateau) bool { return near(p.pitch, own) }).pitch
 	for _, p := range g.all {
-		if near(p.pitch, own) {
+		if near(p.pitch, own) || near(p.pitch, main) {
 			g.on = append(g.on, p)
 		} else {
 			g.off = append(g.off, p)
 		}
 	}
-	return g.dropStrays()
 }
 
 func (g *group) longest(among func(plateau) bool) (best plateau) {
@@ -110,39 +114,6 @@ func (g *group) isOn(p plateau) bool {
 }
 
 func near(a, b music.Cents) bool { return math.Abs(float64(a-b)) <= float64(samePitch) }
-
-// dropStrays takes short sounds far from the note out: a cough, a chair, a
-// neighbour trying a note in the rest.
-func (g *group) dropStrays() (strays []plateau) {
-	if len(g.on) == 0 {
-		return nil
-	}
-	main := g.longest(g.isOn)
-	from, to := main.Onset, main.Release
-	for _, p := range g.on {
-		if p.length() >= shortStray {
-			from, to = min(from, p.Onset), max(to, p.Release)
-		}
-	}
-	far := func(p plateau) bool {
-		return p.length() < shortStray && (p.Release < from-strayTime || p.Onset > to+strayTime)
-	}
-	keep := func(in []plateau) (out []plateau) {
-		for _, p := range in {
-			if !far(p) {
-				out = append(out, p)
-			}
-		}
-		return out
-	}
-	for _, p := range g.all {
-		if far(p) {
-			strays = append(strays, p)
-		}
-	}
-	g.on, g.off, g.all = keep(g.on), keep(g.off), keep(g.all)
-	return strays
-}
 
 // Without a score, a note goes on over a silence up to joinTime, and a visit
 // to another pitch up to visitTime is a break in it.

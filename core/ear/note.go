@@ -26,6 +26,8 @@ type Note struct {
 	Centre     music.Cents    `json:"centre_cents" doc:"median distance from the target over the steady part"`
 	Steadiness music.Cents    `json:"steadiness_cents" doc:"half the 5–95 % range of the detrended pitch"`
 	Drift      float64        `json:"drift_cents_per_s" doc:"Theil–Sen slope of the pitch"`
+	CentsFrom  music.Cents    `json:"cents_from" doc:"pitch of the first fifth, against the target"`
+	CentsTo    music.Cents    `json:"cents_to" doc:"pitch of the last fifth"`
 	WaverHz    float64        `json:"waver_hz" doc:"rate of the strongest component of 2 to 9 Hz; 0 where the note is too short"`
 	Waver      music.Cents    `json:"waver_cents" doc:"its depth, peak from the middle"`
 	Vibrato    bool           `json:"vibrato" doc:"the waver is regular"`
@@ -171,6 +173,8 @@ func (n *Note) fill(s stretch, g group) {
 	fifth := max(1, len(s.levels)/5)
 	n.LevelFrom = music.Decibels(dsp.Median(s.levels[:fifth]))
 	n.LevelTo = music.Decibels(dsp.Median(s.levels[len(s.levels)-fifth:]))
+	n.CentsFrom = music.Cents(dsp.Median(s.cents[:fifth]))
+	n.CentsTo = music.Cents(dsp.Median(s.cents[len(s.cents)-fifth:]))
 	n.WithLevel = pitchWithLevel(s.levels, s.cents)
 	n.Confidence = dsp.Median(s.confidences)
 }

@@ -7,7 +7,6 @@ import (
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
 	"earlychorus/core/music"
-	"earlychorus/core/scores"
 )
 
 // plateau is a stretch of sound at one pitch, without a stop.
@@ -16,6 +15,8 @@ type plateau struct {
 	Onset, Release music.Seconds
 	pitch          music.Cents // median, from A4 = 440
 	starts         Start
+	level          music.Decibels // median
+	doubt          float64        // 0 to 1: how little tells that it begins anew
 }
 
 // Start is how a note follows what was before it.
@@ -59,7 +60,9 @@ func findPlateaus(c contour.Contour, fine contour.Envelope, dip music.Decibels) 
 	for _, p := range b.done {
 		// The edges of an echo or a tap may meet: then it was never a note.
 		if p.length() > 0 {
-			out = append(out, b.cutAtTongue(p)...)
+			for _, part := range b.cutAtStops(p) {
+				out = append(out, b.cutAtTongue(part)...)
+			}
 		}
 	}
 	return out
@@ -156,7 +159,7 @@ func (b *builder) refineEdges(n int) {
 	w := window(p.pitch)
 	level := b.level(*p)
 	threshold := max(level-edgeBelow, min(level-bodyBelow, b.quiet+aboveQuiet))
-	if n == 0 || p.from-b.done[n-1].to > flickerFrames {
+	if n == 0 || p.from-b.done[n-1].to > flickerFrames && !b.goesOn(b.done[n-1], *p) {
 		p.starts = AfterSilence
 		p.Onset = b.fine.Crossing(p.Onset, edgeReach, w, threshold, true)
 	} else {
@@ -164,7 +167,7 @@ func (b *builder) refineEdges(n int) {
 		p.starts = b.joint(p.Onset, w)
 		b.done[n-1].Release = p.Onset
 	}
-	if n == len(b.done)-1 || b.done[n+1].from-p.to > flickerFrames {
+	if n == len(b.done)-1 || b.done[n+1].from-p.to > flickerFrames && !b.goesOn(*p, b.done[n+1]) {
 		last := *p
 		length := p.to - p.from
 		last.from, last.to = p.from+length*6/10, max(p.from+length*6/10+1, p.from+length*17/20)
@@ -173,6 +176,23 @@ func (b *builder) refineEdges(n int) {
 	}
 }
 
+// goesOn reports whether the sound goes on from one pitch to another though for a
+// moment none is heard.
+func (b *builder) goesOn(before, after plateau) bool {
+	if before.to >= after.from || after.from-before.to > longestChange {
+		return false
+	}
+	w := max(window(before.pitch), window(after.pitch))
+	lowest := music.Decibels(0)
+	for at := contour.Time(before.to); at < contour.Time(after.from); at += tongueStep {
+		lowest = min(lowest, b.fine.Level(at, w))
+	}
+	return lowest > min(b.level(before), b.level(after))-holeFalls
+}
+
+// longestChange is how many frames may pass between two slurred pitches.
+const longestChange = 12
+
 // level is a plateau's usual loudness.
 func (b *builder) level(p plateau) music.Decibels {
 	levels := make([]float64, 0, p.to-p.from)
@@ -180,6 +200,15 @@ func (b *builder) level(p plateau) music.Decibels {
 		levels = append(levels, float64(f.Level))
 	}
 	return music.Decibels(dsp.Median(levels))
+}
+
+// withLevels notes how loud each plateau is.
+func (l *listening) withLevels(plateaus []plateau) []plateau {
+	b := builder{c: l.contour}
+	for n := range plateaus {
+		plateaus[n].level = b.level(plateaus[n])
+	}
+	return plateaus
 }
 
 // quietOf is how loud a take is where nothing sounds.
@@ -242,8 +271,6 @@ func (b *builder) joint(at, w music.Seconds) Start {
 const (
 	tongueDip     = music.Decibels(10) // without a score
 	deepDip       = music.Decibels(16) // inside a note of the score
-	wantedDip     = music.Decibels(5)  // between two notes of it
-	wantedReach   = music.Beats(0.4)
 	tongueLongest = music.Seconds(0.12)
 	tongueAround  = music.Seconds(0.088)
 	tongueApart   = music.Seconds(0.08)
@@ -301,59 +328,6 @@ func (b *builder) cutAtTongue(p plateau) []plateau {
 		}
 	}
 	return append(out, p)
-}
-
-// cutAtBeats cuts plateaus where the score goes on to the same pitch: at a
-// tongued note where the loudness dips, however little; at a slurred one, as the
-// stretches of a swell are, on the beat itself, for nothing else tells.
-func (l *listening) cutAtBeats(plateaus []plateau) []plateau {
-	targets := l.Score.Targets()
-	out := plateaus
-	for n := 1; n < len(targets); n++ {
-		t := targets[n]
-		if t.Target != targets[n-1].Target || targets[n-1].GlideTo != 0 {
-			continue
-		}
-		beat := l.Start + l.Score.TempoBPM.Seconds(t.StartBeat)
-		for k, p := range out {
-			if p.Onset+longEnough/2 >= beat || beat >= p.Release-longEnough/2 {
-				continue
-			}
-			at, how := beat, BySlur
-			if t.Articulation != scores.Slurred {
-				reach := l.Score.TempoBPM.Seconds(min(wantedReach, t.Beats/2))
-				at, how = l.dipNear(p, beat, reach), ByTongue
-			}
-			if at > 0 {
-				first, rest := p, p
-				first.Release, first.to = at, contour.Index(at)
-				rest.Onset, rest.from, rest.starts = at, contour.Index(at), how
-				out = append(append(append([]plateau(nil), out[:k]...), first, rest), out[k+1:]...)
-			}
-			break
-		}
-	}
-	return out
-}
-
-// dipNear is where a plateau is softest near a beat, or 0 when it hardly dips.
-func (l *listening) dipNear(p plateau, beat, reach music.Seconds) music.Seconds {
-	w := window(p.pitch)
-	level := func(at music.Seconds) music.Decibels { return l.fine.Level(at, w) }
-	bottom := beat
-	for at := max(p.Onset+edgeReach, beat-reach); at < min(p.Release-edgeReach, beat+reach); at += tongueStep {
-		if level(at) < level(bottom) {
-			bottom = at
-		}
-	}
-	before, after := contour.Silence, contour.Silence
-	for d := tongueStep; d < tongueAround; d += tongueStep {
-		before, after = max(before, level(bottom-d)), max(after, level(bottom+d))
-	}
-	if level(bottom) > min(before, after)-wantedDip {
-		return 0
-	}
-	return bottom
 }
 
 // firstLong returns the index of the first plateau long enough to be a note.

@@ -19,7 +19,7 @@ import (
 // event that a player could be blamed for.
 func TestSampledInstruments(t *testing.T) {
 	for _, i := range instrument.All() {
-		if !sampled.Known(i.Key) {
+		if !sampled.TimGM.Known(i.Key) {
 			continue
 		}
 		t.Run(i.Key, func(t *testing.T) {
@@ -42,7 +42,7 @@ func TestSampledInstruments(t *testing.T) {
 					scores.Segment{Phase: scores.Rest, StartBeat: at + 1.5, Beats: 1})
 				notes = append(notes, sampled.Note{From: music.Seconds(at), To: music.Seconds(at + 1.5), MIDI: m})
 			}
-			sound, err := sampled.Render(i.Key, notes)
+			sound, err := sampled.TimGM.Render(i.Key, notes)
 			require.NoError(t, err)
 			a := analyze(t, sound, i, score)
 			for n, note := range a.Notes {

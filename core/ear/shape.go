@@ -2,6 +2,7 @@ package ear
 
 import (
 	"math"
+	"slices"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
@@ -11,7 +12,9 @@ import (
 // shape measures how a note begins and ends.
 func (l *listening) shape(n *Note, g group) {
 	first, last := g.on[0], g.on[len(g.on)-1]
-	n.Scoop = l.median(first, first.Onset, first.Onset+scoopTime, g) - n.Centre
+	if !l.clickAt(first.Onset) {
+		n.Scoop = l.median(first, first.Onset, first.Onset+scoopTime, g) - n.Centre
+	}
 	n.Settle = l.settled(first, g, n.Centre)
 	n.EndBend = l.median(last, last.Release-endTime, last.Release, g) - n.Centre
 	if first.starts != BySlur {
@@ -20,6 +23,13 @@ func (l *listening) shape(n *Note, g group) {
 	n.Decay = l.fall(last, n.LevelTo)
 	n.Tail = l.tail(*n)
 	n.Air = l.airBefore(first)
+}
+
+// clickAt reports whether a click sounds over the start of a note.
+func (l *listening) clickAt(onset music.Seconds) bool {
+	return slices.ContainsFunc(l.contour.Bursts, func(b contour.Burst) bool {
+		return b.From < onset+scoopTime && b.To > onset-scoopTime
+	})
 }
 
 // median is the middle of a plateau's pitch between two moments, or of the

@@ -59,6 +59,7 @@ var chromaticLoop = Kind{
 		w.judge(measure.Speaks, 0)
 		w.judge(measure.RightNote, 0)
 		w.judge(measure.Evenness, unevenRun)
+		w.judge(measure.Pace, mostPace)
 		w.judge(measure.TempoDrift, mostTempo)
 	},
 }

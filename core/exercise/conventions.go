@@ -42,7 +42,7 @@ type Conventions struct {
 // LimitsOf returns a stage's limits in this class.
 func (c Conventions) LimitsOf(s scores.Stage) scores.Limits {
 	if own, ok := c.Tolerances[s]; ok {
-		return own
+		return own.Filled(s.Limits())
 	}
 	return s.Limits()
 }
@@ -83,7 +83,7 @@ func (c Conventions) Check() error {
 		}
 	}
 	for stage, l := range c.Tolerances {
-		if stage < 1 || stage > 4 || !l.Usable() {
+		if stage < 1 || stage > 4 || !l.Filled(stage.Limits()).Usable() {
 			return ParameterError{
 				"tolerances",
 				"give each stage, 1 to 4, a centre of 3 to 100 cents, a waver of 2 to 60, a change of 0.05 to 1 s " +

@@ -53,6 +53,8 @@ var excerpt = Kind{
 		w.rest(8, "Now play it.")
 		w.line(line, scores.Play)
 		w.end()
+		w.judge(measure.Lines, 0)
+		w.judge(measure.Speaks, 0)
 		w.judge(measure.RightNote, 0)
 		w.judge(measure.Timing, onTheBeat)
 	},

@@ -52,6 +52,8 @@ var ladderRung = Kind{
 		w.judge(measure.NoBreak, float64(w.s.Limits.Break))
 		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
 		w.judge(measure.Held, w.s.Limits.HeldRatio)
+		w.judge(measure.NoChirp, 0)
+		w.judge(measure.Response, float64(w.s.Limits.Start))
 	},
 }
 

@@ -47,7 +47,11 @@ var longToneLongest = Kind{
 		w.judge(measure.NoBreak, float64(l.Break))
 		w.judge(measure.NoGap, float64(l.Gap))
 		w.judge(measure.Centre, float64(l.Centre))
+		w.judge(measure.PitchEnds, float64(l.Drift))
 		w.judge(measure.Steadiness, float64(l.Waver))
+		w.judge(measure.LevelEnds, float64(l.Level))
+		w.judge(measure.NoChirp, 0)
+		w.judge(measure.Response, float64(l.Start))
 		w.judge(measure.HoldTime, holdWanted(w.player))
 	},
 }

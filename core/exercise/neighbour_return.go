@@ -94,6 +94,7 @@ func neighbours(home Degree, which string) []Degree {
 
 const (
 	patternCentre = 30.  // cents
+	mostPace      = 8.   // per cent faster or slower than the tempo in force
 	mostTempo     = 8.   // per cent faster or slower over the step
 	onTheBeat     = 0.1  // s
 	quickChange   = 0.15 // s
@@ -104,9 +105,12 @@ func (w *writer) judgePattern() {
 	w.judge(measure.Speaks, 0)
 	w.judge(measure.RightNote, 0)
 	w.judge(measure.NoBreak, float64(w.s.Limits.Break))
+	w.judge(measure.NoChirp, 0)
 	w.judge(measure.Centre, max(patternCentre, float64(w.s.Limits.Centre)))
 	w.judge(measure.Change, max(quickChange, float64(w.s.Limits.ChangeTime)))
+	w.judge(measure.Pace, mostPace)
 	w.judge(measure.TempoDrift, mostTempo)
+	w.judge(measure.Response, float64(w.s.Limits.Start))
 }
 
 // play adds the notes of a pattern, a breath after so many beats.

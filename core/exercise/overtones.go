@@ -37,7 +37,7 @@ var overtones = Kind{
 			}
 			w.at(m, v.beats("beats"))
 			last := &w.s.Segments[len(w.s.Segments)-1]
-			last.Fingering = &low
+			last.Fingering, last.Fingered = &low, fingered
 			last.Text = fmt.Sprintf("Partial %d: %s on low B♭", n+2, last.WrittenName)
 		}
 		w.end()

@@ -73,7 +73,12 @@ var registerPair = Kind{
 		w.judge(measure.Speaks, 0)
 		w.judge(measure.RightNote, 0)
 		w.judge(measure.NoBreak, float64(w.s.Limits.Break))
+		w.judge(measure.NoChirp, 0)
 		w.judge(measure.Change, float64(w.s.Limits.ChangeTime))
+		w.judge(measure.Response, float64(w.s.Limits.Start))
+		if v.choice("how") == "slurred" {
+			w.judge(measure.NoTongue, 0)
+		}
 		w.judge(measure.Undertone, longestUnder)
 	},
 }

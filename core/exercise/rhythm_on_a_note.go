@@ -35,6 +35,7 @@ var rhythmOnANote = Kind{
 		w.judge(measure.Speaks, 0)
 		w.judge(measure.RightNote, 0)
 		w.judge(measure.Timing, onTheBeat)
+		w.judge(measure.Pace, mostPace)
 		w.judge(measure.TempoDrift, mostTempo)
 	},
 }

@@ -57,6 +57,7 @@ var slurPartials = Kind{
 		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
 		w.judge(measure.Change, float64(w.s.Limits.ChangeTime))
 		w.judge(measure.NoTongue, 0)
+		w.judge(measure.Response, float64(w.s.Limits.Start))
 	},
 }
 

@@ -78,6 +78,7 @@ var startsAndEnds = Kind{
 		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
 		w.judge(measure.Response, promptly)
 		w.judge(measure.Scoop, leastScooped)
+		w.judge(measure.Contrast, leastContrast)
 		if v.choice("end") == "taper" || v.choice("end") == "class" && w.c.End == TaperedEnd {
 			w.judge(measure.Taper, leastTaper)
 			w.judge(measure.EndBend, mostFall)
@@ -96,8 +97,9 @@ func (w *writer) begins(how string) func(*scores.Segment) {
 const startsRest music.Beats = 4
 
 const (
-	promptly     = 0.15 // s
-	leastScooped = 30.  // cents
-	leastTaper   = 0.15 // s
-	mostFall     = 20.  // cents
+	leastContrast = 8.   // dB
+	promptly      = 0.15 // s
+	leastScooped  = 30.  // cents
+	leastTaper    = 0.15 // s
+	mostFall      = 20.  // cents
 )

@@ -43,6 +43,7 @@ var swell = Kind{
 		w.judge(measure.SwellRange, swellRange)
 		w.judge(measure.SwellOrder, 0)
 		w.judge(measure.PitchShift, swellShift)
+		w.judge(measure.Response, float64(w.s.Limits.Start))
 	},
 }
 

@@ -26,6 +26,9 @@ var tuningNote = Kind{
 		w.judge(measure.Centre, tunedWithin)
 		w.judge(measure.Drift, tunedDrift)
 		w.judge(measure.HoldTime, tunedFor)
+		w.judge(measure.PitchEnds, float64(w.s.Limits.Drift))
+		w.judge(measure.LevelEnds, float64(w.s.Limits.Level))
+		w.judge(measure.Response, float64(w.s.Limits.Start))
 	},
 }
 

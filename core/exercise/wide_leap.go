@@ -61,6 +61,7 @@ var wideLeap = Kind{
 		w.judge(measure.RightNote, 0)
 		w.judge(measure.Landing, leapLands)
 		w.judge(measure.Settle, landsWithin)
+		w.judge(measure.Response, float64(w.s.Limits.Start))
 	},
 }
 

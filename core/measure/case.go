@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"earlychorus/core/ear"
+	"earlychorus/core/explain"
 	"earlychorus/core/instrument"
 	"earlychorus/core/meter"
 	"earlychorus/core/scores"
@@ -45,10 +46,29 @@ func (c Case) played(phases ...scores.Phase) (out []playedNote) {
 	return out
 }
 
+// account is what became of a target. An analysis of an older version has none: it
+// is read from the note.
+func (c Case) account(n int) explain.Account {
+	if n < len(c.Analysis.Accounts) {
+		return c.Analysis.Accounts[n]
+	}
+	note := c.Analysis.Notes[n]
+	switch {
+	case !note.Played:
+		return explain.Account{Kind: explain.NeverCame}
+	case note.WrongNote:
+		return explain.Account{Kind: explain.OtherNote, Came: note.MIDI}
+	}
+	return explain.Account{Kind: explain.Played, Came: note.MIDI}
+}
+
 // wrong reports whether another note sounded. In the first weeks a pitch far off
 // is still the right note while no other partial is nearer.
 func (c Case) wrong(n int) bool {
-	note := c.Analysis.Notes[n]
+	note, a := c.Analysis.Notes[n], c.account(n)
+	if a.Kind == explain.HeldOver {
+		return true
+	}
 	if !note.WrongNote || note.Phase == scores.Sing {
 		return false
 	}
@@ -61,8 +81,15 @@ func (c Case) wrong(n int) bool {
 			return true
 		}
 	}
-	return false
+	if a.Kind != explain.OtherFingering {
+		return true
+	}
+	// A finger's note lies where notes lie; lips that are still weak lie anywhere.
+	return math.Abs(off-100*math.Round(off/100)) < nearFinger
 }
+
+// nearFinger is how near to a note, in cents, another finger's lies.
+const nearFinger = 28
 
 func eventsOf(a ear.Analysis, note int) (out []ear.Event) {
 	for _, e := range a.Events {

@@ -21,7 +21,7 @@ const CauseChange Cause = "change"
 // slowChange is a change that takes too long, and what helps.
 var slowChange = Fault{
 	Cause: CauseChange,
-	Rank:  whenItComes + 1,
+	Rank:  whenItComes + 3,
 	Tips: []Advice{
 		{
 			Key:  "brass-change",

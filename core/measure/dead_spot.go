@@ -20,7 +20,7 @@ const CauseSlide Cause = "slide"
 // brokenSlide is a slide that stops or stops short, and what helps.
 var brokenSlide = Fault{
 	Cause: CauseSlide,
-	Rank:  whetherItSounds + 2,
+	Rank:  whetherItSounds + 4,
 	Tips: []Advice{
 		{
 			Key:  "slide",

@@ -20,7 +20,7 @@ const CauseEvenness Cause = "evenness"
 // unevenLengths is lengths that differ, and what helps.
 var unevenLengths = Fault{
 	Cause: CauseEvenness,
-	Rank:  whenItComes + 4,
+	Rank:  whenItComes + 5,
 	Tips: []Advice{
 		{
 			Key: "evenness",

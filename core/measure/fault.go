@@ -62,10 +62,12 @@ type When struct {
 // faults are those of the measures, and what is found in the take as a whole, in
 // order of rank.
 var faults = func() []*Fault {
-	out := []*Fault{&badRecording, &wrongSheet}
+	out := []*Fault{&badRecording, &nobodyHeard, &wrongSheet}
 	for _, m := range all {
-		if m.Fault != nil && !slices.Contains(out, m.Fault) {
-			out = append(out, m.Fault)
+		for _, f := range append([]*Fault{m.Fault}, m.Also...) {
+			if f != nil && !slices.Contains(out, f) {
+				out = append(out, f)
+			}
 		}
 	}
 	slices.SortFunc(out, func(a, b *Fault) int { return cmp.Compare(a.Rank, b.Rank) })

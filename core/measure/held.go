@@ -35,6 +35,9 @@ var tooShort = Fault{
 func held(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		beats, asked := c.Score.TempoBPM.Beats(p.note.Sounding), float64(p.target.Beats)
+		if late := c.Score.TempoBPM.Beats(p.note.Response); late > 0 && c.Asks(Response) {
+			asked = math.Max(0.5, asked-float64(late)) // lateness is told by itself
+		}
 		allowed := math.Max((1-limit)*asked, float64(c.Score.TempoBPM.Beats(startAndEnd)))
 		return Reading{
 			Label:     "Held",
@@ -42,7 +45,7 @@ func held(c Case, limit float64) []Reading {
 			Limit:     asked - allowed,
 			Text:      fmt.Sprintf("%.1f of %.0f beats", min(beats, p.target.Beats), p.target.Beats),
 			Wanted:    fmt.Sprintf("at least %.1f beats", asked-allowed),
-			Excess:    max(perfect, asked*(1-p.note.HeldRatio)/allowed),
+			Excess:    max(perfect, (asked-float64(min(beats, p.target.Beats)))/allowed),
 			Direction: -1,
 		}
 	})

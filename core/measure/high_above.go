@@ -21,7 +21,7 @@ const CauseApart Cause = "apart"
 // tooNear is a high and a low sound too much alike, and what helps.
 var tooNear = Fault{
 	Cause: CauseApart,
-	Rank:  whetherItSounds + 4,
+	Rank:  whetherItSounds + 6,
 	Tips: []Advice{
 		{
 			Key:  "apart",

@@ -21,6 +21,10 @@ type Measure struct {
 	Take func(c Case, limit float64) []Reading
 	// Fault is what a reading outside the limit comes from; nil informs only.
 	Fault *Fault
+	// Also are faults that a reading may name instead.
+	Also []*Fault
+	// Aside is left out where it cannot be relied on: the take is judged without it.
+	Aside bool
 	// Informs shows the readings of played notes also in steps that are not
 	// judged by them.
 	Informs bool
@@ -32,13 +36,16 @@ var all = []*Measure{
 	&Speaks,
 	&RightNote,
 	&NoBreak,
+	&NoChirp,
 	&NoGap,
 	&Centre,
 	&Steadiness,
 	&Held,
 	&HoldTime,
 	&Drift,
+	&PitchEnds,
 	&Level,
+	&LevelEnds,
 	&Response,
 	&Scoop,
 	&Taper,
@@ -47,9 +54,11 @@ var all = []*Measure{
 	&Landing,
 	&Settle,
 	&Timing,
+	&Pace,
 	&TempoDrift,
 	&Evenness,
 	&NoTongue,
+	&Contrast,
 	&SwellRange,
 	&SwellOrder,
 	&PitchShift,
@@ -61,6 +70,7 @@ var all = []*Measure{
 	&Undertone,
 	&PulseRate,
 	&Sung,
+	&Lines,
 	&AirBursts,
 	&AirEven,
 	&AirLength,
@@ -101,9 +111,13 @@ func ToneRules(l scores.Limits) []scores.Rule {
 		Speaks.Within(0),
 		RightNote.Within(0),
 		NoBreak.Within(float64(l.Break)),
+		NoChirp.Within(0),
 		NoGap.Within(float64(l.Gap)),
 		Centre.Within(float64(l.Centre)),
+		PitchEnds.Within(float64(l.Drift)),
 		Steadiness.Within(float64(l.Waver)),
 		Held.Within(l.HeldRatio),
+		LevelEnds.Within(float64(l.Level)),
+		Response.Within(float64(l.Start)),
 	}
 }

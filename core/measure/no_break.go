@@ -20,7 +20,7 @@ const CauseBreak Cause = "break"
 // jumpsAway is a note that jumps away, and what helps.
 var jumpsAway = Fault{
 	Cause: CauseBreak,
-	Rank:  whichNote + 1,
+	Rank:  whichNote + 7,
 	Tips: []Advice{
 		{
 			Key:  "brass-break",
@@ -43,7 +43,7 @@ var jumpsAway = Fault{
 			Text: "Check that every finger seals its hole: a small leak sends the note up a twelfth.",
 		},
 		{
-			Key:  "bassoon-fly",
+			Key:  "bassoon-jump",
 			When: When{Only: []string{"bassoon"}, Register: LowRegister, Direction: High},
 			Text: "The low note flew up. Too much air: drop the jaw, relax and use {slower}.",
 		},

@@ -21,7 +21,7 @@ const CauseGap Cause = "gap"
 // stops is a sound that stops, and what helps.
 var stops = Fault{
 	Cause: CauseGap,
-	Rank:  whetherItSounds + 1,
+	Rank:  whetherItSounds + 3,
 	Tips: []Advice{
 		{
 			Key:  "buzz-gap",

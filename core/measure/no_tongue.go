@@ -19,7 +19,7 @@ const CauseTongue Cause = "tongue"
 // tonguedSlur is a slur that is tongued, and what helps.
 var tonguedSlur = Fault{
 	Cause: CauseTongue,
-	Rank:  whenItComes + 5,
+	Rank:  whenItComes + 6,
 	Tips: []Advice{
 		{Key: "tongue", Text: "The tongue touched in the slur. Say \"tah-ah-ah\": one \"t\" for the whole line."},
 	},

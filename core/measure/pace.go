@@ -1,21 +1,79 @@
 package measure
 
-import "earlychorus/core/scores"
+import (
+	"math"
 
-// pace is how much longer than written each note of a run lasts, 1 being exact,
-// and when it began. Only notes that follow one another have a pace.
-func pace(c Case) (at, ratio []float64) {
+	"earlychorus/core/dsp"
+	"earlychorus/core/scores"
+)
+
+// run is how much longer than written each note of a phrase lasts, 1 being exact,
+// and when it began.
+type run struct{ at, ratio []float64 }
+
+// runs are the phrases of a take long enough to have a pace. Only notes that follow
+// one another have one.
+func runs(c Case) (out []run) {
 	targets := c.Score.Targets()
+	var now run
+	end := func() {
+		if len(now.ratio) >= fewestForPace {
+			out = append(out, now)
+		}
+		now = run{}
+	}
 	for n := 1; n < len(targets); n++ {
-		before, now := c.Analysis.Notes[n-1], c.Analysis.Notes[n]
-		if !follows(targets, n) || !before.Played || !now.Played || targets[n].Phase == scores.Sing {
+		before, after := c.Analysis.Notes[n-1], c.Analysis.Notes[n]
+		if !follows(targets, n) || targets[n].Phase == scores.Sing {
+			end()
+			continue
+		}
+		if !before.Played || !after.Played {
 			continue
 		}
 		asked := float64(c.Score.TempoBPM.Seconds(targets[n].StartBeat - targets[n-1].StartBeat))
-		at = append(at, float64(before.Onset))
-		ratio = append(ratio, float64(now.Onset-before.Onset)/asked)
+		now.at = append(now.at, float64(before.Onset))
+		now.ratio = append(now.ratio, float64(after.Onset-before.Onset)/asked)
+	}
+	end()
+	return out
+}
+
+// pace is every note's length against what is written, over the whole take.
+func pace(c Case) (at, ratio []float64) {
+	for _, r := range runs(c) {
+		at, ratio = append(at, r.at...), append(ratio, r.ratio...)
 	}
 	return at, ratio
 }
 
-const fewestForPace = 4
+const fewestForPace = 3
+
+// paceChanges is the greatest change of pace over a phrase, per cent; above 0 it
+// speeds up.
+func paceChanges(c Case) (percent float64, ok bool) {
+	for _, r := range runs(c) {
+		if len(r.at) < fewestForDrift {
+			continue
+		}
+		ok = true
+		now := -100 * dsp.TheilSen(r.at, r.ratio) * (r.at[len(r.at)-1] - r.at[0])
+		if math.Abs(now) > math.Abs(percent) {
+			percent = now
+		}
+	}
+	return percent, ok
+}
+
+// fewestForDrift is how many lengths tell a change from one late note.
+const fewestForDrift = 5
+
+// meanChange is how much faster than written the notes follow one another, per cent:
+// the middle one tells, so that one late note does not.
+func meanChange(c Case) (percent float64, ok bool) {
+	_, ratio := pace(c)
+	if len(ratio) == 0 {
+		return 0, false
+	}
+	return 100 * (1/math.Max(0.1, dsp.Median(ratio)) - 1), true
+}

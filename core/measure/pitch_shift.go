@@ -20,7 +20,7 @@ const CausePitchShift Cause = "pitch-shift"
 // pitchWithLoudness is pitch that goes with the loudness, and what helps.
 var pitchWithLoudness = Fault{
 	Cause: CausePitchShift,
-	Rank:  howLoud + 1,
+	Rank:  howLoud + 3,
 	Tips: []Advice{
 		{
 			Key:  "loud-sharp",

@@ -16,7 +16,7 @@ const CausePlateaus Cause = "plateaus"
 // missingDegrees is a degree that is not found, and what helps.
 var missingDegrees = Fault{
 	Cause: CausePlateaus,
-	Rank:  whetherItSounds + 3,
+	Rank:  whetherItSounds + 5,
 	Tips: []Advice{
 		{
 			Key: "plateaus",

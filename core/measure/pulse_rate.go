@@ -21,7 +21,7 @@ const CausePulse Cause = "pulse"
 // wrongPulse is pushes of air at another rate, and what helps.
 var wrongPulse = Fault{
 	Cause: CausePulse,
-	Rank:  howLoud + 2,
+	Rank:  howLoud + 4,
 	Tips: []Advice{
 		{
 			Key:  "pulse-slow",

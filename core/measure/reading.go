@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
 
@@ -26,6 +27,8 @@ type Reading struct {
 	Tried  bool              `json:"tried" doc:"on a hard note: counted as tried, not held against the player"`
 	Trust  string            `json:"distrust,omitempty" doc:"why the number cannot be relied on"`
 
+	Came music.MIDI `json:"came_midi,omitempty" doc:"the note that came instead"`
+
 	Direction int `json:"-"` // Low or High, where it is outside
 }
 
@@ -39,6 +42,9 @@ func (c Case) Readings() ([]Reading, error) {
 			return nil, err
 		}
 		for _, reading := range m.Take(c, r.Limit) {
+			if m.Aside && reading.Trust != "" {
+				continue
+			}
 			out = append(out, reading.judged(m, c))
 		}
 	}

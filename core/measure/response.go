@@ -18,7 +18,7 @@ const CauseLate Cause = "late"
 // late is a note that speaks early or late, and what helps.
 var late = Fault{
 	Cause: CauseLate,
-	Rank:  whenItComes + 0,
+	Rank:  whenItComes + 2,
 	Tips: []Advice{
 		{
 			Key:  "early",

@@ -1,6 +1,7 @@
 package measure
 
 import (
+	"earlychorus/core/explain"
 	"earlychorus/core/instrument"
 	"earlychorus/core/scores"
 )
@@ -11,77 +12,18 @@ var RightNote = Measure{
 	Meaning: "it is the note asked for; in the first weeks, no other partial is nearer",
 	Take:    rightNote,
 	Fault:   &wrongNote,
+	Also:    []*Fault{&staysLow, &fliesUp, &wrongPartial, &slurStays, &wrongFingering, &heldOver},
 }
 
-// CauseWrongNote names another note than the one asked for.
+// CauseWrongNote names another note than the one asked for, beyond what one finger
+// or the air would make of it.
 const CauseWrongNote Cause = "wrong-note"
 
 // wrongNote is another note than the one asked for, and what helps.
 var wrongNote = Fault{
 	Cause: CauseWrongNote,
-	Rank:  whichNote + 0,
+	Rank:  whichNote + 6,
 	Tips: []Advice{
-		{
-			Key:  "brass-too-high",
-			When: When{Family: instrument.Brass, Direction: High},
-			Text: "You landed on a higher partial. Relax, drop the jaw a little and use {slower}.",
-		},
-		{
-			Key:  "brass-too-low",
-			When: When{Family: instrument.Brass, Direction: Low},
-			Text: "You landed on a lower partial. Firm the corners of your mouth and use {faster}.",
-		},
-		{
-			Key:  "clarinet-low",
-			When: When{Family: instrument.Clarinets, Direction: Low},
-			Text: "The upper note stayed low. Roll the thumb so that the register key opens while the hole stays " +
-				"covered.",
-		},
-		{
-			Key:  "clarinet-high",
-			When: When{Family: instrument.Clarinets, Direction: High},
-			Text: "The note went up. Take the thumb off the register key and check that every finger seals its hole.",
-		},
-		{
-			Key:  "sax-high",
-			When: When{Family: instrument.Saxophones, Direction: High},
-			Text: "It jumped up an octave. Check the octave key is up, open the throat and use {slower}.",
-		},
-		{
-			Key:  "sax-low",
-			When: When{Family: instrument.Saxophones, Direction: Low},
-			Text: "It stayed an octave down. Press the octave key with the thumb, and keep the mouth as it is.",
-		},
-		{
-			Key:  "flute-high",
-			When: When{Family: instrument.Flutes, Direction: High},
-			Text: "It went up an octave. Make the lip opening a little larger and aim the air lower, with {slower}.",
-		},
-		{
-			Key:  "flute-low",
-			When: When{Family: instrument.Flutes, Direction: Low},
-			Text: "It stayed an octave down. Make the lip opening smaller, aim across the hole and use {faster}.",
-		},
-		{
-			Key:  "reed-high",
-			When: When{Family: instrument.DoubleReeds, Direction: High},
-			Text: "The note flew up. That is too much air for a low note: relax, drop the jaw and use {slower}.",
-		},
-		{
-			Key:  "reed-low",
-			When: When{Family: instrument.DoubleReeds, Direction: Low},
-			Text: "It stayed low. Check the half hole or the octave key, and firm the corners a little.",
-		},
-		{
-			Key:  "recorder-high",
-			When: When{Family: instrument.Recorders, Direction: High},
-			Text: "It squeaked up. Blow gently and cover the thumb hole fully.",
-		},
-		{
-			Key:  "recorder-low",
-			When: When{Family: instrument.Recorders, Direction: Low},
-			Text: "It stayed low. Open the thumb hole only a crack, by bending the thumb.",
-		},
 		{Key: "wrong-note", Text: "Look at the fingering, hear the note once, sing it, then play it."},
 	},
 }
@@ -91,8 +33,11 @@ var wrongNote = Fault{
 func rightNote(c Case, _ float64) (out []Reading) {
 	prepares := len(c.played(scores.Play)) > 0
 	for n, t := range c.Score.Targets() {
-		note := c.Analysis.Notes[n]
-		if !note.Played || t.Phase == scores.Sing || t.Phase == scores.Buzz && prepares {
+		a := c.account(n)
+		if t.Phase == scores.Sing || t.Phase == scores.Buzz && prepares {
+			continue
+		}
+		if !c.Analysis.Notes[n].Played && a.Kind != explain.HeldOver {
 			continue
 		}
 		m := Reading{
@@ -103,11 +48,32 @@ func rightNote(c Case, _ float64) (out []Reading) {
 			Excess: perfect,
 		}
 		if c.wrong(n) {
-			m.Value = float64(note.MIDI - t.Target)
+			m.Value, m.Came = float64(a.Came-t.Target), a.Came
 			m.Excess, m.Direction = hopeless, sign(m.Value)
+			m.Cause = c.causeOf(a, t, m.Direction)
 			m.Text = "sounded " + Interval(int(m.Value))
 		}
 		out = append(out, m)
 	}
 	return out
+}
+
+// causeOf names why another note came than the one asked for.
+func (c Case) causeOf(a explain.Account, t scores.Segment, direction int) Cause {
+	brass := c.Instrument.Family == instrument.Brass
+	switch {
+	case a.Partial > 0 && brass && a.Kind == explain.HeldOver && t.Articulation == scores.Slurred:
+		return CauseSlurStays
+	case a.Partial > 0 && brass:
+		return CausePartial
+	case a.Partial > 0 && direction < 0:
+		return CauseRegisterLow
+	case a.Partial > 0:
+		return CauseRegisterHigh
+	case a.Kind == explain.HeldOver:
+		return CauseHeldOver
+	case a.Kind == explain.OtherFingering:
+		return CauseFingering
+	}
+	return CauseWrongNote
 }

@@ -1,6 +1,7 @@
 package measure
 
 import (
+	"earlychorus/core/explain"
 	"earlychorus/core/instrument"
 	"earlychorus/core/scores"
 )
@@ -11,10 +12,15 @@ var Speaks = Measure{
 	Meaning: "every note sounds",
 	Take:    speaks,
 	Fault:   &noResponse,
+	Also:    []*Fault{&notTongued, &leftOut},
 }
 
-// CauseNoResponse names a note that does not sound at all.
-const CauseNoResponse Cause = "no-response"
+// The causes of a note without a sound of its own.
+const (
+	CauseNoResponse Cause = "no-response" // nothing sounds
+	CauseNotTongued Cause = "not-tongued" // the note before goes on at the same pitch
+	CauseLeftOut    Cause = "left-out"    // the rest is right
+)
 
 // noResponse is a note that does not sound at all, and what helps.
 var noResponse = Fault{
@@ -56,6 +62,41 @@ var noResponse = Fault{
 	},
 }
 
+// notTongued is notes that run into one, and what helps.
+var notTongued = Fault{
+	Cause: CauseNotTongued,
+	Rank:  whetherItSounds + 1,
+	Tips: []Advice{
+		{
+			Key:  "not-tongued-reed",
+			When: When{Family: instrument.Clarinets},
+			Text: "Touch the tip of the reed lightly for each note. The air keeps going.",
+		},
+		{
+			Key:  "not-tongued-sax",
+			When: When{Family: instrument.Saxophones},
+			Text: "Touch the tip of the reed lightly for each note. The air keeps going.",
+		},
+		{
+			Key:  "not-tongued-double-reed",
+			When: When{Family: instrument.DoubleReeds},
+			Text: "Touch the tip of the reed lightly for each note. The air keeps going.",
+		},
+		{Key: "not-tongued", Text: "Say \"too\" for each note. The air keeps going."},
+		{Key: "not-tongued-slow", Text: "Say the rhythm on \"too\" first, then play it slowly."},
+	},
+}
+
+// leftOut is a note that was skipped, and what helps.
+var leftOut = Fault{
+	Cause: CauseLeftOut,
+	Rank:  whetherItSounds + 2,
+	Tips: []Advice{
+		{Key: "left-out", Text: "Say the notes slowly, finger them without sound, then play."},
+		{Key: "left-out-slow", Text: "Play it slower, and read one note ahead."},
+	},
+}
+
 func speaks(c Case, _ float64) (out []Reading) {
 	for n, t := range c.Score.Targets() {
 		m := Reading{
@@ -65,10 +106,18 @@ func speaks(c Case, _ float64) (out []Reading) {
 			Wanted: "the note speaks",
 			Excess: perfect,
 		}
-		if !c.Analysis.Notes[n].Played && t.Phase != scores.Sing {
+		a := c.account(n)
+		if !c.Analysis.Notes[n].Played && t.Phase != scores.Sing && !(a.Kind == explain.HeldOver && c.Asks(RightNote)) {
 			m.Text, m.Excess, m.Direction = "nothing sounded", hopeless, -1
+			m.Cause = causeOfSilence[a.Kind]
 		}
 		out = append(out, m)
 	}
 	return out
+}
+
+var causeOfSilence = map[explain.Kind]Cause{
+	explain.NotTongued: CauseNotTongued,
+	explain.HeldOver:   CauseHeldOver,
+	explain.LeftOut:    CauseLeftOut,
 }

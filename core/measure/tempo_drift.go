@@ -3,8 +3,6 @@ package measure
 import (
 	"fmt"
 	"math"
-
-	"earlychorus/core/dsp"
 )
 
 // TempoDrift is whether the notes grow shorter or longer over the step.
@@ -22,7 +20,7 @@ const CauseTempo Cause = "tempo"
 // tempoChanges is a tempo that does not keep, and what helps.
 var tempoChanges = Fault{
 	Cause: CauseTempo,
-	Rank:  whenItComes + 3,
+	Rank:  whenItComes + 0,
 	Tips: []Advice{
 		{
 			Key:  "rushing",
@@ -38,13 +36,12 @@ var tempoChanges = Fault{
 	},
 }
 
-// tempoDrift is the slope of the notes' lengths over the step, per cent.
+// tempoDrift is the slope of the notes' lengths over a phrase, per cent.
 func tempoDrift(c Case, limit float64) []Reading {
-	at, ratio := pace(c)
-	if len(at) < fewestForPace {
+	percent, ok := paceChanges(c)
+	if mean, _ := meanChange(c); !ok || c.asks("pace") && math.Abs(mean) >= math.Abs(percent) {
 		return nil
 	}
-	percent := -100 * dsp.TheilSen(at, ratio) * (at[len(at)-1] - at[0])
 	text := "keeps its tempo"
 	if math.Abs(percent) >= 1 {
 		goes := "slows down"

@@ -16,7 +16,7 @@ const CauseNotDone Cause = "not-done"
 // leftUndone is an item that is not ticked, and what helps.
 var leftUndone = Fault{
 	Cause: CauseNotDone,
-	Rank:  setWrong + 2,
+	Rank:  setWrong + 3,
 	Tips: []Advice{
 		{Key: "not-done", Text: "Go down the list once more and tick what is left."},
 	},

@@ -17,7 +17,7 @@ const CauseTiming Cause = "timing"
 // offBeat is notes beside the beat, and what helps.
 var offBeat = Fault{
 	Cause: CauseTiming,
-	Rank:  whenItComes + 2,
+	Rank:  whenItComes + 4,
 	Tips: []Advice{
 		{
 			Key:  "timing-early",

@@ -20,7 +20,7 @@ const CauseUndertone Cause = "undertone"
 // lowerNoteUnder is a lower note that sounds first, and what helps.
 var lowerNoteUnder = Fault{
 	Cause: CauseUndertone,
-	Rank:  whichNote + 2,
+	Rank:  whichNote + 8,
 	Tips: []Advice{
 		{
 			Key:  "clarinet-undertone",

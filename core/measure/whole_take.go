@@ -1,10 +1,5 @@
 package measure
 
-import (
-	"earlychorus/core/music"
-	"earlychorus/core/scores"
-)
-
 // CauseRecording names a recording that cannot be judged.
 const CauseRecording Cause = "recording"
 
@@ -32,28 +27,38 @@ var wrongSheet = Fault{
 	},
 }
 
-// WrongInstrument finds the take whose every note lies off by the same interval,
-// where the tube itself would not lead: another instrument is set, or another's
-// fingering chart was read.
-func WrongInstrument(c Case) (Reading, bool) {
-	shift, count := 0, 0
-	notes := map[music.MIDI]bool{}
-	for n, t := range c.Score.Targets() {
-		note := c.Analysis.Notes[n]
-		if t.Phase != scores.Play {
-			return Reading{}, false
+// CauseNobody names a take in which nobody is heard.
+const CauseNobody Cause = "nobody"
+
+// nobodyHeard is a take without a player, and what helps.
+var nobodyHeard = Fault{
+	Cause: CauseNobody,
+	Rank:  setWrong + 2,
+	Tips:  []Advice{{Key: "nobody", Text: "Check the microphone, come nearer, then play."}},
+}
+
+// NobodyHeard reports whether nothing sounds in the take that could be its player:
+// no note, no air. Silence is a matter of the microphone before it is one of lips
+// and reeds.
+func NobodyHeard(c Case) bool {
+	for _, n := range c.Analysis.Notes {
+		if n.Played {
+			return false
 		}
-		if !note.Played {
-			continue
-		}
-		off := int(note.MIDI - t.Target)
-		if off%12 == 0 || count > 0 && off != shift || c.onItsTube(t.Target, note.MIDI) {
-			return Reading{}, false
-		}
-		shift, count = off, count+1
-		notes[t.Target] = true
 	}
-	if len(notes) < 2 {
+	for _, a := range c.Analysis.Airs {
+		if a.Heard {
+			return false
+		}
+	}
+	return len(c.Analysis.Notes)+len(c.Analysis.Airs) > 0 && !c.Analysis.Blown
+}
+
+// WrongInstrument finds the take whose every note lies off alike: another
+// instrument is set, another's sheet was read, or all lies in another octave.
+func WrongInstrument(c Case) (Reading, bool) {
+	shift := int(c.Analysis.Shift)
+	if shift == 0 {
 		return Reading{}, false
 	}
 	return Reading{
@@ -68,14 +73,4 @@ func WrongInstrument(c Case) (Reading, bool) {
 		Wanted:    "the notes of this instrument",
 		Direction: sign(float64(shift)),
 	}, true
-}
-
-// onItsTube reports whether a note is one that the fingering of another gives.
-func (c Case) onItsTube(target, note music.MIDI) bool {
-	for _, p := range c.Instrument.Partials(target) {
-		if p.Note == note {
-			return true
-		}
-	}
-	return false
 }

@@ -6,79 +6,147 @@ import (
 	"earlychorus/core/measure"
 )
 
-// remedies are the steps that mend a cause, by family; the empty family is the
-// whole band (common practice, no published source).
-var remedies = map[measure.Cause]func(instrument.Family) exercise.Step{
-	measure.CauseWrongNote: byFamily(step("echo", nil), map[instrument.Family]recipe{
-		instrument.Brass: step(
-			"slur-across-partials",
-			nil,
-		),
-		instrument.Clarinets: step("register-pair", nil),
-		instrument.Flutes:    step("register-pair", nil),
-	}),
-	measure.CauseBreak: byFamily(
-		step(exercise.KindLongToneCounted, map[string]any{"beats": 4}),
-		map[instrument.Family]recipe{
-			instrument.Brass: step(
-				"slur-across-partials",
-				map[string]any{"beats": 3},
-			),
-			instrument.Saxophones: step("overtones", nil),
-			instrument.Clarinets:  step("register-pair", nil),
+// remedies are the steps that mend a cause, by family, in the order they are tried:
+// the next one comes when a fortnight of the one before changed nothing. The empty
+// family is everybody else, and the whole band (common practice, no published
+// source).
+var remedies = map[measure.Cause]inLine{
+	measure.CauseRegisterLow: {
+		instrument.Clarinets: {
+			step(exercise.KindLadder, map[string]any{"ladder": "clarinet-break", "rung": 4}),
+			step("register-pair", map[string]any{"pairs": 1}),
 		},
-	),
-	measure.CauseUndertone: byFamily(
-		step("starts-and-ends", nil),
-		map[instrument.Family]recipe{instrument.Clarinets: step("register-pair", nil)},
-	),
-	measure.CauseNoResponse: byFamily(
-		step("starts-and-ends", map[string]any{"loudness": "even"}),
-		map[instrument.Family]recipe{
-			instrument.Brass: step("buzz-at-once", nil),
+		"": {
+			step("register-pair", map[string]any{"pairs": 1}),
+			step("breath-pattern", map[string]any{"how": "steady", "rounds": 4}),
 		},
-	),
-	measure.CauseGap: byFamily(
-		step("breath-pattern", map[string]any{"how": "steady", "rounds": 4}),
-		map[instrument.Family]recipe{instrument.Brass: step("air-then-buzz", nil)},
-	),
-	measure.CauseSlide:    byFamily(step("buzz-slide", nil), nil),
-	measure.CausePlateaus: byFamily(step("tube-buzz-scale", nil), nil),
-	measure.CauseApart:    byFamily(step("high-low-buzz", nil), nil),
-	measure.CauseSung:     byFamily(step("sing-first", map[string]any{"notes": []int{0}}), nil),
-	measure.CauseLanding: byFamily(
-		step("wide-leap", map[string]any{"leap": "fourth"}),
-		map[instrument.Family]recipe{instrument.Brass: step("buzz-to-a-target", nil)},
-	),
-	measure.CauseCentre:     byFamily(step("sing-first", map[string]any{"notes": []int{0, 7}}), nil),
-	measure.CauseSteadiness: byFamily(step("air-pulses", nil), nil),
-	measure.CauseDrift:      byFamily(step(exercise.KindLongToneLongest, nil), nil),
-	measure.CauseHeld:       byFamily(step(exercise.KindLongToneLongest, nil), nil),
-	measure.CauseScoop: byFamily(
-		step("starts-and-ends", map[string]any{"start": "breath", "loudness": "even"}),
-		nil,
-	),
-	measure.CauseEnding: byFamily(step("starts-and-ends", map[string]any{"end": "taper"}), nil),
-	measure.CauseLate: byFamily(
-		step("starts-and-ends", nil),
-		map[instrument.Family]recipe{instrument.Brass: step("buzz-at-once", nil)},
-	),
-	measure.CauseChange:   byFamily(step("neighbour-return", map[string]any{"fingers_first": true}), nil),
-	measure.CauseTiming:   byFamily(step("rhythm-on-a-note", nil), nil),
-	measure.CauseTempo:    byFamily(step("five-note-walk", map[string]any{"tempo_bpm": 60}), nil),
-	measure.CauseEvenness: byFamily(step("chromatic-loop", map[string]any{"fingers_first": true}), nil),
-	measure.CauseTongue: byFamily(
-		step("neighbour-return", nil),
-		map[instrument.Family]recipe{instrument.Brass: step("slur-across-partials", nil)},
-	),
-	measure.CauseSwell:       byFamily(step("swell", nil), nil),
-	measure.CausePitchShift:  byFamily(step("swell", map[string]any{"beats": 3}), nil),
-	measure.CausePulse:       byFamily(step("air-pulses", map[string]any{"pulses": 1}), nil),
-	measure.CauseBursts:      byFamily(step("breath-pattern", map[string]any{"rounds": 6}), nil),
-	measure.CauseAirEven:     byFamily(step("breath-pattern", map[string]any{"rounds": 6}), nil),
-	measure.CauseAirLength:   byFamily(step("breath-pattern", map[string]any{"how": "spread", "rounds": 6}), nil),
-	measure.CauseMeterDelay:  byFamily(step("air-meter", nil), nil),
-	measure.CauseMeterSteady: byFamily(step("air-meter", nil), nil),
+		instrument.DoubleReeds: {step("wide-leap", map[string]any{"leap": "octave"}), shortTone},
+		instrument.Brass:       {step("slur-across-partials", nil)},
+	},
+	measure.CauseRegisterHigh: {
+		instrument.Saxophones: {step(exercise.KindLadder, map[string]any{"ladder": "sax-low"}), shortTone},
+		"":                    {shortTone, step(exercise.KindLongToneLongest, nil)},
+	},
+	measure.CausePartial: {
+		"": {
+			step("sing-first", map[string]any{"notes": []int{0, 7}}),
+		},
+		instrument.Brass: {
+			step("sing-first", map[string]any{"notes": []int{0, 7}}),
+			step("buzz-slide", nil),
+			step("buzz-to-a-target", nil),
+			step("slur-across-partials", nil),
+		},
+	},
+	measure.CauseSlurStays: {
+		"":               {step("sing-first", map[string]any{"notes": []int{0, 7}})},
+		instrument.Brass: {step("buzz-slide", nil), step("buzz-to-a-target", nil), step("slur-across-partials", nil)},
+	},
+	measure.CauseFingering: {"": fingersAlone},
+	measure.CauseHeldOver:  {"": fingersAlone},
+	measure.CauseWrongNote: {"": {step("echo", nil), step("sing-first", nil)}},
+	measure.CauseBreak: {
+		"":                    {shortTone, step("swell", nil)},
+		instrument.Brass:      {step("slur-across-partials", map[string]any{"beats": 3}), shortTone},
+		instrument.Saxophones: {shortTone, step("overtones", nil)},
+		instrument.Clarinets:  {step("register-pair", map[string]any{"pairs": 1}), shortTone},
+	},
+	measure.CauseChirp: {"": {shortTone, step("neighbour-return", map[string]any{"fingers_first": true})}},
+	measure.CauseUndertone: {
+		"":                   {step("starts-and-ends", nil)},
+		instrument.Clarinets: {step("register-pair", map[string]any{"pairs": 1}), step("starts-and-ends", nil)},
+	},
+	measure.CauseNoResponse: {
+		"":               {step("starts-and-ends", map[string]any{"loudness": "even"}), shortTone},
+		instrument.Brass: {step("buzz-at-once", nil), step("air-then-buzz", nil)},
+	},
+	measure.CauseNotTongued: {"": {step("rhythm-on-a-note", nil), step("starts-and-ends", nil)}},
+	measure.CauseLeftOut: {
+		"": {
+			step("five-note-walk", map[string]any{"fingers_first": true, "tempo_bpm": 60}),
+			step("echo", nil),
+		},
+	},
+	measure.CauseGap: {
+		"":               {step("breath-pattern", map[string]any{"how": "steady", "rounds": 4}), shortTone},
+		instrument.Brass: {step("air-then-buzz", nil), shortTone},
+	},
+	measure.CauseSlide:         {"": {step("buzz-slide", nil)}},
+	measure.CausePlateaus:      {"": {step("tube-buzz-scale", nil)}},
+	measure.CauseApart:         {"": {step("high-low-buzz", nil)}},
+	measure.CauseSung:          {"": {step("sing-first", map[string]any{"notes": []int{0}}), step("echo", nil)}},
+	measure.CausePlayedInstead: {"": {step("sing-first", map[string]any{"notes": []int{0}})}},
+	measure.CauseLine:          {"": {step("excerpt", nil)}},
+	measure.CauseLanding: {
+		"":               {step("wide-leap", map[string]any{"leap": "fourth"})},
+		instrument.Brass: {step("buzz-to-a-target", nil), step("wide-leap", map[string]any{"leap": "fourth"})},
+	},
+	measure.CauseCentre: {
+		"": {step("tuning-note", nil), step("sing-first", map[string]any{"notes": []int{0, 7}})},
+	},
+	measure.CauseSteadiness: {
+		"": {shortTone, step("breath-pattern", map[string]any{"how": "steady", "rounds": 4})},
+	},
+	measure.CauseDrift:  {"": untilTheEnd},
+	measure.CauseFade:   {"": untilTheEnd},
+	measure.CauseHeld:   {"": untilTheEnd},
+	measure.CauseEnding: {"": {step("starts-and-ends", map[string]any{"end": "taper"}), untilTheEnd[0]}},
+	measure.CauseScoop:  {"": {step("starts-and-ends", map[string]any{"start": "breath", "loudness": "even"})}},
+	measure.CauseLate: {
+		"":               {step("starts-and-ends", nil), step("rhythm-on-a-note", nil)},
+		instrument.Brass: {step("buzz-at-once", nil), step("air-then-buzz", nil), step("air-meter", nil)},
+	},
+	measure.CauseChange:   {"": fingersAlone},
+	measure.CauseTiming:   {"": {step("rhythm-on-a-note", nil), step("excerpt", nil)}},
+	measure.CauseTempo:    {"": slowly},
+	measure.CausePace:     {"": slowly},
+	measure.CauseEvenness: {"": {step("chromatic-loop", map[string]any{"fingers_first": true})}},
+	measure.CauseTongue: {
+		"":               {step("neighbour-return", nil)},
+		instrument.Brass: {step("slur-across-partials", map[string]any{"over": "two"})},
+	},
+	measure.CauseSwell: {"": {step("swell", nil)}},
+	measure.CauseDynamics: {
+		"": {step("swell", nil), step("starts-and-ends", map[string]any{"loudness": "extremes"})},
+	},
+	measure.CausePitchShift:  {"": {step("swell", map[string]any{"beats": 3})}},
+	measure.CausePulse:       {"": {step("air-pulses", map[string]any{"pulses": 1})}},
+	measure.CauseBursts:      {"": {step("breath-pattern", map[string]any{"rounds": 6})}},
+	measure.CauseAirEven:     {"": {step("breath-pattern", map[string]any{"rounds": 6})}},
+	measure.CauseAirLength:   {"": {step("breath-pattern", map[string]any{"how": "spread", "rounds": 6})}},
+	measure.CauseMeterDelay:  {"": {step("air-meter", nil)}},
+	measure.CauseMeterSteady: {"": {step("air-meter", nil)}},
+}
+
+var (
+	shortTone    = step(exercise.KindLongToneCounted, map[string]any{"beats": 4})
+	fingersAlone = []recipe{
+		step("neighbour-return", map[string]any{"fingers_first": true}),
+		step("five-note-walk", map[string]any{"fingers_first": true, "tempo_bpm": 60}),
+	}
+	untilTheEnd = []recipe{
+		step(exercise.KindLongToneLongest, nil),
+		step("breath-pattern", map[string]any{"how": "spread", "rounds": 4}),
+	}
+	// slowly is two thirds of the usual 80.
+	slowly = []recipe{step("five-note-walk", map[string]any{"tempo_bpm": 54}), step("rhythm-on-a-note", nil)}
+)
+
+// inLine are the remedies of a cause, by family.
+type inLine map[instrument.Family][]recipe
+
+// next returns the first remedy that was not tried; ok is false when all were.
+func (l inLine) next(f instrument.Family, tried func(kind string) bool) (s exercise.Step, ok bool) {
+	line, own := l[f]
+	if !own {
+		line = l[""]
+	}
+	for _, r := range line {
+		if !tried(r.kind) {
+			return exercise.New(r.kind, r.set), true
+		}
+	}
+	return exercise.Step{}, false
 }
 
 // recipe is a step not yet made.
@@ -89,46 +157,50 @@ type recipe struct {
 
 func step(kind string, set map[string]any) recipe { return recipe{kind, set} }
 
-func byFamily(usual recipe, special map[instrument.Family]recipe) func(instrument.Family) exercise.Step {
-	return func(f instrument.Family) exercise.Step {
-		r, ok := special[f]
-		if !ok {
-			r = usual
-		}
-		return exercise.New(r.kind, r.set)
-	}
-}
-
 // inClassWords name a cause to a director.
 var inClassWords = map[measure.Cause]string{
-	measure.CauseWrongNote:   "another note comes out",
-	measure.CauseBreak:       "the note jumps",
-	measure.CauseUndertone:   "a lower note sounds first",
-	measure.CauseNoResponse:  "the note does not speak",
-	measure.CauseGap:         "the sound stops",
-	measure.CauseSlide:       "the slide has dead spots",
-	measure.CausePlateaus:    "degrees are missing",
-	measure.CauseApart:       "high and low lie too close",
-	measure.CauseSung:        "the sung note is off",
-	measure.CauseLanding:     "the leap misses",
-	measure.CauseCentre:      "the pitch lies off",
-	measure.CauseSteadiness:  "the pitch wavers",
-	measure.CauseDrift:       "the pitch drifts",
-	measure.CauseHeld:        "the note is too short",
-	measure.CauseScoop:       "the start slides",
-	measure.CauseEnding:      "the end falls or is cut",
-	measure.CauseLate:        "the start is off the beat",
-	measure.CauseChange:      "changes take too long",
-	measure.CauseTiming:      "the rhythm is off the beat",
-	measure.CauseTempo:       "the tempo does not hold",
-	measure.CauseEvenness:    "the run is uneven",
-	measure.CauseTongue:      "the tongue touches the slur",
-	measure.CauseSwell:       "soft and loud hardly differ",
-	measure.CausePitchShift:  "the pitch goes with loudness",
-	measure.CausePulse:       "the pulses are off the beat",
-	measure.CauseBursts:      "bursts are missing",
-	measure.CauseAirEven:     "bursts are uneven",
-	measure.CauseAirLength:   "the breath is too short or long",
-	measure.CauseMeterDelay:  "the ball comes late",
-	measure.CauseMeterSteady: "the ball dances",
+	measure.CauseRegisterLow:   "the upper note stays down",
+	measure.CauseRegisterHigh:  "the low note flies up",
+	measure.CausePartial:       "the note lands on another partial",
+	measure.CauseSlurStays:     "the slur stays on its note",
+	measure.CauseFingering:     "the fingering is another note's",
+	measure.CauseHeldOver:      "the note before goes on",
+	measure.CauseChirp:         "it squeaks",
+	measure.CauseNotTongued:    "the notes are not tongued",
+	measure.CauseLeftOut:       "a note is left out",
+	measure.CausePlayedInstead: "it is played, not sung",
+	measure.CauseLine:          "a line is left out",
+	measure.CauseFade:          "the note fades or grows",
+	measure.CausePace:          "the tempo is another",
+	measure.CauseDynamics:      "soft is as loud as loud",
+	measure.CauseWrongNote:     "another note comes out",
+	measure.CauseBreak:         "the note jumps",
+	measure.CauseUndertone:     "a lower note sounds first",
+	measure.CauseNoResponse:    "the note does not speak",
+	measure.CauseGap:           "the sound stops",
+	measure.CauseSlide:         "the slide has dead spots",
+	measure.CausePlateaus:      "degrees are missing",
+	measure.CauseApart:         "high and low lie too close",
+	measure.CauseSung:          "the sung note is off",
+	measure.CauseLanding:       "the leap misses",
+	measure.CauseCentre:        "the pitch lies off",
+	measure.CauseSteadiness:    "the pitch wavers",
+	measure.CauseDrift:         "the pitch drifts",
+	measure.CauseHeld:          "the note is too short",
+	measure.CauseScoop:         "the start slides",
+	measure.CauseEnding:        "the end falls or is cut",
+	measure.CauseLate:          "the start is off the beat",
+	measure.CauseChange:        "changes take too long",
+	measure.CauseTiming:        "the rhythm is off the beat",
+	measure.CauseTempo:         "the tempo does not hold",
+	measure.CauseEvenness:      "the run is uneven",
+	measure.CauseTongue:        "the tongue touches the slur",
+	measure.CauseSwell:         "soft and loud hardly differ",
+	measure.CausePitchShift:    "the pitch goes with loudness",
+	measure.CausePulse:         "the pulses are off the beat",
+	measure.CauseBursts:        "bursts are missing",
+	measure.CauseAirEven:       "bursts are uneven",
+	measure.CauseAirLength:     "the breath is too short or long",
+	measure.CauseMeterDelay:    "the ball comes late",
+	measure.CauseMeterSteady:   "the ball dances",
 }

@@ -3,6 +3,7 @@ package plan
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 
 	"earlychorus/core/exercise"
@@ -37,7 +38,19 @@ type Suggestion struct {
 	Players int           `json:"players" doc:"how many it is about"`
 	Of      int           `json:"of" doc:"how many of them played"`
 	Takes   int           `json:"takes"`
+	Act     Act           `json:"act"`
 }
+
+// Act is what a suggestion asks the director to do.
+type Act string
+
+const (
+	AddStep      Act = "add-step"    // the item, to next week's plan
+	HearThem     Act = "hear-them"   // in person: what could be planned did not help
+	CheckMicro   Act = "check-micro" // the recordings could often not be judged
+	triedFor         = 2             // weeks in a row, after which a remedy did not help
+	oftenUnheard     = 0.3           // of the takes
+)
 
 // A section's fault is worth a step when so many of its takes were heard, and so
 // many of its players share it.
@@ -84,8 +97,11 @@ func Core(c exercise.Conventions) []Item {
 
 // Suggest proposes steps from the takes of the last fortnight: for each section
 // its commonest fault, for the band what most sections share, and for each
-// ladder that somebody is stuck on a rung lower down. The most players first.
-func Suggest(heard []Observation, stuck []StuckRung) []Suggestion {
+// ladder that somebody is stuck on a rung lower down. The most players first. past
+// are the plans of the weeks before, latest first: a remedy that stood in all of
+// the last two is not proposed again, but the next in line, and then to hear the
+// players in person.
+func Suggest(heard []Observation, stuck []StuckRung, past ...[]Item) []Suggestion {
 	sections := map[string]*section{}
 	for _, o := range heard {
 		i, err := instrument.Get(o.Instrument)
@@ -95,11 +111,12 @@ func Suggest(heard []Observation, stuck []StuckRung) []Suggestion {
 		s := sections[i.Section]
 		if s == nil {
 			s = &section{
-				name:    i.Section,
-				family:  i.Family,
-				keys:    map[string]bool{},
-				players: map[string]bool{},
-				by:      map[measure.Cause]map[string]int{},
+				name:     i.Section,
+				family:   i.Family,
+				keys:     map[string]bool{},
+				players:  map[string]bool{},
+				by:       map[measure.Cause]map[string]int{},
+				unheards: map[string]bool{},
 			}
 			sections[i.Section] = s
 		}
@@ -114,11 +131,14 @@ func Suggest(heard []Observation, stuck []StuckRung) []Suggestion {
 	}
 	wide, isWide := mostShared(shared, len(sections))
 	if isWide {
-		out = append(out, forBand(wide, sections))
+		out = append(out, forBand(wide, sections, past))
 	}
 	for _, s := range sections {
 		if c, ok := s.commonest(); ok && !(isWide && c == wide) {
-			out = append(out, s.suggest(c))
+			out = append(out, s.suggest(c, past))
+		}
+		if s.isOftenUnheard() {
+			out = append(out, s.microphone())
 		}
 	}
 	out = append(out, laddersOf(stuck)...)
@@ -139,10 +159,15 @@ type section struct {
 	players map[string]bool
 	takes   int
 	by      map[measure.Cause]map[string]int // takes by player
+
+	unheard  int             // takes that could not be judged
+	unheards map[string]bool // their players
 }
 
 func (s *section) hear(o Observation) {
 	if o.Result == verdict.CantTell {
+		s.unheard++
+		s.unheards[o.Player] = true
 		return // the recording's fault
 	}
 	s.keys[o.Instrument], s.players[o.Player] = true, true
@@ -178,24 +203,34 @@ func (s *section) count(c measure.Cause) (players, takes int) {
 	return len(s.by[c]), takes
 }
 
-func (s *section) suggest(c measure.Cause) Suggestion {
-	players, takes := s.count(c)
-	var keys []string
-	for k := range s.keys {
-		keys = append(keys, k)
+// tried reports whether a kind of step stood in the plans of all the last weeks for
+// some instruments, or for everybody.
+func tried(kind string, keys []string, past [][]Item) bool {
+	if len(past) < triedFor {
+		return false
 	}
-	slices.Sort(keys)
-	return Suggestion{
-		Item: Item{
-			Key:    "for-" + keys[0] + "-" + string(c),
-			Step:   remedies[c](s.family),
-			Times:  1,
-			Days:   SchoolDays,
-			At:     AtHome,
-			Wanted: 2,
-			For:    keys,
-			Why:    inClassWords[c],
-		},
+	for _, week := range past[:triedFor] {
+		if !slices.ContainsFunc(week, func(i Item) bool {
+			return i.Step.Kind.Key == kind && (len(i.For) == 0 || slices.ContainsFunc(keys, func(k string) bool {
+				return slices.Contains(i.For, k)
+			}))
+		}) {
+			return false
+		}
+	}
+	return true
+}
+
+func (s *section) suggest(c measure.Cause, past [][]Item) Suggestion {
+	players, takes := s.count(c)
+	keys := slices.Sorted(maps.Keys(s.keys))
+	out := Suggestion{
+		Section: s.name,
+		Cause:   c,
+		Players: players,
+		Of:      len(s.players),
+		Takes:   takes,
+		Act:     AddStep,
 		Reason: fmt.Sprintf(
 			"%s: %s with %d of %d players (%d takes).",
 			s.name,
@@ -204,11 +239,52 @@ func (s *section) suggest(c measure.Cause) Suggestion {
 			len(s.players),
 			takes,
 		),
+	}
+	next, ok := remedies[c].next(s.family, func(kind string) bool { return tried(kind, keys, past) })
+	if !ok {
+		return out.inPerson()
+	}
+	out.Item = Item{
+		Key:    "for-" + keys[0] + "-" + string(c),
+		Step:   next,
+		Times:  1,
+		Days:   SchoolDays,
+		At:     AtHome,
+		Wanted: 2,
+		For:    keys,
+		Why:    inClassWords[c],
+	}
+	return out
+}
+
+// inPerson is the suggestion when everything that could be planned was.
+func (s Suggestion) inPerson() Suggestion {
+	s.Act = HearThem
+	s.Reason += " Two weeks of practice did not change it: hear them in person."
+	return s
+}
+
+// isOftenUnheard reports whether many takes of several players cannot be judged.
+func (s *section) isOftenUnheard() bool {
+	return len(s.unheards) >= fewestPlayers && s.unheard >= fewestTakes &&
+		float64(s.unheard) >= oftenUnheard*float64(s.unheard+s.takes)
+}
+
+// microphone is the suggestion where takes can often not be judged.
+func (s *section) microphone() Suggestion {
+	return Suggestion{
 		Section: s.name,
-		Cause:   c,
-		Players: players,
+		Players: len(s.unheards),
 		Of:      len(s.players),
-		Takes:   takes,
+		Takes:   s.unheard,
+		Act:     CheckMicro,
+		Reason: fmt.Sprintf(
+			"%s: %d of %d takes could not be judged (%d players). Do the microphone check together.",
+			s.name,
+			s.unheard,
+			s.unheard+s.takes,
+			len(s.unheards),
+		),
 	}
 }
 
@@ -221,22 +297,13 @@ func mostShared(shared map[measure.Cause]int, sections int) (best measure.Cause,
 	return best, shared[best] >= 2 && float64(shared[best]) >= bandwide*float64(sections)
 }
 
-func forBand(c measure.Cause, sections map[string]*section) Suggestion {
-	out := Suggestion{
-		Item: Item{
-			Key:    "for-all-" + string(c),
-			Step:   remedies[c](""),
-			Times:  1,
-			Days:   SchoolDays,
-			At:     Both,
-			Wanted: 3,
-			Why:    inClassWords[c],
-		},
-		Cause: c,
-	}
+func forBand(c measure.Cause, sections map[string]*section, past [][]Item) Suggestion {
+	out := Suggestion{Cause: c, Act: AddStep}
+	var keys []string
 	for _, s := range sections {
 		players, takes := s.count(c)
 		out.Players, out.Takes, out.Of = out.Players+players, out.Takes+takes, out.Of+len(s.players)
+		keys = append(keys, slices.Collect(maps.Keys(s.keys))...)
 	}
 	out.Reason = fmt.Sprintf(
 		"The whole band: %s with %d of %d players (%d takes).",
@@ -245,6 +312,19 @@ func forBand(c measure.Cause, sections map[string]*section) Suggestion {
 		out.Of,
 		out.Takes,
 	)
+	next, ok := remedies[c].next("", func(kind string) bool { return tried(kind, keys, past) })
+	if !ok {
+		return out.inPerson()
+	}
+	out.Item = Item{
+		Key:    "for-all-" + string(c),
+		Step:   next,
+		Times:  1,
+		Days:   SchoolDays,
+		At:     Both,
+		Wanted: 3,
+		Why:    inClassWords[c],
+	}
 	return out
 }
 
@@ -286,6 +366,7 @@ func laddersOf(stuck []StuckRung) (out []Suggestion) {
 			Players: len(all),
 			Of:      len(all),
 			Takes:   tries,
+			Act:     AddStep,
 		})
 	}
 	return out

@@ -76,6 +76,7 @@ type Segment struct {
 	Written      *music.Spelling       `json:"written,omitempty"`
 	WrittenName  string                `json:"written_name,omitempty"`
 	Fingering    *instrument.Fingering `json:"fingering,omitempty"`
+	Fingered     music.MIDI            `json:"fingered_midi,omitempty" doc:"the note whose fingering is held, where another of its partials is asked"`
 	Changes      []int                 `json:"changes,omitempty" doc:"which marks of the fingering's diagram differ from the note before"`
 	Articulation Articulation          `json:"articulation,omitempty" enum:"tongued,breath,slurred"`
 	Dynamic      Dynamic               `json:"dynamic,omitempty" enum:"pp,p,mp,mf,f,ff"`
@@ -84,6 +85,14 @@ type Segment struct {
 	Pulses       int                   `json:"pulses,omitempty" doc:"pulses of air to a beat, under a tone"`
 	Sounds       bool                  `json:"sounds,omitempty" doc:"a pitch is heard in it: measured notes count these segments"`
 	Hard         bool                  `json:"hard,omitempty" doc:"counted as tried, judged one stage lower"`
+}
+
+// Tube returns the sounding note whose fingering is held.
+func (s Segment) Tube() music.MIDI {
+	if s.Fingered > 0 {
+		return s.Fingered
+	}
+	return s.Target
 }
 
 // Articulation is how a note starts.

@@ -17,6 +17,10 @@ type Limits struct {
 	Gap        music.Seconds `json:"gap_s" doc:"shortest silence inside a note that counts as a gap"`
 	Break      music.Seconds `json:"break_s" doc:"shortest visit to another partial that counts as a break"`
 	ChangeTime music.Seconds `json:"change_s" doc:"longest change between two notes"`
+
+	Drift music.Cents    `json:"drift_cents" doc:"how far a long note may climb or sink from its start to its end"`
+	Level music.Decibels `json:"level_db" doc:"how far an even note may fade or grow from its start to its end"`
+	Start music.Seconds  `json:"start_s" doc:"how far from its beat a note may begin"`
 }
 
 // Limits returns the stage's tolerances (common practice, no published
@@ -26,12 +30,16 @@ func (s Stage) Limits() Limits {
 	switch {
 	case s <= 1:
 		l.Centre, l.Waver, l.ChangeTime = 50, 25, 0.4
+		l.Drift, l.Level, l.Start = 50, 12, 0.4
 	case s == 2:
 		l.Centre, l.Waver, l.ChangeTime = 25, 12, 0.25
+		l.Drift, l.Level, l.Start = 25, 8, 0.25
 	case s == 3:
 		l.Centre, l.Waver, l.ChangeTime = 18, 9, 0.18
+		l.Drift, l.Level, l.Start = 18, 6, 0.18
 	default:
 		l.Centre, l.Waver, l.ChangeTime = 12, 6, 0.12
+		l.Drift, l.Level, l.Start = 12, 4, 0.12
 	}
 	return l
 }
@@ -42,7 +50,25 @@ func (l Limits) Usable() bool {
 	return within(float64(l.Centre), 3, 100) && within(float64(l.Waver), 2, 60) && within(l.HeldRatio, 0.5, 1) &&
 		within(float64(l.Gap), 0.03, 0.5) &&
 		within(float64(l.Break), 0.03, 0.5) &&
-		within(float64(l.ChangeTime), 0.05, 1)
+		within(float64(l.ChangeTime), 0.05, 1) &&
+		within(float64(l.Drift), 3, 200) &&
+		within(float64(l.Level), 2, 30) &&
+		within(float64(l.Start), 0.05, 1)
+}
+
+// Filled returns the limits with those that are not set taken from others: limits
+// that a director changed before there were so many.
+func (l Limits) Filled(from Limits) Limits {
+	if l.Drift == 0 {
+		l.Drift = from.Drift
+	}
+	if l.Level == 0 {
+		l.Level = from.Level
+	}
+	if l.Start == 0 {
+		l.Start = from.Start
+	}
+	return l
 }
 
 // StageOfWeek returns the stage of the school week that many weeks after the

@@ -125,7 +125,7 @@ func (p Player) Play(score scores.Score, rate int) (audio.Mono, []Truth) {
 		for to < len(targets) && targets[to].Articulation == scores.Slurred {
 			to++
 		}
-		truths = append(truths, p.onNote(n).phrase(sound, score, targets[n:to], chance)...)
+		truths = append(truths, p.OnPhrase(score, targets, n, to).phrase(sound, score, targets[n:to], chance)...)
 		n = to
 	}
 	for _, seg := range score.Segments {
@@ -139,8 +139,8 @@ func (p Player) Play(score scores.Score, rate int) (audio.Mono, []Truth) {
 	return sound, truths
 }
 
-// onNote returns the player with what is particular to note n.
-func (p Player) onNote(n int) Player {
+// OnNote returns the player with what is particular to note n.
+func (p Player) OnNote(n int) Player {
 	if n < len(p.NoteOffsets) {
 		p.Offset += p.NoteOffsets[n]
 	}
@@ -151,6 +151,29 @@ func (p Player) onNote(n int) Player {
 		p.Gaps, p.Cracks, p.Undertones, p.Chirps, p.Shift = nil, nil, nil, nil, 0
 	}
 	return p
+}
+
+// OnPhrase returns the player with what is particular to a phrase of targets from..to,
+// its moments counted from the phrase's start.
+func (p Player) OnPhrase(score scores.Score, targets []scores.Segment, from, to int) Player {
+	on := p.FaultOn - 1
+	if on <= from || on >= to {
+		return p.OnNote(from)
+	}
+	begins := score.TempoBPM.Seconds(targets[on].StartBeat - targets[from].StartBeat)
+	faulty, out := p.OnNote(on), p.OnNote(from)
+	for _, g := range faulty.Gaps {
+		out.Gaps = append(out.Gaps, Gap{g.At + begins, g.Length})
+	}
+	for _, c := range faulty.Cracks {
+		// Cracks are laid out from the phrase's first note.
+		off := int(targets[on].Target - targets[from].Target)
+		out.Cracks = append(out.Cracks, Crack{max(0.001, c.At+begins), c.Length, c.Semitones + off})
+	}
+	for _, c := range faulty.Chirps {
+		out.Chirps = append(out.Chirps, Chirp{c.At + begins, c.Length})
+	}
+	return out
 }
 
 func amplitude(d music.Decibels) float64 { return math.Pow(10, float64(d)/20) }

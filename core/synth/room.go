@@ -15,6 +15,7 @@ type Room struct {
 	Hum    music.Decibels // mains hum, RMS below full scale; 0 means none
 	HumHz  music.Hertz    // 0 means 50
 	Echo   music.Seconds  // time for the echo to fall by 60 dB; 0 means none
+	Hall   Hall           // another way to ring: dense, bright or dark
 	Clicks []music.Seconds
 	Click  music.Decibels // peak of a metronome's click; 0 means -6
 	Bumps  []music.Seconds
@@ -41,6 +42,7 @@ func (r Room) Record(sound audio.Mono) audio.Mono {
 	if r.Echo > 0 {
 		out.Samples = echoed(out.Samples, rate, float64(r.Echo), chance)
 	}
+	out = r.Hall.ring(out, chance)
 	for _, at := range r.Bumps {
 		addBump(out, at, chance)
 	}

@@ -203,14 +203,12 @@ func (v *voice) tongue(t float64) float64 {
 func (v *voice) chirp(t float64) float64 {
 	var out float64
 	for _, c := range v.player.Chirps {
-		since, left := t-float64(c.At), float64(c.At+c.Length)-t
-		if since < 0 || left < 0 {
+		since := t - float64(c.At)
+		if since < 0 || since > float64(c.Length) {
 			continue
 		}
-		// A squeak rises through the high partials of the reed or lip.
-		f := 1900 + 900*since/float64(c.Length)
-		v.chirpPhase += f * v.dt
-		out += 1.2 * min(rise(since/0.01), rise(left/0.01)) * math.Sin(2*math.Pi*v.chirpPhase)
+		v.chirpPhase += c.pitch(since) * v.dt
+		out += c.loudness(since) * math.Sin(2*math.Pi*v.chirpPhase)
 	}
 	return out
 }

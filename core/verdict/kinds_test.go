@@ -124,18 +124,22 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 		{"starts-and-ends", "alto-sax", nil, synth.Player{Release: 0.04}, measure.CauseEnding, "ending-cut"},
 		{"starts-and-ends", "alto-sax", nil, synth.Player{Late: 0.3, Release: 0.3}, measure.CauseLate, "late"},
 		{"air-pulses", "tuba", nil, synth.Player{Pulsing: 0.7}, measure.CausePulse, "pulse-slow"},
-		{"neighbour-return", "bassoon", nil, synth.Player{FaultOn: 2, Shift: 1}, measure.CauseWrongNote, "reed-high"},
+		{
+			"neighbour-return", "bassoon", nil,
+			synth.Player{FaultOn: 2, Shift: 1},
+			measure.CauseFingering, "wrong-finger",
+		},
 		{"rhythm-on-a-note", "flute", nil, synth.Player{Late: 0.22}, measure.CauseTiming, "timing-late"},
 		{
 			"register-pair", "clarinet",
 			map[string]any{"pairs": 1, "how": "direct"},
 			synth.Player{FaultOn: 2, Shift: -19},
-			measure.CauseWrongNote, "clarinet-low",
+			measure.CauseRegisterLow, "clarinet-low",
 		},
 		{
 			"slur-across-partials", "trombone", nil,
 			synth.Player{FaultOn: 1, Shift: 5},
-			measure.CauseWrongNote, "brass-too-high",
+			measure.CausePartial, "brass-too-high",
 		},
 		{
 			"wide-leap", "trumpet", nil,
@@ -143,8 +147,8 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 			measure.CauseLanding, "brass-landing-high",
 		},
 		{"sing-first", "flute", nil, synth.Player{Offset: 60}, measure.CauseSung, "sung"},
-		{"echo", "recorder", nil, synth.Player{FaultOn: 2, Shift: 2}, measure.CauseWrongNote, "recorder-high"},
-		{"overtones", "alto-sax", nil, synth.Player{FaultOn: 2, Shift: -7}, measure.CauseWrongNote, "sax-low"},
+		{"echo", "recorder", nil, synth.Player{FaultOn: 2, Shift: 2}, measure.CauseFingering, "wrong-finger"},
+		{"overtones", "alto-sax", nil, synth.Player{FaultOn: 2, Shift: -7}, measure.CauseRegisterLow, "sax-low"},
 	} {
 		t.Run(c.kind+"/"+string(c.cause), func(t *testing.T) {
 			t.Parallel()
@@ -219,7 +223,7 @@ func TestTheWrongInstrumentIsNotTheWrongNote(t *testing.T) {
 	assert.Equal(t, "wrong-instrument", v.Tip.Key)
 	// A fifth up on brass is the next partial, and the player's to mend.
 	v = played(t, "trumpet", "five-note-walk", map[string]any{"way": "up"}, synth.Player{Shift: 7})
-	assert.Equal(t, measure.CauseWrongNote, v.Deciding.Cause)
+	assert.Equal(t, measure.CausePartial, v.Deciding.Cause)
 }
 
 // In the first weeks the right note is the nearest partial.
@@ -239,7 +243,7 @@ func TestInTheFirstWeeksFarOffIsNotWrong(t *testing.T) {
 		return decide(t, sound, i, s)
 	}
 	assert.Equal(t, measure.CauseCentre, decideAt(1).Deciding.Cause, "flat, but no other partial is nearer")
-	assert.Equal(t, measure.CauseWrongNote, decideAt(2).Deciding.Cause)
+	assert.Equal(t, measure.CauseFingering, decideAt(2).Deciding.Cause)
 }
 
 // 1-2-3 on a valved instrument is sharp by its own tube: 53.6 cents (see

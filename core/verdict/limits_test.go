@@ -153,7 +153,12 @@ func TestMoreOfAFaultIsNeverBetter(t *testing.T) {
 
 // What is not there at all is not yet, however well the rest goes.
 func TestWhatIsNotThereIsNotYet(t *testing.T) {
-	silent := decided(with(longTone(t), func(n *ear.Note) { n.Played = false }))
+	nobody := decided(with(longTone(t), func(n *ear.Note) { n.Played = false }))
+	assert.Equal(t, verdict.CantTell, nobody.Result, "silence is a matter of the microphone first")
+	assert.Equal(t, []measure.Cause{measure.CauseNobody}, nobody.Causes)
+	blown := with(longTone(t), func(n *ear.Note) { n.Played = false })
+	blown.Analysis.Blown = true
+	silent := decided(blown)
 	assert.Equal(t, verdict.NotYet, silent.Result)
 	assert.Equal(t, measure.CauseNoResponse, silent.Deciding.Cause)
 	other := decided(with(longTone(t), func(n *ear.Note) { n.WrongNote, n.MIDI = true, n.Target+7 }))

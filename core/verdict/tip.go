@@ -1,6 +1,7 @@
 package verdict
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -62,13 +63,14 @@ type Situation struct {
 	Register   measure.Register // of the note that decided; "" for the whole step
 	Direction  int
 	Air        exercise.AirPicture // the school of words; "" is the usual one
+	Mend       string              // how to come to the right fingering; "" where it is not known
 }
 
 // Answers lists the tips for a cause in a situation, the most particular first.
 func (b Book) Answers(cause measure.Cause, s Situation) (out []Tip) {
 	for _, a := range b.Advices() {
 		if a.Cause == cause && s.has(a.When) && a.Text != "" {
-			out = append(out, Tip{a.Key, inWords(a.Text, s.Air)})
+			out = append(out, Tip{a.Key, inWords(a.Text, s.Air, s.Mend)})
 		}
 	}
 	return out
@@ -122,7 +124,9 @@ func (c Case) situation(cause measure.Cause, deciding *measure.Reading) Situatio
 	}
 	s.Direction = deciding.Direction
 	if deciding.Note >= 0 {
-		s.Register = measure.RegisterOf(c.Instrument, c.Score.Targets()[deciding.Note].Target)
+		t := c.Score.Targets()[deciding.Note]
+		s.Register = measure.RegisterOf(c.Instrument, t.Target)
+		s.Mend = c.Instrument.Mend(t.Target, deciding.Came, instrument.UsualHands())
 	}
 	return s
 }
@@ -161,8 +165,12 @@ var pictures = map[exercise.AirPicture]map[string]string{
 	},
 }
 
-// inWords says a tip in the class's picture for air.
-func inWords(text string, school exercise.AirPicture) string {
+// lookAtTheCard is said where the tables do not tell which finger differs.
+const lookAtTheCard = "Look at the fingering on the card"
+
+// inWords says a tip in the class's picture for air, and with the fingers to move.
+func inWords(text string, school exercise.AirPicture, mend string) string {
+	text = strings.ReplaceAll(text, "{mend}", cmp.Or(mend, lookAtTheCard))
 	words, ok := pictures[school]
 	if !ok {
 		words = pictures["speed"]

@@ -69,7 +69,7 @@ func TestTipsSpeakInTheClassesPicture(t *testing.T) {
 	require.NoError(t, err)
 	said := map[string]bool{}
 	for _, air := range airPictures(t) {
-		tip := verdict.Book(nil).Answers(measure.CauseWrongNote, verdict.Situation{
+		tip := verdict.Book(nil).Answers(measure.CausePartial, verdict.Situation{
 			Instrument: trumpet,
 			Direction:  1,
 			Air:        air,
@@ -90,7 +90,7 @@ func TestTheParticularComesBeforeTheGeneral(t *testing.T) {
 	}{
 		{"alto-sax", measure.CauseBreak, measure.LowRegister, 1, "sax-jump-up"},
 		{"alto-sax", measure.CauseBreak, measure.HighRegister, 1, "sax-growl"},
-		{"bassoon", measure.CauseBreak, measure.LowRegister, 1, "bassoon-fly"},
+		{"bassoon", measure.CauseBreak, measure.LowRegister, 1, "bassoon-jump"},
 		{"oboe", measure.CauseBreak, measure.LowRegister, 1, "break"},
 		{"tuba", measure.CauseNoResponse, measure.LowRegister, -1, "tuba-low"},
 		{"tuba", measure.CauseNoResponse, measure.HighRegister, -1, "brass-no-sound"},

@@ -95,8 +95,8 @@ func Decide(c Case) (Verdict, error) {
 		return v, MismatchError{notes, targets}
 	}
 	if c.recorded() {
-		if short, sentence := unusable(c.Analysis); sentence != "" {
-			return v.cantTell(c, short, sentence), nil
+		if cause, short, sentence := unusable(c); sentence != "" {
+			return v.cantTell(c, cause, short, sentence), nil
 		}
 	}
 	if len(c.Score.Rules) == 0 {
@@ -115,7 +115,8 @@ func Decide(c Case) (Verdict, error) {
 		if m.Note >= 0 {
 			name = "The " + c.Score.Targets()[m.Note].WrittenName
 		}
-		return v.cantTell(c, "pitch not clear", fmt.Sprintf("%s could not be measured: %s.", name, m.Trust)), nil
+		says := fmt.Sprintf("%s could not be measured: %s.", name, m.Trust)
+		return v.cantTell(c, measure.CauseRecording, "pitch not clear", says), nil
 	}
 	v.judge(c)
 	return v, nil
@@ -130,21 +131,25 @@ func wrongInstrumentIn(c Case) (measure.Reading, bool) {
 
 // unusable returns why the recording cannot be judged, in few and in more
 // words, or nothing.
-func unusable(a ear.Analysis) (short, sentence string) {
+func unusable(c Case) (cause measure.Cause, short, sentence string) {
+	a := c.Analysis
 	has := func(f ear.Fault) bool { return slices.Contains(a.Recording.Faults, f) }
 	switch {
 	case has(ear.NoSound):
-		return "no sound recorded", "The recording is silent. Check that the right microphone is chosen, then try " +
-			"again."
+		return measure.CauseRecording, "no sound recorded", "The recording is silent. Check that the right " +
+			"microphone is chosen, then try again."
+	case measure.NobodyHeard(c.Case):
+		return measure.CauseNobody, "nobody heard", "Nothing was heard. Check the microphone, then play."
 	case has(ear.CutShort):
-		return "recording cut short", "The recording ends before the step does, so it cannot be judged."
+		return measure.CauseRecording, "recording cut short", "The recording ends before the step does, so it " +
+			"cannot be judged."
 	case has(ear.Noisy):
-		return "room too loud", fmt.Sprintf(
+		return measure.CauseRecording, "room too loud", fmt.Sprintf(
 			"The room is too loud: your sound is only %.0f dB above it. Find a quieter place or come closer.",
 			a.Recording.SNR,
 		)
 	}
-	return "", ""
+	return "", "", ""
 }
 
 // distrusted returns the first judged measure that cannot be relied on.
@@ -153,12 +158,18 @@ func distrusted(all []measure.Reading) (measure.Reading, bool) {
 	if n < 0 {
 		return measure.Reading{}, false
 	}
+	// What is surely wrong is told, though something of less weight cannot be.
+	if slices.ContainsFunc(all, func(m measure.Reading) bool {
+		return m.Judged && !m.Within && m.Trust == "" && m.Cause.Rank() < all[n].Cause.Rank()
+	}) {
+		return measure.Reading{}, false
+	}
 	return all[n], true
 }
 
-func (v Verdict) cantTell(c Case, short, sentence string) Verdict {
+func (v Verdict) cantTell(c Case, cause measure.Cause, short, sentence string) Verdict {
 	v.Result, v.Short, v.Sentence = CantTell, short, sentence
-	v.Causes = []measure.Cause{measure.CauseRecording}
+	v.Causes = []measure.Cause{cause}
 	v.Tip = c.choose(v.Causes, nil)
 	return v
 }

@@ -89,7 +89,7 @@ func TestEachFaultDecides(t *testing.T) {
 		{
 			"wrong partial",
 			synth.Player{Shift: jump},
-			verdict.NotYet, measure.CauseWrongNote, "a fifth up",
+			verdict.NotYet, measure.CausePartial, "a fifth up",
 			"brass-too-high",
 		},
 	} {

@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"time"
 
 	"earlychorus/core/plan"
 	"earlychorus/server/store"
@@ -9,12 +10,13 @@ import (
 
 // SuggestionView is a step proposed for a week, with its reason.
 type SuggestionView struct {
-	Item    PlanItem `json:"item"`
-	Name    string   `json:"name"`
-	Reason  string   `json:"reason"`
-	Section string   `json:"section" doc:"empty for the whole band"`
-	Players int      `json:"players"`
-	Takes   int      `json:"takes"`
+	Act     plan.Act  `json:"act" enum:"add-step,hear-them,check-micro"`
+	Item    *PlanItem `json:"item,omitempty" doc:"to be added, where that is the act"`
+	Name    string    `json:"name"`
+	Reason  string    `json:"reason"`
+	Section string    `json:"section" doc:"empty for the whole band"`
+	Players int       `json:"players"`
+	Takes   int       `json:"takes"`
 }
 
 // suggestionsOutput is what last fortnight's takes speak for. Heard says how many
@@ -47,15 +49,48 @@ func (a *API) suggestSteps(ctx context.Context, in *WeekPath) (*suggestionsOutpu
 	if err != nil {
 		return nil, err
 	}
-	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck)) {
-		// A key of its own, so that it can be taken into the plan as it is.
-		s.Item.Key = store.NewID()
-		out.Body.Suggestions = append(
-			out.Body.Suggestions,
-			SuggestionView{viewOf(s.Item), s.Item.Step.Kind.Name, s.Reason, s.Section, s.Players, s.Takes},
-		)
+	past, err := a.plansBefore(ctx, class.ID, monday)
+	if err != nil {
+		return nil, err
+	}
+	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck), past...) {
+		out.Body.Suggestions = append(out.Body.Suggestions, suggestionView(s))
 	}
 	return out, nil
+}
+
+// actNames head the suggestions that add no step.
+var actNames = map[plan.Act]string{plan.HearThem: "Hear them in person", plan.CheckMicro: "Microphone check"}
+
+func suggestionView(s plan.Suggestion) SuggestionView {
+	out := SuggestionView{
+		Act:     s.Act,
+		Name:    actNames[s.Act],
+		Reason:  s.Reason,
+		Section: s.Section,
+		Players: s.Players,
+		Takes:   s.Takes,
+	}
+	if s.Act == plan.AddStep {
+		// A key of its own, so that it can be taken into the plan as it is.
+		s.Item.Key = store.NewID()
+		item := viewOf(s.Item)
+		out.Item, out.Name = &item, s.Item.Step.Kind.Name
+	}
+	return out
+}
+
+// plansBefore returns the plans of the two weeks before one, latest first: what was
+// tried.
+func (a *API) plansBefore(ctx context.Context, classID string, monday time.Time) (past [][]plan.Item, err error) {
+	for week := 1; week <= 2; week++ {
+		_, items, err := a.Store.PlanOf(ctx, classID, monday.AddDate(0, 0, -7*week))
+		if err != nil {
+			return nil, err
+		}
+		past = append(past, items)
+	}
+	return past, nil
 }
 
 // stuckRungs puts the store's rows into the core's words: the core knows no

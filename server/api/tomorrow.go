@@ -123,8 +123,12 @@ func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err 
 	for _, i := range day {
 		there[i.Step.Kind.Key] = true
 	}
-	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck)) {
-		if len(p.reasons) == mostProposed || there[s.Item.Step.Kind.Key] {
+	past, err := a.plansBefore(ctx, class.ID, store.Monday(p.day))
+	if err != nil {
+		return p, err
+	}
+	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck), past...) {
+		if s.Act != plan.AddStep || len(p.reasons) == mostProposed || there[s.Item.Step.Kind.Key] {
 			continue // what is planned already needs no proposal
 		}
 		i := s.Item

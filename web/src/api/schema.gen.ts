@@ -1708,6 +1708,11 @@ export interface components {
             change_s: number;
             /**
              * Format: double
+             * @description how far a long note may climb or sink from its start to its end
+             */
+            drift_cents: number;
+            /**
+             * Format: double
              * @description shortest silence inside a note that counts as a gap
              */
             gap_s: number;
@@ -1716,6 +1721,16 @@ export interface components {
              * @description sounding share of the beats asked for
              */
             held_ratio: number;
+            /**
+             * Format: double
+             * @description how far an even note may fade or grow from its start to its end
+             */
+            level_db: number;
+            /**
+             * Format: double
+             * @description how far from its beat a note may begin
+             */
+            start_s: number;
             /**
              * Format: double
              * @description half the 5–95 % range of the detrended pitch
@@ -2130,6 +2145,11 @@ export interface components {
             remedy: string;
         };
         Reading: {
+            /**
+             * Format: int64
+             * @description the note that came instead
+             */
+            came_midi?: number;
             /** @description what it comes from when it is outside */
             cause: string;
             /** @description why the number cannot be relied on */
@@ -2352,6 +2372,11 @@ export interface components {
              * @enum {string}
              */
             dynamic_to?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
+            /**
+             * Format: int64
+             * @description the note whose fingering is held, where another of its partials is asked
+             */
+            fingered_midi?: number;
             fingering?: components["schemas"]["Fingering"];
             /**
              * Format: int64
@@ -2575,7 +2600,10 @@ export interface components {
             weight: number[];
         };
         SuggestionView: {
-            item: components["schemas"]["PlanItem"];
+            /** @enum {string} */
+            act: "add-step" | "hear-them" | "check-micro";
+            /** @description to be added, where that is the act */
+            item?: components["schemas"]["PlanItem"];
             name: string;
             /** Format: int64 */
             players: number;

@@ -386,6 +386,11 @@ export interface components {
             change_s: number;
             /**
              * Format: double
+             * @description how far a long note may climb or sink from its start to its end
+             */
+            drift_cents: number;
+            /**
+             * Format: double
              * @description shortest silence inside a note that counts as a gap
              */
             gap_s: number;
@@ -394,6 +399,16 @@ export interface components {
              * @description sounding share of the beats asked for
              */
             held_ratio: number;
+            /**
+             * Format: double
+             * @description how far an even note may fade or grow from its start to its end
+             */
+            level_db: number;
+            /**
+             * Format: double
+             * @description how far from its beat a note may begin
+             */
+            start_s: number;
             /**
              * Format: double
              * @description half the 5–95 % range of the detrended pitch
@@ -507,6 +522,11 @@ export interface components {
             load: components["schemas"]["Load"];
         };
         Reading: {
+            /**
+             * Format: int64
+             * @description the note that came instead
+             */
+            came_midi?: number;
             /** @description what it comes from when it is outside */
             cause: string;
             /** @description why the number cannot be relied on */
@@ -659,6 +679,11 @@ export interface components {
              * @enum {string}
              */
             dynamic_to?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
+            /**
+             * Format: int64
+             * @description the note whose fingering is held, where another of its partials is asked
+             */
+            fingered_midi?: number;
             fingering?: components["schemas"]["Fingering"];
             /**
              * Format: int64

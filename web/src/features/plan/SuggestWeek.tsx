@@ -13,6 +13,10 @@ type Props = { classId: string; monday: string; onAdd: (...items: Item[]) => voi
 export function SuggestWeek({ classId, monday, onAdd, onClose }: Props) {
   const { data, error } = useQuery(suggestionsQuery(classId, monday))
   const [taken, setTaken] = useState<string[]>([])
+  const take = (item: Item) => {
+    onAdd(item)
+    setTaken([...taken, item.key])
+  }
   return (
     <Dialog
       open
@@ -32,26 +36,29 @@ export function SuggestWeek({ classId, monday, onAdd, onClose }: Props) {
           )}
           <ul className="mt-3 divide-y divide-rule border-y border-rule">
             {data.suggestions.map((s) => (
-              <li key={s.item.key} className="flex items-start justify-between gap-4 py-3">
+              <li key={s.item?.key ?? `${s.act} ${s.section}`} className="flex items-start justify-between gap-4 py-3">
                 <span>
                   <span className="font-serif">{s.name}</span>
                   {s.section && <span className="text-sm text-soft"> for {s.section.toLowerCase()}</span>}
                   <span className="block text-sm">{s.reason}</span>
                 </span>
-                <Button
-                  disabled={taken.includes(s.item.key)}
-                  onClick={() => {
-                    onAdd(s.item)
-                    setTaken([...taken, s.item.key])
-                  }}
-                >
-                  {taken.includes(s.item.key) ? 'Taken' : 'Take it'}
-                </Button>
+                {s.item && <Take item={s.item} taken={taken} onTake={take} />}
               </li>
             ))}
           </ul>
         </>
       )}
     </Dialog>
+  )
+}
+
+type TakeProps = { item: Item; taken: string[]; onTake: (item: Item) => void }
+
+function Take({ item, taken, onTake }: TakeProps) {
+  const is = taken.includes(item.key)
+  return (
+    <Button disabled={is} onClick={() => onTake(item)}>
+      {is ? 'Taken' : 'Take it'}
+    </Button>
   )
 }

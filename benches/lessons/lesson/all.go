@@ -1,0 +1,172 @@
+package lesson
+
+import (
+	"slices"
+
+	"earlychorus/benches/sampled"
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
+	"earlychorus/core/scores"
+	"earlychorus/core/synth"
+)
+
+// steps are what the lessons play, a step or two of every recorded kind that has a
+// pitch or air.
+var steps = []struct {
+	kind  string
+	set   map[string]any
+	own   bool // without recordings: buzzes have none
+	stage scores.Stage
+}{
+	{
+		kind: "long-tone-counted",
+		set:  map[string]any{"notes": []int{0, 7}, "beats": 4, "rest_beats": 4, "tempo_bpm": 80},
+	},
+	{kind: "long-tone-counted", set: map[string]any{"notes": []int{4}, "beats": 8, "tempo_bpm": 60}},
+	{kind: "long-tone-longest", set: map[string]any{}},
+	{kind: "tuning-note", set: map[string]any{}, own: true}, // recordings are not in tune enough
+	{kind: "five-note-walk", set: map[string]any{}},
+	{kind: "neighbour-return", set: map[string]any{}},
+	{kind: "rhythm-on-a-note", set: map[string]any{}},
+	{kind: "register-pair", set: map[string]any{}, stage: 3},
+	{kind: "register-pair", set: map[string]any{"how": "direct"}, stage: 3},
+	{kind: "slur-across-partials", set: map[string]any{}},
+	{kind: "scale", set: map[string]any{}, stage: 3},
+	{kind: "wide-leap", set: map[string]any{}, stage: 3},
+	{kind: "sing-first", set: map[string]any{}},
+	{kind: "echo", set: map[string]any{}},
+	{kind: "excerpt", set: map[string]any{}},
+	{kind: "starts-and-ends", set: map[string]any{}},
+	{kind: "swell", set: map[string]any{}},
+	{kind: "overtones", set: map[string]any{}},
+	{kind: "chromatic-loop", set: map[string]any{}, stage: 3},
+	{kind: "ladder", set: map[string]any{"ladder": "sax-low"}, stage: 3},
+	{kind: "ladder", set: map[string]any{"ladder": "bassoon-low"}, stage: 3},
+	{kind: "ladder", set: map[string]any{"ladder": "tuba-low"}, stage: 3},
+	{kind: "ladder", set: map[string]any{"ladder": "clarinet-break", "rung": 4}, stage: 3},
+	{kind: "ladder", set: map[string]any{"ladder": "brass-partials"}, stage: 3},
+	{kind: "buzz-at-once", set: map[string]any{}, own: true},
+	{kind: "buzz-to-a-target", set: map[string]any{}, own: true},
+}
+
+// All returns every lesson: each step for each instrument it suits, right and with
+// each mistake that can be made in it, each time in another room and by another
+// source of sound, so that all meet all in the end.
+func All() ([]Lesson, error) {
+	var out []Lesson
+	rooms := Rooms()
+	turn := 0
+	for _, i := range instrument.All() {
+		sources := sourcesOf(i)
+		for _, s := range steps {
+			lesson, suits, err := of(i, s.kind, s.set, s.stage)
+			if err != nil {
+				return nil, err
+			}
+			if !suits {
+				continue
+			}
+			from := sources
+			if s.own {
+				from = []string{OwnPlayers}
+			}
+			add := func(l Lesson, count int) {
+				for k := range count {
+					l.Source, l.Room = from[(turn+k)%len(from)], rooms[(turn*5+k*4)%len(rooms)]
+					if l.Mistake == "silent" && l.Room.Name == Practicing {
+						continue // the neighbor alone is a soft player
+					}
+					out = append(out, l)
+				}
+				turn++
+			}
+			add(lesson, len(rooms)) // a right take in every room
+			for _, m := range synth.Mistakes() {
+				at := m.At(lesson.Score, i)
+				if len(at) == 0 || !judges(lesson.Score, m.Key) {
+					continue
+				}
+				wrong := lesson
+				wrong.Mistake, wrong.Target = m.Key, at[int(lesson.hash()%uint64(len(at)))]
+				wrong.Expect = wrong.expectation()
+				add(wrong, 2)
+			}
+		}
+	}
+	return out, nil
+}
+
+// judges reports whether a step is judged by what would tell a mistake: a kind that
+// does not ask for an even loudness is not a lesson in it.
+func judges(s scores.Score, mistake string) bool {
+	needs, ok := needs[mistake]
+	return !ok || slices.ContainsFunc(s.Rules, func(r scores.Rule) bool { return slices.Contains(needs, r.Measure) })
+}
+
+var needs = map[string][]scores.MeasureKey{
+	"sinks":         {measure.PitchEnds.Key},
+	"climbs":        {measure.PitchEnds.Key},
+	"fades":         {measure.LevelEnds.Key},
+	"swells":        {measure.LevelEnds.Key},
+	"wavers":        {measure.Steadiness.Key},
+	"flat":          {measure.Centre.Key},
+	"sharp":         {measure.Centre.Key},
+	"gap":           {measure.NoGap.Key},
+	"crack":         {measure.NoBreak.Key},
+	"starts-high":   {measure.NoBreak.Key},
+	"starts-low":    {measure.NoBreak.Key, measure.Undertone.Key},
+	"chirps":        {measure.NoChirp.Key},
+	"cut-off":       {measure.Held.Key},
+	"starts-late":   {measure.Response.Key, measure.Timing.Key},
+	"comes-late":    {measure.Response.Key, measure.Timing.Key},
+	"rushes":        {measure.TempoDrift.Key},
+	"too-fast":      {measure.Pace.Key},
+	"too-slow":      {measure.Pace.Key},
+	"tongues-slurs": {measure.NoTongue.Key},
+	"same-loudness": {measure.Contrast.Key},
+	"no-air-line":   {measure.Lines.Key},
+	"no-buzz-line":  {measure.Lines.Key},
+	"plays-instead": {measure.Sung.Key},
+	"does-not-sing": {measure.Sung.Key},
+}
+
+func sourcesOf(i instrument.Instrument) []string {
+	out := []string{OwnPlayers}
+	for _, f := range sampled.Fonts() {
+		if f.Known(i.Key) {
+			out = append(out, f.Name)
+		}
+	}
+	return out
+}
+
+// of lays a step out for an instrument, played right.
+func of(i instrument.Instrument, kind string, set map[string]any, stage scores.Stage) (Lesson, bool, error) {
+	base, err := exercise.Parse(kind, nil)
+	if err != nil {
+		return Lesson{}, false, err
+	}
+	step, err := base.With(set)
+	if err != nil {
+		return Lesson{}, false, err
+	}
+	if !step.Suits(i) {
+		return Lesson{}, false, nil
+	}
+	if stage == 0 {
+		stage = 2
+	}
+	score, err := step.Score(exercise.Player{Instrument: i, Stage: stage}, exercise.StandardConventions())
+	if err != nil {
+		return Lesson{}, false, err
+	}
+	l := Lesson{
+		Instrument: i,
+		Step:       step,
+		Stage:      stage,
+		Score:      score,
+	}
+	l.Expect = l.expectation()
+	return l, slices.ContainsFunc(score.Segments, func(s scores.Segment) bool { return s.Phase.Active() }), nil
+}

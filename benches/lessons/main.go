@@ -1,0 +1,94 @@
+// Command lessons gives the program whole takes of which a teacher would know what
+// to say, and counts how often it says so: right verdict, right account, right tip,
+// and false accusations of right takes.
+package main
+
+import (
+	"context"
+	"flag"
+	"fmt"
+	"os"
+	"runtime"
+	"slices"
+	"strings"
+	"sync"
+
+	"earlychorus/benches/lessons/lesson"
+	"earlychorus/core/verdict"
+)
+
+func main() {
+	part := flag.Int("part", 0, "half of the lessons: 0 to work on, 1 kept for the last look, -1 both")
+	only := flag.String("only", "", "lessons whose name has this, with commas for several")
+	every := flag.Int("every", 1, "take one lesson in so many")
+	show := flag.Bool("show", false, "print every lesson that is not concluded right")
+	flag.Parse()
+	if err := run(*part, *only, *every, *show); err != nil {
+		fmt.Fprintln(os.Stderr, "lessons:", err)
+		os.Exit(1)
+	}
+}
+
+func run(part int, only string, every int, show bool) error {
+	all, err := lesson.All()
+	if err != nil {
+		return err
+	}
+	all = slices.DeleteFunc(all, func(l lesson.Lesson) bool {
+		has := func(word string) bool { return strings.Contains(l.Name(), word) }
+		return part >= 0 && l.Part() != part || only != "" && !slices.ContainsFunc(strings.Split(only, ","), has)
+	})
+	var chosen []lesson.Lesson
+	for n := 0; n < len(all); n += every {
+		chosen = append(chosen, all[n])
+	}
+	found := make([]result, len(chosen))
+	var wait sync.WaitGroup
+	next := make(chan int)
+	for range runtime.NumCPU() {
+		wait.Go(func() {
+			for n := range next {
+				found[n] = hear(chosen[n])
+			}
+		})
+	}
+	for n := range chosen {
+		next <- n
+	}
+	close(next)
+	wait.Wait()
+	for _, r := range found {
+		if show && !r.right() {
+			fmt.Println(r.line())
+		}
+	}
+	report(os.Stdout, found)
+	return nil
+}
+
+// result is what came of one lesson.
+type result struct {
+	lesson             lesson.Lesson
+	word, account, tip bool
+	verdict            verdict.Verdict
+	failed             error
+}
+
+func hear(l lesson.Lesson) result {
+	c, err := l.Hear(context.Background())
+	r := result{lesson: l, verdict: c.Verdict, failed: err}
+	if err == nil {
+		r.word, r.account, r.tip = l.Expect.Right(l, c)
+	}
+	return r
+}
+
+func (r result) right() bool { return r.failed == nil && r.word && r.account && r.tip }
+
+func (r result) line() string {
+	if r.failed != nil {
+		return fmt.Sprintf("%s: %v", r.lesson.Name(), r.failed)
+	}
+	return fmt.Sprintf("%s: %s %v %s (account right: %v, tip %s)",
+		r.lesson.Name(), r.verdict.Result, r.verdict.Causes, r.verdict.Sentence, r.account, r.verdict.Tip.Key)
+}

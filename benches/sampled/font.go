@@ -1,0 +1,80 @@
+// Package sampled plays sampled real instruments, for checks that owe nothing to
+// our own synthesiser: two sets of recordings from Debian's packages, played by
+// fluidsynth. All are installed by ./test and ./bench.
+package sampled
+
+import (
+	"bytes"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"slices"
+
+	"earlychorus/core/audio"
+	"earlychorus/core/audio/wav"
+	"earlychorus/core/instrument"
+)
+
+// Font is a set of recorded instruments.
+type Font struct {
+	Name string // of Debian's package
+	path string
+	// unsampled are the instruments whose General MIDI program is the sound of
+	// another one.
+	unsampled []string
+	// aahs is the program of a singing voice.
+	aahs int
+}
+
+// The two sets. They come from different people and rooms.
+var (
+	TimGM = Font{
+		Name:      "timgm6mb-soundfont",
+		path:      "/usr/share/sounds/sf2/TimGM6mb.sf2",
+		unsampled: []string{"bass-clarinet", "euphonium", "euphonium-tc"},
+		aahs:      52,
+	}
+	Csound = Font{
+		Name:      "csound-soundfont",
+		path:      "/usr/share/sounds/sf2/sf_GMbank.sf2",
+		unsampled: []string{"bass-clarinet", "euphonium", "euphonium-tc"},
+		aahs:      52,
+	}
+)
+
+// Fonts lists the sets.
+func Fonts() []Font { return []Font{TimGM, Csound} }
+
+// Known reports whether an instrument has a sample of its own.
+func (f Font) Known(key string) bool {
+	_, err := instrument.Get(key)
+	return err == nil && !slices.Contains(f.unsampled, key)
+}
+
+// play renders a Standard MIDI File without reverb or chorus.
+func (f Font) play(midi []byte, rate int) (audio.Mono, error) {
+	// Where the file is missing fluidsynth plays another font without a word.
+	if _, err := os.Stat(f.path); err != nil {
+		return audio.Mono{}, fmt.Errorf("the sampled instruments are missing: install %s (%w)", f.Name, err)
+	}
+	folder, err := os.MkdirTemp("", "sampled")
+	if err != nil {
+		return audio.Mono{}, err
+	}
+	defer os.RemoveAll(folder) //nolint:errcheck // a temporary folder
+	in, out := filepath.Join(folder, "notes.mid"), filepath.Join(folder, "notes.wav")
+	if err := os.WriteFile(in, midi, 0o600); err != nil {
+		return audio.Mono{}, err
+	}
+	arguments := []string{"-ni", "-q", "-R", "0", "-C", "0", "-r", fmt.Sprint(rate), "-g", "0.6", "-F", out, f.path, in}
+	said, err := exec.Command("fluidsynth", arguments...).CombinedOutput()
+	if err != nil {
+		return audio.Mono{}, fmt.Errorf("fluidsynth: %w: %s", err, said)
+	}
+	file, err := os.ReadFile(out)
+	if err != nil {
+		return audio.Mono{}, err
+	}
+	return wav.Decode(bytes.NewReader(file), 0)
+}

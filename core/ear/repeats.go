@@ -1,0 +1,112 @@
+package ear
+
+import (
+	"slices"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/music"
+	"earlychorus/core/scores"
+)
+
+// Where a score repeats a note, the tongue parts it: a dip of the loudness with a
+// start as quick as one. In a room that rings the dip is shallow; how shallow says
+// how far to doubt it.
+const (
+	repeatDip    = music.Decibels(4)
+	repeatSure   = music.Decibels(12)
+	repeatRises  = music.Decibels(3)
+	repeatApart  = music.Seconds(0.1)
+	repeatAround = music.Seconds(0.08)
+)
+
+// cutForScore cuts plateaus where the score goes on to the same pitch: at tongued
+// notes wherever the loudness dips; at slurred ones, as the stretches of a swell
+// are, on the beat itself, for nothing else tells.
+func (l *listening) cutForScore(plateaus []plateau) []plateau {
+	var out []plateau
+	for _, p := range plateaus {
+		parts := []plateau{p}
+		if l.isRepeated(p) {
+			parts = l.cutAtDips(p)
+		}
+		out = append(out, parts...)
+	}
+	targets := l.Score.Targets()
+	for n := 1; n < len(targets); n++ {
+		if !repeats(targets, n) || targets[n].Articulation != scores.Slurred {
+			continue
+		}
+		beat := l.Start + l.Score.TempoBPM.Seconds(targets[n].StartBeat)
+		k := slices.IndexFunc(out, func(p plateau) bool {
+			return p.Onset+longEnough/2 < beat && beat < p.Release-longEnough/2
+		})
+		if k >= 0 {
+			first, rest := out[k].cut(beat, beat, BySlur)
+			out = slices.Replace(out, k, k+1, first, rest)
+		}
+	}
+	return out
+}
+
+// repeats reports whether target n is the note before again.
+func repeats(targets []scores.Segment, n int) bool {
+	return n > 0 && targets[n].Target == targets[n-1].Target && targets[n-1].GlideTo == 0
+}
+
+// isRepeated reports whether a plateau's pitch is one that the score repeats with
+// the tongue.
+func (l *listening) isRepeated(p plateau) bool {
+	targets := l.Score.Targets()
+	for n := range targets {
+		if repeats(targets, n) && targets[n].Articulation != scores.Slurred &&
+			near(p.pitch, music.Between(standardPitch, targets[n].Target.Frequency(l.Score.A4Hz))) {
+			return true
+		}
+	}
+	return false
+}
+
+// cut parts a plateau: the first part ends at from, the rest begins at to.
+func (p plateau) cut(from, to music.Seconds, how Start) (first, rest plateau) {
+	first, rest = p, p
+	first.Release, first.to = from, min(p.to, max(p.from+1, contour.Index(from)))
+	rest.Onset, rest.from, rest.starts = to, max(p.from, min(p.to-1, contour.Index(to))), how
+	return first, rest
+}
+
+// cutAtDips cuts a plateau at every dip that may be the tongue's.
+func (l *listening) cutAtDips(p plateau) []plateau {
+	w := window(p.pitch)
+	steps := func(s music.Seconds) int { return int(s / tongueStep) }
+	levels := make([]music.Decibels, int(p.length()/tongueStep))
+	for n := range levels {
+		levels[n] = l.fine.Level(p.Onset+music.Seconds(n)*tongueStep, w)
+	}
+	var out []plateau
+	begin := p.Onset
+	for n := steps(repeatApart); n < len(levels)-steps(repeatApart); n++ {
+		lo, hi := n-steps(repeatAround), n+steps(repeatAround)
+		if levels[n] > slices.Min(levels[max(0, lo):min(len(levels), hi)]) {
+			continue
+		}
+		depth := min(slices.Max(levels[max(0, lo):n+1]), slices.Max(levels[n:min(len(levels), hi)])) - levels[n]
+		if depth < repeatDip || steepest(levels, n, hi) < repeatRises {
+			continue
+		}
+		at := begin + music.Seconds(n)*tongueStep
+		first, rest := p.cut(at, at, ByTongue)
+		rest.doubt = max(0, min(1, float64((repeatSure-depth)/(repeatSure-repeatDip))))
+		out, p = append(out, first), rest
+		n += steps(repeatApart)
+	}
+	return append(out, p)
+}
+
+// steepest is the fastest rise of the loudness in restartsIn between two steps.
+func steepest(levels []music.Decibels, from, to int) (rise music.Decibels) {
+	in := int(restartsIn / tongueStep)
+	for k := from; k+in < min(to, len(levels)); k++ {
+		rise = max(rise, levels[k+in]-levels[k])
+	}
+	return rise
+}

@@ -1,0 +1,125 @@
+package ear
+
+import (
+	"slices"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/music"
+)
+
+// In a room that rings, the pitch is heard on when the player has stopped. A stop
+// is then a fall of the loudness, as fast as a room lets it fall, and a new start.
+const (
+	stopFalls   = music.Decibels(10)
+	stopBody    = music.Decibels(3)    // so far below the note, it has begun to fall
+	fallsFor    = music.Seconds(0.7)   // at most
+	restarts    = music.Decibels(7)    // a new start rises by so much
+	restartsIn  = music.Seconds(0.024) // in so long
+	stopAround  = music.Seconds(0.15)  // in which what follows gets loud
+	modulates   = music.Seconds(0.5)   // around a stop, in which the loudness does not go to and fro
+	notASilence = music.Seconds(0.25)  // a voice lost for less, as loud as before, is no stop
+	holeFalls   = music.Decibels(4)    // of the loudness where the pitch is lost
+	holeEdge    = music.Seconds(0.015) // of a hole, left to its sides
+)
+
+// cutAtStops cuts plateaus where the loudness falls and comes again.
+func (b *builder) cutAtStops(p plateau) []plateau {
+	w := window(p.pitch)
+	count := int(p.length() / tongueStep)
+	levels := make([]music.Decibels, count)
+	for n := range levels {
+		levels[n] = b.fine.Level(p.Onset+music.Seconds(n)*tongueStep, w)
+	}
+	var out []plateau
+	for n := int(tongueEdge / tongueStep); n < count-int(tongueEdge/tongueStep); n++ {
+		from, to, found := stopAt(levels, n)
+		if !found && jumpAt(levels, n) {
+			from, to, found = n, n, true
+		}
+		if !found {
+			continue
+		}
+		first, rest := p, p
+		first.Release = p.Onset + music.Seconds(from)*tongueStep
+		rest.Onset = p.Onset + music.Seconds(to)*tongueStep
+		first.to, rest.from = max(p.from+1, contour.Index(first.Release)+1), min(p.to-1, contour.Index(rest.Onset))
+		rest.starts = AfterSilence
+		if first.length() > 0 && rest.length() > 0 {
+			return append(append(out, first), b.cutAtStops(rest)...)
+		}
+	}
+	return append(out, p)
+}
+
+// stopAt reports whether the loudness stops around a moment that is its lowest, and
+// from when to when. Moments are counted in tongueSteps.
+func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
+	steps := func(s music.Seconds) int { return int(s / tongueStep) }
+	lo, hi := max(0, n-steps(fallsFor)), min(len(levels), n+steps(stopAround))
+	bottom := levels[n]
+	if bottom > slices.Min(levels[max(0, n-steps(tongueEdge)):hi]) {
+		return 0, 0, false
+	}
+	before, after := slices.Max(levels[lo:n+1]), slices.Max(levels[n:hi])
+	if min(before, after)-bottom < stopFalls {
+		return 0, 0, false
+	}
+	for to = n; to < hi && levels[to] < after-stopBody; {
+		to++
+	}
+	for from = n; from > lo && levels[from] < before-stopBody; {
+		from--
+	}
+	if steepest(levels, n, to+steps(restartsIn)+1) < restarts || to-from < steps(tongueLongest) {
+		return 0, 0, false
+	}
+	depth := min(before, after) - bottom
+	return from, to, !dips(levels[max(0, from-steps(modulates)):from], depth/2) &&
+		!dips(levels[to:min(len(levels), to+steps(modulates))], depth/2)
+}
+
+// jumpAt reports whether a note begins at a moment over something much softer at its
+// own pitch: a hum, a ring, a neighbour.
+func jumpAt(levels []music.Decibels, n int) bool {
+	around := int(tongueEdge / tongueStep)
+	return n >= around && n+around <= len(levels) && levels[n+1]-levels[n] > 0 &&
+		slices.Min(levels[n+around/3:n+around])-slices.Max(levels[n-around:n]) >= jumps
+}
+
+// jumps is how far a note stands out of what it begins over.
+const jumps = music.Decibels(12)
+
+// dips reports whether the loudness goes down and up again by some depth: a waver,
+// not a stop.
+func dips(levels []music.Decibels, depth music.Decibels) bool {
+	if len(levels) == 0 {
+		return false
+	}
+	top, bottom := levels[0], levels[0]
+	for _, v := range levels {
+		switch {
+		case v > top:
+			top, bottom = v, v
+		case v < bottom:
+			bottom = v
+		}
+		if top-bottom >= depth && v-bottom >= depth {
+			return true
+		}
+	}
+	return false
+}
+
+// isHole reports whether a stretch without a pitch inside a note is a silence: the
+// loudness falls in it, or it lasts.
+func (l *listening) isHole(before, after plateau) bool {
+	if after.Onset-before.Release >= notASilence {
+		return true
+	}
+	w := window(before.pitch)
+	lowest := music.Decibels(0)
+	for at := before.Release + holeEdge; at < after.Onset-holeEdge; at += tongueStep {
+		lowest = min(lowest, l.fine.Level(at, w))
+	}
+	return lowest < min(before.level, after.level)-holeFalls
+}

@@ -1,0 +1,80 @@
+package explain
+
+import (
+	"math"
+
+	"earlychorus/core/music"
+)
+
+// Costs of the accounts. They say how beginners fail: staying on the old note is
+// commoner than silence, another partial commoner than another fingering, and a
+// half step weighs as much as being wrong (common practice, no published source;
+// settled on half of the lessons of benches/lessons).
+var costOf = map[Kind]float64{
+	Played:         0,
+	OtherPartial:   0.6,
+	OtherFingering: 0.9,
+	OtherNote:      1.5,
+	HeldOver:       0.4,
+	NotTongued:     0.4,
+	LeftOut:        0.9,
+	NeverCame:      0.95,
+}
+
+const (
+	// costOfShift is what a whole part off alike costs, once: less than two notes.
+	costOfShift = 1.4
+	// A sound that belongs to no target costs by its length and its loudness.
+	costOfStray     = 0.1
+	costOfLongStray = 1.1
+	strayTime       = music.Seconds(0.4)
+	softStray       = 0.35 // of it, when it is as soft as softBelow
+	softBelow       = music.Decibels(18)
+	// A visit to another pitch inside a note, a silence inside it, a second tongue.
+	costOfVisit     = 0.15
+	costOfLongVisit = 0.5
+	visitTime       = music.Seconds(0.6)
+	costOfBefore    = 0.4 // more, where it sounds before the note and is no partial of it
+	costOfGap       = 0.25
+	costOfTongue    = 0.5
+	// Lateness: against the note before, and against the beat.
+	beatsForFree  = 0.2
+	costPerBeat   = 0.5
+	mostForBeats  = 3.
+	costOfBeatOff = 0.1
+	mostForOff    = 0.5
+	// A start that little tells; what sounds like a voice or a click; what is softer
+	// by far than the rest, where nothing asks for it.
+	costOfDoubt = 0.38
+	costOfAlien = 1.
+	costOfSoft  = 0.8
+	// A sound too short to be the note it stands for.
+	costOfScrap = 0.6
+	scrapShare  = 0.15
+	scrapTime   = music.Seconds(0.09)
+)
+
+// stray is what a sound costs that belongs to no target.
+func (v *solver) stray(s Sound) float64 {
+	share := math.Min(1, float64(s.length()/strayTime))
+	if s.Alien {
+		return costOfStray
+	}
+	soft := math.Max(0, math.Min(1, float64((v.loud-s.Level)/softBelow)))
+	return (costOfStray + costOfLongStray*share) * (1 - (1-softStray)*soft)
+}
+
+// visit is what another pitch costs inside a note.
+func visit(s Sound) float64 {
+	return costOfVisit + costOfLongVisit*math.Min(1, float64(s.length()/visitTime))
+}
+
+// lateness is what a change of lateness costs, in beats.
+func lateness(beats float64) float64 {
+	return math.Min(mostForBeats, costPerBeat*math.Max(0, math.Abs(beats)-beatsForFree))
+}
+
+// off is what lying off the beat costs by itself.
+func off(beats float64) float64 {
+	return math.Min(mostForOff, costOfBeatOff*math.Max(0, math.Abs(beats)-beatsForFree))
+}

@@ -1,0 +1,381 @@
+package explain
+
+import (
+	"math"
+	"slices"
+
+	"earlychorus/core/music"
+	"earlychorus/core/scores"
+)
+
+// Story is an explanation with the sounds that tell it.
+type Story struct {
+	Explanation
+	// Owners says for each sound which target it belongs to; -1 for none.
+	Owners []int
+}
+
+// Solve finds the likeliest story: one best path over targets, accounts and
+// sounds, for the part as written and for the part shifted as a whole.
+func Solve(sounds []Sound, p Part) Story {
+	targets := p.targets()
+	best := Story{Explanation: Explanation{Accounts: make([]Account, len(targets))}, Owners: none(len(sounds))}
+	least := math.Inf(1)
+	for n, shift := range shiftsOf(targets) {
+		if n > 0 && least <= costOfShift {
+			break // no shift can be likelier
+		}
+		if n > 0 && onTheirTubes(targets, shift) {
+			continue
+		}
+		v := &solver{
+			sounds:  sounds,
+			targets: targets,
+			shift:   shift,
+			a4:      p.Score.A4Hz,
+			tempo:   p.Score.TempoBPM,
+			loud:    loudest(sounds),
+			even:    isEven(targets),
+		}
+		story, cost := v.solve()
+		if shift != 0 {
+			cost += costOfShift
+		}
+		if cost < least {
+			best, least = story, cost
+		}
+	}
+	return best
+}
+
+// shiftsOf lists by how much a whole part may be off: not at all, by an octave,
+// or by what instruments transpose. One or two notes do not tell.
+func shiftsOf(targets []target) []music.MIDI {
+	notes := map[music.MIDI]struct{}{}
+	for _, t := range targets {
+		if t.Phase == scores.Play && t.GlideTo == 0 {
+			notes[t.Target] = struct{}{}
+		}
+	}
+	if len(notes) < fewestShifted {
+		return []music.MIDI{0}
+	}
+	return []music.MIDI{0, -12, 12, -2, 2, -1, 1, -3, 3, -5, 5, -7, 7, -9, 9, -14, 14}
+}
+
+// onTheirTubes reports whether a shift leads most notes to other partials of their
+// own fingerings: the lips made it, not the sheet. An octave is named as one.
+func onTheirTubes(targets []target, shift music.MIDI) bool {
+	if shift == 12 || shift == -12 {
+		return false
+	}
+	on := 0
+	for _, t := range targets {
+		if slices.ContainsFunc(t.partials, func(p partial) bool { return p.note == t.Target+shift }) {
+			on++
+		}
+	}
+	return 2*on > len(targets) || on > 0 && max(shift, -shift) >= aFourth
+}
+
+const aFourth music.MIDI = 5
+
+const fewestShifted = 3 // different notes
+
+func none(count int) []int {
+	out := make([]int, count)
+	for n := range out {
+		out[n] = -1
+	}
+	return out
+}
+
+func loudest(sounds []Sound) music.Decibels {
+	var levels []music.Decibels
+	for _, s := range sounds {
+		if s.length() >= strayTime/2 {
+			levels = append(levels, s.Level)
+		}
+	}
+	if len(levels) == 0 {
+		return 0
+	}
+	return slices.Max(levels)
+}
+
+func isEven(targets []target) bool {
+	return !slices.ContainsFunc(targets, func(t target) bool {
+		return t.Dynamic != targets[0].Dynamic || t.DynamicTo != "" && t.DynamicTo != t.Dynamic
+	})
+}
+
+type solver struct {
+	sounds  []Sound
+	targets []target
+	shift   music.MIDI
+	a4      music.Hertz
+	tempo   music.Tempo
+	loud    music.Decibels
+	even    bool     // no target asks for another loudness than the rest
+	played  [][]bool // by target and sound: it is the note asked for
+}
+
+// isTarget reports whether a sound is the note a target asks for.
+func (v *solver) isTarget(k, sound int) bool { return v.played[k][sound] }
+
+// listen compares every sound with every target, once.
+func (v *solver) listen() {
+	v.played = make([][]bool, len(v.targets))
+	for k, t := range v.targets {
+		v.played[k] = make([]bool, len(v.sounds))
+		for n, s := range v.sounds {
+			v.played[k][n] = t.account(s.Pitch, v.shift, v.a4).Kind == Played
+		}
+	}
+}
+
+// cell is the best story of the sounds before to, in which target was the last
+// one to get a run of sounds of its own, from..to.
+type cell struct {
+	cost   float64
+	run    run
+	from   int
+	before *cell
+	target int
+	to     int
+}
+
+// The path looks so far back for the run before.
+const (
+	mostSkipped = 8 // targets
+	mostStrays  = 12
+)
+
+// solve returns the likeliest story and its cost.
+func (v *solver) solve() (Story, float64) {
+	v.listen()
+	strays := make([]float64, len(v.sounds)+1) // strays[n]: of all sounds before n
+	for n, s := range v.sounds {
+		strays[n+1] = strays[n] + v.stray(s)
+	}
+	ends := make([][]*cell, len(v.targets)) // by target, cells in order of their runs
+	best, least := (*cell)(nil), strays[len(v.sounds)]+v.tail(nil)
+	for k := range v.targets {
+		for from := range v.sounds {
+			if !v.near(k, from) {
+				continue
+			}
+			for to := from + 1; to <= min(len(v.sounds), from+mostInRun); to++ {
+				c := v.extend(ends, strays, k, from, to)
+				if c == nil {
+					continue
+				}
+				ends[k] = keep(ends[k], c)
+				if total := c.cost + strays[len(v.sounds)] - strays[to] + v.tail(c); total < least {
+					best, least = c, total
+				}
+			}
+		}
+	}
+	return v.tell(best), least
+}
+
+// near reports whether a sound may begin target k at all.
+func (v *solver) near(k, from int) bool {
+	t := v.targets[k]
+	return math.Abs(v.beats(v.sounds[from].Onset-t.begin)) <= farthest+float64(t.Beats)
+}
+
+// farthest is how many beats from its time a note may come.
+const farthest = 5
+
+func (v *solver) beats(s music.Seconds) float64 { return float64(v.tempo.Beats(s)) }
+
+// extend returns the best story that ends with sounds from..to being target k's,
+// or nil.
+func (v *solver) extend(ends [][]*cell, strays []float64, k, from, to int) *cell {
+	r := v.run(k, from, to)
+	if math.IsInf(r.cost, 1) {
+		return nil
+	}
+	late := v.beats(r.account.Late)
+	own := r.cost + off(late)
+	out := &cell{
+		cost:   math.Inf(1),
+		run:    r,
+		from:   from,
+		to:     to,
+		target: k,
+	}
+	consider := func(before *cell, stray float64) {
+		cost, _ := v.between(before, k, r)
+		if cost += stray + own; before != nil {
+			cost += before.cost
+		}
+		if cost < out.cost {
+			out.cost, out.before = cost, before
+		}
+	}
+	consider(nil, strays[from])
+	for j := k - 1; j >= max(0, k-1-mostSkipped); j-- {
+		for n := len(ends[j]) - 1; n >= 0; n-- {
+			before := ends[j][n]
+			if before.to > from || from-before.to > mostStrays {
+				continue
+			}
+			consider(before, strays[from]-strays[before.to])
+		}
+	}
+	return out
+}
+
+// keep adds a story to those that end with a target, of which the best two for each
+// last sound are worth going on from.
+func keep(cells []*cell, c *cell) []*cell {
+	worst, same := -1, 0
+	for n, other := range cells {
+		if other.to != c.to {
+			continue
+		}
+		if same++; worst < 0 || other.cost > cells[worst].cost {
+			worst = n
+		}
+	}
+	switch {
+	case same < 2:
+		return append(cells, c)
+	case c.cost < cells[worst].cost:
+		cells[worst] = c
+	}
+	return cells
+}
+
+// between weighs the targets from the run before to target k, none of which has a
+// sound of its own, and how the pace changes. closed reports whether what was left
+// out left no hole.
+func (v *solver) between(before *cell, k int, r run) (cost float64, closed bool) {
+	first, was := 0, 0.
+	if before != nil {
+		first, was = before.target+1, v.beats(before.run.account.Late)
+	}
+	gone := 0. // beats without a sound
+	for n := first; n < k; n++ {
+		kind := v.skipped(before, n)
+		if kind == NeverCame {
+			gone += float64(v.targets[n].Beats)
+		}
+		cost += costOf[kind]
+	}
+	late := v.beats(r.account.Late)
+	// The pace goes on as it was, or is caught up with, or what was left out leaves
+	// no hole.
+	change := math.Min(math.Abs(late-was), math.Abs(late))
+	if without := math.Abs(late - was + gone); gone > 0 && without < change {
+		change, closed = without, true
+	}
+	return cost + lateness(change), closed
+}
+
+// skipped says what became of a target that has no sound of its own: the sound
+// before goes on over it, or there is none.
+func (v *solver) skipped(before *cell, n int) Kind {
+	if before == nil {
+		return NeverCame
+	}
+	t, r := v.targets[n], before.run
+	covers := func(late music.Seconds) bool {
+		from, to := t.begin+late, t.end+late
+		return min(to, r.release)-max(from, r.onset) >= coversShare*(to-from)
+	}
+	switch {
+	case !covers(r.account.Late) && !covers(0):
+		return NeverCame
+	case t.Target == v.targets[before.target].Target && r.account.Kind == Played:
+		return NotTongued
+	}
+	return HeldOver
+}
+
+// skip is the account of a target that has no sound of its own.
+func (v *solver) skip(before *cell, n int) Account {
+	a := Account{Kind: v.skipped(before, n)}
+	if a.Kind == HeldOver || a.Kind == NotTongued {
+		a.Came = before.run.account.Came
+	}
+	if a.Kind == HeldOver {
+		a.Partial, _ = v.targets[n].partialAt(music.Between(music.StandardA4, a.Came.Frequency(v.a4)))
+	}
+	return a
+}
+
+// coversShare is how much of a target's time the note before must fill to have
+// been held over it.
+const coversShare = 0.5
+
+// tail is what the targets behind the last run cost.
+func (v *solver) tail(last *cell) (cost float64) {
+	first := 0
+	if last != nil {
+		first = last.target + 1
+	}
+	for n := first; n < len(v.targets); n++ {
+		cost += costOf[v.skipped(last, n)]
+	}
+	return cost
+}
+
+// behind says what became of the targets behind the last run.
+func (v *solver) behind(last *cell) (out []Account) {
+	first := 0
+	if last != nil {
+		first = last.target + 1
+	}
+	for n := first; n < len(v.targets); n++ {
+		a := v.skip(last, n)
+		if a.Kind == NeverCame {
+			a.Kind = CutOff
+		}
+		out = append(out, a)
+	}
+	return out
+}
+
+// tell writes the path down.
+func (v *solver) tell(last *cell) Story {
+	out := Story{
+		Explanation: Explanation{Accounts: make([]Account, len(v.targets)), Shift: v.shift},
+		Owners:      none(len(v.sounds)),
+	}
+	first := 0
+	if last != nil {
+		first = last.target + 1
+	}
+	copy(out.Accounts[first:], v.behind(last))
+	for c := last; c != nil; c = c.before {
+		out.Accounts[c.target] = c.run.account
+		for n := c.from; n < c.to; n++ {
+			if !slices.Contains(c.run.strays, n) {
+				out.Owners[n] = c.target
+			}
+		}
+		v.tellSkipped(out.Accounts, c)
+	}
+	return out
+}
+
+// tellSkipped writes down what became of the targets before a run that have no
+// sound of their own. One that leaves no hole, or others right behind it, was left
+// out.
+func (v *solver) tellSkipped(accounts []Account, c *cell) {
+	first := 0
+	if c.before != nil {
+		first = c.before.target + 1
+	}
+	_, closed := v.between(c.before, c.target, c.run)
+	for n := first; n < c.target; n++ {
+		accounts[n] = v.skip(c.before, n)
+		if accounts[n].Kind == NeverCame && closed {
+			accounts[n].Kind = LeftOut
+		}
+	}
+}
