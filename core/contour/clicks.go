@@ -35,7 +35,7 @@ func findClicks(x []float64, rate float64) []stretch {
 	return found
 }
 
-const squeakLongest = 0.136
+const squeakLongest = 0.22
 
 // findBursts returns every burst up to a squeak's length, in order.
 func findBursts(m audio.Mono) []Burst {

@@ -2,6 +2,7 @@ package ear
 
 import (
 	"earlychorus/core/dsp"
+	"earlychorus/core/explain"
 	"earlychorus/core/music"
 )
 
@@ -10,6 +11,26 @@ import (
 func (l *listening) isAlien(p plateau) bool {
 	return l.isSyllable(p) || l.isClickRing(p)
 }
+
+// onlyAlien reports whether nobody plays: most of what has a pitch is speech or
+// clicks, and there is too little of the rest for what was asked.
+func (l *listening) onlyAlien(sounds []explain.Sound) bool {
+	alien, own, asked := 0, music.Seconds(0), music.Seconds(0)
+	for _, s := range sounds {
+		if s.Alien {
+			alien++
+		} else {
+			own += s.Release - s.Onset
+		}
+	}
+	for _, t := range l.Score.Targets() {
+		asked += l.Score.TempoBPM.Seconds(t.Beats)
+	}
+	return 2*alien > len(sounds) && own < ownShare*asked
+}
+
+// ownShare is the least part of what was asked that somebody who plays sounds.
+const ownShare = 0.3
 
 func (l *listening) isSyllable(p plateau) bool {
 	if p.length() > longSyllable {

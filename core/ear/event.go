@@ -98,7 +98,7 @@ func (l *listening) isSlip(g group, p plateau) bool {
 		return false
 	}
 	for _, b := range l.contour.Bursts {
-		if l.onTheClick(b) && b.From < p.Release && b.To > p.Onset-clickNear {
+		if l.onTheClick(b) && b.From < p.Release && b.To > p.Onset-clickEcho {
 			return true
 		}
 	}
@@ -109,6 +109,7 @@ func (l *listening) isSlip(g group, p plateau) bool {
 const (
 	longestSlip = music.Seconds(0.1)
 	clickNear   = music.Seconds(0.03)
+	clickEcho   = music.Seconds(0.08)
 )
 
 // stop is the silence or the touch of the tongue between two plateaus of a note.

@@ -45,6 +45,9 @@ func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []p
 			Alien:   l.isAlien(p),
 		}
 	}
+	if l.onlyAlien(sounds) {
+		sounds, plateaus = nil, nil
+	}
 	story := explain.Solve(sounds, explain.Part{Instrument: l.Question.Instrument, Score: s, Start: l.Start})
 	l.Explanation = story.Explanation
 	targets := s.Targets()

@@ -187,11 +187,14 @@ func (b *builder) goesOn(before, after plateau) bool {
 	for at := contour.Time(before.to); at < contour.Time(after.from); at += tongueStep {
 		lowest = min(lowest, b.fine.Level(at, w))
 	}
-	return lowest > min(b.level(before), b.level(after))-holeFalls
+	return lowest > min(b.level(before), b.level(after))-slurFalls
 }
 
 // longestChange is how many frames may pass between two slurred pitches.
 const longestChange = 12
+
+// slurFalls is how far the loudness may fall between two slurred pitches.
+const slurFalls = music.Decibels(9)
 
 // level is a plateau's usual loudness.
 func (b *builder) level(p plateau) music.Decibels {

@@ -37,6 +37,9 @@ const (
 	leastSNR          music.Decibels = 12
 	mostClipped                      = 0.002
 	shortestTail      music.Seconds  = 1
+	// Of the frames with a pitch, some are the hum of the room: the louder ones tell
+	// how loud the playing is.
+	playedAbove = 0.75
 )
 
 func listenToRecording(sound audio.Mono, c contour.Contour) Recording {
@@ -64,7 +67,7 @@ func listenToRecording(sound audio.Mono, c contour.Contour) Recording {
 	if len(voiced) == 0 {
 		return r
 	}
-	loud := music.Decibels(dsp.Median(voiced))
+	loud := music.Decibels(dsp.Quantile(voiced, playedAbove))
 	r.SNR = loud - r.NoiseFloor
 	if loud < quietestNote {
 		r.Faults = append(r.Faults, TooQuiet)

@@ -3,7 +3,6 @@ package ear
 import (
 	"slices"
 
-	"earlychorus/core/contour"
 	"earlychorus/core/music"
 )
 
@@ -22,33 +21,38 @@ const (
 	holeEdge    = music.Seconds(0.015) // of a hole, left to its sides
 )
 
-// cutAtStops cuts plateaus where the loudness falls and comes again.
-func (b *builder) cutAtStops(p plateau) []plateau {
+// cutAtStops cuts a plateau where the loudness falls and comes again, and then where
+// a note begins over something softer at its own pitch.
+func (b *builder) cutAtStops(p plateau) (out []plateau) {
+	for _, part := range b.cutWhere(p, stopAt) {
+		out = append(out, b.cutWhere(part, jumpAt)...)
+	}
+	return out
+}
+
+// cutWhere cuts a plateau at every place that is found.
+func (b *builder) cutWhere(
+	p plateau,
+	find func(levels []music.Decibels, n int) (from, to int, found bool),
+) []plateau {
 	w := window(p.pitch)
-	count := int(p.length() / tongueStep)
-	levels := make([]music.Decibels, count)
+	levels := make([]music.Decibels, int(p.length()/tongueStep))
 	for n := range levels {
 		levels[n] = b.fine.Level(p.Onset+music.Seconds(n)*tongueStep, w)
 	}
-	var out []plateau
-	for n := int(tongueEdge / tongueStep); n < count-int(tongueEdge/tongueStep); n++ {
-		from, to, found := stopAt(levels, n)
-		if !found && jumpAt(levels, n) {
-			from, to, found = n, n, true
-		}
+	edge := int(tongueEdge / tongueStep)
+	for n := edge; n < len(levels)-edge; n++ {
+		from, to, found := find(levels, n)
 		if !found {
 			continue
 		}
-		first, rest := p, p
-		first.Release = p.Onset + music.Seconds(from)*tongueStep
-		rest.Onset = p.Onset + music.Seconds(to)*tongueStep
-		first.to, rest.from = max(p.from+1, contour.Index(first.Release)+1), min(p.to-1, contour.Index(rest.Onset))
-		rest.starts = AfterSilence
+		begin := p.Onset
+		first, rest := p.cut(begin+music.Seconds(from)*tongueStep, begin+music.Seconds(to)*tongueStep, AfterSilence)
 		if first.length() > 0 && rest.length() > 0 {
-			return append(append(out, first), b.cutAtStops(rest)...)
+			return append([]plateau{first}, b.cutWhere(rest, find)...)
 		}
 	}
-	return append(out, p)
+	return []plateau{p}
 }
 
 // stopAt reports whether the loudness stops around a moment that is its lowest, and
@@ -80,9 +84,9 @@ func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
 
 // jumpAt reports whether a note begins at a moment over something much softer at its
 // own pitch: a hum, a ring, a neighbour.
-func jumpAt(levels []music.Decibels, n int) bool {
+func jumpAt(levels []music.Decibels, n int) (from, to int, found bool) {
 	around := int(tongueEdge / tongueStep)
-	return n >= around && n+around <= len(levels) && levels[n+1]-levels[n] > 0 &&
+	return n, n, n >= around && n+around <= len(levels) && levels[n+1]-levels[n] > 0 &&
 		slices.Min(levels[n+around/3:n+around])-slices.Max(levels[n-around:n]) >= jumps
 }
 

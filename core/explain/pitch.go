@@ -11,6 +11,8 @@ const (
 	// samePitch is how far off a note may be and still be that note: more than the
 	// loosest tolerance, less than a semitone.
 	samePitch music.Cents = 70
+	// shiftedPitch is the same where the whole part is off.
+	shiftedPitch music.Cents = 40
 	// nearPartial is how far a pitch may lie from a partial and still be it.
 	nearPartial music.Cents = 80
 	// oneFinger is as far as a wrong finger, valve or position leads.
@@ -28,7 +30,7 @@ func (t target) account(pitch music.Cents, shift music.MIDI, a4 music.Hertz) Acc
 	}
 	came, _ := music.Nearest(pitch.Above(music.StandardA4), a4)
 	switch {
-	case t.reaches(off), far(off, 0) <= samePitch:
+	case shift == 0 && t.reaches(off), far(off, 0) <= within(shift):
 		return Account{Kind: Played, Came: t.Target + shift}
 	case shift == 0:
 		if number, note := t.partialAt(pitch); number > 0 {
@@ -39,6 +41,15 @@ func (t target) account(pitch music.Cents, shift music.MIDI, a4 music.Hertz) Acc
 		return Account{Kind: OtherFingering, Came: came}
 	}
 	return Account{Kind: OtherNote, Came: came}
+}
+
+// within is how far off a note may be and still be the one asked for. A part that is
+// off as a whole lies where notes lie.
+func within(shift music.MIDI) music.Cents {
+	if shift != 0 {
+		return shiftedPitch
+	}
+	return samePitch
 }
 
 // reaches reports whether a pitch lies on the way of a slide.

@@ -44,7 +44,7 @@ func (v *solver) run(k, from, to int) run {
 	for n := from; n < to; n++ {
 		s := v.sounds[n]
 		belongs := (far(s.Pitch, pitch) <= samePitch || t.GlideTo != 0) && !v.astray(n, from, to) &&
-			!v.over(t, r, s)
+			!v.over(t, r, s) && !(r.onset < 0 && v.under(n, from, to))
 		switch {
 		case belongs:
 			own += s.length()
@@ -191,3 +191,11 @@ func (v *solver) ringsOn(t target, r run, n, to int) bool {
 }
 
 const ringTime = music.Seconds(0.35)
+
+// under reports whether a sound is far softer than what the run goes on with, where
+// nothing asks for that: a hum or a neighbour on the same note before the player.
+func (v *solver) under(n, from, to int) bool {
+	return v.even && v.sounds[v.longest(from, to)].Level-v.sounds[n].Level > underBelow
+}
+
+const underBelow = music.Decibels(12)

@@ -2,6 +2,7 @@ package measure
 
 import (
 	"math"
+	"slices"
 
 	"earlychorus/core/dsp"
 	"earlychorus/core/scores"
@@ -57,13 +58,29 @@ func paceChanges(c Case) (percent float64, ok bool) {
 			continue
 		}
 		ok = true
-		now := -100 * dsp.TheilSen(r.at, r.ratio) * (r.at[len(r.at)-1] - r.at[0])
+		now := r.change()
 		if math.Abs(now) > math.Abs(percent) {
 			percent = now
 		}
 	}
 	return percent, ok
 }
+
+// change is how much the pace of a phrase changes, per cent, whichever note is left
+// out: one note that comes late is no change of pace.
+func (r run) change() float64 {
+	least := math.Inf(1)
+	for out := range r.at {
+		at, ratio := without(r.at, out), without(r.ratio, out)
+		now := -100 * dsp.TheilSen(at, ratio) * (r.at[len(r.at)-1] - r.at[0])
+		if math.Abs(now) < math.Abs(least) {
+			least = now
+		}
+	}
+	return least
+}
+
+func without(x []float64, n int) []float64 { return slices.Delete(slices.Clone(x), n, n+1) }
 
 // fewestForDrift is how many lengths tell a change from one late note.
 const fewestForDrift = 5

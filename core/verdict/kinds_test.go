@@ -146,7 +146,7 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 			synth.Player{NoteOffsets: []music.Cents{0, 55, 0, 0, 55, 0}},
 			measure.CauseLanding, "brass-landing-high",
 		},
-		{"sing-first", "flute", nil, synth.Player{Offset: 60}, measure.CauseSung, "sung"},
+		{"sing-first", "flute", nil, synth.Player{NoteOffsets: []music.Cents{60, 60, 60}}, measure.CauseSung, "sung"},
 		{"echo", "recorder", nil, synth.Player{FaultOn: 2, Shift: 2}, measure.CauseFingering, "wrong-finger"},
 		{"overtones", "alto-sax", nil, synth.Player{FaultOn: 2, Shift: -7}, measure.CauseRegisterLow, "sax-low"},
 	} {

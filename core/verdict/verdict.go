@@ -238,8 +238,15 @@ func greatest(outside []measure.Reading) (excess float64) {
 	return excess
 }
 
-// worseFirst orders by kind of cause, then by how far outside.
+// worseFirst orders what is far outside before what is only just, then by kind of
+// cause, then by how far.
 func worseFirst(a, b measure.Reading) int {
+	if mildA, mildB := a.Excess <= nearlyExcess, b.Excess <= nearlyExcess; mildA != mildB {
+		if mildA {
+			return 1
+		}
+		return -1
+	}
 	if d := cmp.Compare(a.Cause.Rank(), b.Cause.Rank()); d != 0 {
 		return d
 	}

@@ -107,7 +107,7 @@ var causesOf = map[string][]measure.Cause{
 	"starts-late":    {measure.CauseLate, measure.CauseTiming},
 	"too-fast":       {measure.CausePace},
 	"too-slow":       {measure.CausePace},
-	"rushes":         {measure.CauseTempo, measure.CauseTiming},
+	"rushes":         {measure.CauseTempo, measure.CausePace, measure.CauseTiming},
 	"cut-off":        {measure.CauseHeld},
 	"sinks":          {measure.CauseDrift, measure.CauseEnding},
 	"climbs":         {measure.CauseDrift},

@@ -78,6 +78,7 @@ func (l Lesson) Sound() (audio.Mono, error) {
 		Late:       music.Seconds(0.02 + 0.03*chance.Float64()),
 		Jitter:     3,
 		Breath:     -44,
+		Level:      -24, // so that very loud is not too loud for the microphone
 	}
 	playing := synth.Playing{Score: l.Score, Player: player}
 	if m, ok := synth.MistakeOf(l.Mistake); ok {

@@ -81,7 +81,7 @@ func talking(take audio.Mono, s scores.Score, chance *rand.Rand) audio.Mono {
 	return synth.Room{Seed: chance.Uint64(), Noise: -66, Hall: synth.Hall{Fall: 0.3, Wet: -5}}.Record(with)
 }
 
-// practicing is somebody else's trumpet in the next room, 24 dB softer.
+// practicing is somebody else's trumpet in the next room, 30 dB softer.
 func practicing(take audio.Mono, s scores.Score, chance *rand.Rand) audio.Mono {
 	other, err := instrument.Get("trumpet")
 	if err != nil {
@@ -96,7 +96,7 @@ func practicing(take audio.Mono, s scores.Score, chance *rand.Rand) audio.Mono {
 			Target:    other.FirstFive[chance.IntN(5)],
 		})
 	}
-	sound, _ := synth.Player{Instrument: other, Seed: chance.Uint64(), Level: -42}.Play(line, take.Rate)
+	sound, _ := synth.Player{Instrument: other, Seed: chance.Uint64(), Level: -48}.Play(line, take.Rate)
 	sound = synth.Room{Device: synth.Device{HighCut: 2500}}.Record(sound)
 	room := synth.Room{Seed: chance.Uint64(), Noise: -66, Hall: synth.Hall{Fall: 0.3, Wet: -5}}
 	return room.Record(synth.Mixed(take, sound))
