@@ -35,7 +35,8 @@ var allowed = map[string][]string{
 	"measure":        {"dsp", "music", "instrument", "scores", "explain", "ear", "meter"},
 	"exercise":       {"music", "instrument", "scores", "measure"}, // a kind says by what it is judged
 	"verdict":        {"instrument", "scores", "explain", "ear", "measure", "exercise"},
-	"ribbon":         {"dsp", "music", "instrument", "scores", "contour", "ear", "measure"},
+	"say":            {"music", "instrument", "scores", "explain", "ear", "measure", "exercise", "verdict"},
+	"ribbon":         {"dsp", "music", "instrument", "scores", "contour", "ear", "say"},
 	"outcome":        {"audio", "music", "instrument", "scores", "ear", "measure", "exercise", "verdict", "ribbon"},
 	"ladder":         {"music", "verdict"},
 	"ask": {
@@ -49,6 +50,7 @@ var allowed = map[string][]string{
 		"outcome",
 		"practice",
 		"ribbon",
+		"say",
 		"synth",
 		"verdict",
 	},

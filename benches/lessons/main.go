@@ -14,6 +14,7 @@ import (
 	"sync"
 
 	"earlychorus/benches/lessons/lesson"
+	"earlychorus/core/say"
 	"earlychorus/core/verdict"
 )
 
@@ -89,6 +90,7 @@ func (r result) line() string {
 	if r.failed != nil {
 		return fmt.Sprintf("%s: %v", r.lesson.Name(), r.failed)
 	}
+	words := say.Teller{Instrument: r.lesson.Instrument}.Sentence(r.verdict)
 	return fmt.Sprintf("%s: %s %v %s (account right: %v, tip %s)",
-		r.lesson.Name(), r.verdict.Result, r.verdict.Causes, r.verdict.Sentence, r.account, r.verdict.Tip.Key)
+		r.lesson.Name(), r.verdict.Result, r.verdict.Causes, words, r.account, r.verdict.TipKey)
 }

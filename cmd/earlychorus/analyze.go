@@ -13,6 +13,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
+	"earlychorus/core/say"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
@@ -58,7 +59,7 @@ func analyzeCommand() *cobra.Command {
 // report is the JSON of analyze, documented in docs/formats.md.
 type report struct {
 	ear.Analysis
-	Verdict *verdict.Verdict `json:"verdict,omitempty"`
+	Verdict *say.Said `json:"verdict,omitempty"`
 }
 
 func analyze(c *cobra.Command, name string, o analyzeOptions) error {
@@ -98,7 +99,8 @@ func (o analyzeOptions) hear(ctx context.Context, name string, q ear.Question) (
 		if err != nil {
 			return report{}, fmt.Errorf("%s: %w", name, err)
 		}
-		out.Verdict = &v
+		said := say.Teller{Instrument: *q.Instrument, Hands: instrument.UsualHands()}.Verdict(v)
+		out.Verdict = &said
 	}
 	return out, nil
 }

@@ -53,7 +53,7 @@ type Note struct {
 	Tone       contour.Tone   `json:"tone"`
 
 	Trusted    bool    `json:"trusted" doc:"whether the pitch measures can be relied on"`
-	WhyNot     string  `json:"why_not,omitempty"`
+	WhyNot     Doubt   `json:"why_not,omitempty"`
 	Distrust   Trust   `json:"distrust" doc:"per group of measures, why it cannot be relied on; empty where it can"`
 	Confidence float64 `json:"confidence" doc:"median confidence of the pitch path"`
 }
@@ -74,7 +74,7 @@ func (l *listening) measure(g group) Note {
 		n.Target, n.Phase = g.target.Target, g.target.Phase
 	}
 	if len(g.on) == 0 {
-		n.WhyNot = "nothing was heard here"
+		n.WhyNot = Unheard
 		return n
 	}
 	n.Played = true
@@ -92,7 +92,7 @@ func (l *listening) measure(g group) Note {
 	}
 	s := l.steady(g)
 	if len(s.cents) < fewestFrames {
-		n.WhyNot = "too short to measure"
+		n.WhyNot = TooShort
 		s = l.frames(g, 0)
 	}
 	if len(s.cents) == 0 {

@@ -6,13 +6,27 @@ import (
 	"earlychorus/core/scores"
 )
 
+// Doubt is why something cannot be relied on; "" where it can.
+type Doubt string
+
+const (
+	Unheard     Doubt = "unheard"      // nothing sounded
+	TooShort    Doubt = "too-short"    // to measure
+	Unclear     Doubt = "unclear"      // the pitch
+	Riding      Doubt = "riding"       // the device turns the volume up and down by itself
+	Overloaded  Doubt = "overloaded"   // the microphone
+	LoudRoom    Doubt = "loud-room"    // for what is asked of it
+	SungNote    Doubt = "sung"         // a voice, not the instrument
+	WithAnother Doubt = "with-another" // another player sounds with it
+)
+
 // Trust says, for each group of measures, why it cannot be relied on; "" where
 // it can.
 type Trust struct {
-	Pitch string `json:"pitch,omitempty"`
-	Level string `json:"level,omitempty" doc:"loudness, swell, tail, attack"`
-	Tone  string `json:"tone,omitempty"`
-	Time  string `json:"time,omitempty" doc:"response, hold, gaps"`
+	Pitch Doubt `json:"pitch,omitempty"`
+	Level Doubt `json:"level,omitempty" doc:"loudness, swell, tail, attack"`
+	Tone  Doubt `json:"tone,omitempty"`
+	Time  Doubt `json:"time,omitempty" doc:"response, hold, gaps"`
 }
 
 const (
@@ -23,31 +37,31 @@ const (
 // judgeTrust decides what of a note can be relied on.
 func (n *Note) judgeTrust(r Recording, sounds []Sound) {
 	if n.WhyNot == "" && n.Confidence < leastConfident && n.Slide == nil {
-		n.WhyNot = "the pitch is not clear enough"
+		n.WhyNot = Unclear
 	}
 	n.Trusted = n.WhyNot == ""
 	n.Distrust = Trust{Pitch: n.WhyNot}
 	has := func(f Fault) bool { return slices.Contains(r.Faults, f) }
 	switch {
 	case has(GainRiding):
-		n.Distrust.Level = "the device seems to turn the volume up and down by itself"
+		n.Distrust.Level = Riding
 	case has(Clipped):
-		n.Distrust.Level = "the microphone was overloaded"
+		n.Distrust.Level = Overloaded
 	}
 	switch {
 	case has(Clipped):
-		n.Distrust.Tone = "the microphone was overloaded"
+		n.Distrust.Tone = Overloaded
 	case r.SNR < noisyForTone:
-		n.Distrust.Tone = "the room is too loud to judge the tone"
+		n.Distrust.Tone = LoudRoom
 	case n.Phase == scores.Sing:
-		n.Distrust.Tone = "a voice, not the instrument"
+		n.Distrust.Tone = SungNote
 	}
 	if has(Noisy) {
-		n.Distrust.Time = "the room is too loud to hear where notes begin and end"
+		n.Distrust.Time = LoudRoom
 	}
 	for _, s := range sounds {
 		if s.Kind == OtherPlayer && s.Note >= 0 && s.At == n.Onset {
-			n.Distrust.Tone, n.Distrust.Level = "another player sounds with it", "another player sounds with it"
+			n.Distrust.Tone, n.Distrust.Level = WithAnother, WithAnother
 		}
 	}
 }

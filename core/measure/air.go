@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/ear"
 	"earlychorus/core/music"
 )
@@ -26,7 +24,7 @@ func airs(c Case, of func(a ear.Air) Reading) (out []Reading) {
 	for n, a := range c.Analysis.Airs {
 		m := of(a)
 		if len(c.Analysis.Airs) > 1 {
-			m.Text = fmt.Sprintf("round %d: %s", n+1, m.Text)
+			m.Count = n + 1 // which round
 		}
 		out = append(out, m)
 	}

@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/ear"
 )
 
@@ -38,23 +36,11 @@ var wrongBursts = Fault{
 
 func airBursts(c Case, _ float64) []Reading {
 	return worst(airs(c, func(a ear.Air) Reading {
-		wanted := max(1, a.Wanted)
-		m := Reading{
-			Label:  "Bursts",
-			Value:  float64(a.Bursts),
-			Text:   fmt.Sprintf("%d bursts", a.Bursts),
-			Wanted: fmt.Sprintf("%d bursts", wanted),
-		}
-		if a.Wanted == 0 {
-			m.Label, m.Text, m.Wanted = "Stream", "one stream", "one stream without a stop"
-			if a.Bursts > 1 {
-				m.Text = fmt.Sprintf("stopped %d times", a.Bursts-1)
-			}
-		}
-		off := a.Bursts - wanted
-		m.Excess, m.Direction = countOf(max(off, -off)), sign(float64(off))
+		m := Reading{Value: float64(a.Bursts), Of: float64(a.Wanted)}
+		off := a.Bursts - max(1, a.Wanted)
+		m.Excess, m.Way = countOf(max(off, -off)), sign(float64(off))
 		if !a.Heard {
-			m.Text, m.Excess, m.Direction = "no air heard", hopeless, -1
+			m.Absent, m.Excess, m.Way = true, hopeless, Low
 		}
 		return m
 	}))

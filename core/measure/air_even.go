@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/ear"
 )
 
@@ -30,13 +28,10 @@ var unevenBursts = Fault{
 func airEven(c Case, limit float64) []Reading {
 	return worst(airs(c, func(a ear.Air) Reading {
 		return Reading{
-			Label:     "Even bursts",
-			Value:     a.Unequal,
-			Limit:     limit,
-			Text:      fmt.Sprintf("strength spread by %.0f %%", 100*a.Unequal),
-			Wanted:    fmt.Sprintf("at most %.0f %%", 100*limit),
-			Excess:    max(perfect, a.Unequal/limit),
-			Direction: 1,
+			Value:  a.Unequal,
+			Limit:  limit,
+			Excess: max(perfect, a.Unequal/limit),
+			Way:    1,
 		}
 	}))
 }

@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 
 	"earlychorus/core/ear"
@@ -42,13 +41,11 @@ func airLength(c Case, limit float64) []Reading {
 		}
 		off := math.Max(0, math.Abs(float64(got-want))-burstSlack(a))
 		return Reading{
-			Label:     "Out",
-			Value:     float64(got),
-			Limit:     limit,
-			Text:      fmt.Sprintf("%.1f beats", got),
-			Wanted:    fmt.Sprintf("%.0f beats, give or take half a beat", c.Score.TempoBPM.Beats(a.Asked)),
-			Excess:    max(perfect, off/limit),
-			Direction: sign(float64(got - want)),
+			Value:  float64(got),
+			Of:     float64(c.Score.TempoBPM.Beats(a.Asked)),
+			Limit:  limit,
+			Excess: max(perfect, off/limit),
+			Way:    sign(float64(got - want)),
 		}
 	}))
 }

@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/meter"
 )
 
@@ -10,9 +8,9 @@ func blows(c Case, of func(meter.Blow) Reading) (out []Reading) {
 	for n, b := range c.Blows {
 		m := of(b)
 		if !b.Heard {
-			m.Text, m.Excess = "no air in the meter", hopeless
+			m.Absent, m.Excess = true, hopeless
 		}
-		m.Text = fmt.Sprintf("blow %d: %s", n+1, m.Text)
+		m.Count = n + 1 // which blow
 		out = append(out, m)
 	}
 	return out

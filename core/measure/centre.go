@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 
 	"earlychorus/core/instrument"
@@ -83,22 +82,15 @@ func centre(c Case, limit float64) []Reading {
 		limit := easier(c, p, limit, func(l scores.Limits) float64 { return float64(l.Centre) })
 		value := float64(p.note.Centre)
 		m := Reading{
-			Label:     "Centre",
-			Value:     value,
-			Limit:     limit,
-			Text:      FlatOrSharp(p.note.Centre),
-			Wanted:    fmt.Sprintf("within ±%.0f cents", limit),
-			Trust:     p.note.Distrust.Pitch,
-			Direction: sign(value),
+			Value: value,
+			Limit: limit,
+			Trust: p.note.Distrust.Pitch,
+			Way:   sign(value),
 		}
 		if own := float64(c.Instrument.Tendency(p.target.Target)); own*value > 0 && math.Abs(own) >= leastAllowance {
 			allowed := math.Min(math.Abs(own), limit)
 			m.Excess = math.Max(perfect, (math.Abs(value)-allowed)/limit)
-			tends := "flat"
-			if own > 0 {
-				tends = "sharp"
-			}
-			m.Wanted += fmt.Sprintf(", and %.0f more: this note tends %s", allowed, tends)
+			m.Of = math.Copysign(allowed, own) // what the note's own tendency is allowed
 		}
 		return m
 	})

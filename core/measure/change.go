@@ -2,7 +2,6 @@ package measure
 
 import (
 	"earlychorus/core/instrument"
-	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
 
@@ -45,13 +44,10 @@ func change(c Case, limit float64) []Reading {
 	for _, m := range tones(c, func(p playedNote) Reading {
 		limit := easier(c, p, limit, func(l scores.Limits) float64 { return float64(l.ChangeTime) })
 		return Reading{
-			Label:     "Change",
-			Value:     float64(p.note.Change),
-			Limit:     limit,
-			Text:      "took " + milliseconds(p.note.Change),
-			Wanted:    "at most " + milliseconds(music.Seconds(limit)),
-			Excess:    max(perfect, float64(p.note.Change)/limit),
-			Direction: 1,
+			Value:  float64(p.note.Change),
+			Limit:  limit,
+			Excess: max(perfect, float64(p.note.Change)/limit),
+			Way:    1,
 		}
 	}) {
 		if follows(targets, m.Note) {

@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 )
@@ -46,14 +44,8 @@ func noChirp(c Case, _ float64) []Reading {
 			}
 		}
 		m := Reading{
-			Label:  "Squeaks",
 			Value:  float64(count),
-			Text:   "none",
-			Wanted: "no squeak",
 			Excess: countOf(count),
-		}
-		if count > 0 {
-			m.Text = fmt.Sprintf("%d", count)
 		}
 		return m
 	})

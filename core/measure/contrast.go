@@ -1,9 +1,8 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/dsp"
+	"earlychorus/core/ear"
 	"earlychorus/core/scores"
 )
 
@@ -30,7 +29,7 @@ var sameLoudness = Fault{
 
 func contrast(c Case, limit float64) []Reading {
 	var soft, loud []float64
-	distrust := ""
+	var distrust ear.Doubt
 	for _, p := range c.played(scores.Play) {
 		if p.target.Dynamic == "" || p.target.DynamicTo != "" {
 			continue
@@ -49,13 +48,10 @@ func contrast(c Case, limit float64) []Reading {
 	}
 	db := dsp.Median(loud) - dsp.Median(soft)
 	return whole(Reading{
-		Label:     "Soft and loud",
-		Value:     db,
-		Limit:     limit,
-		Text:      fmt.Sprintf("%.0f dB apart", max(0, db)),
-		Wanted:    fmt.Sprintf("at least %.0f dB", limit),
-		Excess:    atLeast(db, limit),
-		Trust:     distrust,
-		Direction: Low,
+		Value:  db,
+		Limit:  limit,
+		Excess: atLeast(db, limit),
+		Trust:  distrust,
+		Way:    Low,
 	})
 }

@@ -2,7 +2,6 @@ package measure
 
 import (
 	"earlychorus/core/ear"
-	"earlychorus/core/music"
 )
 
 // DeadSpot is the longest silence in a slide.
@@ -32,13 +31,10 @@ var brokenSlide = Fault{
 func deadSpot(c Case, limit float64) []Reading {
 	return slides(c, func(s ear.Slide) Reading {
 		return Reading{
-			Label:     "Dead spot",
-			Value:     float64(s.DeadSpot),
-			Limit:     limit,
-			Text:      "silent for " + milliseconds(s.DeadSpot),
-			Wanted:    "at most " + milliseconds(music.Seconds(limit)),
-			Excess:    max(perfect, float64(s.DeadSpot)/limit),
-			Direction: 1,
+			Value:  float64(s.DeadSpot),
+			Limit:  limit,
+			Excess: max(perfect, float64(s.DeadSpot)/limit),
+			Way:    1,
 		}
 	})
 }

@@ -37,13 +37,10 @@ var climbsOrSinks = Fault{
 func drift(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		return Reading{
-			Label:     "Drift",
-			Value:     p.note.Drift,
-			Limit:     limit,
-			Text:      drifts(p.note.Drift),
-			Wanted:    fmt.Sprintf("at most %.0f cents a second", limit),
-			Trust:     p.note.Distrust.Pitch,
-			Direction: sign(p.note.Drift),
+			Value: p.note.Drift,
+			Limit: limit,
+			Trust: p.note.Distrust.Pitch,
+			Way:   sign(p.note.Drift),
 		}
 	})
 }

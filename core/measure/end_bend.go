@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 )
 
@@ -18,14 +17,11 @@ func endBend(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		falls := math.Max(0, -float64(p.note.EndBend))
 		return Reading{
-			Label:     "Pitch at the end",
-			Value:     falls,
-			Limit:     limit,
-			Text:      fmt.Sprintf("falls %.0f cents", falls),
-			Wanted:    fmt.Sprintf("falls %.0f cents at most", limit),
-			Excess:    max(perfect, falls/limit),
-			Trust:     p.note.Distrust.Pitch,
-			Direction: 1,
+			Value:  falls,
+			Limit:  limit,
+			Excess: max(perfect, falls/limit),
+			Trust:  p.note.Distrust.Pitch,
+			Way:    1,
 		}
 	})
 }

@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 )
 
@@ -49,12 +48,9 @@ func evenness(c Case, limit float64) []Reading {
 	}
 	spread := math.Sqrt(squares) / mean
 	return whole(Reading{
-		Label:     "Evenness",
-		Value:     spread,
-		Limit:     limit,
-		Text:      fmt.Sprintf("lengths spread by %.0f %%", 100*spread),
-		Wanted:    fmt.Sprintf("at most %.0f %%", 100*limit),
-		Excess:    max(perfect, spread/limit),
-		Direction: 1,
+		Value:  spread,
+		Limit:  limit,
+		Excess: max(perfect, spread/limit),
+		Way:    1,
 	})
 }

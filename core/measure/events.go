@@ -1,18 +1,13 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/ear"
 )
 
 // longest is the longest event of some kinds in a note.
-func longest(c Case, p playedNote, label, wanted string, limit float64, kinds ...ear.EventKind) Reading {
+func longest(c Case, p playedNote, limit float64, kinds ...ear.EventKind) Reading {
 	m := Reading{
-		Label:  label,
-		Limit:  limit,
-		Text:   "none",
-		Wanted: wanted,
+		Limit: limit,
 	}
 	count := 0
 	for _, e := range eventsOf(c.Analysis, p.n) {
@@ -24,19 +19,14 @@ func longest(c Case, p playedNote, label, wanted string, limit float64, kinds ..
 			if float64(e.Duration) <= m.Value {
 				continue
 			}
-			m.Value, m.Direction = float64(e.Duration), sign(float64(e.Interval))
-			m.Text = fmt.Sprintf("%.2f s", e.Duration)
-			if e.Interval != 0 {
-				m.Text = fmt.Sprintf("%.2f s %s", e.Duration, Interval(e.Interval))
-			}
+			m.Value, m.Way = float64(e.Duration), sign(float64(e.Interval))
+			m.Came = e.To
 			if k == ear.Undertone {
 				m.Cause = CauseUndertone
 			}
 		}
 	}
-	if count > 1 {
-		m.Text = fmt.Sprintf("%d, the longest %s", count, m.Text)
-	}
+	m.Count = count
 	m.Excess = touched(m.Value, limit)
 	return m
 }

@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 
 	"earlychorus/core/music"
@@ -40,13 +39,11 @@ func held(c Case, limit float64) []Reading {
 		}
 		allowed := math.Max((1-limit)*asked, float64(c.Score.TempoBPM.Beats(startAndEnd)))
 		return Reading{
-			Label:     "Held",
-			Value:     float64(beats),
-			Limit:     asked - allowed,
-			Text:      fmt.Sprintf("%.1f of %.0f beats", min(beats, p.target.Beats), p.target.Beats),
-			Wanted:    fmt.Sprintf("at least %.1f beats", asked-allowed),
-			Excess:    max(perfect, (asked-float64(min(beats, p.target.Beats)))/allowed),
-			Direction: -1,
+			Value:  float64(beats),
+			Of:     float64(p.target.Beats),
+			Limit:  asked - allowed,
+			Excess: max(perfect, (asked-float64(min(beats, p.target.Beats)))/allowed),
+			Way:    -1,
 		}
 	})
 }

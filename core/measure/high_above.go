@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/music"
 )
 
@@ -47,16 +45,10 @@ func highAbove(c Case, limit float64) []Reading {
 	}
 	cents := float64(music.Between(c.Analysis.Notes[low].F0, c.Analysis.Notes[high].F0))
 	m := Reading{
-		Label:     "High above low",
-		Value:     cents,
-		Limit:     limit,
-		Text:      fmt.Sprintf("%.0f cents apart", cents),
-		Wanted:    fmt.Sprintf("at least %.0f cents", limit),
-		Excess:    atLeast(cents, limit),
-		Direction: -1,
-	}
-	if cents < 0 {
-		m.Text = "the low one is higher"
+		Value:  cents,
+		Limit:  limit,
+		Excess: atLeast(cents, limit),
+		Way:    -1,
 	}
 	return whole(m)
 }

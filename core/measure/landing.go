@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/instrument"
 )
 
@@ -43,13 +41,10 @@ var landsBeside = Fault{
 func landing(c Case, limit float64) []Reading {
 	return landed(c, func(p playedNote) Reading {
 		return Reading{
-			Label:     "Landing",
-			Value:     float64(p.note.Centre),
-			Limit:     limit,
-			Text:      FlatOrSharp(p.note.Centre),
-			Wanted:    fmt.Sprintf("within ±%.0f cents", limit),
-			Trust:     p.note.Distrust.Pitch,
-			Direction: sign(float64(p.note.Centre)),
+			Value: float64(p.note.Centre),
+			Limit: limit,
+			Trust: p.note.Distrust.Pitch,
+			Way:   sign(float64(p.note.Centre)),
 		}
 	})
 }

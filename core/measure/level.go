@@ -1,7 +1,5 @@
 package measure
 
-import "fmt"
-
 // Level is how much the loudness of a note varies. It informs only: no step is
 // judged by it yet.
 var Level = Measure{
@@ -15,10 +13,8 @@ var Level = Measure{
 func level(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		return Reading{
-			Label: "Loudness",
 			Value: p.note.LevelSD,
 			Limit: limit,
-			Text:  fmt.Sprintf("varies %.1f dB", p.note.LevelSD),
 		}
 	})
 }

@@ -48,15 +48,12 @@ func levelEnds(c Case, limit float64) (out []Reading) {
 		limit := easier(c, p, limit, func(l scores.Limits) float64 { return float64(l.Level) })
 		by := float64(p.note.LevelTo - p.note.LevelFrom)
 		out = append(out, Reading{
-			Label:     "Loudness from start to end",
-			Note:      p.n,
-			Value:     by,
-			Limit:     limit,
-			Text:      fadesOrGrows(by),
-			Wanted:    fmt.Sprintf("within %.0f dB", limit),
-			Excess:    max(perfect, math.Abs(by)/limit),
-			Trust:     p.note.Distrust.Level,
-			Direction: sign(by),
+			Note:   p.n,
+			Value:  by,
+			Limit:  limit,
+			Excess: max(perfect, math.Abs(by)/limit),
+			Trust:  p.note.Distrust.Level,
+			Way:    sign(by),
 		})
 	}
 	return out

@@ -27,19 +27,12 @@ var lineMissing = Fault{
 // value: 1 air, 2 buzz, 3 the instrument.
 func lines(c Case, _ float64) []Reading {
 	m := Reading{
-		Label:     "Lines",
-		Text:      "all there",
-		Wanted:    "every line",
-		Excess:    perfect,
-		Direction: Low,
+		Excess: perfect,
+		Way:    Low,
 	}
 	for n, phase := range []scores.Phase{scores.Out, scores.Buzz, scores.Play} {
 		if asked, done := c.done(phase); asked && !done {
 			m.Value, m.Excess = float64(n+1), hopeless
-			m.Text = map[scores.Phase]string{
-				scores.Out: "the line on air is missing", scores.Buzz: "the line on the buzz is missing",
-				scores.Play: "the line on the instrument is missing",
-			}[phase]
 			break
 		}
 	}

@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 )
 
@@ -39,20 +38,10 @@ func meanPace(c Case, limit float64) []Reading {
 	if drift, _ := paceChanges(c); !ok || c.asks("tempo-drift") && math.Abs(drift) > math.Abs(percent) {
 		return nil
 	}
-	text := "the tempo asked for"
-	switch {
-	case percent >= 1:
-		text = fmt.Sprintf("%.0f %% faster", percent)
-	case percent <= -1:
-		text = fmt.Sprintf("%.0f %% slower", -percent)
-	}
 	return whole(Reading{
-		Label:     "Pace",
-		Value:     percent,
-		Limit:     limit,
-		Text:      text,
-		Wanted:    fmt.Sprintf("within %.0f %%", limit),
-		Excess:    max(perfect, math.Abs(percent)/limit),
-		Direction: sign(percent),
+		Value:  percent,
+		Limit:  limit,
+		Excess: max(perfect, math.Abs(percent)/limit),
+		Way:    sign(percent),
 	})
 }

@@ -2,7 +2,6 @@ package measure
 
 import (
 	"earlychorus/core/meter"
-	"earlychorus/core/music"
 )
 
 // MeterDelay is how soon the ball of an air meter is up.
@@ -32,13 +31,10 @@ var ballLate = Fault{
 func meterDelay(c Case, limit float64) []Reading {
 	return worst(blows(c, func(b meter.Blow) Reading {
 		return Reading{
-			Label:     "Ball up",
-			Value:     float64(b.Delay),
-			Limit:     limit,
-			Text:      "up in " + milliseconds(b.Delay),
-			Wanted:    "within " + milliseconds(music.Seconds(limit)),
-			Excess:    max(perfect, float64(b.Delay)/limit),
-			Direction: 1,
+			Value:  float64(b.Delay),
+			Limit:  limit,
+			Excess: max(perfect, float64(b.Delay)/limit),
+			Way:    1,
 		}
 	}))
 }

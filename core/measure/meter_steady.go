@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/meter"
 )
 
@@ -30,13 +28,10 @@ var ballDances = Fault{
 func meterSteady(c Case, limit float64) []Reading {
 	return worst(blows(c, func(b meter.Blow) Reading {
 		return Reading{
-			Label:     "Ball still",
-			Value:     b.Unsteady,
-			Limit:     limit,
-			Text:      fmt.Sprintf("dances by %.0f %%", 100*b.Unsteady),
-			Wanted:    fmt.Sprintf("at most %.0f %%", 100*limit),
-			Excess:    max(perfect, b.Unsteady/limit),
-			Direction: 1,
+			Value:  b.Unsteady,
+			Limit:  limit,
+			Excess: max(perfect, b.Unsteady/limit),
+			Way:    1,
 		}
 	}))
 }

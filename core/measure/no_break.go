@@ -67,6 +67,6 @@ func noBreak(c Case, limit float64) []Reading {
 		kinds = append(kinds, ear.Undertone)
 	}
 	return tones(c, func(p playedNote) Reading {
-		return longest(c, p, "Breaks", "no break", limit, kinds...)
+		return longest(c, p, limit, kinds...)
 	})
 }

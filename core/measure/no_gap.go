@@ -39,5 +39,5 @@ var stops = Fault{
 }
 
 func noGap(c Case, limit float64) []Reading {
-	return tones(c, func(p playedNote) Reading { return longest(c, p, "Gaps", "no gap", limit, ear.Gap) })
+	return tones(c, func(p playedNote) Reading { return longest(c, p, limit, ear.Gap) })
 }

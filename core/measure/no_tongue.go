@@ -40,16 +40,10 @@ func noTongue(c Case, _ float64) (out []Reading) {
 			}
 		}
 		m := Reading{
-			Label:     "Slur",
-			Note:      p.n,
-			Value:     float64(touches),
-			Text:      "slurred",
-			Wanted:    "the tongue stays out",
-			Excess:    countOf(touches),
-			Direction: 1,
-		}
-		if touches > 0 {
-			m.Text = "tongued again"
+			Note:   p.n,
+			Value:  float64(touches),
+			Excess: countOf(touches),
+			Way:    1,
 		}
 		out = append(out, m)
 	}

@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 
 	"earlychorus/core/scores"
@@ -25,14 +24,11 @@ func ownCentre(c Case, limit float64) (out []Reading) {
 		}
 		strays := math.Max(float64(note.Steadiness), math.Abs(note.Drift)*float64(note.Sounding)/2)
 		out = append(out, Reading{
-			Label:     "Holds its own pitch",
-			Note:      n,
-			Value:     strays,
-			Limit:     limit,
-			Text:      fmt.Sprintf("strays ±%.0f cents", strays),
-			Wanted:    fmt.Sprintf("within ±%.0f cents of itself", limit),
-			Trust:     note.Distrust.Pitch,
-			Direction: 1,
+			Note:  n,
+			Value: strays,
+			Limit: limit,
+			Trust: note.Distrust.Pitch,
+			Way:   1,
 		})
 	}
 	return out

@@ -24,15 +24,12 @@ func pitchEnds(c Case, limit float64) (out []Reading) {
 		limit := easier(c, p, limit, func(l scores.Limits) float64 { return float64(l.Drift) })
 		by := float64(p.note.CentsTo - p.note.CentsFrom)
 		out = append(out, Reading{
-			Label:     "From start to end",
-			Note:      p.n,
-			Value:     by,
-			Limit:     limit,
-			Text:      sinksOrClimbs(by),
-			Wanted:    fmt.Sprintf("within %.0f cents", limit),
-			Excess:    max(perfect, math.Abs(by)/limit),
-			Trust:     p.note.Distrust.Pitch,
-			Direction: sign(by),
+			Note:   p.n,
+			Value:  by,
+			Limit:  limit,
+			Excess: max(perfect, math.Abs(by)/limit),
+			Trust:  p.note.Distrust.Pitch,
+			Way:    sign(by),
 		})
 	}
 	return out

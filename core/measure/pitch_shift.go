@@ -1,10 +1,5 @@
 package measure
 
-import (
-	"fmt"
-	"math"
-)
-
 // PitchShift is how far the pitch goes with the loudness.
 var PitchShift = Measure{
 	Key:     "pitch-shift",
@@ -38,21 +33,10 @@ func pitchShift(c Case, limit float64) []Reading {
 		return nil
 	}
 	shift := n[2].Centre - (n[0].Centre+n[4].Centre)/2
-	text := "stays where it is"
-	if math.Abs(float64(shift)) >= 1 {
-		goes := "falls"
-		if shift > 0 {
-			goes = "rises"
-		}
-		text = fmt.Sprintf("%s %.0f cents when loud", goes, math.Abs(float64(shift)))
-	}
 	return whole(Reading{
-		Label:     "Pitch with loudness",
-		Value:     float64(shift),
-		Limit:     limit,
-		Text:      text,
-		Wanted:    fmt.Sprintf("within %.0f cents", limit),
-		Trust:     n[2].Distrust.Pitch,
-		Direction: sign(float64(shift)),
+		Value: float64(shift),
+		Limit: limit,
+		Trust: n[2].Distrust.Pitch,
+		Way:   sign(float64(shift)),
 	})
 }

@@ -1,7 +1,5 @@
 package measure
 
-import "fmt"
-
 // Plateaus is whether every degree of a scale is found.
 var Plateaus = Measure{
 	Key:     "plateaus",
@@ -35,11 +33,9 @@ func plateaus(c Case, _ float64) []Reading {
 		}
 	}
 	return whole(Reading{
-		Label:     "Degrees",
-		Value:     float64(missing),
-		Text:      fmt.Sprintf("%d of %d found", all-missing, all),
-		Wanted:    "every degree",
-		Excess:    countOf(missing),
-		Direction: -1,
+		Value:  float64(missing),
+		Of:     float64(all),
+		Excess: countOf(missing),
+		Way:    -1,
 	})
 }

@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/scores"
 )
 
@@ -45,17 +43,15 @@ func pulseRate(c Case, limit float64) []Reading {
 		}
 		off := p.note.Pulse.Rate/p.note.Pulse.Asked - 1
 		m := Reading{
-			Label:     "Pulses",
-			Note:      p.n,
-			Value:     off,
-			Limit:     limit,
-			Text:      fmt.Sprintf("%.1f a second", p.note.Pulse.Rate),
-			Wanted:    fmt.Sprintf("%.1f a second, within %.0f %%", p.note.Pulse.Asked, 100*limit),
-			Trust:     p.note.Distrust.Level,
-			Direction: sign(off),
+			Note:  p.n,
+			Value: off,
+			Of:    p.note.Pulse.Asked,
+			Limit: limit,
+			Trust: p.note.Distrust.Level,
+			Way:   sign(off),
 		}
 		if p.note.Pulse.Rate == 0 {
-			m.Text, m.Excess, m.Direction = "no pulses heard", hopeless, -1
+			m.Absent, m.Excess, m.Way = true, hopeless, Low
 		}
 		out = append(out, m)
 	}

@@ -4,6 +4,9 @@ import (
 	"math"
 	"slices"
 
+	"earlychorus/core/ear"
+	"earlychorus/core/explain"
+
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -11,25 +14,27 @@ import (
 // WholeStep stands for a note's index where a reading is of the whole step.
 const WholeStep = -1
 
-// Reading is one number of a take against its limit.
+// Reading is one number of a take against its limit: keys and numbers alone. Its
+// words are made where it is shown (core/say).
 type Reading struct {
 	Key    scores.MeasureKey `json:"key"`
 	Cause  Cause             `json:"cause" doc:"what it comes from when it is outside"`
-	Label  string            `json:"label" doc:"the measure's name on screen"`
 	Note   int               `json:"note" doc:"index of the target; -1 for the whole step"`
+	Target music.MIDI        `json:"target_midi,omitempty" doc:"the note asked for there"`
 	Value  float64           `json:"value"`
 	Limit  float64           `json:"limit" doc:"in the measure's own unit; meaningless unless judged"`
-	Text   string            `json:"text" doc:"the value in words: \"18 cents flat\""`
-	Wanted string            `json:"wanted" doc:"the limit in words"`
+	Of     float64           `json:"of,omitempty" doc:"what the value is out of, where it is: beats asked for, bursts wanted"`
+	Count  int               `json:"count,omitempty" doc:"how many there were, or which one, where the measure counts"`
+	Absent bool              `json:"absent,omitempty" doc:"there was nothing to measure"`
 	Judged bool              `json:"judged" doc:"false: shown, but not part of this step's pass rule"`
 	Within bool              `json:"within"`
 	Excess float64           `json:"excess" doc:"the value in limits: above 1 is outside"`
 	Tried  bool              `json:"tried" doc:"on a hard note: counted as tried, not held against the player"`
-	Trust  string            `json:"distrust,omitempty" doc:"why the number cannot be relied on"`
+	Trust  ear.Doubt         `json:"distrust,omitempty" doc:"why the number cannot be relied on"`
+	Way    int               `json:"way,omitempty" doc:"-1 too low, short, soft or early; 1 the other way"`
 
-	Came music.MIDI `json:"came_midi,omitempty" doc:"the note that came instead"`
-
-	Direction int `json:"-"` // Low or High, where it is outside
+	Account explain.Kind `json:"account,omitempty" doc:"what became of the note, where that is what was measured"`
+	Came    music.MIDI   `json:"came_midi,omitempty" doc:"the note that came instead"`
 }
 
 // Readings takes every measure of the step's pass rule, and those that only
@@ -65,7 +70,8 @@ func (r Reading) judged(m *Measure, c Case) Reading {
 	}
 	r.Within = r.Excess <= 1
 	if r.Note >= 0 {
-		r.Tried = c.Score.Targets()[r.Note].Hard
+		t := c.Score.Targets()[r.Note]
+		r.Tried, r.Target = t.Hard, t.Target
 	}
 	return r
 }
@@ -83,10 +89,9 @@ func (c Case) informing() []Reading {
 			if targets[r.Note].Phase == scores.Play {
 				out = append(out, Reading{
 					Key:    m.Key,
-					Label:  r.Label,
+					Target: targets[r.Note].Target,
 					Note:   r.Note,
 					Value:  r.Value,
-					Text:   r.Text,
 					Within: true,
 				})
 			}

@@ -41,17 +41,14 @@ func rightNote(c Case, _ float64) (out []Reading) {
 			continue
 		}
 		m := Reading{
-			Label:  "Note",
 			Note:   n,
-			Text:   "the right note",
-			Wanted: t.WrittenName,
 			Excess: perfect,
 		}
 		if c.wrong(n) {
 			m.Value, m.Came = float64(a.Came-t.Target), a.Came
-			m.Excess, m.Direction = hopeless, sign(m.Value)
-			m.Cause = c.causeOf(a, t, m.Direction)
-			m.Text = "sounded " + Interval(int(m.Value))
+			m.Excess, m.Way = hopeless, sign(m.Value)
+			m.Cause = c.causeOf(a, t, m.Way)
+			m.Account = a.Kind
 		}
 		out = append(out, m)
 	}

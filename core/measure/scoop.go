@@ -1,10 +1,5 @@
 package measure
 
-import (
-	"fmt"
-	"math"
-)
-
 // Scoop is where the first moment of a note lies beside the rest of it.
 var Scoop = Measure{
 	Key:     "scoop",
@@ -38,22 +33,11 @@ var scoops = Fault{
 
 func scoop(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
-		text := "starts at its pitch"
-		if s := float64(p.note.Scoop); math.Abs(s) > limit/3 {
-			where := "too low"
-			if s > 0 {
-				where = "too high"
-			}
-			text = fmt.Sprintf("starts %.0f cents %s", math.Abs(s), where)
-		}
 		return Reading{
-			Label:     "First moment",
-			Value:     float64(p.note.Scoop),
-			Limit:     limit,
-			Text:      text,
-			Wanted:    fmt.Sprintf("within %.0f cents of the note", limit),
-			Trust:     p.note.Distrust.Pitch,
-			Direction: sign(float64(p.note.Scoop)),
+			Value: float64(p.note.Scoop),
+			Limit: limit,
+			Trust: p.note.Distrust.Pitch,
+			Way:   sign(float64(p.note.Scoop)),
 		}
 	})
 }

@@ -100,15 +100,14 @@ var leftOut = Fault{
 func speaks(c Case, _ float64) (out []Reading) {
 	for n, t := range c.Score.Targets() {
 		m := Reading{
-			Label:  "Sound",
 			Note:   n,
-			Text:   "speaks",
-			Wanted: "the note speaks",
 			Excess: perfect,
 		}
 		a := c.account(n)
 		if !c.Analysis.Notes[n].Played && t.Phase != scores.Sing && !(a.Kind == explain.HeldOver && c.Asks(RightNote)) {
-			m.Text, m.Excess, m.Direction = "nothing sounded", hopeless, -1
+			m.Absent, m.Excess, m.Way = true, hopeless, Low
+			m.Account = a.Kind
+			m.Came = a.Came
 			m.Cause = causeOfSilence[a.Kind]
 		}
 		out = append(out, m)

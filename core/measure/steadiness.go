@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/scores"
 )
 
@@ -40,13 +38,10 @@ func steadiness(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		limit := easier(c, p, limit, func(l scores.Limits) float64 { return float64(l.Waver) })
 		return Reading{
-			Label:     "Steadiness",
-			Value:     float64(p.note.Steadiness),
-			Limit:     limit,
-			Text:      fmt.Sprintf("wavers ±%.0f cents", p.note.Steadiness),
-			Wanted:    fmt.Sprintf("at most ±%.0f cents", limit),
-			Trust:     p.note.Distrust.Pitch,
-			Direction: 1,
+			Value: float64(p.note.Steadiness),
+			Limit: limit,
+			Trust: p.note.Distrust.Pitch,
+			Way:   1,
 		}
 	})
 }

@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 
 	"earlychorus/core/scores"
@@ -86,20 +85,17 @@ func sung(c Case, limit float64) (out []Reading) {
 		}
 		note := c.Analysis.Notes[n]
 		m := Reading{
-			Label:     "Sung",
-			Note:      n,
-			Value:     float64(note.Centre),
-			Limit:     limit,
-			Text:      "sung " + FlatOrSharp(note.Centre),
-			Wanted:    fmt.Sprintf("within ±%.0f cents, in any octave", limit),
-			Trust:     note.Distrust.Pitch,
-			Direction: sign(float64(note.Centre)),
+			Note:  n,
+			Value: float64(note.Centre),
+			Limit: limit,
+			Trust: note.Distrust.Pitch,
+			Way:   sign(float64(note.Centre)),
 		}
 		if !note.Played {
-			m.Text, m.Excess, m.Direction, m.Trust = "not sung", hopeless, -1, ""
+			m.Absent, m.Excess, m.Way, m.Trust = true, hopeless, Low, ""
 		}
 		if plays && note.Played {
-			m.Text, m.Excess, m.Cause, m.Trust = "played, not sung", hopeless, CausePlayedInstead, ""
+			m.Excess, m.Cause, m.Trust = hopeless, CausePlayedInstead, ""
 		}
 		out = append(out, m)
 	}

@@ -4,7 +4,7 @@ import "earlychorus/core/ear"
 
 // swellOf returns a swell's notes; ok is false when one did not sound or its
 // loudness cannot be relied on, which is then told by other measures.
-func swellOf(c Case) (notes []ear.Note, distrust string, ok bool) {
+func swellOf(c Case) (notes []ear.Note, distrust ear.Doubt, ok bool) {
 	if len(c.Analysis.Notes) != stretches {
 		return nil, "", false
 	}

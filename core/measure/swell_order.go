@@ -13,33 +13,20 @@ func swellOrder(c Case, _ float64) []Reading {
 	if !ok {
 		return nil
 	}
-	wrong := ""
-	count := 0
-	for _, s := range []struct {
-		right bool
-		says  string
-	}{
-		{n[0].Level < n[2].Level, "does not begin softer"},
-		{n[1].LevelTo > n[1].LevelFrom, "does not grow"},
-		{n[3].LevelTo < n[3].LevelFrom, "does not fade"},
-		{n[4].Level < n[2].Level, "does not end softer"},
+	count, last := 0, 0
+	for k, right := range []bool{
+		n[0].Level < n[2].Level, n[1].LevelTo > n[1].LevelFrom, n[3].LevelTo < n[3].LevelFrom, n[4].Level < n[2].Level,
 	} {
-		if !s.right {
-			count++
-			wrong = s.says
+		if !right {
+			count, last = count+1, k+1
 		}
 	}
 	m := Reading{
-		Label:     "Shape",
-		Value:     float64(count),
-		Text:      "grows and fades where it should",
-		Wanted:    "soft, growing, loud, fading, soft",
-		Excess:    countOf(count),
-		Trust:     distrust,
-		Direction: -1,
-	}
-	if count > 0 {
-		m.Text = wrong
+		Count:  last, // which is wrong: 1 begins, 2 grows, 3 fades, 4 ends
+		Value:  float64(count),
+		Excess: countOf(count),
+		Trust:  distrust,
+		Way:    -1,
 	}
 	return whole(m)
 }

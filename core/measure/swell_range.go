@@ -1,7 +1,5 @@
 package measure
 
-import "fmt"
-
 // SwellRange is how far loud lies above soft.
 var SwellRange = Measure{
 	Key:     "swell-range",
@@ -30,13 +28,10 @@ func swellRange(c Case, limit float64) []Reading {
 	}
 	db := float64(n[2].Level - (n[0].Level+n[4].Level)/2)
 	return whole(Reading{
-		Label:     "Soft to loud",
-		Value:     db,
-		Limit:     limit,
-		Text:      fmt.Sprintf("%.0f dB", db),
-		Wanted:    fmt.Sprintf("at least %.0f dB", limit),
-		Excess:    atLeast(db, limit),
-		Trust:     distrust,
-		Direction: -1,
+		Value:  db,
+		Limit:  limit,
+		Excess: atLeast(db, limit),
+		Trust:  distrust,
+		Way:    -1,
 	})
 }

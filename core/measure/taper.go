@@ -1,7 +1,5 @@
 package measure
 
-import "earlychorus/core/music"
-
 // Taper is how long the end of a note fades.
 var Taper = Measure{
 	Key:     "taper",
@@ -36,14 +34,11 @@ var badEnding = Fault{
 func taper(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		return Reading{
-			Label:     "Taper",
-			Value:     float64(p.note.Decay),
-			Limit:     limit,
-			Text:      "fades in " + milliseconds(p.note.Decay),
-			Wanted:    "at least " + milliseconds(music.Seconds(limit)),
-			Excess:    atLeast(float64(p.note.Decay), limit),
-			Trust:     p.note.Distrust.Level,
-			Direction: -1,
+			Value:  float64(p.note.Decay),
+			Limit:  limit,
+			Excess: atLeast(float64(p.note.Decay), limit),
+			Trust:  p.note.Distrust.Level,
+			Way:    -1,
 		}
 	})
 }

@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 )
 
@@ -42,20 +41,9 @@ func tempoDrift(c Case, limit float64) []Reading {
 	if mean, _ := meanChange(c); !ok || c.asks("pace") && math.Abs(mean) >= math.Abs(percent) {
 		return nil
 	}
-	text := "keeps its tempo"
-	if math.Abs(percent) >= 1 {
-		goes := "slows down"
-		if percent > 0 {
-			goes = "speeds up"
-		}
-		text = fmt.Sprintf("%s by %.0f %%", goes, math.Abs(percent))
-	}
 	return whole(Reading{
-		Label:     "Tempo",
-		Value:     percent,
-		Limit:     limit,
-		Text:      text,
-		Wanted:    fmt.Sprintf("within %.0f %% over the step", limit),
-		Direction: sign(percent),
+		Value: percent,
+		Limit: limit,
+		Way:   sign(percent),
 	})
 }

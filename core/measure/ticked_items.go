@@ -1,7 +1,5 @@
 package measure
 
-import "fmt"
-
 // TickedItems is which items of a step are done.
 var TickedItems = Measure{
 	Key:     "ticked",
@@ -24,24 +22,19 @@ var leftUndone = Fault{
 
 // ticked counts the items of a step that are not done.
 func ticked(c Case, _ float64) []Reading {
-	missing, first := 0, ""
-	for n, item := range c.Score.Items {
+	missing, first := 0, 0
+	for n := range c.Score.Items {
 		if n >= len(c.Ticked) || !c.Ticked[n] {
 			if missing == 0 {
-				first = item
+				first = n + 1
 			}
 			missing++
 		}
 	}
-	m := Reading{
-		Label:  "Done",
+	return whole(Reading{
 		Value:  float64(missing),
-		Text:   fmt.Sprintf("%d of %d done", len(c.Score.Items)-missing, len(c.Score.Items)),
-		Wanted: "all of them",
+		Of:     float64(len(c.Score.Items)),
+		Count:  first, // the first that is missing
 		Excess: countOf(missing),
-	}
-	if missing > 0 {
-		m.Text += ", not yet: " + first
-	}
-	return whole(m)
+	})
 }

@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"fmt"
-
 	"earlychorus/core/ear"
 )
 
@@ -18,13 +16,10 @@ var Travel = Measure{
 func travel(c Case, limit float64) []Reading {
 	return slides(c, func(s ear.Slide) Reading {
 		return Reading{
-			Label:     "Slides",
-			Value:     s.Travel,
-			Limit:     limit,
-			Text:      fmt.Sprintf("%.0f %% of the way", 100*s.Travel),
-			Wanted:    fmt.Sprintf("at least %.0f %%", 100*limit),
-			Excess:    atLeast(s.Travel, limit),
-			Direction: -1,
+			Value:  s.Travel,
+			Limit:  limit,
+			Excess: atLeast(s.Travel, limit),
+			Way:    -1,
 		}
 	})
 }

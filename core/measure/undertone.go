@@ -42,6 +42,6 @@ var lowerNoteUnder = Fault{
 
 func undertone(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
-		return longest(c, p, "Undertone", "no lower note under it", limit, ear.Undertone)
+		return longest(c, p, limit, ear.Undertone)
 	})
 }

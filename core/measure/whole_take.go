@@ -62,15 +62,12 @@ func WrongInstrument(c Case) (Reading, bool) {
 		return Reading{}, false
 	}
 	return Reading{
-		Key:       RightNote.Key,
-		Cause:     CauseWrongInstrument,
-		Label:     "Instrument",
-		Note:      WholeStep,
-		Value:     float64(shift),
-		Judged:    true,
-		Excess:    hopeless,
-		Text:      "every note sounded " + Interval(shift),
-		Wanted:    "the notes of this instrument",
-		Direction: sign(float64(shift)),
+		Key:    RightNote.Key,
+		Cause:  CauseWrongInstrument,
+		Note:   WholeStep,
+		Value:  float64(shift),
+		Judged: true,
+		Excess: hopeless,
+		Way:    sign(float64(shift)),
 	}, true
 }

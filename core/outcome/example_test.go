@@ -7,6 +7,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/outcome"
+	"earlychorus/core/say"
 	"earlychorus/core/synth"
 )
 
@@ -18,11 +19,14 @@ func ExampleOf_flatTrumpet() {
 	player, _ := synth.NewStandIn("flat", trumpet, synth.FirstNote(score, trumpet), 1)
 	sound, _ := player.Play(score, 48000)
 	came, _ := outcome.Of(context.Background(), sound, outcome.Request{Score: score})
-	fmt.Println(came.Verdict.Result)
-	fmt.Println(came.Verdict.Sentence)
-	fmt.Println(came.Verdict.Tip.Text)
+	said := say.Teller{Instrument: trumpet}.Verdict(came.Verdict)
+	fmt.Println(said.Result)
+	fmt.Println(said.Sentence)
+	fmt.Println(said.Deciding.Text, said.Deciding.Wanted)
+	fmt.Println(said.Tip.Text)
 	// Output:
 	// nearly
-	// C4: 34 cents flat (within ±25 cents).
+	// C4 was flat.
+	// 34 cents flat within ±25 cents
 	// Flat: firm corners and faster air. If it stays flat when you are warm, push the tuning slide in a little.
 }

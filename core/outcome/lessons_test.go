@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/benches/lessons/lesson"
+	"earlychorus/core/say"
 )
 
 // lessonsHeard is one lesson in so many of all: more than 200 of them.
@@ -39,7 +40,8 @@ func TestLessonsAreConcludedAsATeacherWould(t *testing.T) {
 				}
 				if !word || !account || !tip {
 					wrong++
-					t.Logf("%s %v: %s", c.Verdict.Result, c.Verdict.Causes, c.Verdict.Sentence)
+					words := say.Teller{Instrument: l.Instrument}.Sentence(c.Verdict)
+					t.Logf("%s %v: %s", c.Verdict.Result, c.Verdict.Causes, words)
 				}
 				if !word && l.Mistake == "" {
 					accused++

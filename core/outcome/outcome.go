@@ -19,12 +19,11 @@ import (
 
 // Request is a take and what has to be known to judge it.
 type Request struct {
-	Score      scores.Score        `json:"score"`
-	Start      music.Seconds       `json:"start_s"`     // where the score's first click lies in the sound
-	FreeStart  bool                `json:"free_start"`  // the recording was not made to our click
-	RecentTips []string            `json:"recent_tips"` // keys, latest first
-	Tips       verdict.Book        `json:"tips"`        // the class's own words
-	Air        exercise.AirPicture `json:"air"`         // the class's school of words for air
+	Score      scores.Score  `json:"score"`
+	Start      music.Seconds `json:"start_s"`     // where the score's first click lies in the sound
+	FreeStart  bool          `json:"free_start"`  // the recording was not made to our click
+	RecentTips []string      `json:"recent_tips"` // keys, latest first
+	Tips       verdict.Book  `json:"tips"`        // the class's own words
 }
 
 // Outcome is what came of a take.
@@ -56,7 +55,6 @@ func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
 		},
 		RecentTips: r.RecentTips,
 		Tips:       r.Tips,
-		Air:        r.Air,
 	})
 	if err != nil {
 		return Outcome{}, err

@@ -14,6 +14,7 @@ import (
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/outcome"
+	"earlychorus/core/say"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
@@ -72,15 +73,15 @@ func TestTheTipIsTheClassesOwn(t *testing.T) {
 		synth.Player{Offset: -40},
 	)
 	first := of(t, sound, outcome.Request{Score: s})
-	own := of(
-		t,
-		sound,
-		outcome.Request{Score: s, Tips: verdict.Book{first.Verdict.Tip.Key: "Think higher, says the class."}},
-	)
-	assert.Equal(t, "Think higher, says the class.", own.Verdict.Tip.Text)
-	again := []string{first.Verdict.Tip.Key, first.Verdict.Tip.Key, first.Verdict.Tip.Key, first.Verdict.Tip.Key}
-	asked := of(t, sound, outcome.Request{Score: s, RecentTips: again})
-	assert.NotEqual(t, first.Verdict.Tip.Text, asked.Verdict.Tip.Text, "the same advice is not given for ever")
+	clarinet, err := instrument.Get("clarinet")
+	require.NoError(t, err)
+	key := first.Verdict.TipKey
+	own := say.Teller{Instrument: clarinet, Tips: verdict.Book{key: "Think higher, says the class."}}
+	assert.Equal(t, "Think higher, says the class.", own.Tip(first.Verdict).Text)
+	never := of(t, sound, outcome.Request{Score: s, Tips: verdict.Book{key: ""}})
+	assert.NotEqual(t, key, never.Verdict.TipKey, "a tip given no words is never given")
+	asked := of(t, sound, outcome.Request{Score: s, RecentTips: []string{key, key, key, key}})
+	assert.NotEqual(t, key, asked.Verdict.TipKey, "the same advice is not given for ever")
 }
 
 func TestATuningNoteSaysWhatToMove(t *testing.T) {

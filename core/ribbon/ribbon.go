@@ -13,8 +13,8 @@ import (
 	"earlychorus/core/dsp"
 	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
-	"earlychorus/core/measure"
 	"earlychorus/core/music"
+	"earlychorus/core/say"
 	"earlychorus/core/scores"
 )
 
@@ -185,7 +185,7 @@ func (p pen) note(
 
 func jumpLabel(e ear.Event, s scores.Score, i instrument.Instrument) string {
 	name := s.KeyFifths.Spell(i.Written(e.To)).String()
-	return fmt.Sprintf("%s, to %s", measure.Interval(e.Interval), name)
+	return fmt.Sprintf("%s, to %s", say.Interval(e.Interval), name)
 }
 
 // stroke adds the sound between two moments of the recording.
@@ -259,7 +259,7 @@ func describe(a ear.Analysis, s scores.Score) string {
 			continue
 		}
 		words := []string{
-			measure.FlatOrSharp(note.Centre),
+			say.FlatOrSharp(note.Centre),
 			fmt.Sprintf("held %.1f of %.0f beats", s.TempoBPM.Beats(note.Sounding), t.Beats),
 		}
 		if note.WrongNote {
@@ -280,9 +280,9 @@ func describe(a ear.Analysis, s scores.Score) string {
 			case ear.Chirp, ear.Tongue:
 				words = append(words, fmt.Sprintf("%s in beat %.0f", e.Kind, math.Floor(float64(at))))
 			case ear.WrongNote:
-				words = append(words, measure.Interval(e.Interval))
+				words = append(words, say.Interval(e.Interval))
 			default:
-				words = append(words, fmt.Sprintf("%s %s for %.2f s", e.Kind, measure.Interval(e.Interval), e.Duration))
+				words = append(words, fmt.Sprintf("%s %s for %.2f s", e.Kind, say.Interval(e.Interval), e.Duration))
 			}
 		}
 		parts = append(parts, t.WrittenName+": "+strings.Join(words, ", "))

@@ -13,13 +13,14 @@ import (
 	"earlychorus/core/measure"
 	"earlychorus/core/meter"
 	"earlychorus/core/music"
+	"earlychorus/core/say"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 )
 
 // played lets a simulated player play a step of a kind and decides on it.
-func played(t *testing.T, key, kind string, set map[string]any, p synth.Player) verdict.Verdict {
+func played(t *testing.T, key, kind string, set map[string]any, p synth.Player) say.Said {
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
@@ -204,13 +205,13 @@ func TestTickedAndMeteredStepsAreJudgedWithoutSound(t *testing.T) {
 	assert.Equal(t, verdict.NotYet, decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s}}).Result)
 
 	s = lay("air-meter")
-	judge := func(b meter.Blower) verdict.Verdict {
+	judge := func(b meter.Blower) say.Said {
 		return decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Blows: meter.Read(b.Blow(s), s)}})
 	}
 	assert.Equal(t, verdict.Clean, judge(meter.Blower{}).Result)
 	assert.Equal(t, measure.CauseMeterDelay, judge(meter.Blower{Delay: 0.5}).Deciding.Cause)
 	assert.Equal(t, measure.CauseMeterSteady, judge(meter.Blower{Waver: 0.5}).Deciding.Cause)
-	assert.Contains(t, judge(meter.Blower{Misses: 1}).Sentence, "blow 4: no air in the meter")
+	assert.Contains(t, judge(meter.Blower{Misses: 1}).Sentence, "Blow 4: no air in the meter")
 }
 
 // A clarinet sheet on an E♭ saxophone: every note a fifth off, none of them on
@@ -219,7 +220,7 @@ func TestTheWrongInstrumentIsNotTheWrongNote(t *testing.T) {
 	v := played(t, "clarinet", "five-note-walk", map[string]any{"way": "up"}, synth.Player{Shift: -7})
 	assert.Equal(t, verdict.NotYet, v.Result)
 	assert.Equal(t, measure.CauseWrongInstrument, v.Deciding.Cause)
-	assert.Contains(t, v.Sentence, "every note sounded a fifth down")
+	assert.Contains(t, v.Sentence, "Every note sounded a fifth down")
 	assert.Equal(t, "wrong-instrument", v.Tip.Key)
 	// A fifth up on brass is the next partial, and the player's to mend.
 	v = played(t, "trumpet", "five-note-walk", map[string]any{"way": "up"}, synth.Player{Shift: 7})
@@ -230,7 +231,7 @@ func TestTheWrongInstrumentIsNotTheWrongNote(t *testing.T) {
 func TestInTheFirstWeeksFarOffIsNotWrong(t *testing.T) {
 	i, err := instrument.Get("trumpet")
 	require.NoError(t, err)
-	decideAt := func(stage scores.Stage) verdict.Verdict {
+	decideAt := func(stage scores.Stage) say.Said {
 		s, err := exercise.New(
 			exercise.KindLongToneCounted,
 			map[string]any{"notes": []int{0}, "beats": 4},

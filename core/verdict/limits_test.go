@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
+	"earlychorus/core/say"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
@@ -70,7 +71,7 @@ func TestNothingAmissIsClean(t *testing.T) {
 	v := decided(longTone(t))
 	assert.Equal(t, verdict.Clean, v.Result)
 	assert.Empty(t, v.Causes)
-	assert.Equal(t, 0, v.Decided())
+	assert.Equal(t, 0, v.Deciding.Note)
 }
 
 // A limit itself is within; a little over is nearly; half as much again and more is
@@ -164,13 +165,13 @@ func TestWhatIsNotThereIsNotYet(t *testing.T) {
 	other := decided(with(longTone(t), func(n *ear.Note) { n.WrongNote, n.MIDI = true, n.Target+7 }))
 	assert.Equal(t, verdict.NotYet, other.Result)
 	assert.Equal(t, measure.CauseWrongNote, other.Deciding.Cause)
-	assert.Contains(t, other.Sentence, "a fifth up")
+	assert.Contains(t, other.Deciding.Text, "a fifth up")
 }
 
 // An event as long as its limit is a fault; a shorter one is nobody's matter; several
 // are counted and the longest named.
 func TestEventsCountFromTheirLimitOn(t *testing.T) {
-	gap := func(lengths ...music.Seconds) verdict.Verdict {
+	gap := func(lengths ...music.Seconds) say.Said {
 		c := longTone(t)
 		for n, l := range lengths {
 			c.Analysis.Events = append(c.Analysis.Events, ear.Event{
@@ -186,15 +187,15 @@ func TestEventsCountFromTheirLimitOn(t *testing.T) {
 	assert.Equal(t, verdict.Nearly, gap(0.06).Result)
 	assert.Equal(t, verdict.NotYet, gap(0.2).Result)
 	several := gap(0.1, 0.3, 0.05)
-	assert.Contains(t, several.Sentence, "2, the longest 0.30 s")
+	assert.Contains(t, several.Deciding.Text, "2, the longest 0.30 s")
 }
 
 // What cannot be relied on decides nothing, and is said by name.
 func TestWhatCannotBeTrustedCannotBeTold(t *testing.T) {
-	c := with(longTone(t), func(n *ear.Note) { n.Centre, n.Distrust.Pitch = 80, "another player sounds in it" })
+	c := with(longTone(t), func(n *ear.Note) { n.Centre, n.Distrust.Pitch = 80, ear.WithAnother })
 	v := decided(c)
 	assert.Equal(t, verdict.CantTell, v.Result)
-	assert.Equal(t, "The B♭2 could not be measured: another player sounds in it.", v.Sentence)
+	assert.Equal(t, "B♭2 could not be measured: another player sounds with it.", v.Sentence)
 	assert.Equal(t, []measure.Cause{measure.CauseRecording}, v.Causes)
 	for fault, says := range map[ear.Fault]string{
 		ear.NoSound: "right microphone", ear.CutShort: "ends before the step does", ear.Noisy: "room is too loud",
@@ -214,13 +215,17 @@ func TestTheFarthestNoteDecides(t *testing.T) {
 	c := perfect(t, exercise.KindLongToneCounted, "trombone", 2, map[string]any{"notes": []int{0, 7}})
 	c.Analysis.Notes[0].Centre, c.Analysis.Notes[1].Centre = 28, -44
 	v := decided(c)
-	assert.Equal(t, 1, v.Decided())
-	assert.Contains(t, v.Short, "44 cents flat")
-	assert.True(t, v.Good(1) == false && v.Good(0) == false, "both are outside")
+	assert.Equal(t, 1, v.Deciding.Note)
+	assert.Contains(t, v.Deciding.Text, "44 cents flat")
+	good := func(note int) bool {
+		v, err := verdict.Decide(c)
+		require.NoError(t, err)
+		return v.Good(note)
+	}
+	assert.False(t, good(0) || good(1), "both are outside")
 	c.Analysis.Notes[0].Centre = 3
-	v = decided(c)
-	assert.True(t, v.Good(0))
-	assert.False(t, v.Good(1))
+	assert.True(t, good(0))
+	assert.False(t, good(1))
 }
 
 // Stages tighten: the same take that is clean in the first weeks is not later.

@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/measure"
 	"earlychorus/core/meter"
 	"earlychorus/core/music"
+	"earlychorus/core/say"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
@@ -26,8 +27,8 @@ func only(c verdict.Case, key scores.MeasureKey, limit float64) verdict.Case {
 }
 
 // theReading is the one measure a rule took of a case.
-func theReading(t require.TestingT, c verdict.Case) measure.Reading {
-	var judged []measure.Reading
+func theReading(t require.TestingT, c verdict.Case) say.Spoken {
+	var judged []say.Spoken
 	for _, m := range decided(c).Measures {
 		if m.Judged {
 			judged = append(judged, m)
@@ -126,7 +127,7 @@ func TestASwellIsMeasuredFromItsEndsToItsMiddle(t *testing.T) {
 }
 
 func TestASwellsShapeIsToldByWhatIsWrongWithIt(t *testing.T) {
-	shape := func(levels [3]music.Decibels) measure.Reading {
+	shape := func(levels [3]music.Decibels) say.Spoken {
 		return theReading(t, only(swell(t, levels), measure.SwellOrder.Key, 0))
 	}
 	assert.Equal(t, "grows and fades where it should", shape([3]music.Decibels{-32, -18, -30}).Text)
@@ -174,7 +175,7 @@ func TestABrokenSwellHasNoShape(t *testing.T) {
 func TestALoudnessThatCannotBeReliedOnJudgesNobody(t *testing.T) {
 	s := swell(t, [3]music.Decibels{-20, -20, -20})
 	for n := range s.Analysis.Notes {
-		s.Analysis.Notes[n].Distrust.Level = "the device evens out the loudness"
+		s.Analysis.Notes[n].Distrust.Level = ear.Riding
 	}
 	assert.Equal(t, verdict.CantTell, decided(only(s, measure.SwellRange.Key, 8)).Result)
 }
@@ -182,7 +183,7 @@ func TestALoudnessThatCannotBeReliedOnJudgesNobody(t *testing.T) {
 // Two buzzes a fourth apart are five semitones, 500 cents: here by 3 to 4, which is
 // 498 and nearly, and by 2 to 3, a fifth, which is 702.
 func TestHighLiesAboveLow(t *testing.T) {
-	apart := func(low, high music.Hertz) measure.Reading {
+	apart := func(low, high music.Hertz) say.Spoken {
 		c := perfect(t, "high-low-buzz", "trombone", 2, nil)
 		lowest := c.Score.Targets()[0].Target
 		for _, s := range c.Score.Targets() {
@@ -205,7 +206,7 @@ func TestHighLiesAboveLow(t *testing.T) {
 
 // What strays from itself is the larger of its waver and of half its way.
 func TestABuzzIsMeasuredAgainstItself(t *testing.T) {
-	buzz := func(waver music.Cents, drift float64) measure.Reading {
+	buzz := func(waver music.Cents, drift float64) say.Spoken {
 		c := perfect(t, "buzz-at-once", "trumpet", 2, nil)
 		c.Analysis.Notes = append([]ear.Note(nil), c.Analysis.Notes...)
 		for n := range c.Analysis.Notes {
@@ -218,7 +219,7 @@ func TestABuzzIsMeasuredAgainstItself(t *testing.T) {
 			}
 		}
 		t.Fatal("nothing was judged")
-		return measure.Reading{}
+		return say.Spoken{}
 	}
 	assert.InDelta(t, 20, buzz(20, 10).Value, 1e-9)
 	assert.InDelta(t, 70, buzz(20, -70).Value, 1e-9, "70 cents a second over two seconds, half of it each way")
@@ -243,7 +244,7 @@ func TestASlideGoesItsWayWithoutADeadSpot(t *testing.T) {
 
 // Pulses are compared with the rate asked for; none at all is another matter.
 func TestPulsesAreComparedWithTheRateAskedFor(t *testing.T) {
-	pulsed := func(rate float64) measure.Reading {
+	pulsed := func(rate float64) say.Spoken {
 		c := perfect(t, "air-pulses", "tuba", 2, nil)
 		return theReading(
 			t,
@@ -263,7 +264,7 @@ func TestPulsesAreComparedWithTheRateAskedFor(t *testing.T) {
 
 // A slur that is tongued once is nearly, however it was noticed.
 func TestATonguedSlurIsNearly(t *testing.T) {
-	slur := func(touch func(c *verdict.Case, n int)) verdict.Verdict {
+	slur := func(touch func(c *verdict.Case, n int)) say.Said {
 		c := perfect(t, "slur-across-partials", "horn", 3, nil)
 		for n, s := range c.Score.Targets() {
 			if s.Articulation == scores.Slurred {
@@ -292,7 +293,7 @@ func TestATonguedSlurIsNearly(t *testing.T) {
 
 // The worst round of breathing speaks for all, and says which it was.
 func TestTheWorstRoundOfBreathingSpeaks(t *testing.T) {
-	breath := func(key scores.MeasureKey, limit float64, airs ...ear.Air) measure.Reading {
+	breath := func(key scores.MeasureKey, limit float64, airs ...ear.Air) say.Spoken {
 		c := perfect(t, exercise.KindLongToneCounted, "flute", 2, map[string]any{"notes": []int{0}, "tempo_bpm": 60})
 		c.Analysis.Airs = airs
 		return theReading(t, only(c, key, limit))

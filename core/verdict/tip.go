@@ -1,21 +1,13 @@
 package verdict
 
 import (
-	"cmp"
 	"slices"
-	"strings"
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
-
-// Tip is one piece of advice.
-type Tip struct {
-	Key  string `json:"key"`
-	Text string `json:"text"`
-}
 
 // Book is a class's own words for tips, by key; a tip given the empty text is
 // never given. Tips it does not name keep ours.
@@ -46,7 +38,7 @@ func (b Book) Unknown() (out []string) {
 }
 
 // AskDirector closes the list when every tip has been given twice running.
-var AskDirector = Tip{"ask-director", "You have worked at this one. Ask your director to hear it with you."}
+const AskDirector = "ask-director"
 
 const (
 	// TimesRunning is how often the same tip may be given in a row.
@@ -62,15 +54,13 @@ type Situation struct {
 	Chapter    scores.Chapter   // of the step's kind
 	Register   measure.Register // of the note that decided; "" for the whole step
 	Direction  int
-	Air        exercise.AirPicture // the school of words; "" is the usual one
-	Mend       string              // how to come to the right fingering; "" where it is not known
 }
 
 // Answers lists the tips for a cause in a situation, the most particular first.
-func (b Book) Answers(cause measure.Cause, s Situation) (out []Tip) {
+func (b Book) Answers(cause measure.Cause, s Situation) (out []measure.Advice) {
 	for _, a := range b.Advices() {
 		if a.Cause == cause && s.has(a.When) && a.Text != "" {
-			out = append(out, Tip{a.Key, inWords(a.Text, s.Air, s.Mend)})
+			out = append(out, a)
 		}
 	}
 	return out
@@ -85,16 +75,14 @@ func (s Situation) has(w measure.When) bool {
 		(w.Direction == 0 || w.Direction == s.Direction)
 }
 
-// clean takes are told what to enjoy.
-var clean = []Tip{
-	{"clean-listen", "Clean. Listen back once and remember how it felt."},
-	{"clean-soft", "Clean. Try it again a little softer, just as steady."},
-}
+// CleanTips are told to clean takes in turn: what to enjoy.
+func CleanTips() []string { return []string{"clean-listen", "clean-soft"} }
 
-// choose picks the tip for the first cause that has one not just given twice.
-func (c Case) choose(causes []measure.Cause, deciding *measure.Reading) Tip {
+// choose picks the tip for the first cause that has one not just given twice, and
+// returns its key.
+func (c Case) choose(causes []measure.Cause, deciding *measure.Reading) string {
 	if len(causes) == 0 {
-		return clean[len(c.RecentTips)%len(clean)]
+		return CleanTips()[len(c.RecentTips)%len(CleanTips())]
 	}
 	// The deciding measure's cause speaks first.
 	if deciding != nil {
@@ -107,7 +95,7 @@ func (c Case) choose(causes []measure.Cause, deciding *measure.Reading) Tip {
 	for _, cause := range causes {
 		for _, tip := range c.Tips.Answers(cause, c.situation(cause, deciding)) {
 			if !givenTwice(tip.Key, c.RecentTips) {
-				return tip
+				return tip.Key
 			}
 		}
 	}
@@ -115,18 +103,16 @@ func (c Case) choose(causes []measure.Cause, deciding *measure.Reading) Tip {
 }
 
 func (c Case) situation(cause measure.Cause, deciding *measure.Reading) Situation {
-	s := Situation{Instrument: c.Instrument, Air: c.Air}
+	s := Situation{Instrument: c.Instrument}
 	if k, err := exercise.Get(c.Score.Kind); err == nil {
 		s.Chapter = k.Group
 	}
 	if deciding == nil || deciding.Cause != cause {
 		return s
 	}
-	s.Direction = deciding.Direction
+	s.Direction = deciding.Way
 	if deciding.Note >= 0 {
-		t := c.Score.Targets()[deciding.Note]
-		s.Register = measure.RegisterOf(c.Instrument, t.Target)
-		s.Mend = c.Instrument.Mend(t.Target, deciding.Came, instrument.UsualHands())
+		s.Register = measure.RegisterOf(c.Instrument, c.Score.Targets()[deciding.Note].Target)
 	}
 	return s
 }
@@ -147,36 +133,4 @@ func givenTwice(key string, recent []string) bool {
 		return false
 	}
 	return !slices.ContainsFunc(recent[:TimesRunning], func(k string) bool { return k != key })
-}
-
-// pictures are the schools of words for air: what a tip's braces become.
-var pictures = map[exercise.AirPicture]map[string]string{
-	"speed":  {"faster": "faster air", "slower": "slower air", "even": "air at one speed"},
-	"warmth": {"faster": "cool air, sent far", "slower": "warm air, close by", "even": "air at one warmth"},
-	"width": {
-		"faster": "a narrower stream of air",
-		"slower": "a wider stream of air",
-		"even":   "a stream of one width",
-	},
-	"vowels": {
-		"faster": "an \"ee\" inside the mouth",
-		"slower": "an \"oh\" inside the mouth",
-		"even":   "one vowel from start to end",
-	},
-}
-
-// lookAtTheCard is said where the tables do not tell which finger differs.
-const lookAtTheCard = "Look at the fingering on the card"
-
-// inWords says a tip in the class's picture for air, and with the fingers to move.
-func inWords(text string, school exercise.AirPicture, mend string) string {
-	text = strings.ReplaceAll(text, "{mend}", cmp.Or(mend, lookAtTheCard))
-	words, ok := pictures[school]
-	if !ok {
-		words = pictures["speed"]
-	}
-	for name, said := range words {
-		text = strings.ReplaceAll(text, "{"+name+"}", said)
-	}
-	return text
 }

@@ -8,9 +8,7 @@ import (
 	"slices"
 
 	"earlychorus/core/ear"
-	"earlychorus/core/exercise"
 	"earlychorus/core/measure"
-	"earlychorus/core/scores"
 )
 
 // Result is a take's worth.
@@ -39,20 +37,35 @@ func Better(a, b Result) Result {
 }
 
 // Version names the rules; verdicts keep the version they were given under.
-const Version = 2
+const Version = 3
 
-// Verdict is the word on one take.
+// Verdict is what one take was worth: keys and numbers, of which core/say makes the
+// words where they are shown.
 type Verdict struct {
 	Version  int               `json:"version"`
 	Result   Result            `json:"result" enum:"clean,nearly,not-yet,cant-tell"`
 	Ungraded bool              `json:"ungraded,omitempty" doc:"the step is recorded and never graded"`
 	Deciding *measure.Reading  `json:"deciding,omitempty" doc:"the measure that decided; absent when a recording fault did"`
-	Short    string            `json:"short" doc:"what decided, in a few words, for a board's cell"`
-	Sentence string            `json:"sentence"`
-	Tip      Tip               `json:"tip"`
+	Why      Why               `json:"why,omitempty" doc:"why it cannot be told"`
+	Notes    int               `json:"notes,omitempty" doc:"of an ungraded step: how many different ones sounded"`
+	TipKey   string            `json:"tip_key,omitempty"`
 	Measures []measure.Reading `json:"measures" nullable:"false"`
 	Causes   []measure.Cause   `json:"causes" doc:"everything outside its limit, worst kind first" nullable:"false"`
+	// OldShort and OldSentence are the words of verdicts from before version 3.
+	OldShort    string `json:"short,omitempty"`
+	OldSentence string `json:"sentence,omitempty"`
 }
+
+// Why is why a take cannot be told.
+type Why string
+
+const (
+	WhySilent Why = "silent"    // the microphone gave nothing
+	WhyNobody Why = "nobody"    // nobody is heard
+	WhyCut    Why = "cut-short" // the recording ends before the step
+	WhyNoisy  Why = "noisy"     // the room drowns the player
+	WhyUnsure Why = "unsure"    // what decides cannot be relied on: Deciding says what and why
+)
 
 // Decided returns the index of the note that decided; measure.WholeStep where none did.
 func (v Verdict) Decided() int {
@@ -62,15 +75,21 @@ func (v Verdict) Decided() int {
 	return v.Deciding.Note
 }
 
+// Brief returns the verdict without the measures that did not decide: what is kept
+// beside a take for lists of many.
+func (v Verdict) Brief() Verdict {
+	v.Measures, v.Causes = []measure.Reading{}, v.Causes[:min(len(v.Causes), 1)]
+	return v
+}
+
 // nearlyExcess: one kind of measure this far outside its limit is still nearly.
 const nearlyExcess = 1.5
 
 // Case is what Decide judges: a take, and what has to be known for the tip.
 type Case struct {
 	measure.Case
-	RecentTips []string            // keys of the tips of the takes before, latest first
-	Tips       Book                // the class's own words; the zero Book gives ours
-	Air        exercise.AirPicture // the class's school of words for air; "" is the usual one
+	RecentTips []string // keys of the tips of the takes before, latest first
+	Tips       Book     // the class's own words; the zero Book gives ours
 }
 
 // recorded reports whether the step is judged by its sound.
@@ -95,8 +114,8 @@ func Decide(c Case) (Verdict, error) {
 		return v, MismatchError{notes, targets}
 	}
 	if c.recorded() {
-		if cause, short, sentence := unusable(c); sentence != "" {
-			return v.cantTell(c, cause, short, sentence), nil
+		if why := unusable(c); why != "" {
+			return v.cantTell(c, why, nil), nil
 		}
 	}
 	if len(c.Score.Rules) == 0 {
@@ -111,12 +130,7 @@ func Decide(c Case) (Verdict, error) {
 		v.Measures = append([]measure.Reading{m}, v.Measures...)
 	}
 	if m, found := distrusted(v.Measures); found {
-		name := "This take"
-		if m.Note >= 0 {
-			name = "The " + c.Score.Targets()[m.Note].WrittenName
-		}
-		says := fmt.Sprintf("%s could not be measured: %s.", name, m.Trust)
-		return v.cantTell(c, measure.CauseRecording, "pitch not clear", says), nil
+		return v.cantTell(c, WhyUnsure, &m), nil
 	}
 	v.judge(c)
 	return v, nil
@@ -129,27 +143,20 @@ func wrongInstrumentIn(c Case) (measure.Reading, bool) {
 	return measure.WrongInstrument(c.Case)
 }
 
-// unusable returns why the recording cannot be judged, in few and in more
-// words, or nothing.
-func unusable(c Case) (cause measure.Cause, short, sentence string) {
-	a := c.Analysis
-	has := func(f ear.Fault) bool { return slices.Contains(a.Recording.Faults, f) }
+// unusable returns why the recording cannot be judged, or "".
+func unusable(c Case) Why {
+	has := func(f ear.Fault) bool { return slices.Contains(c.Analysis.Recording.Faults, f) }
 	switch {
 	case has(ear.NoSound):
-		return measure.CauseRecording, "no sound recorded", "The recording is silent. Check that the right " +
-			"microphone is chosen, then try again."
+		return WhySilent
 	case measure.NobodyHeard(c.Case):
-		return measure.CauseNobody, "nobody heard", "Nothing was heard. Check the microphone, then play."
+		return WhyNobody
 	case has(ear.CutShort):
-		return measure.CauseRecording, "recording cut short", "The recording ends before the step does, so it " +
-			"cannot be judged."
+		return WhyCut
 	case has(ear.Noisy):
-		return measure.CauseRecording, "room too loud", fmt.Sprintf(
-			"The room is too loud: your sound is only %.0f dB above it. Find a quieter place or come closer.",
-			a.Recording.SNR,
-		)
+		return WhyNoisy
 	}
-	return "", "", ""
+	return ""
 }
 
 // distrusted returns the first judged measure that cannot be relied on.
@@ -167,10 +174,13 @@ func distrusted(all []measure.Reading) (measure.Reading, bool) {
 	return all[n], true
 }
 
-func (v Verdict) cantTell(c Case, cause measure.Cause, short, sentence string) Verdict {
-	v.Result, v.Short, v.Sentence = CantTell, short, sentence
-	v.Causes = []measure.Cause{cause}
-	v.Tip = c.choose(v.Causes, nil)
+func (v Verdict) cantTell(c Case, why Why, unsure *measure.Reading) Verdict {
+	v.Result, v.Why, v.Deciding = CantTell, why, unsure
+	v.Causes = []measure.Cause{measure.CauseRecording}
+	if why == WhyNobody {
+		v.Causes = []measure.Cause{measure.CauseNobody}
+	}
+	v.TipKey = c.choose(v.Causes, nil)
 	return v
 }
 
@@ -182,13 +192,8 @@ func (v Verdict) heard(c Case) Verdict {
 			notes[int(n.MIDI)] = true
 		}
 	}
-	v.Result, v.Ungraded = Clean, true
-	v.Short = fmt.Sprintf("%d different notes", len(notes))
-	if len(notes) == 1 {
-		v.Short = "one note"
-	}
-	v.Sentence = fmt.Sprintf("Recorded: %s. This one is yours, and nobody grades it.", v.Short)
-	v.Tip = c.choose(nil, nil)
+	v.Result, v.Ungraded, v.Notes = Clean, true, len(notes)
+	v.TipKey = c.choose(nil, nil)
 	return v
 }
 
@@ -222,8 +227,7 @@ func (v *Verdict) judge(c Case) {
 		v.Result = NotYet
 		v.Deciding = &against[0]
 	}
-	v.Short, v.Sentence = v.brief(c.Score), v.say(c.Score)
-	v.Tip = c.choose(v.Causes, v.Deciding)
+	v.TipKey = c.choose(v.Causes, v.Deciding)
 }
 
 // onlyCause reports whether one kind of measure is outside, on however many notes.
@@ -270,65 +274,6 @@ func closest(all []measure.Reading) *measure.Reading {
 		}
 	}
 	return best
-}
-
-// nameOf is where a measure was taken, before what it says: "C4 ", or nothing for
-// the whole step.
-func nameOf(m *measure.Reading, s scores.Score) string {
-	if m.Note < 0 {
-		return ""
-	}
-	return s.Targets()[m.Note].WrittenName
-}
-
-// brief says the deciding measure in a few words: "C4 gap of 0.30 s".
-func (v Verdict) brief(s scores.Score) string {
-	m := v.Deciding
-	if m == nil {
-		return ""
-	}
-	about := m.Text
-	switch {
-	case m.Cause == measure.CauseGap && !m.Within:
-		about = fmt.Sprintf("gap of %.2f s", m.Value)
-	case m.Cause == measure.CauseBreak && !m.Within:
-		about = fmt.Sprintf("jumps for %.2f s", m.Value)
-	case m.Key == measure.Held.Key:
-		about = "held " + m.Text
-	}
-	if name := nameOf(m, s); name != "" {
-		return name + " " + about
-	}
-	return about
-}
-
-func (v Verdict) say(s scores.Score) string {
-	m := v.Deciding
-	if m == nil {
-		return "Clean."
-	}
-	about := fmt.Sprintf("%s (%s)", m.Text, m.Wanted)
-	if !m.Within {
-		switch m.Cause {
-		case measure.CauseWrongNote, measure.CauseNoResponse, measure.CauseWrongInstrument:
-			about = m.Text
-		case measure.CauseGap:
-			about = "the sound stopped, " + m.Text
-		case measure.CauseBreak:
-			about = "it jumped away, " + m.Text
-		case measure.CauseUndertone:
-			about = "a lower note sounded first, " + m.Text
-		}
-	}
-	if name := nameOf(m, s); name != "" {
-		about = name + ": " + about
-	} else {
-		about = m.Label + ": " + about
-	}
-	if m.Tried && v.Result != Clean {
-		about += ". A hard note: it counts as tried"
-	}
-	return about + "."
 }
 
 // OnlyHard reports whether nothing but hard notes lay outside: the take is counted

@@ -14,13 +14,14 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
+	"earlychorus/core/say"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
 )
 
 // judge plays one home note of six beats at 120 and decides on it at stage 2.
-func judge(t *testing.T, key string, p synth.Player, recent ...string) verdict.Verdict {
+func judge(t *testing.T, key string, p synth.Player, recent ...string) say.Said {
 	t.Helper()
 	i, err := instrument.Get(key)
 	require.NoError(t, err)
@@ -43,7 +44,7 @@ func decide(
 	i instrument.Instrument,
 	s scores.Score,
 	recent ...string,
-) verdict.Verdict {
+) say.Said {
 	t.Helper()
 	a, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s})
 	require.NoError(t, err)
@@ -64,32 +65,32 @@ func TestEachFaultDecides(t *testing.T) {
 			"steady",
 			synth.Player{Offset: 4},
 			verdict.Clean, measure.CauseCentre,
-			"C4: 4 cents sharp (within ±25 cents).", "clean-listen",
+			"Everything was as it should be.", "clean-listen",
 		},
 		{
 			"a little flat",
 			synth.Player{Offset: -30},
-			verdict.Nearly, measure.CauseCentre, "30 cents flat",
+			verdict.Nearly, measure.CauseCentre, "C4 was flat.",
 			"brass-flat",
 		},
-		{"very flat", synth.Player{Offset: -45}, verdict.NotYet, measure.CauseCentre, "45 cents flat", "brass-flat"},
-		{"sharp", synth.Player{Offset: 45}, verdict.NotYet, measure.CauseCentre, "45 cents sharp", "brass-sharp"},
-		{"wavering", synth.Player{WaverDepth: 40}, verdict.NotYet, measure.CauseSteadiness, "wavers", "waver"},
+		{"very flat", synth.Player{Offset: -45}, verdict.NotYet, measure.CauseCentre, "C4 was flat.", "brass-flat"},
+		{"sharp", synth.Player{Offset: 45}, verdict.NotYet, measure.CauseCentre, "C4 was sharp.", "brass-sharp"},
+		{"wavering", synth.Player{WaverDepth: 40}, verdict.NotYet, measure.CauseSteadiness, "C4 was wobbly.", "waver"},
 		{
 			"a gap before flatness",
 			synth.Player{Offset: -40, Gaps: []synth.Gap{{At: 1, Length: 0.3}}},
-			verdict.NotYet, measure.CauseGap, "the sound stopped", "brass-gap",
+			verdict.NotYet, measure.CauseGap, "C4 stopped for a third of a second.", "brass-gap",
 		},
 		{
 			"a crack",
 			synth.Player{Cracks: []synth.Crack{{At: 1, Length: 0.2, Semitones: jump}}},
-			verdict.NotYet, measure.CauseBreak, "a fifth up", "brass-break",
+			verdict.NotYet, measure.CauseBreak, "C4 cracked to G4 for a quarter of a second.", "brass-break",
 		},
 		{"short", synth.Player{Held: 0.6}, verdict.NotYet, measure.CauseHeld, "of 6 beats", "held"},
 		{
 			"wrong partial",
 			synth.Player{Shift: jump},
-			verdict.NotYet, measure.CausePartial, "a fifth up",
+			verdict.NotYet, measure.CausePartial, "You landed on G4. C4 was asked.",
 			"brass-too-high",
 		},
 	} {
@@ -129,7 +130,7 @@ func TestSameTipIsNotGivenThreeTimesRunning(t *testing.T) {
 	v = judge(t, "clarinet", synth.Player{WaverDepth: 40, Room: -72}, "waver", "waver")
 	assert.Equal(t, "waver-soft", v.Tip.Key)
 	v = judge(t, "clarinet", synth.Player{WaverDepth: 40, Room: -72}, "waver-soft", "waver-soft", "waver", "waver")
-	assert.Equal(t, verdict.AskDirector.Key, v.Tip.Key)
+	assert.Equal(t, verdict.AskDirector, v.Tip.Key)
 	v = judge(t, "clarinet", synth.Player{WaverDepth: 40, Room: -72}, "waver", "held")
 	assert.Equal(t, "waver", v.Tip.Key)
 }
@@ -155,17 +156,18 @@ func TestHardNoteCountsAsTried(t *testing.T) {
 
 func TestFlatOrSharp(t *testing.T) {
 	for c, want := range map[music.Cents]string{-17.6: "18 cents flat", 1: "1 cent sharp", 0.3: "in tune"} {
-		assert.Equal(t, want, measure.FlatOrSharp(c))
+		assert.Equal(t, want, say.FlatOrSharp(c))
 	}
 }
 
 // decided is Decide for cases whose rules this version knows.
-func decided(c verdict.Case) verdict.Verdict {
+// decided is the verdict with its words.
+func decided(c verdict.Case) say.Said {
 	v, err := verdict.Decide(c)
 	if err != nil {
 		panic(err)
 	}
-	return v
+	return say.Teller{Instrument: c.Instrument, Items: c.Score.Items}.Verdict(v)
 }
 
 // A rule that a newer version wrote is refused by name; the next take is judged.

@@ -6,6 +6,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/measure"
+	"earlychorus/core/say"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
@@ -68,9 +69,9 @@ func (a *API) showExample(ctx context.Context, in *exampleInput) (*exampleOutput
 		add("Buzzing", firstWords(s))
 	}
 	add(fmt.Sprintf("Clean at stage %d", in.Body.Stage), limitsInWords(c, in.Body.Stage))
-	spot := verdict.Situation{Instrument: who.Instrument, Direction: measure.High, Air: c.Air}
-	if tips := (verdict.Book{}).Answers(measure.CauseWrongNote, spot); len(tips) > 0 {
-		add("A tip", tips[0].Text)
+	spot := verdict.Situation{Instrument: who.Instrument, Direction: measure.High}
+	if tips := (verdict.Book{}).Answers(measure.CauseSteadiness, spot); len(tips) > 0 {
+		add("A tip", say.For(who.Instrument, c, nil).Advice(tips[0]).Text)
 	}
 	shown := "the ribbon from the start"
 	if c.EarsFirst() {

@@ -2,9 +2,11 @@ package api
 
 import (
 	"context"
+	"encoding/json"
 
 	"earlychorus/core/measure"
 	"earlychorus/core/meter"
+	"earlychorus/core/say"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/problem"
@@ -13,9 +15,9 @@ import (
 
 // Blown is what a meter showed, and the word on it.
 type Blown struct {
-	Trace   meter.Trace     `json:"trace"`
-	Blows   []meter.Blow    `json:"blows" nullable:"false"`
-	Verdict verdict.Verdict `json:"verdict"`
+	Trace   meter.Trace  `json:"trace"`
+	Blows   []meter.Blow `json:"blows" nullable:"false"`
+	Verdict say.Said     `json:"verdict"`
 }
 
 // blowInput has a simulated player blow into a simulated air meter: the place where
@@ -61,11 +63,15 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 	}
 	out := Blown{Trace: blower.Blow(score)}
 	out.Blows = meter.Read(out.Trace, score)
-	out.Verdict, err = verdict.Decide(verdict.Case{
+	word, err := verdict.Decide(verdict.Case{
 		Case: measure.Case{Instrument: i, Score: score, Blows: out.Blows},
 		Tips: player.Class.Tips,
-		Air:  player.Class.Conventions().Air,
 	})
+	if err != nil {
+		return nil, err
+	}
+	out.Verdict = say.For(i, player.Class.Conventions(), player.Class.Tips).Verdict(word)
+	conclusion, err := json.Marshal(word.Brief())
 	if err != nil {
 		return nil, err
 	}
@@ -75,10 +81,10 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 		StepVersion: step.Version,
 		Day:         day,
 		// Kept as a tick: there is no recording that could be listened to again.
-		Done:     []bool{},
-		Result:   out.Verdict.Result,
-		Short:    out.Verdict.Short,
-		TickedAt: a.Now().UTC(),
+		Done:       []bool{},
+		Result:     word.Result,
+		Conclusion: conclusion,
+		TickedAt:   a.Now().UTC(),
 	})
 	if err != nil {
 		return nil, err

@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"hash/fnv"
 	"net/http"
@@ -111,6 +112,10 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 	if err != nil {
 		return nil, err
 	}
+	conclusion, err := json.Marshal(word.Brief())
+	if err != nil {
+		return nil, err
+	}
 	err = a.Store.SaveTick(ctx, store.Tick{
 		PlayerID:    player.ID,
 		StepID:      step.ID,
@@ -118,7 +123,7 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 		Day:         player.Class.Day(at),
 		Done:        in.Body.Done,
 		Result:      word.Result,
-		Short:       word.Short,
+		Conclusion:  conclusion,
 		TickedAt:    at.UTC(),
 	})
 	if err != nil {

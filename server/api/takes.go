@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/outcome"
 	"earlychorus/core/ribbon"
+	"earlychorus/core/say"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/store"
@@ -32,7 +33,7 @@ type TakeDetail struct {
 	SoundGone bool               `json:"sound_gone" doc:"the recording was let go of; what was measured stays"`
 	Score     scores.Score       `json:"score"`
 	Start     float64            `json:"score_start_s" doc:"where the score's first click lies in the recording"`
-	Verdict   *verdict.Verdict   `json:"verdict,omitempty"`
+	Verdict   *say.Said          `json:"verdict,omitempty"`
 	Overruled verdict.Result     `json:"overruled,omitempty" doc:"the director's word; the measured one stays beside it" enum:"clean,nearly,not-yet,cant-tell"`
 	Device    verdict.Result     `json:"device_result,omitempty" doc:"what the player's device said at once" enum:"clean,nearly,not-yet,cant-tell"`
 	Ribbon    *ribbon.Ribbon     `json:"ribbon,omitempty"`
@@ -115,11 +116,12 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 	} else if err != nil {
 		return out, err
 	}
-	return out, out.addAnalysis(analysis, i)
+	return out, out.addAnalysis(analysis, say.For(i, t.Player.Class.Conventions(), t.Player.Class.Tips))
 }
 
 // addAnalysis draws the large ribbon anew from the stored contour.
-func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) error {
+func (t *TakeDetail) addAnalysis(a store.Analysis, teller say.Teller) error {
+	i := teller.Instrument
 	c, err := packed.Unpack(a.Contour)
 	if err != nil {
 		return err
@@ -128,7 +130,8 @@ func (t *TakeDetail) addAnalysis(a store.Analysis, i instrument.Instrument) erro
 	// Drawn from the contour each time, at the page's size; what the board shows small is kept
 	// ready.
 	drawing := ribbon.Draw(a.Measured, t.Score, i, LargeRibbon)
-	t.Ribbon, t.Verdict, t.Recording, t.Events = &drawing, &a.Verdict, &a.Measured.Recording, a.Measured.Events
+	said := teller.Verdict(a.Verdict)
+	t.Ribbon, t.Verdict, t.Recording, t.Events = &drawing, &said, &a.Measured.Recording, a.Measured.Events
 	t.Start = float64(a.Measured.Start)
 	t.Tuning = outcome.Tuning(a.Measured, t.Score, i)
 	return nil

@@ -15,6 +15,7 @@ import (
 	"earlychorus/core/plan"
 	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
+	"earlychorus/core/say"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
@@ -118,6 +119,7 @@ func Of(ctx context.Context, s *store.Store, class store.Class, day, today time.
 // board is Today being put together.
 type board struct {
 	day      time.Time
+	class    store.Class
 	excused  []store.Exception
 	sections []section
 }
@@ -147,7 +149,12 @@ func open(ctx context.Context, s *store.Store, class store.Class, day time.Time,
 		return board{}, err
 	}
 	excused, err := s.ExceptionsOn(ctx, class.ID, day)
-	return board{day: day, excused: excused, sections: sectionsOf(standings, steps)}, err
+	return board{
+		day:      day,
+		class:    class,
+		excused:  excused,
+		sections: sectionsOf(standings, steps),
+	}, err
 }
 
 // sectionsOf groups players by section, in score order.
@@ -224,7 +231,7 @@ func (b board) fill(at int, step store.Step, done column) (BoardStep, error) {
 			if err != nil {
 				return BoardStep{}, err
 			}
-			cell := b.cell(step, m.standing.Player.ID, r, done)
+			cell := b.cell(step, m, r, done)
 			m.cells[at] = cell
 			switch cell.State {
 			// Not counted at all: flutes are not missing from what brass buzz.
@@ -240,7 +247,9 @@ func (b board) fill(at int, step store.Step, done column) (BoardStep, error) {
 }
 
 // cell is how things are with one player and step.
-func (b board) cell(step store.Step, playerID string, r reading, done column) BoardCell {
+func (b board) cell(step store.Step, m member, r reading, done column) BoardCell {
+	playerID := m.standing.Player.ID
+	teller := say.For(m.instrument, b.class.Conventions(), nil)
 	if !r.asked {
 		return BoardCell{State: NotAsked}
 	}
@@ -249,13 +258,13 @@ func (b board) cell(step store.Step, playerID string, r reading, done column) Bo
 		return BoardCell{
 			State:    Done,
 			Result:   t.Result,
-			Deciding: t.Short,
+			Deciding: view.Short(teller, t.Conclusion, t.Short),
 			Takes:    1,
 			Earlier:  t.StepVersion != step.Version,
 		}
 	}
 	if c, played := done.played[playerID]; played {
-		return cellOf(c, step)
+		return cellOf(c, step, teller)
 	}
 	// Asked only now: whoever is excused and plays all the same is shown with their take.
 	if store.Excused(b.excused, playerID, step.ID) {
@@ -266,7 +275,7 @@ func (b board) cell(step store.Step, playerID string, r reading, done column) Bo
 
 // cellOf is a player's latest take of a step; how many there were is said. The
 // director's word stands in the measured one's place.
-func cellOf(c store.Cell, step store.Step) BoardCell {
+func cellOf(c store.Cell, step store.Step, teller say.Teller) BoardCell {
 	cell := BoardCell{
 		Written:  c.Written,
 		TakeID:   c.TakeID,
@@ -280,7 +289,7 @@ func cellOf(c store.Cell, step store.Step) BoardCell {
 		cell.Result, cell.Overruled = c.Overruled, true
 	}
 	if cell.State == Done {
-		cell.Deciding, cell.Ribbon = c.Short, view.Kept[ribbon.Ribbon](c.Ribbon)
+		cell.Deciding, cell.Ribbon = view.Short(teller, c.Conclusion, c.Short), view.Kept[ribbon.Ribbon](c.Ribbon)
 	}
 	return cell
 }

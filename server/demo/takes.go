@@ -2,6 +2,7 @@ package demo
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"slices"
 	"time"
@@ -200,6 +201,10 @@ func (s Seeder) tick(ctx context.Context, d done, player store.Player, score sco
 	if err != nil {
 		return err
 	}
+	conclusion, err := json.Marshal(word.Brief())
+	if err != nil {
+		return err
+	}
 	return s.Store.SaveTick(ctx, store.Tick{
 		PlayerID:    player.ID,
 		StepID:      d.step.ID,
@@ -207,7 +212,7 @@ func (s Seeder) tick(ctx context.Context, d done, player store.Player, score sco
 		Day:         player.Class.Day(d.at),
 		Done:        items,
 		Result:      word.Result,
-		Short:       word.Short,
+		Conclusion:  conclusion,
 		TickedAt:    d.at.UTC(),
 	})
 }

@@ -95,7 +95,7 @@ func (s *sheet) add(came outcome.Outcome, score scores.Score) error {
 		return err
 	}
 	h := heard{
-		tip:     came.Verdict.Tip.Key,
+		tip:     came.Verdict.TipKey,
 		contour: packed.Pack(came.Analysis.Contour),
 		cut:     progress.CutOf(came.Analysis, came.Verdict.Decided()),
 	}
@@ -107,18 +107,20 @@ func (s *sheet) add(came outcome.Outcome, score scores.Score) error {
 			return err
 		}
 	}
-	s.short = came.Verdict.Short
+	if s.conclusion, err = json.Marshal(came.Verdict.Brief()); err != nil {
+		return err
+	}
 	s.heard = append(s.heard, h)
 	return nil
 }
 
 // sheet is a step's score for a place in the band, with takes of it to show.
 type sheet struct {
-	id, body []byte
-	ms, note int
-	written  string
-	short    string
-	heard    []heard
+	id, body   []byte
+	ms, note   int
+	written    string
+	conclusion json.RawMessage
+	heard      []heard
 }
 
 // heard is what the ear found in one performed take, ready to be copied under

@@ -11,6 +11,7 @@ import (
 	"earlychorus/core/music"
 	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
+	"earlychorus/core/say"
 	"earlychorus/core/verdict"
 	"earlychorus/server/schooldays"
 	"earlychorus/server/store"
@@ -32,16 +33,16 @@ type ListeningView struct {
 // ExcerptView is one excerpt with everything that is shown of it.
 type ExcerptView struct {
 	progress.Excerpt
-	Name       string                     `json:"name"`
-	Instrument string                     `json:"instrument"`
-	Title      string                     `json:"title"`
-	Day        string                     `json:"day" format:"date"`
-	Start      float64                    `json:"score_start_s"`
-	Verdict    view.Kept[verdict.Verdict] `json:"verdict"`
-	Word       verdict.Result             `json:"word,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's, once there is one"`
-	Ribbon     view.Kept[ribbon.Ribbon]   `json:"ribbon"`
-	Comments   []view.CommentView         `json:"comments" nullable:"false"`
-	HasSound   bool                       `json:"has_sound"`
+	Name       string                   `json:"name"`
+	Instrument string                   `json:"instrument"`
+	Title      string                   `json:"title"`
+	Day        string                   `json:"day" format:"date"`
+	Start      float64                  `json:"score_start_s"`
+	Verdict    say.Said                 `json:"verdict"`
+	Word       verdict.Result           `json:"word,omitempty" enum:"clean,nearly,not-yet,cant-tell" doc:"the director's, once there is one"`
+	Ribbon     view.Kept[ribbon.Ribbon] `json:"ribbon"`
+	Comments   []view.CommentView       `json:"comments" nullable:"false"`
+	HasSound   bool                     `json:"has_sound"`
 }
 
 // PhraseView is one of a director's own phrases.
@@ -100,7 +101,7 @@ func chosen(ctx context.Context, s *store.Store, ask Ask, day time.Time) (store.
 	}
 	// The class's own weights in place of ours, where there are any.
 	weights := progress.StandardWeights().With(ask.Class.Weights)
-	candidates := candidatesOf(takes, tries, day)
+	candidates := candidatesOf(ask.Class, takes, tries, day)
 	out.Excerpts = progress.ListenIn(candidates, music.Seconds(60*ask.Minutes), weights)
 	// Said to the director: what could not be heard is not hidden.
 	out.LeftOver = progress.WithReason(candidates, weights) - len(out.Excerpts)
@@ -110,9 +111,18 @@ func chosen(ctx context.Context, s *store.Store, ask Ask, day time.Time) (store.
 // rung is a player on a ladder.
 type rung struct{ player, ladder string }
 
+// wordsOf says what decided a take.
+func wordsOf(class store.Class, t store.ToHear) string {
+	teller, err := view.TellerOf(class, t.Instrument)
+	if err != nil {
+		return t.Short // an instrument of a newer program: what was kept in words
+	}
+	return view.Short(teller, t.Conclusion, t.Short)
+}
+
 // candidatesOf puts what happened lately into the core's words; which of it is worth
 // a director's minutes the core says.
-func candidatesOf(takes []store.ToHear, stuck map[rung]int, day time.Time) []progress.Candidate {
+func candidatesOf(class store.Class, takes []store.ToHear, stuck map[rung]int, day time.Time) []progress.Candidate {
 	flagged := flaggedTakes(takes)
 	out := make([]progress.Candidate, 0, len(takes))
 	for _, t := range takes {
@@ -122,7 +132,7 @@ func candidatesOf(takes []store.ToHear, stuck map[rung]int, day time.Time) []pro
 			Player:      t.PlayerID,
 			Step:        t.StepID,
 			Result:      t.Result,
-			Words:       t.Short,
+			Words:       wordsOf(class, t),
 			Cut:         t.Cut(),
 			FirstClean:  t.FirstClean,
 			WasClean:    t.WasClean,
@@ -174,7 +184,7 @@ func viewOf(ctx context.Context, s *store.Store, class store.Class, l store.List
 	for _, p := range phrases {
 		out.Phrases = append(out.Phrases, PhraseView{p.ID, p.Words})
 	}
-	shown, err := loadShown(ctx, s, l)
+	shown, err := loadShown(ctx, s, class, l)
 	if err != nil {
 		return out, err
 	}
@@ -192,6 +202,7 @@ func viewOf(ctx context.Context, s *store.Store, class store.Class, l store.List
 
 // shown is what is shown of a listening's takes, asked for at once.
 type shown struct {
+	class    store.Class
 	takes    map[string]store.Take
 	judged   map[string]store.Judged
 	reviews  map[string]store.Review
@@ -200,7 +211,10 @@ type shown struct {
 
 // loadShown asks for everything that is shown of the excerpts with one query for
 // each kind of it.
-func loadShown(ctx context.Context, s *store.Store, l store.Listening) (out shown, err error) {
+func loadShown(
+	ctx context.Context, s *store.Store, class store.Class, l store.Listening,
+) (out shown, err error) {
+	out.class = class
 	ids := make([]string, len(l.Excerpts))
 	for n, e := range l.Excerpts {
 		ids[n] = e.Take
@@ -229,6 +243,10 @@ func (s shown) excerpt(e progress.Excerpt) (v ExcerptView, there bool, err error
 	if err != nil {
 		return v, false, err
 	}
+	said, err := view.Said(say.For(i, s.class.Conventions(), s.class.Tips), found.Verdict)
+	if err != nil {
+		return v, false, err
+	}
 	v = ExcerptView{
 		Excerpt:    e,
 		Name:       t.Player.FullName(),
@@ -236,7 +254,7 @@ func (s shown) excerpt(e progress.Excerpt) (v ExcerptView, there bool, err error
 		Title:      t.Score.Title,
 		Day:        view.Date(t.Day),
 		Start:      found.Start,
-		Verdict:    view.Kept[verdict.Verdict](found.Verdict),
+		Verdict:    said,
 		Word:       s.reviews[e.Take].Result,
 		Ribbon:     view.Kept[ribbon.Ribbon](found.Ribbon),
 		Comments:   []view.CommentView{},

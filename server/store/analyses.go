@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -36,10 +37,14 @@ func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote, 
 		} else if a.Result == verdict.CantTell {
 			cause = string(measure.CauseRecording)
 		}
+		brief, err := json.Marshal(a.Verdict.Brief())
+		if err != nil {
+			return err
+		}
 		err = tx.Model(&Take{}).Where("id = ?", a.TakeID).Updates(map[string]any{
 			"result":     a.Result,
 			"cause":      cause,
-			"short":      a.Verdict.Short,
+			"conclusion": brief,
 			"cut_from_s": cut.From,
 			"cut_to_s":   cut.To,
 			"cut_at":     cut.At,

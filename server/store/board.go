@@ -21,7 +21,8 @@ type Cell struct {
 	Result      verdict.Result  // measured; "" while it waits
 	Overruled   verdict.Result  // the director's word, or ""
 	Cause       measure.Cause   // what decided, unless it is clean
-	Short       string          // likewise in a few words
+	Conclusion  json.RawMessage // the verdict without its measures; null for takes judged before it was kept
+	Short       string          // of those, in a few words
 	Written     string          // the notes that were read
 	Ribbon      json.RawMessage // null while it waits
 }
@@ -31,7 +32,7 @@ type Cell struct {
 func (s *Store) Board(ctx context.Context, stepIDs []string, day time.Time) (out []Cell, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		SELECT t.id AS take_id, t.step_id, t.player_id, t.step_version, t.takes, t.failure,
-		       t.result, t.cause, t.short, score.written, coalesce(r.result, '') AS overruled, a.ribbon,
+		       t.result, t.cause, t.conclusion, t.short, score.written, coalesce(r.result, '') AS overruled, a.ribbon,
 		       (SELECT count(*) FROM comment WHERE comment.take_id = t.id) AS comments
 		FROM (
 			SELECT DISTINCT ON (step_id, player_id) *, count(*) OVER (PARTITION BY step_id, player_id) AS takes

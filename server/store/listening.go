@@ -85,6 +85,8 @@ type ToHear struct {
 	PlayerID   string
 	StepID     string
 	Result     verdict.Result
+	Conclusion json.RawMessage
+	Instrument string // that it was played on
 	Short      string
 	CutFromS   float64
 	CutToS     float64
@@ -104,7 +106,8 @@ type ToHear struct {
 func (s *Store) TakesToHear(ctx context.Context, classID string, since, today time.Time) (out []ToHear, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		WITH who AS MATERIALIZED ( -- once a player, not once a take
-			SELECT p.id, coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words, coalesce(f.step_id::text,
+			SELECT p.id, p.instrument,
+				coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words, coalesce(f.step_id::text,
 				'') AS flag_step,
 				(SELECT max(h.at) FROM listened h WHERE h.player_id = p.id) AS last_heard,
 				(SELECT min(e.day) FROM take e WHERE e.player_id = p.id) AS played_from
@@ -116,9 +119,10 @@ func (s *Store) TakesToHear(ctx context.Context, classID string, since, today ti
 			) f ON true
 			WHERE p.class_id = ? AND p.left_at IS NULL
 		), latest AS (
-			SELECT t.id AS take_id, t.player_id, t.step_id, t.result, t.short, t.cut_from_s, t.cut_to_s, t.cut_at,
+			SELECT t.id AS take_id, t.player_id, t.step_id, t.result, t.conclusion, t.short,
+				t.cut_from_s, t.cut_to_s, t.cut_at,
 				t.received_at, t.day,
-				score.ladder, who.flag, who.flag_words, who.flag_step, who.last_heard, who.played_from
+				score.ladder, who.instrument, who.flag, who.flag_words, who.flag_step, who.last_heard, who.played_from
 			FROM who CROSS JOIN (SELECT id FROM step WHERE class_id = ? AND last_day >= ? AND first_day <= ?) s
 			CROSS JOIN LATERAL (
 				SELECT * FROM take WHERE player_id = who.id AND step_id = s.id AND day >= ? AND result <> ''

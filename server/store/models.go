@@ -252,7 +252,8 @@ type Take struct {
 	Result      verdict.Result // measured; "" while it waits
 	Cause       measure.Cause
 	Short       string
-	CutFromS    float64 // where it is cut when somebody listens; both 0: not known
+	Conclusion  json.RawMessage `gorm:"type:jsonb"` // the verdict without its measures; null while it waits
+	CutFromS    float64         // where it is cut when somebody listens; both 0: not known
 	CutToS      float64
 	CutAt       string
 	SoundGoneAt *time.Time // the recording was let go of
@@ -306,7 +307,8 @@ type Tick struct {
 	Day         time.Time `gorm:"type:date;primaryKey"`
 	Done        []bool    `gorm:"serializer:json"`
 	Result      verdict.Result
-	Short       string
+	Short       string          // of ticks from before conclusions were kept
+	Conclusion  json.RawMessage `gorm:"type:jsonb"`
 	TickedAt    time.Time
 }
 

@@ -68,7 +68,6 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 		FreeStart:  t.FreeStart(),
 		RecentTips: tips,
 		Tips:       t.Player.Class.Tips,
-		Air:        t.Player.Class.Conventions().Air,
 	})
 	if err != nil {
 		return fmt.Errorf("analyze take %s: %w", t.ID, err)
@@ -88,7 +87,7 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 		Version:   Version,
 		CreatedAt: w.Now().UTC(),
 		Result:    word.Result,
-		TipKey:    word.Tip.Key,
+		TipKey:    word.TipKey,
 		Measured:  came.Analysis,
 		Verdict:   word,
 		Ribbon:    drawing,

@@ -107,7 +107,7 @@ func TestAListeningLeavesAllThatIsShown(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, verdict.NotYet, taken.Result)
 		assert.Equal(t, measure.CauseGap, taken.Cause)
-		assert.NotEmpty(t, taken.Short)
+		assert.NotEmpty(t, taken.Conclusion)
 		assert.Equal(t, "where it happened", taken.CutAt)
 		gap := a.Measured.Events[0]
 		assert.Less(t, taken.CutFromS, float64(gap.At))

@@ -27,7 +27,7 @@ func (e Expectation) Right(l Lesson, c Conclusion) (word, account, tip bool) {
 		account = kind == e.Account && (e.Came == 0 || a.Came == e.Came)
 	}
 	if len(e.Tips) > 0 {
-		tip = slices.Contains(e.Tips, c.Verdict.Tip.Key)
+		tip = slices.Contains(e.Tips, c.Verdict.TipKey)
 	}
 	return word, account, tip
 }

@@ -69,7 +69,7 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 	word := verdict.Verdict{
 		Version:  1,
 		Result:   p.Result,
-		Short:    "in short",
+		OldShort: "in short",
 		Measures: []measure.Reading{},
 		Causes:   []measure.Cause{},
 	}

@@ -946,7 +946,7 @@ export interface components {
         Blown: {
             blows: components["schemas"]["Blow"][];
             trace: components["schemas"]["Trace"];
-            verdict: components["schemas"]["Verdict"];
+            verdict: components["schemas"]["Said"];
         };
         BoardCell: {
             /** Format: int64 */
@@ -1387,7 +1387,7 @@ export interface components {
             title: string;
             /** Format: double */
             to_s: number;
-            verdict: components["schemas"]["Verdict"];
+            verdict: components["schemas"]["Said"];
             /** @description the weightiest first */
             why: components["schemas"]["Why"][];
             /**
@@ -2144,46 +2144,6 @@ export interface components {
             field: string;
             remedy: string;
         };
-        Reading: {
-            /**
-             * Format: int64
-             * @description the note that came instead
-             */
-            came_midi?: number;
-            /** @description what it comes from when it is outside */
-            cause: string;
-            /** @description why the number cannot be relied on */
-            distrust?: string;
-            /**
-             * Format: double
-             * @description the value in limits: above 1 is outside
-             */
-            excess: number;
-            /** @description false: shown, but not part of this step's pass rule */
-            judged: boolean;
-            key: string;
-            /** @description the measure's name on screen */
-            label: string;
-            /**
-             * Format: double
-             * @description in the measure's own unit; meaningless unless judged
-             */
-            limit: number;
-            /**
-             * Format: int64
-             * @description index of the target; -1 for the whole step
-             */
-            note: number;
-            /** @description the value in words: "18 cents flat" */
-            text: string;
-            /** @description on a hard note: counted as tried, not held against the player */
-            tried: boolean;
-            /** Format: double */
-            value: number;
-            /** @description the limit in words */
-            wanted: string;
-            within: boolean;
-        };
         Received: {
             /**
              * Format: int64
@@ -2265,6 +2225,25 @@ export interface components {
             /** Format: double */
             limit: number;
             measure: string;
+        };
+        Said: {
+            /** @description everything outside its limit, worst kind first */
+            causes: string[];
+            /** @description the measure that decided; absent when a recording fault did */
+            deciding?: components["schemas"]["Spoken"];
+            measures: components["schemas"]["Spoken"][];
+            /** @enum {string} */
+            result: "clean" | "nearly" | "not-yet" | "cant-tell";
+            sentence: string;
+            /** @description what decided, in a few words, for a board's cell */
+            short: string;
+            tip: components["schemas"]["Tip"];
+            /** @description the step is recorded and never graded */
+            ungraded?: boolean;
+            /** Format: int64 */
+            version: number;
+            /** @description why it cannot be told */
+            why?: string;
         };
         School: {
             key: string;
@@ -2479,6 +2458,72 @@ export interface components {
             /** @enum {string} */
             step: "C" | "D" | "E" | "F" | "G" | "A" | "B";
         };
+        Spoken: {
+            /** @description there was nothing to measure */
+            absent?: boolean;
+            /** @description what became of the note, where that is what was measured */
+            account?: string;
+            /**
+             * Format: int64
+             * @description the note that came instead
+             */
+            came_midi?: number;
+            /** @description what it comes from when it is outside */
+            cause: string;
+            /**
+             * Format: int64
+             * @description how many there were, or which one, where the measure counts
+             */
+            count?: number;
+            /** @description why the number cannot be relied on */
+            distrust?: string;
+            /**
+             * Format: double
+             * @description the value in limits: above 1 is outside
+             */
+            excess: number;
+            /** @description false: shown, but not part of this step's pass rule */
+            judged: boolean;
+            key: string;
+            /** @description the measure's name on screen */
+            label: string;
+            /**
+             * Format: double
+             * @description in the measure's own unit; meaningless unless judged
+             */
+            limit: number;
+            /**
+             * Format: int64
+             * @description index of the target; -1 for the whole step
+             */
+            note: number;
+            /**
+             * Format: double
+             * @description what the value is out of, where it is: beats asked for, bursts wanted
+             */
+            of?: number;
+            /**
+             * Format: int64
+             * @description the note asked for there
+             */
+            target_midi?: number;
+            /** @description the value in words: "18 cents flat" */
+            text: string;
+            /** @description on a hard note: counted as tried, not held against the player */
+            tried: boolean;
+            /** @description why the number cannot be relied on, in words */
+            unsure?: string;
+            /** Format: double */
+            value: number;
+            /** @description the limit in words */
+            wanted: string;
+            /**
+             * Format: int64
+             * @description -1 too low, short, soft or early; 1 the other way
+             */
+            way?: number;
+            within: boolean;
+        };
         Spread: {
             /**
              * Format: double
@@ -2691,7 +2736,7 @@ export interface components {
             state: "waiting" | "done" | "failed";
             /** @description of a tuning note: what to move, and how far */
             tuning?: string;
-            verdict?: components["schemas"]["Verdict"];
+            verdict?: components["schemas"]["Said"];
         };
         Tempi: {
             /** Format: double */
@@ -2849,23 +2894,6 @@ export interface components {
             /** @description empty for the usual one */
             key: string;
             name: string;
-        };
-        Verdict: {
-            /** @description everything outside its limit, worst kind first */
-            causes: string[];
-            /** @description the measure that decided; absent when a recording fault did */
-            deciding?: components["schemas"]["Reading"];
-            measures: components["schemas"]["Reading"][];
-            /** @enum {string} */
-            result: "clean" | "nearly" | "not-yet" | "cant-tell";
-            sentence: string;
-            /** @description what decided, in a few words, for a board's cell */
-            short: string;
-            tip: components["schemas"]["Tip"];
-            /** @description the step is recorded and never graded */
-            ungraded?: boolean;
-            /** Format: int64 */
-            version: number;
         };
         WeightsInputBody: {
             weights: {

@@ -288,7 +288,7 @@ export interface components {
             ribbon: components["schemas"]["Ribbon"];
             small: components["schemas"]["Ribbon"];
             tuning?: string;
-            verdict: components["schemas"]["Verdict"];
+            verdict: components["schemas"]["Said"];
         };
         Hold: {
             /**
@@ -305,6 +305,7 @@ export interface components {
             today: components["schemas"]["Played"][];
         };
         JudgeRequest: {
+            /** @description the class's school of words for air */
             air: string;
             /**
              * @description the best of today before it
@@ -312,6 +313,8 @@ export interface components {
              */
             best?: "clean" | "nearly" | "not-yet" | "cant-tell";
             free_start: boolean;
+            /** @description how the class calls notes */
+            naming: string;
             /**
              * Format: int64
              * @description of the sound in the buffer, Hz
@@ -522,6 +525,10 @@ export interface components {
             load: components["schemas"]["Load"];
         };
         Reading: {
+            /** @description there was nothing to measure */
+            absent?: boolean;
+            /** @description what became of the note, where that is what was measured */
+            account?: string;
             /**
              * Format: int64
              * @description the note that came instead
@@ -529,6 +536,11 @@ export interface components {
             came_midi?: number;
             /** @description what it comes from when it is outside */
             cause: string;
+            /**
+             * Format: int64
+             * @description how many there were, or which one, where the measure counts
+             */
+            count?: number;
             /** @description why the number cannot be relied on */
             distrust?: string;
             /**
@@ -539,8 +551,6 @@ export interface components {
             /** @description false: shown, but not part of this step's pass rule */
             judged: boolean;
             key: string;
-            /** @description the measure's name on screen */
-            label: string;
             /**
              * Format: double
              * @description in the measure's own unit; meaningless unless judged
@@ -551,14 +561,25 @@ export interface components {
              * @description index of the target; -1 for the whole step
              */
             note: number;
-            /** @description the value in words: "18 cents flat" */
-            text: string;
+            /**
+             * Format: double
+             * @description what the value is out of, where it is: beats asked for, bursts wanted
+             */
+            of?: number;
+            /**
+             * Format: int64
+             * @description the note asked for there
+             */
+            target_midi?: number;
             /** @description on a hard note: counted as tried, not held against the player */
             tried: boolean;
             /** Format: double */
             value: number;
-            /** @description the limit in words */
-            wanted: string;
+            /**
+             * Format: int64
+             * @description -1 too low, short, soft or early; 1 the other way
+             */
+            way?: number;
             within: boolean;
         };
         Recording: {
@@ -606,6 +627,25 @@ export interface components {
             /** Format: double */
             limit: number;
             measure: string;
+        };
+        Said: {
+            /** @description everything outside its limit, worst kind first */
+            causes: string[];
+            /** @description the measure that decided; absent when a recording fault did */
+            deciding?: components["schemas"]["Spoken"];
+            measures: components["schemas"]["Spoken"][];
+            /** @enum {string} */
+            result: "clean" | "nearly" | "not-yet" | "cant-tell";
+            sentence: string;
+            /** @description what decided, in a few words, for a board's cell */
+            short: string;
+            tip: components["schemas"]["Tip"];
+            /** @description the step is recorded and never graded */
+            ungraded?: boolean;
+            /** Format: int64 */
+            version: number;
+            /** @description why it cannot be told */
+            why?: string;
         };
         Score: {
             /** Format: double */
@@ -747,6 +787,72 @@ export interface components {
             /** @enum {string} */
             step: "C" | "D" | "E" | "F" | "G" | "A" | "B";
         };
+        Spoken: {
+            /** @description there was nothing to measure */
+            absent?: boolean;
+            /** @description what became of the note, where that is what was measured */
+            account?: string;
+            /**
+             * Format: int64
+             * @description the note that came instead
+             */
+            came_midi?: number;
+            /** @description what it comes from when it is outside */
+            cause: string;
+            /**
+             * Format: int64
+             * @description how many there were, or which one, where the measure counts
+             */
+            count?: number;
+            /** @description why the number cannot be relied on */
+            distrust?: string;
+            /**
+             * Format: double
+             * @description the value in limits: above 1 is outside
+             */
+            excess: number;
+            /** @description false: shown, but not part of this step's pass rule */
+            judged: boolean;
+            key: string;
+            /** @description the measure's name on screen */
+            label: string;
+            /**
+             * Format: double
+             * @description in the measure's own unit; meaningless unless judged
+             */
+            limit: number;
+            /**
+             * Format: int64
+             * @description index of the target; -1 for the whole step
+             */
+            note: number;
+            /**
+             * Format: double
+             * @description what the value is out of, where it is: beats asked for, bursts wanted
+             */
+            of?: number;
+            /**
+             * Format: int64
+             * @description the note asked for there
+             */
+            target_midi?: number;
+            /** @description the value in words: "18 cents flat" */
+            text: string;
+            /** @description on a hard note: counted as tried, not held against the player */
+            tried: boolean;
+            /** @description why the number cannot be relied on, in words */
+            unsure?: string;
+            /** Format: double */
+            value: number;
+            /** @description the limit in words */
+            wanted: string;
+            /**
+             * Format: int64
+             * @description -1 too low, short, soft or early; 1 the other way
+             */
+            way?: number;
+            within: boolean;
+        };
         State: {
             /**
              * Format: int64
@@ -863,16 +969,22 @@ export interface components {
             /** @description the measure that decided; absent when a recording fault did */
             deciding?: components["schemas"]["Reading"];
             measures: components["schemas"]["Reading"][];
+            /**
+             * Format: int64
+             * @description of an ungraded step: how many different ones sounded
+             */
+            notes?: number;
             /** @enum {string} */
             result: "clean" | "nearly" | "not-yet" | "cant-tell";
-            sentence: string;
-            /** @description what decided, in a few words, for a board's cell */
-            short: string;
-            tip: components["schemas"]["Tip"];
+            sentence?: string;
+            short?: string;
+            tip_key?: string;
             /** @description the step is recorded and never graded */
             ungraded?: boolean;
             /** Format: int64 */
             version: number;
+            /** @description why it cannot be told */
+            why?: string;
         };
         WorkRequest: {
             setting: components["schemas"]["Setting"];

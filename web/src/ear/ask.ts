@@ -58,7 +58,10 @@ const rehearsalSeconds = 2
 /** rehearse lets the core judge a buzz once, so that the first take's word comes as soon as the others'. */
 export async function rehearse(score: Score, rate: number): Promise<void> {
   const samples = Float32Array.from({ length: rehearsalSeconds * rate }, (_, n) => 0.4 * (((220 * n) / rate) % 1) - 0.2)
-  await judge({ score, start_s: 0, free_start: false, recent_tips: [], tips: {}, air: '' }, { samples, rate })
+  await judge(
+    { score, start_s: 0, free_start: false, recent_tips: [], tips: {}, air: '', naming: '' },
+    { samples, rate },
+  )
 }
 
 /** work works a step out for a player at a tempo; 0 is the step's own. */

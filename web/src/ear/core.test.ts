@@ -86,7 +86,7 @@ it('answers every question there is', async () => {
   const played = ear.sound(steady.samples)
   expect(played.some((v) => Math.abs(v) > 0.05)).toBe(true)
 
-  const about = { score, start_s: 0, free_start: false, recent_tips: [], tips: {}, air: 'speed' }
+  const about = { score, start_s: 0, free_start: false, recent_tips: [], tips: {}, air: 'speed', naming: 'english' }
   const heard = ask('judge', { ...about, rate, best: 'nearly' }, played)
   expect(heard.verdict.result).toBe('clean')
   expect(heard.best).toBe('clean')
@@ -145,7 +145,7 @@ describe('what a newer server asks of an older ear', () => {
     const { ear, ask } = await asker()
     const { score } = ask('work', { setting, step: longTone, tempo: 0 })
     const played = ear.sound(ask('perform', { score, stand_in: 'steady', seed: 1, rate }).samples)
-    const about = { start_s: 0, free_start: false, recent_tips: [], tips: {}, air: 'speed', rate }
+    const about = { start_s: 0, free_start: false, recent_tips: [], tips: {}, air: 'speed', naming: 'english', rate }
     const newer = { ...score, rules: [...score.rules, { measure: 'warmth-of-heart', limit: 1 }] }
     expect(() => ask('judge', { ...about, score: newer }, played.slice())).toThrow(/warmth-of-heart/)
     expect(ask('judge', { ...about, score }, played).verdict.result).toBe('clean')

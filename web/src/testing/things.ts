@@ -15,7 +15,7 @@ export const ribbon: Schemas['Ribbon'] = {
   text: 'C4 held 8 s, in tune.',
 }
 
-export const verdict = (result: Schemas['Verdict']['result'], sentence = 'C4: it jumped away.') =>
+export const verdict = (result: Schemas['Said']['result'], sentence = 'C4: it jumped away.') =>
   ({
     version: 1,
     result,
@@ -24,7 +24,7 @@ export const verdict = (result: Schemas['Verdict']['result'], sentence = 'C4: it
     tip: { key: 'x', text: 'More air.' },
     measures: [],
     causes: [],
-  }) as Schemas['Verdict']
+  }) as Schemas['Said']
 
 export function excerpt(
   take: string,

@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client'
 
 /** A take's result, or why there is none: nothing was played, it is being heard, the ear failed. */
-export type Result = Schemas['Verdict']['result'] | 'missing' | 'waiting' | 'failed'
+export type Result = Schemas['Said']['result'] | 'missing' | 'waiting' | 'failed'
 
 /** resultWords are the results as they are always said. */
 export const resultWords: Record<Result, string> = {

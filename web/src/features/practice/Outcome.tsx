@@ -25,7 +25,7 @@ type Props = {
 
 /** Word is what is told of a take: the device's at once, the server's when it is there. */
 type Word = {
-  verdict: Schemas['Verdict']
+  verdict: Schemas['Said']
   ribbon: Schemas['Ribbon']
   result: Result
   overruled: boolean

@@ -3,7 +3,7 @@ import type { Item } from '../../device/outbox'
 import type { Practice, PracticeStep } from './queries'
 
 /** The four things a take can come to. */
-export type Result = Schemas['Verdict']['result']
+export type Result = Schemas['Said']['result']
 
 /** ShownTake is a take of today: the server's, or one that is still on this device. */
 export type ShownTake = Omit<Schemas['PracticeTake'], 'state'> & { state: 'waiting' | 'done' | 'failed' | 'kept' }

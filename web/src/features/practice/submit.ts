@@ -40,6 +40,7 @@ export async function judgeOnDevice(practice: Practice, step: ShownStep, take: N
         recent_tips: step.recent_tips,
         tips: practice.tips,
         air: practice.setting.conventions.air,
+        naming: practice.setting.conventions.naming,
         ...(step.result && { best: step.result }),
       },
       take.sound,

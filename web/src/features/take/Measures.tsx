@@ -4,14 +4,14 @@ import { nameOf, targetsOf } from '../../api/score'
 import type { TakeDetail } from './queries'
 
 /** One number of the take against its limit, in words that the core made. */
-type Measure = Schemas['Reading']
+type Measure = Schemas['Spoken']
 
 /** Measures lists every number with its limit, note by note. */
 export function Measures({ take }: { take: TakeDetail }) {
   const v = take.verdict
   if (!v) return null
   const targets = targetsOf(take.score)
-  const decides = (m: Measure) => v.deciding?.note === m.note && v.deciding.key === m.key
+  const decides = (m: Measure) => v.deciding?.note === m.note && v.deciding?.key === m.key
   // Note -1 stands for the whole step, as the core writes it.
   const whole = v.measures.filter((m) => m.note < 0)
   return (
@@ -76,7 +76,7 @@ function Table({ measures, decides, children }: TableProps) {
               {/* Bold and red say it to the eye alone. */}
               {m.judged && !m.within && <span className="sr-only"> (outside the limit)</span>}
               {/* Why a number should not be believed stands with the number. */}
-              {m.distrust && <span className="text-soft"> — {m.distrust}</span>}
+              {m.unsure && <span className="text-soft"> — {m.unsure}</span>}
             </td>
             <td className="py-1.5 text-soft">{m.judged ? m.wanted : 'shown, not judged'}</td>
             <td className="w-20 py-1.5 pr-2 text-right text-xs">{decides(m) && 'decided'}</td>

@@ -7,7 +7,7 @@ import { ribbon, theClass, verdict } from '../../testing/things'
 import type { TakeDetail } from './queries'
 import { TakeView } from './TakeView'
 
-const measure = (key: string, label: string, text: string, more: Partial<Schemas['Reading']> = {}) =>
+const measure = (key: string, label: string, text: string, more: Partial<Schemas['Spoken']> = {}) =>
   ({
     key,
     label,
@@ -21,7 +21,7 @@ const measure = (key: string, label: string, text: string, more: Partial<Schemas
     cause: '',
     excess: 0,
     ...more,
-  }) as Schemas['Reading']
+  }) as Schemas['Spoken']
 
 const steady = measure('steadiness', 'Steadiness', 'wavers ±20 cents', { within: false })
 
