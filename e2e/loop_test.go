@@ -163,7 +163,7 @@ func TestTheWholeLoop(t *testing.T) {
 		chromedp.WaitVisible(
 			`[data-verdict="not-yet"]`,
 		),
-		browser.See("the sound stopped"),
+		browser.See("C4 stopped for a third of a second."),
 		browser.Press("Done"),
 		browser.See("Done for today"),
 	)
@@ -175,7 +175,7 @@ func TestTheWholeLoop(t *testing.T) {
 	)
 	require.NoError(t, err)
 	flat := regexp.MustCompile(`(\d+) cents flat`).FindStringSubmatch(label)
-	gap := regexp.MustCompile(`gap of (\d\.\d+) s`).FindStringSubmatch(label)
+	gap := regexp.MustCompile(`stopped (\d\.\d+) s`).FindStringSubmatch(label)
 	require.NotNil(t, flat, label)
 	require.NotNil(t, gap, label)
 	assert.InDelta(t, 18, number(t, flat[1]), 2, label)
@@ -230,7 +230,7 @@ func TestNoMicrophone(t *testing.T) {
 		browser.Press("No microphone?"),
 		browser.Press("Flat player"),
 		chromedp.WaitVisible("[data-verdict]"),
-		browser.See("cents flat"),
+		browser.See("was flat."),
 		browser.Press("Again"),
 		browser.See("Today so far"),
 	)

@@ -256,7 +256,7 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 		chromedp.Reload(),
 		browser.See("4 beats each"),
 		first("nearly"),
-		browser.See("cents flat"),
+		browser.See("was flat."),
 		browser.See("One take is on this device"),
 	)
 	do(

@@ -22,15 +22,20 @@ func main() {
 	part := flag.Int("part", 0, "half of the lessons: 0 to work on, 1 kept for the last look, -1 both")
 	only := flag.String("only", "", "lessons whose name has this, with commas for several")
 	every := flag.Int("every", 1, "take one lesson in so many")
+	way := flag.String("way", "joint", "how the story is found: joint, windows (each target by itself) or apart (laid out first)")
 	show := flag.Bool("show", false, "print every lesson that is not concluded right")
 	flag.Parse()
-	if err := run(*part, *only, *every, *show); err != nil {
+	if err := run(*part, *only, *every, *way, *show); err != nil {
 		fmt.Fprintln(os.Stderr, "lessons:", err)
 		os.Exit(1)
 	}
 }
 
-func run(part int, only string, every int, show bool) error {
+func run(part int, only string, every int, way string, show bool) error {
+	by, known := ways[way]
+	if !known {
+		return fmt.Errorf("-way %q: choose joint, windows or apart", way)
+	}
 	all, err := lesson.All()
 	if err != nil {
 		return err
@@ -49,7 +54,7 @@ func run(part int, only string, every int, show bool) error {
 	for range runtime.NumCPU() {
 		wait.Go(func() {
 			for n := range next {
-				found[n] = hear(chosen[n])
+				found[n] = hear(chosen[n], by)
 			}
 		})
 	}
@@ -75,8 +80,8 @@ type result struct {
 	failed             error
 }
 
-func hear(l lesson.Lesson) result {
-	c, err := l.Hear(context.Background())
+func hear(l lesson.Lesson, way lesson.Way) result {
+	c, err := l.HearBy(context.Background(), way)
 	r := result{lesson: l, verdict: c.Verdict, failed: err}
 	if err == nil {
 		r.word, r.account, r.tip = l.Expect.Right(l, c)

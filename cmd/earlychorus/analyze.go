@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	"slices"
 
 	"github.com/spf13/cobra"
 
@@ -130,14 +131,17 @@ func (o analyzeOptions) question() (ear.Question, error) {
 	if err := json.Unmarshal(file, q.Score); err != nil {
 		return q, fmt.Errorf("%s: this is not a score: %w", o.score, err)
 	}
-	if q.Score.TempoBPM <= 0 || q.Score.A4Hz <= 0 || len(q.Score.Targets()) == 0 {
-		return q, errors.New(o.score + ": a score needs tempo_bpm, a4_hz and at least one segment to play")
+	if q.Score.TempoBPM <= 0 || q.Score.A4Hz <= 0 || !heardIn(*q.Score) {
+		return q, errors.New(o.score + ": a score needs tempo_bpm, a4_hz and at least one segment to play, buzz, " +
+			"sing or blow")
 	}
 	if q.Score.Rules == nil {
 		if q.Score.Limits == (scores.Limits{}) {
 			q.Score.Limits, q.Score.HardLimits = q.Score.Stage.Limits(), q.Score.Stage.Easier().Limits()
 		}
-		q.Score.Rules = measure.ToneRules(q.Score.Limits)
+		q.Score.Limits = q.Score.Limits.Filled(q.Score.Stage.Limits())
+		q.Score.HardLimits = q.Score.HardLimits.Filled(q.Score.Stage.Easier().Limits())
+		q.Score.Rules = usualRules(*q.Score)
 	}
 	if q.Instrument == nil {
 		i, err := instrument.Get(q.Score.Instrument)
@@ -147,4 +151,21 @@ func (o analyzeOptions) question() (ear.Question, error) {
 		q.Instrument = &i
 	}
 	return q, nil
+}
+
+// heardIn reports whether there is anything in a score to listen to: a step that is
+// only ticked has nothing.
+func heardIn(s scores.Score) bool {
+	return slices.ContainsFunc(s.Segments, func(seg scores.Segment) bool { return seg.Phase.Active() })
+}
+
+// airWithin is how far, in beats, air alone may end from what is asked.
+const airWithin = 0.5
+
+// usualRules are what a score that brings none is judged by.
+func usualRules(s scores.Score) []scores.Rule {
+	if len(s.Targets()) > 0 {
+		return measure.ToneRules(s.Limits)
+	}
+	return []scores.Rule{measure.AirBursts.Within(0), measure.AirLength.Within(airWithin)}
 }

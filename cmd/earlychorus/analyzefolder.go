@@ -97,25 +97,31 @@ func tableOf(all []fileReport) [][]string {
 			"events",
 			"faults",
 			"result",
+			"account",
+			"sentence",
 		},
 	}
 	for _, f := range all {
 		if f.Problem != "" {
-			rows = append(rows, []string{f.File, "", "", "", "", "", "", "", "", f.Problem, ""})
+			rows = append(rows, []string{f.File, "", "", "", "", "", "", "", "", f.Problem, "", "", ""})
 			continue
 		}
-		result := ""
+		result, sentence := "", ""
 		if f.Report.Verdict != nil {
-			result = string(f.Report.Verdict.Result)
+			result, sentence = string(f.Report.Verdict.Result), f.Report.Verdict.Sentence
 		}
 		faults := joined(f.Report.Recording.Faults)
 		if len(f.Report.Notes) == 0 {
-			rows = append(rows, []string{f.File, "", "", "", "", "", "", "", "", faults, result})
+			rows = append(rows, []string{f.File, "", "", "", "", "", "", "", "", faults, result, "", sentence})
 		}
 		for n, note := range f.Report.Notes {
 			row := make([]string, len(rows[0]))
 			row[0], row[1] = f.File, strconv.Itoa(n+1)
 			row[8], row[9], row[10] = eventsOf(f.Report.Events, n), faults, result
+			row[12] = sentence
+			if n < len(f.Report.Accounts) {
+				row[11] = string(f.Report.Accounts[n].Kind)
+			}
 			if note.Played {
 				copy(row[2:], []string{
 					strconv.Itoa(int(note.MIDI)),

@@ -168,3 +168,80 @@ func TestThePagesAreWritten(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(out), &document))
 	assert.Equal(t, "3.1.0", document["openapi"])
 }
+
+// printed is what a test reads of analyze --score.
+type printed struct {
+	Accounts []struct {
+		Kind string `json:"kind"`
+		Came int    `json:"came_midi"`
+	} `json:"accounts"`
+	Verdict struct {
+		Result   string `json:"result"`
+		Sentence string `json:"sentence"`
+		Tip      struct {
+			Key  string `json:"key"`
+			Text string `json:"text"`
+		} `json:"tip"`
+		Deciding struct {
+			Cause string `json:"cause"`
+			Text  string `json:"text"`
+		} `json:"deciding"`
+	} `json:"verdict"`
+}
+
+// analyzed lays a step out for an instrument, lets a player play it and gives the
+// sound, from a moment on, to the command.
+func analyzed(
+	t *testing.T, key, kind string, set map[string]any, mistake string, from float64, flags ...string,
+) printed {
+	i, err := instrument.Get(key)
+	require.NoError(t, err)
+	s, err := exercise.New(kind, set).Score(
+		exercise.Player{Instrument: i, Stage: 2},
+		exercise.StandardConventions(),
+	)
+	require.NoError(t, err)
+	playing := synth.Playing{Score: s, Player: synth.Player{Instrument: i, Room: -70}}
+	if m, ok := synth.MistakeOf(mistake); ok {
+		at := m.At(s, i)
+		require.NotEmpty(t, at)
+		playing = m.Apply(playing.Player, s, at[0])
+	}
+	sound, _ := playing.Play(44100)
+	sound.Samples = sound.Samples[int(from*44100):]
+	folder := t.TempDir()
+	body, err := json.Marshal(s)
+	require.NoError(t, err)
+	file, score := filepath.Join(folder, "take.wav"), filepath.Join(folder, "score.json")
+	require.NoError(t, os.WriteFile(file, wav.Encode(sound), 0o600))
+	require.NoError(t, os.WriteFile(score, body, 0o600))
+	out, err := run(append([]string{"analyze", file, "--score", score}, flags...)...)
+	require.NoError(t, err)
+	var got printed
+	require.NoError(t, json.Unmarshal([]byte(out), &got))
+	return got
+}
+
+// The words a player reads stand beside the keys, and every target has its account.
+func TestTheAccountOfEveryTargetIsPrintedWithItsWords(t *testing.T) {
+	got := analyzed(t, "clarinet", "register-pair", map[string]any{"pairs": 1}, "stays", 0)
+	require.Len(t, got.Accounts, 2)
+	assert.Equal(t, "played", got.Accounts[0].Kind)
+	assert.Equal(t, "held-over", got.Accounts[1].Kind)
+	assert.Equal(t, "register-low", got.Verdict.Deciding.Cause)
+	assert.Regexp(t, `^Stayed on \S+\. \S+ did not come\.$`, got.Verdict.Sentence)
+	assert.Equal(t, "clarinet-low", got.Verdict.Tip.Key)
+	assert.NotEmpty(t, got.Verdict.Tip.Text)
+}
+
+// Every kind is accepted, also one that asks for nothing but air, and recordings that
+// were not made to our count-in.
+func TestEveryKindIsAcceptedAlsoWithoutOurCountIn(t *testing.T) {
+	breath := map[string]any{"rounds": 2}
+	assert.Equal(t, "clean", analyzed(t, "flute", "breath-pattern", breath, "", 0).Verdict.Result)
+	cut := analyzed(t, "flute", "breath-pattern", breath, "", 3.2, "--from-first-note")
+	assert.Equal(t, "clean", cut.Verdict.Result, cut.Verdict.Sentence)
+	walk := analyzed(t, "trumpet", "five-note-walk", nil, "", 1.7, "--from-first-note")
+	assert.Equal(t, "clean", walk.Verdict.Result, walk.Verdict.Sentence)
+	assert.Equal(t, "clean", analyzed(t, "horn", "make-a-tune", nil, "", 0).Verdict.Result)
+}

@@ -96,6 +96,22 @@ func (l *listening) pitched(bursts []run, from music.Seconds) bool {
 	return 2*voiced > all
 }
 
+// firstAir is where something is first louder than the room for as long as a burst.
+func (l *listening) firstAir() music.Seconds {
+	gate := quietOf(l.contour) + 2*airOverQuiet
+	above := music.Seconds(0)
+	for at := music.Seconds(0); at < l.Analysis.Seconds; at += airStep {
+		if l.fine.Level(at, airWindow) < gate {
+			above = 0
+			continue
+		}
+		if above += airStep; above >= burstLeast {
+			return at - above + airStep
+		}
+	}
+	return 0
+}
+
 // airInSilence reports whether somebody blows where no note came: in half of a
 // target's time it is louder than the room. Somebody else's sounds are not air.
 func (l *listening) airInSilence() bool {

@@ -23,6 +23,9 @@ type Question struct {
 	Score      *scores.Score
 	A4         music.Hertz // used without a score
 	Alignment  Alignment
+	// Explain finds the story behind what was heard; nil is explain.Solve. The benches
+	// compare others with it.
+	Explain func([]explain.Sound, explain.Part) explain.Story
 }
 
 // Alignment says where a score's first click lies in the recording.
@@ -90,17 +93,48 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 		return l.Analysis, nil
 	}
 	plateaus := findPlateaus(c, l.fine, deepDip)
-	if q.Alignment.FirstNote && len(plateaus) > 0 && len(q.Score.Targets()) > 0 {
-		first := q.Score.TempoBPM.Seconds(q.Score.Targets()[0].StartBeat)
-		l.Start = plateaus[firstLong(plateaus)].Onset - first
+	if q.Alignment.FirstNote {
+		l.Start = l.startByEar(plateaus)
 	}
 	groups, strays := l.groupByScore(l.withLevels(l.cutForScore(plateaus)))
 	l.describe(groups, strays)
 	l.hearAirs()
 	l.Blown = l.airInSilence()
-	l.Recording.addFaultOfLength(l.Seconds, l.Start+q.Score.Seconds())
+	if !l.letGo() {
+		l.Recording.addFaultOfLength(l.Seconds, l.Start+q.Score.Seconds())
+	}
 	return l.Analysis, nil
 }
+
+// startByEar is where a score's first beat lies in a recording made without our
+// click: its first sound is the score's first, be it a note or air.
+func (l *listening) startByEar(plateaus []plateau) music.Seconds {
+	for _, seg := range l.Score.Segments {
+		at := l.Score.TempoBPM.Seconds(seg.StartBeat)
+		switch {
+		case seg.Phase == scores.Out:
+			return l.firstAir() - at
+		case seg.Phase.Sounds() && len(plateaus) > 0:
+			return plateaus[firstLong(plateaus)].Onset - at
+		case seg.Phase.Sounds():
+			return l.Start
+		}
+	}
+	return l.Start
+}
+
+// letGo reports whether a recording of a note held as long as it goes ends after the
+// player let go of it: it is shorter than the step, and nothing is missing.
+func (l *listening) letGo() bool {
+	if !l.Score.Growing || len(l.Notes) == 0 {
+		return false
+	}
+	last := l.Notes[len(l.Notes)-1]
+	return last.Played && last.Release < l.Seconds-afterRelease
+}
+
+// afterRelease is how much silence shows that a note was let go of.
+const afterRelease music.Seconds = 0.3
 
 // listening is an analysis being made.
 type listening struct {

@@ -48,7 +48,11 @@ func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []p
 	if l.onlyAlien(sounds) {
 		sounds, plateaus = nil, nil
 	}
-	story := explain.Solve(sounds, explain.Part{Instrument: l.Question.Instrument, Score: s, Start: l.Start})
+	solve := l.Explain
+	if solve == nil {
+		solve = explain.Solve
+	}
+	story := solve(sounds, explain.Part{Instrument: l.Question.Instrument, Score: s, Start: l.Start})
 	l.Explanation = story.Explanation
 	targets := s.Targets()
 	groups = make([]group, len(targets))

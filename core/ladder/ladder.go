@@ -32,7 +32,7 @@ func Standard() Rules {
 
 // Version changes when the rules or their meaning do: a state that was kept is
 // then worked out anew.
-const Version = 1
+const Version = 2
 
 // Happening is what a line of the log says.
 type Happening string
@@ -49,7 +49,7 @@ type Entry struct {
 	Day     string         `json:"day" doc:"the school's date"`
 	Rung    int            `json:"rung" doc:"from 1: the rung that was tried, or put on"`
 	Result  verdict.Result `json:"result,omitempty"`
-	Hard    bool           `json:"hard,omitempty" doc:"only hard notes were outside: counted as tried"`
+	Hard    bool           `json:"hard,omitempty" doc:"hard notes were far outside: not held against the grade, but a fail on the ladder"`
 	Seconds music.Seconds  `json:"seconds,omitempty"`
 }
 
@@ -61,7 +61,7 @@ func TriedOn(day string, rung int, v verdict.Verdict, length music.Seconds) Entr
 		Day:     day,
 		Rung:    rung,
 		Result:  v.Result,
-		Hard:    v.OnlyHard(),
+		Hard:    v.FailedHard(),
 		Seconds: length,
 	}
 }
@@ -139,7 +139,7 @@ func (r Rules) tried(s State, e Entry) (State, Move) {
 	case e.Result == verdict.Clean:
 		s.Clean, s.Fails = s.Clean+1, 0
 	case e.Hard:
-		s.Clean = 0 // tried: neither clean nor held against the player
+		s.Clean, s.Fails = 0, s.Fails+1 // a hard note that does not come leads back like any other
 	case e.Result == verdict.Nearly:
 		s.Clean, s.Fails = 0, 0
 	default:

@@ -70,8 +70,10 @@ func TestTheRules(t *testing.T) {
 		"cccx":          {2, ladder.Stayed},
 		"cccxx":         {1, ladder.Back},
 		"cccxnx":        {2, ladder.Stayed},
-		"ccchhhh":       {2, ladder.Stayed}, // counted as tried
-		"cccxhx":        {1, ladder.Back},   // trying does not undo a fail either
+		"ccch":          {2, ladder.Stayed},
+		"ccchh":         {1, ladder.Back}, // a hard note that does not come leads back too
+		"cccxh":         {1, ladder.Back},
+		"ccchnh":        {2, ladder.Stayed},
 		"cccb":          {1, ladder.Back},
 		"cccccc|cccccc": {4, ladder.Goal},
 		"cccccc|ccc":    {4, ladder.Up},

@@ -280,6 +280,10 @@ func closest(all []measure.Reading) *measure.Reading {
 // as tried.
 func (v Verdict) OnlyHard() bool { return v.Result == Nearly && v.Deciding != nil && v.Deciding.Tried }
 
+// FailedHard reports whether hard notes lay so far outside that any other note would
+// have been not yet: counted as tried in the grade, and as a fail on a ladder.
+func (v Verdict) FailedHard() bool { return v.OnlyHard() && v.Deciding.Excess > nearlyExcess }
+
 // Good reports whether a note kept every limit it was judged by, in a take that
 // could be judged.
 func (v Verdict) Good(note int) bool {

@@ -107,7 +107,7 @@ func (w *AnalyzeTake) climb(ctx context.Context, t store.Take, word verdict.Verd
 		Day:      t.Day,
 		Rung:     t.Score.Rung,
 		Result:   word.Result,
-		Hard:     word.OnlyHard(),
+		Hard:     word.FailedHard(),
 		Seconds:  float64(t.DurationMS) / 1000,
 		TakeID:   &t.ID,
 		At:       t.PlayedAt,

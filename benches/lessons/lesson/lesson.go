@@ -110,13 +110,23 @@ type Conclusion struct {
 	Verdict  verdict.Verdict
 }
 
+// Way is a way of finding the story behind a take.
+type Way func([]explain.Sound, explain.Part) explain.Story
+
 // Hear gives the lesson's take to the program.
-func (l Lesson) Hear(ctx context.Context) (Conclusion, error) {
+func (l Lesson) Hear(ctx context.Context) (Conclusion, error) { return l.HearBy(ctx, explain.Solve) }
+
+// HearBy gives the lesson's take to the program, which explains it in some way.
+func (l Lesson) HearBy(ctx context.Context, way Way) (Conclusion, error) {
 	sound, err := l.Sound()
 	if err != nil {
 		return Conclusion{}, err
 	}
-	heard, err := ear.Analyze(ctx, sound, ear.Question{Instrument: &l.Instrument, Score: &l.Score})
+	heard, err := ear.Analyze(ctx, sound, ear.Question{
+		Instrument: &l.Instrument,
+		Score:      &l.Score,
+		Explain:    way,
+	})
 	if err != nil {
 		return Conclusion{}, err
 	}

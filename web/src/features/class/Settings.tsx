@@ -152,8 +152,11 @@ type ToleranceProps = { setUp: SetUp; conventions: Conventions; onChange: (t: Co
 /** Tolerances are the class's own limits by stage, where they differ. */
 function Tolerances({ setUp, conventions, onChange }: ToleranceProps) {
   const columns = [
-    { key: 'centre_cents', label: 'centre, ± cents', step: 1 },
-    { key: 'waver_cents', label: 'waver, ± cents', step: 1 },
+    { key: 'centre_cents', label: 'in tune, ± cents', step: 1 },
+    { key: 'waver_cents', label: 'wobble, ± cents', step: 1 },
+    { key: 'drift_cents', label: 'start to end, cents', step: 1 },
+    { key: 'level_db', label: 'loudness to the end, dB', step: 1 },
+    { key: 'start_s', label: 'start, s', step: 0.01 },
     { key: 'change_s', label: 'change, s', step: 0.01 },
     { key: 'held_ratio', label: 'share held', step: 0.05 },
   ] as const
@@ -180,7 +183,16 @@ function Tolerances({ setUp, conventions, onChange }: ToleranceProps) {
           {setUp.usual.map(({ stage, limits }) => {
             // The first change of one limit takes the stage's other limits with it: a stage is judged
             // as a whole.
-            const now = own[stage] ?? limits
+            // A stage changed before there were so many limits takes the missing ones from ours.
+            const changed = own[stage]
+            const now = changed
+              ? {
+                  ...changed,
+                  drift_cents: changed.drift_cents || limits.drift_cents,
+                  level_db: changed.level_db || limits.level_db,
+                  start_s: changed.start_s || limits.start_s,
+                }
+              : limits
             return (
               <tr key={stage}>
                 <th scope="row" className="text-left font-normal">
