@@ -15,7 +15,7 @@ import (
 const Hop music.Seconds = 0.01
 
 // Version names the estimator; analyses keep the version they were made with.
-const Version = 1
+const Version = 2
 
 // Frame is what was heard around one moment.
 type Frame struct {

@@ -5,6 +5,7 @@ package outcome
 
 import (
 	"context"
+	"fmt"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/ear"
@@ -33,9 +34,24 @@ type Outcome struct {
 	Tuning   string          `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
 }
 
+// FailedError reports a take that the ear came to grief over: a fault of the program,
+// recorded with the take, and never the end of the ear.
+type FailedError struct{ Cause any }
+
+func (e FailedError) Error() string { return fmt.Sprintf("outcome: the ear failed: %v", e.Cause) }
+
 // Of listens to a take and judges it. Errors: an unknown instrument, ctx's,
-// contour.ErrRate, or measure.UnknownError for a rule of a newer version.
-func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
+// contour.ErrRate, measure.UnknownError for a rule of a newer version, or FailedError.
+func Of(ctx context.Context, sound audio.Mono, r Request) (out Outcome, err error) {
+	defer func() {
+		if cause := recover(); cause != nil {
+			out, err = Outcome{}, FailedError{cause}
+		}
+	}()
+	return of(ctx, sound, r)
+}
+
+func of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
 	i, err := instrument.Get(r.Score.Instrument)
 	if err != nil {
 		return Outcome{}, err

@@ -119,3 +119,14 @@ func TestWhatCannotBeJudgedIsAnError(t *testing.T) {
 	_, err = outcome.Outcome{}.Draw(s, 96)
 	assert.Error(t, err)
 }
+
+// A fault of the program in one take is that take's, whatever it is.
+func TestAnEarThatFailsSaysSo(t *testing.T) {
+	sound, s := played(t, exercise.KindLongToneCounted, "clarinet", nil, synth.Player{})
+	s.Segments[2].Target = 100_000 // no step asks for such a note
+	assert.NotPanics(t, func() {
+		_, err := outcome.Of(context.Background(), sound, outcome.Request{Score: s})
+		var failed outcome.FailedError
+		assert.ErrorAs(t, err, &failed)
+	})
+}

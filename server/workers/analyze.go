@@ -69,6 +69,15 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 		RecentTips: tips,
 		Tips:       t.Player.Class.Tips,
 	})
+	var failed outcome.FailedError
+	if errors.As(err, &failed) {
+		// The same sound fails the same way each time: the take says so at once, and the ear
+		// goes on with the next.
+		if marked := w.Store.FailTake(ctx, t.ID, couldNot); marked != nil {
+			return marked
+		}
+		return river.JobCancel(fmt.Errorf("analyze take %s: %w", t.ID, err))
+	}
 	if err != nil {
 		return fmt.Errorf("analyze take %s: %w", t.ID, err)
 	}

@@ -90,3 +90,18 @@ func TestATakeIsGivenUpInWordsAfterFiveAttempts(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, taken.Failure, "Your recording is safe")
 }
+
+// A take that the ear comes to grief over is marked at its first attempt, and the ear
+// goes on with the next one.
+func TestAnEarThatFailsMarksItsTakeAndGoesOn(t *testing.T) {
+	b := newBench(t, "GRIEF")
+	bad := b.play(b.band.Step, synth.Player{})
+	// No step asks for such a note: the fault of the program is made here.
+	b.sql(`UPDATE score SET body = jsonb_set(body::jsonb, '{segments,2,target_midi}', '100000')::text::jsonb`)
+	b.start()
+	b.becomes(bad, func(t store.Take) bool { return t.Failure != "" }, "the take says so")
+	assert.LessOrEqual(t, b.failures(), 1, "it is not tried again and again")
+	b.sql(`UPDATE score SET body = jsonb_set(body::jsonb, '{segments,2,target_midi}', '58')::text::jsonb`)
+	good := b.play(b.band.Step, synth.Player{Seed: 2})
+	b.becomes(good, func(t store.Take) bool { return t.Result != "" }, "the next is heard")
+}

@@ -46,8 +46,11 @@ func (r reporter) giveUp(ctx context.Context, job *rivertype.JobRow) {
 	if err := r.analyze.Store.FailTake(
 		ctx,
 		args.TakeID,
-		"This take could not be listened to. Your recording is safe; please tell your director.",
+		couldNot,
 	); err != nil {
 		slog.Error("take could not be marked as failed", "take", args.TakeID, "error", err)
 	}
 }
+
+// couldNot is what a player reads of a take that the ear failed on.
+const couldNot = "This take could not be listened to. Your recording is safe; please tell your director."
