@@ -72,9 +72,11 @@ func (w *Web) Stop() { w.stop() }
 // Work starts the half that runs jobs, until Stop. name is the one they are taken
 // under (see workers.NewPool).
 func Work(p Parts, name string) (*workers.Pool, error) {
+	analyze := &workers.AnalyzeTake{Store: p.Store, Recordings: p.Recordings, Now: p.Now}
 	pool, err := workers.NewPool(p.Store.SQL(), name, workers.Jobs{
-		Analyze: &workers.AnalyzeTake{Store: p.Store, Recordings: p.Recordings, Now: p.Now},
+		Analyze: analyze,
 		LetGo:   &workers.LetGo{Store: p.Store, Recordings: p.Recordings, Now: p.Now},
+		Again:   &workers.JudgeAgain{Analyze: analyze, Store: p.Store, Now: p.Now},
 	})
 	if err != nil {
 		return nil, err

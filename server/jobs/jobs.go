@@ -9,6 +9,7 @@ import (
 
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
+	"github.com/riverqueue/river/rivertype"
 	"gorm.io/gorm"
 )
 
@@ -37,6 +38,31 @@ func (LetGo) Kind() string { return "let_go" }
 
 // InsertOpts try a few times; tomorrow it is asked for again.
 func (LetGo) InsertOpts() river.InsertOpts { return river.InsertOpts{MaxAttempts: mostAttempts} }
+
+// JudgeAgain asks for what an older ear judged to be judged by the present one. The
+// workers ask for it themselves.
+type JudgeAgain struct{}
+
+// Kind names the job in the queue.
+func (JudgeAgain) Kind() string { return "judge_again" }
+
+// InsertOpts keep a second run from beginning while one is under way, which may take
+// long.
+func (JudgeAgain) InsertOpts() river.InsertOpts {
+	return river.InsertOpts{
+		MaxAttempts: mostAttempts,
+		UniqueOpts: river.UniqueOpts{
+			ByArgs: true,
+			ByState: []rivertype.JobState{
+				rivertype.JobStateAvailable,
+				rivertype.JobStatePending,
+				rivertype.JobStateRetryable,
+				rivertype.JobStateRunning,
+				rivertype.JobStateScheduled,
+			},
+		},
+	}
+}
 
 // Queue takes jobs.
 type Queue struct{ client *river.Client[*sql.Tx] }

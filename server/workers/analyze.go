@@ -40,16 +40,26 @@ const SmallRibbon = 96
 
 // Work analyses one take. Running twice is harmless.
 func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]) error {
-	t, err := w.Store.Take(ctx, job.Args.TakeID)
+	return w.hear(ctx, job.Args.TakeID, w.Store.FailTake)
+}
+
+// keepOld leaves what was said of a take as it is.
+func keepOld(context.Context, string, string) error { return nil }
+
+// hear analyses one take; fail marks one that cannot be, with why.
+func (w *AnalyzeTake) hear(
+	ctx context.Context, id string, fail func(ctx context.Context, takeID, why string) error,
+) error {
+	t, err := w.Store.Take(ctx, id)
 	if errors.Is(err, store.ErrNotFound) {
-		return river.JobCancel(fmt.Errorf("analyze take %s: %w", job.Args.TakeID, err)) // deleted meanwhile
+		return river.JobCancel(fmt.Errorf("analyze take %s: %w", id, err)) // deleted meanwhile
 	}
 	if err != nil {
 		return err // the database's trouble passes, and the take is still there
 	}
 	sound, missing, err := w.Recordings.Get(ctx, t.ID)
 	if missing {
-		if failed := w.Store.FailTake(ctx, t.ID, "The recording is missing. Please record again."); failed != nil {
+		if failed := fail(ctx, t.ID, "The recording is missing. Please record again."); failed != nil {
 			return failed
 		}
 		return river.JobCancel(err)
@@ -73,7 +83,7 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	if errors.As(err, &failed) {
 		// The same sound fails the same way each time: the take says so at once, and the ear
 		// goes on with the next.
-		if marked := w.Store.FailTake(ctx, t.ID, couldNot); marked != nil {
+		if marked := fail(ctx, t.ID, couldNot); marked != nil {
 			return marked
 		}
 		return river.JobCancel(fmt.Errorf("analyze take %s: %w", t.ID, err))

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/synth"
+	"earlychorus/core/verdict"
 	"earlychorus/server/store"
 	"earlychorus/server/workers"
 )
@@ -20,7 +21,11 @@ const patience = time.Minute
 func (b bench) start() {
 	b.t.Helper()
 	letGo := &workers.LetGo{Store: b.store, Recordings: b.sounds, Now: time.Now}
-	pool, err := workers.NewPool(b.store.SQL(), b.band.Class.Code, workers.Jobs{Analyze: b.worker, LetGo: letGo})
+	pool, err := workers.NewPool(b.store.SQL(), b.band.Class.Code, workers.Jobs{
+		Analyze: b.worker,
+		LetGo:   letGo,
+		Again:   &workers.JudgeAgain{Analyze: b.worker, Store: b.store, Now: time.Now},
+	})
 	require.NoError(b.t, err)
 	require.NoError(b.t, pool.Start(context.Background()))
 	b.t.Cleanup(func() { _ = pool.Stop(context.Background()) })
@@ -104,4 +109,28 @@ func TestAnEarThatFailsMarksItsTakeAndGoesOn(t *testing.T) {
 	b.sql(`UPDATE score SET body = jsonb_set(body::jsonb, '{segments,2,target_midi}', '58')::text::jsonb`)
 	good := b.play(b.band.Step, synth.Player{Seed: 2})
 	b.becomes(good, func(t store.Take) bool { return t.Result != "" }, "the next is heard")
+}
+
+// What an older ear judged, in words, is judged by the present one through the queue,
+// and says what would be said today.
+func TestWhatWasKeptIsJudgedAgain(t *testing.T) {
+	b := newBench(t, "AGAIN")
+	id := b.play(b.band.Step, synth.Player{Gaps: []synth.Gap{{At: 0.8, Length: 0.3}}})
+	require.NoError(t, b.work(id))
+	b.sql(`UPDATE analysis SET version = 10202, verdict = jsonb_build_object('version', 2, 'result', 'clean',
+		'sentence', 'Old words.', 'short', 'old', 'measures', '[]'::jsonb, 'causes', '[]'::jsonb)`)
+	b.sql("UPDATE take SET result = 'clean', conclusion = NULL, short = 'old'")
+	old, err := b.store.AnalysisOf(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, "Old words.", old.Verdict.OldSentence, "until then its words are kept")
+	b.start()
+	b.becomes(id, func(t store.Take) bool { return t.Result == verdict.NotYet }, "it is judged again")
+	now, err := b.store.AnalysisOf(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, workers.Version, now.Version)
+	assert.Empty(t, now.Verdict.OldSentence)
+	require.Eventually(t, func() bool {
+		done, err := b.store.JudgedAgain(t.Context(), workers.Version)
+		return err == nil && done
+	}, patience, 50*time.Millisecond, "and is not looked for again")
 }

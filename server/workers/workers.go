@@ -18,6 +18,7 @@ import (
 type Jobs struct {
 	Analyze *AnalyzeTake
 	LetGo   *LetGo
+	Again   *JudgeAgain
 }
 
 // Pool runs jobs until it is stopped.
@@ -40,6 +41,7 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 	workers := river.NewWorkers()
 	river.AddWorker(workers, does.Analyze)
 	river.AddWorker(workers, does.LetGo)
+	river.AddWorker(workers, does.Again)
 	client, err := river.NewClient(riverdatabasesql.New(db), &river.Config{
 		ID:                   name,
 		Workers:              workers,
@@ -49,17 +51,22 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 		FetchCooldown:        fetchCooldown,
 		Logger:               slog.New(slog.DiscardHandler),
 		Queues:               map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: max(1, runtime.NumCPU())}},
-		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(
-			river.PeriodicInterval(letGoEvery),
-			func() (river.JobArgs, *river.InsertOpts) { return jobs.LetGo{}, nil },
-			&river.PeriodicJobOpts{RunOnStart: true},
-		)},
-		ErrorHandler: reporter{does.Analyze},
+		PeriodicJobs:         []*river.PeriodicJob{daily(jobs.LetGo{}), daily(jobs.JudgeAgain{})},
+		ErrorHandler:         reporter{does.Analyze},
 	})
 	if err != nil {
 		return nil, fmt.Errorf("workers: %w", err)
 	}
 	return &Pool{client}, nil
+}
+
+// daily asks for a job at start, and every day after.
+func daily(job river.JobArgs) *river.PeriodicJob {
+	return river.NewPeriodicJob(
+		river.PeriodicInterval(letGoEvery),
+		func() (river.JobArgs, *river.InsertOpts) { return job, nil },
+		&river.PeriodicJobOpts{RunOnStart: true},
+	)
 }
 
 // takeUpOrphans makes the jobs available again that a run of this name was
