@@ -22,7 +22,11 @@ func main() {
 	part := flag.Int("part", 0, "half of the lessons: 0 to work on, 1 kept for the last look, -1 both")
 	only := flag.String("only", "", "lessons whose name has this, with commas for several")
 	every := flag.Int("every", 1, "take one lesson in so many")
-	way := flag.String("way", "joint", "how the story is found: joint, windows (each target by itself) or apart (laid out first)")
+	way := flag.String(
+		"way",
+		"joint",
+		"how the story is found: joint, windows (a target alone) or apart (laid out first)",
+	)
 	show := flag.Bool("show", false, "print every lesson that is not concluded right")
 	flag.Parse()
 	if err := run(*part, *only, *every, *way, *show); err != nil {

@@ -26,11 +26,11 @@ func perform(in PerformRequest, sound *Sound) (Sounded, error) {
 	if err != nil {
 		return Sounded{}, err
 	}
-	p, ok := synth.NewStandIn(in.StandIn, i, synth.FirstNote(in.Score, i), in.Seed)
+	p, ok := synth.Perform(in.StandIn, in.Score, i, in.Seed)
 	if !ok {
 		return Sounded{}, fmt.Errorf("there is no simulated player %q", in.StandIn)
 	}
-	sound.Out, _ = p.Play(in.Score, in.Rate)
+	sound.Out, _ = p.Play(in.Rate)
 	return Sounded{len(sound.Out.Samples)}, nil
 }
 

@@ -1,6 +1,8 @@
 package synth
 
 import (
+	"slices"
+
 	"earlychorus/core/audio"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
@@ -13,8 +15,19 @@ type StandIn struct {
 	Label string `json:"label"`
 }
 
-// StandIns lists the simulated players anyone may choose.
+// StandIns lists the simulated players anyone may choose: the usual ones, and one for
+// every mistake that beginners make.
 func StandIns() []StandIn {
+	out := usualStandIns()
+	for _, m := range Mistakes() {
+		if !slices.ContainsFunc(out, func(s StandIn) bool { return s.Key == m.Key }) {
+			out = append(out, StandIn{m.Key, m.Label})
+		}
+	}
+	return out
+}
+
+func usualStandIns() []StandIn {
 	return []StandIn{
 		{"steady", "Steady player"},
 		{"wavering", "Wavering player"},
@@ -50,6 +63,25 @@ func NewStandIn(key string, i instrument.Instrument, target music.MIDI, seed uin
 		return Player{}, false
 	}
 	return p, true
+}
+
+// Perform returns how the stand-in with the given key plays a score; ok is false for
+// an unknown one. A mistake is made once, in the middle of where it can be made; in a
+// step where it cannot, the player is steady.
+func Perform(key string, s scores.Score, i instrument.Instrument, seed uint64) (p Playing, ok bool) {
+	if player, usual := NewStandIn(key, i, FirstNote(s, i), seed); usual {
+		return Playing{s, player}, true
+	}
+	m, known := MistakeOf(key)
+	steady, _ := NewStandIn("steady", i, FirstNote(s, i), seed)
+	if !known {
+		return Playing{}, false
+	}
+	at := m.At(s, i)
+	if len(at) == 0 {
+		return Playing{s, steady}, true
+	}
+	return m.Apply(steady, s, at[len(at)/2]), true
 }
 
 // NextPartial returns how many semitones above target the tube's next partial

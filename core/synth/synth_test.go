@@ -304,11 +304,11 @@ func TestARoomAddsWhatItIsSaidTo(t *testing.T) {
 func TestStandInsPlay(t *testing.T) {
 	s, i := score(t, "trombone", 0)
 	for _, who := range synth.StandIns() {
-		p, ok := synth.NewStandIn(who.Key, i, synth.FirstNote(s, i), 3)
+		p, ok := synth.Perform(who.Key, s, i, 3)
 		require.True(t, ok, who.Key)
-		sound, truths := p.Play(s, rate)
+		sound, truths := p.Play(rate)
 		assert.InDelta(t, float64(s.Seconds()), sound.Seconds(), 0.01)
-		assert.Len(t, truths, len(s.Targets()))
+		assert.Len(t, truths, len(p.Score.Targets()))
 	}
 	_, ok := synth.NewStandIn("virtuoso", i, 58, 1)
 	assert.False(t, ok)

@@ -140,7 +140,7 @@ const simulatedRate = 48000
 type simulateInput struct {
 	TakePath
 	Body struct {
-		StandIn string `json:"stand_in" enum:"steady,wavering,flat,gap,crack"`
+		StandIn string `json:"stand_in" maxLength:"40" doc:"key of one of the practice page's stand-ins"`
 		Step    string `json:"step" format:"uuid"`
 		Version int    `json:"version"`
 	}
@@ -174,11 +174,11 @@ func (a *API) simulateTake(ctx context.Context, in *simulateInput) (*simulateOut
 		return nil, err
 	}
 	// The same take number plays the same take: a test can send it twice.
-	standIn, ok := synth.NewStandIn(in.Body.StandIn, i, synth.FirstNote(score, i), seedOf(in.Take))
+	standIn, ok := synth.Perform(in.Body.StandIn, score, i, seedOf(in.Take))
 	if !ok {
 		return nil, problem.Of(problem.Unusable, "There is no such simulated player.", nil)
 	}
-	sound, _ := standIn.Play(score, simulatedRate)
+	sound, _ := standIn.Play(simulatedRate)
 	// From here on a simulated take goes the way of every other.
 	upload := intake.Upload{
 		ID:          in.Take,

@@ -2427,8 +2427,8 @@ export interface components {
             email: string;
         };
         SimulateInputBody: {
-            /** @enum {string} */
-            stand_in: "steady" | "wavering" | "flat" | "gap" | "crack";
+            /** @description key of one of the practice page's stand-ins */
+            stand_in: string;
             /** Format: uuid */
             step: string;
             /** Format: int64 */

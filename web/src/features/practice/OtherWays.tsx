@@ -1,5 +1,4 @@
 import type { ChangeEvent } from 'react'
-import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import type { ShownStep } from './overlay'
@@ -24,6 +23,7 @@ export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
     const file = e.target.files?.[0]
     if (file) onFile(newTake(file, 'file', 0))
   }
+  const pick = (standIn: string) => simulate.mutate(standIn, { onSuccess: onSimulated })
   return (
     <details className="mt-6 border-t border-rule pt-3">
       <summary className="cursor-pointer text-soft">No microphone?</summary>
@@ -42,22 +42,31 @@ export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
         </div>
         <div>
           <p>Let a simulated player hand it in, without waiting for the music</p>
-          <div className="mt-2 flex flex-wrap gap-2">
-            {standIns.map((s) => (
-              <Button
-                key={s.key}
-                disabled={simulate.isPending}
-                onClick={() =>
-                  simulate.mutate(s.key as Schemas['SimulateInputBody']['stand_in'], { onSuccess: onSimulated })
-                }
-              >
-                {s.label}
-              </Button>
-            ))}
-          </div>
+          <StandIns among={standIns.slice(0, USUAL)} busy={simulate.isPending} onPick={pick} />
+          <details className="mt-3">
+            <summary className="cursor-pointer">Players who make one mistake</summary>
+            <StandIns among={standIns.slice(USUAL)} busy={simulate.isPending} onPick={pick} />
+          </details>
           {simulate.error && <Problem error={simulate.error} />}
         </div>
       </div>
     </details>
+  )
+}
+
+/** USUAL is how many stand-ins, the first of the list, are offered at once. */
+const USUAL = 5
+
+type StandInsProps = { among: { key: string; label: string }[]; busy: boolean; onPick: (key: string) => void }
+
+function StandIns({ among, busy, onPick }: StandInsProps) {
+  return (
+    <div className="mt-2 flex flex-wrap gap-2">
+      {among.map((s) => (
+        <Button key={s.key} disabled={busy} onClick={() => onPick(s.key)}>
+          {s.label}
+        </Button>
+      ))}
+    </div>
   )
 }

@@ -1,0 +1,71 @@
+package synth_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+	"earlychorus/core/synth"
+)
+
+// Every mistake is made somewhere by somebody, sounds other than a right take, and
+// leaves the score it is made in as it is.
+func TestEveryMistakeIsHeard(t *testing.T) {
+	made := map[string]int{}
+	for _, key := range []string{"clarinet", "trombone", "alto-sax"} {
+		i, err := instrument.Get(key)
+		require.NoError(t, err)
+		for _, kind := range []string{
+			"long-tone-counted", "five-note-walk", "rhythm-on-a-note", "register-pair", "slur-across-partials",
+			"sing-first", "excerpt", "starts-and-ends",
+		} {
+			step := exercise.New(kind, nil)
+			if !step.Suits(i) {
+				continue
+			}
+			s, err := step.Score(exercise.Player{Instrument: i, Stage: 3}, exercise.StandardConventions())
+			require.NoError(t, err)
+			before := s.Reads()
+			right, _ := synth.Playing{Score: s, Player: synth.Player{Instrument: i}}.Play(8000)
+			for _, m := range synth.Mistakes() {
+				at := m.At(s, i)
+				if len(at) == 0 || made[m.Key] > 0 {
+					continue
+				}
+				made[m.Key]++
+				wrong, _ := m.Apply(synth.Player{Instrument: i}, s, at[0]).Play(8000)
+				assert.Len(t, wrong.Samples, len(right.Samples), m.Key)
+				assert.NotEqual(t, right.Samples, wrong.Samples, "%s in %s", m.Key, kind)
+			}
+			assert.Equal(t, before, s.Reads())
+		}
+	}
+	for _, m := range synth.Mistakes() {
+		assert.Positive(t, made[m.Key], "%s is made by nobody", m.Key)
+		assert.NotEmpty(t, m.Label)
+	}
+}
+
+// Whoever stands in for the microphone plays any step: with the one mistake, or
+// steadily where it cannot be made.
+func TestEveryStandInPlaysEveryStep(t *testing.T) {
+	i, err := instrument.Get("flute")
+	require.NoError(t, err)
+	seen := map[string]struct{}{}
+	s, err := exercise.New("tuning-note", nil).
+		Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	require.NoError(t, err)
+	for _, one := range synth.StandIns() {
+		assert.NotContains(t, seen, one.Key)
+		seen[one.Key] = struct{}{}
+		p, ok := synth.Perform(one.Key, s, i, 3)
+		assert.True(t, ok, one.Key)
+		sound, _ := p.Play(8000)
+		assert.NotEmpty(t, sound.Samples)
+	}
+	_, ok := synth.Perform("perfect pitch", s, i, 3)
+	assert.False(t, ok)
+}
