@@ -25,7 +25,7 @@ func main() {
 	way := flag.String(
 		"way",
 		"joint",
-		"how the story is found: joint, windows (a target alone) or apart (laid out first)",
+		"how the story is found: joint, windows or apart",
 	)
 	show := flag.Bool("show", false, "print every lesson that is not concluded right")
 	flag.Parse()

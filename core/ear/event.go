@@ -1,6 +1,7 @@
 package ear
 
 import (
+	"math"
 	"slices"
 
 	"earlychorus/core/contour"
@@ -78,7 +79,7 @@ func (l *listening) eventsOf(g group, index int) []Event {
 			}
 			kind = Undertone
 		}
-		if kind == Break && l.isSlip(g, p) {
+		if kind == Break && (l.isSlip(g, p) || l.isNobodys(g, p) || l.isOnBeat(n, p)) {
 			continue
 		}
 		e := l.visit(g, kind, index, p, p.length())
@@ -105,6 +106,47 @@ func (l *listening) isSlip(g group, p plateau) bool {
 	part := float64((g.pitch - p.pitch).Above(1))
 	return part > 1.5 && isPartOf(music.Hertz(part), 1)
 }
+
+// isNobodys reports whether a short visit leads where no crack does: to no partial of
+// the fingering. Somebody talks, or the room rings.
+func (l *listening) isNobodys(g group, p plateau) bool {
+	if l.Question.Instrument == nil || p.length() >= longestChance {
+		return false
+	}
+	number, _ := l.partialOf(g, p)
+	return number == 0 && !isPartOf(p.pitch.Above(standardPitch), g.pitch.Above(standardPitch))
+}
+
+// isOnBeat reports whether a short visit well inside a note falls on the beat, as a
+// metronome's click and its echo do.
+func (l *listening) isOnBeat(n Note, p plateau) bool {
+	inside := p.Onset > n.Onset+insideNote && p.Release < n.Release-insideNote
+	if l.Score == nil || !inside || p.length() >= longestClickEcho || !l.hasMetronome() {
+		return false
+	}
+	beats := float64(l.Score.TempoBPM.Beats(p.Onset - l.Start))
+	after := l.Score.TempoBPM.Seconds(music.Beats(beats - math.Round(beats)))
+	return after > -nearClick && after < clickEcho
+}
+
+// hasMetronome reports whether a metronome clicks in the recording: enough clicks lie
+// beats apart.
+func (l *listening) hasMetronome() bool {
+	count := 0
+	for _, b := range l.contour.Bursts {
+		if b.To-b.From <= contour.LongestClick && l.onTheClick(b) {
+			count++
+		}
+	}
+	return count >= fewestClicks
+}
+
+const (
+	fewestClicks     = 4
+	longestChance    = music.Seconds(0.2)
+	longestClickEcho = music.Seconds(0.12)
+	insideNote       = music.Seconds(0.25)
+)
 
 const (
 	longestSlip = music.Seconds(0.1)

@@ -194,7 +194,7 @@ func (b *builder) goesOn(before, after plateau) bool {
 const longestChange = 12
 
 // slurFalls is how far the loudness may fall between two slurred pitches.
-const slurFalls = music.Decibels(9)
+const slurFalls = music.Decibels(13)
 
 // level is a plateau's usual loudness.
 func (b *builder) level(p plateau) music.Decibels {
@@ -262,11 +262,15 @@ func (b *builder) joint(at, w music.Seconds) Start {
 			bottom = min(bottom, b.fine.Level(at-d, w), b.fine.Level(at+d, w))
 		}
 	}
-	if bottom < min(before, after)-tongueDip {
+	if bottom < min(before, after)-max(tongueDip, b.dip-jointDeeper) {
 		return ByTongue
 	}
 	return BySlur
 }
+
+// jointDeeper is how much less deep the tongue's dip between two pitches is than
+// inside one: a change of note hides some of it.
+const jointDeeper = music.Decibels(3)
 
 // A tongued repetition is a dip in the loudness, deep and short. Where a score
 // asks for one, a shallow dip will do; where it asks for one note going on, only

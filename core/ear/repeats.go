@@ -93,13 +93,24 @@ func (l *listening) cutAtDips(p plateau) []plateau {
 		if depth < repeatDip || steepest(levels, n, hi) < repeatRises {
 			continue
 		}
-		at := begin + music.Seconds(n)*tongueStep
+		at := begin + music.Seconds(n+steepestAt(levels, n, hi))*tongueStep
 		first, rest := p.cut(at, at, ByTongue)
 		rest.doubt = max(0, min(1, float64((repeatSure-depth)/(repeatSure-repeatDip))))
 		out, p = append(out, first), rest
 		n += steps(repeatApart)
 	}
 	return append(out, p)
+}
+
+// steepestAt is how many steps after from the fastest rise of the loudness begins.
+func steepestAt(levels []music.Decibels, from, to int) (at int) {
+	in, best := int(restartsIn/tongueStep), music.Decibels(0)
+	for k := from; k+in < min(to, len(levels)); k++ {
+		if rise := levels[k+in] - levels[k]; rise > best {
+			at, best = k-from, rise
+		}
+	}
+	return at
 }
 
 // steepest is the fastest rise of the loudness in restartsIn between two steps.

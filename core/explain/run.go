@@ -44,12 +44,13 @@ func (v *solver) run(k, from, to int) run {
 	for n := from; n < to; n++ {
 		s := v.sounds[n]
 		belongs := (far(s.Pitch, pitch) <= samePitch || t.GlideTo != 0) && !v.astray(n, from, to) &&
-			!v.over(t, r, s) && !(r.onset < 0 && v.under(n, from, to))
+			!v.over(t, r, s) && !(r.onset < 0 && t.DynamicTo == "" && v.under(n, from, to)) &&
+			!v.scrap(r, n, from, to)
 		switch {
 		case belongs:
 			own += s.length()
 			r.cost += v.rejoins(last, n)
-		case !s.Alien && v.touches(n, from, to, pitch) && !v.ringsOn(t, r, n, to) &&
+		case !s.Alien && !v.over(t, r, s) && v.touches(n, from, to, pitch) && !v.ringsOn(t, r, n, to) &&
 			visit(s) < v.stray(s)+v.reward(n, from, to, pitch):
 			r.cost += visit(s)
 			if r.onset < 0 {
@@ -192,10 +193,22 @@ func (v *solver) ringsOn(t target, r run, n, to int) bool {
 
 const ringTime = music.Seconds(0.35)
 
-// under reports whether a sound is far softer than what the run goes on with, where
-// nothing asks for that: a hum or a neighbour on the same note before the player.
+// under reports whether a sound is far softer than what the run goes on with: a hum
+// or a neighbour on the same note before the player.
 func (v *solver) under(n, from, to int) bool {
-	return v.even && v.sounds[v.longest(from, to)].Level-v.sounds[n].Level > underBelow
+	return v.sounds[v.longest(from, to)].Level-v.sounds[n].Level > underBelow
 }
 
 const underBelow = music.Decibels(12)
+
+// scrap reports whether a sound after a silence is too short, or too soft against
+// the note, to be its going on.
+func (v *solver) scrap(r run, n, from, to int) bool {
+	s := v.sounds[n]
+	if r.onset < 0 || s.Onset-r.release < joined {
+		return false
+	}
+	return s.length() < scrapLength || v.sounds[v.longest(from, to)].Level-s.Level > underBelow
+}
+
+const scrapLength = music.Seconds(0.12)
