@@ -4,6 +4,7 @@
 package main
 
 import (
+	"bytes"
 	"context"
 	"flag"
 	"fmt"
@@ -12,6 +13,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"time"
 
 	"earlychorus/benches/lessons/lesson"
 	"earlychorus/core/say"
@@ -27,15 +29,16 @@ func main() {
 		"joint",
 		"how the story is found: joint, windows or apart",
 	)
+	out := flag.String("o", "", "write the tables to this file as well")
 	show := flag.Bool("show", false, "print every lesson that is not concluded right")
 	flag.Parse()
-	if err := run(*part, *only, *every, *way, *show); err != nil {
+	if err := run(*part, *only, *every, *way, *out, *show); err != nil {
 		fmt.Fprintln(os.Stderr, "lessons:", err)
 		os.Exit(1)
 	}
 }
 
-func run(part int, only string, every int, way string, show bool) error {
+func run(part int, only string, every int, way, out string, show bool) error {
 	by, known := ways[way]
 	if !known {
 		return fmt.Errorf("-way %q: choose joint, windows or apart", way)
@@ -73,7 +76,15 @@ func run(part int, only string, every int, way string, show bool) error {
 		}
 	}
 	report(os.Stdout, found)
-	return nil
+	if out == "" {
+		return nil
+	}
+	var page bytes.Buffer
+	fmt.Fprintf(&page, "# The lessons, concluded\n\n%s, %s/%s, %d processors; half %d of the lessons, one in %d; %s.\n",
+		time.Now().Format(time.DateOnly), runtime.GOOS, runtime.GOARCH, runtime.NumCPU(), part, every,
+		"whole takes in nine rooms, from two sets of recorded instruments and our own players")
+	report(&page, found)
+	return os.WriteFile(out, page.Bytes(), 0o644)
 }
 
 // result is what came of one lesson.

@@ -1,7 +1,5 @@
 package measure
 
-import "fmt"
-
 // Drift is how fast a note climbs or sinks.
 var Drift = Measure{
 	Key:     "drift",
@@ -43,14 +41,4 @@ func drift(c Case, limit float64) []Reading {
 			Way:   sign(p.note.Drift),
 		}
 	})
-}
-
-func drifts(perSecond float64) string {
-	switch {
-	case perSecond > 0.5:
-		return fmt.Sprintf("rises %.0f cents a second", perSecond)
-	case perSecond < -0.5:
-		return fmt.Sprintf("sinks %.0f cents a second", -perSecond)
-	}
-	return "stays level"
 }

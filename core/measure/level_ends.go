@@ -1,9 +1,9 @@
 package measure
 
 import (
-	"fmt"
-	"math"
+	"slices"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/scores"
 )
 
@@ -40,31 +40,14 @@ var unevenLoudness = Fault{
 	},
 }
 
-func levelEnds(c Case, limit float64) (out []Reading) {
-	for _, p := range c.played(scores.Play, scores.Buzz) {
-		if p.note.Release-p.note.Onset < longEnough || p.target.DynamicTo != "" || p.target.Pulses > 0 {
-			continue
-		}
-		limit := easier(c, p, limit, func(l scores.Limits) float64 { return float64(l.Level) })
-		by := float64(p.note.LevelTo - p.note.LevelFrom)
-		out = append(out, Reading{
-			Note:   p.n,
-			Value:  by,
-			Limit:  limit,
-			Excess: max(perfect, math.Abs(by)/limit),
-			Trust:  p.note.Distrust.Level,
-			Way:    sign(by),
+// levelEnds leaves out notes that are asked to change their loudness.
+func levelEnds(c Case, limit float64) []Reading {
+	all := endToEnd(c, limit, func(l scores.Limits) float64 { return float64(l.Level) },
+		func(p playedNote) (float64, ear.Doubt) {
+			return float64(p.note.LevelTo - p.note.LevelFrom), p.note.Distrust.Level
 		})
-	}
-	return out
-}
-
-func fadesOrGrows(db float64) string {
-	switch {
-	case db <= -1:
-		return fmt.Sprintf("faded by %.0f dB", -db)
-	case db >= 1:
-		return fmt.Sprintf("grew by %.0f dB", db)
-	}
-	return "stays even"
+	targets := c.Score.Targets()
+	return slices.DeleteFunc(all, func(r Reading) bool {
+		return targets[r.Note].DynamicTo != "" || targets[r.Note].Pulses > 0
+	})
 }

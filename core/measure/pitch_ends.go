@@ -1,9 +1,9 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/scores"
 )
 
@@ -16,19 +16,32 @@ var PitchEnds = Measure{
 	Fault:   &climbsOrSinks,
 }
 
-func pitchEnds(c Case, limit float64) (out []Reading) {
+func pitchEnds(c Case, limit float64) []Reading {
+	return endToEnd(c, limit, func(l scores.Limits) float64 { return float64(l.Drift) },
+		func(p playedNote) (float64, ear.Doubt) {
+			return float64(p.note.CentsTo - p.note.CentsFrom), p.note.Distrust.Pitch
+		})
+}
+
+// endToEnd compares the end of every note that is long enough with its start.
+func endToEnd(
+	c Case,
+	limit float64,
+	own func(scores.Limits) float64,
+	of func(playedNote) (by float64, trust ear.Doubt),
+) (out []Reading) {
 	for _, p := range c.played(scores.Play, scores.Buzz) {
 		if p.note.Release-p.note.Onset < longEnough {
 			continue
 		}
-		limit := easier(c, p, limit, func(l scores.Limits) float64 { return float64(l.Drift) })
-		by := float64(p.note.CentsTo - p.note.CentsFrom)
+		limit := easier(c, p, limit, own)
+		by, trust := of(p)
 		out = append(out, Reading{
 			Note:   p.n,
 			Value:  by,
 			Limit:  limit,
 			Excess: max(perfect, math.Abs(by)/limit),
-			Trust:  p.note.Distrust.Pitch,
+			Trust:  trust,
 			Way:    sign(by),
 		})
 	}
@@ -38,13 +51,3 @@ func pitchEnds(c Case, limit float64) (out []Reading) {
 // longEnough is the least length, in seconds, over which a note has a start and an
 // end to compare.
 const longEnough = 1.2
-
-func sinksOrClimbs(cents float64) string {
-	switch {
-	case cents <= -1:
-		return fmt.Sprintf("sank %.0f cents", -cents)
-	case cents >= 1:
-		return fmt.Sprintf("climbed %.0f cents", cents)
-	}
-	return "stays level"
-}

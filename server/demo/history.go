@@ -213,7 +213,8 @@ func (s Seeder) playAll(ctx context.Context, takes []past) error {
 				Source:      store.Simulated,
 				At:          p.at,
 			}
-			return s.submit(inner, upload, score, i, p.player(i, synth.FirstNote(score, i)))
+			played := synth.Playing{Score: score, Player: p.player(i, synth.FirstNote(score, i))}
+			return s.submit(inner, upload, played)
 		})
 	}
 	return group.Wait()

@@ -171,18 +171,16 @@ func (s Seeder) play(
 		Source:      store.Simulated,
 		At:          d.at,
 	}
-	return s.submit(ctx, upload, score, i, d.player(i, synth.FirstNote(score, i), d.step.Kind))
+	return s.submit(ctx, upload, d.playing(score, i, d.step.Kind))
 }
 
 // submit plays a take and hands it in.
 func (s Seeder) submit(
 	ctx context.Context,
 	upload intake.Upload,
-	score scores.Score,
-	i instrument.Instrument,
-	p synth.Player,
+	p synth.Playing,
 ) error {
-	sound, _ := p.Play(score, rate)
+	sound, _ := p.Play(rate)
 	_, err := s.Intake.Sound(ctx, upload, sound)
 	return err
 }
