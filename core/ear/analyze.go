@@ -4,6 +4,7 @@ package ear
 
 import (
 	"context"
+	"sync"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
@@ -79,6 +80,7 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 			Sounds:      []Sound{},
 		},
 	}
+	l.clicking = sync.OnceValue(l.hasMetronome)
 	if q.Instrument != nil {
 		l.Analysis.Instrument = q.Instrument.Key
 	}
@@ -145,6 +147,7 @@ type listening struct {
 	fine     contour.Envelope
 	tone     contour.ToneEar
 	loudness contour.Loudness
+	clicking func() bool // whether a metronome clicks in it, found out once
 }
 
 // a4 is the tuning reference in force.

@@ -121,7 +121,7 @@ func (l *listening) isNobodys(g group, p plateau) bool {
 // metronome's click and its echo do.
 func (l *listening) isOnBeat(n Note, p plateau) bool {
 	inside := p.Onset > n.Onset+insideNote && p.Release < n.Release-insideNote
-	if l.Score == nil || !inside || p.length() >= longestClickEcho || !l.hasMetronome() {
+	if l.Score == nil || !inside || p.length() >= longestClickEcho || !l.clicking() {
 		return false
 	}
 	beats := float64(l.Score.TempoBPM.Beats(p.Onset - l.Start))

@@ -102,9 +102,6 @@ func (p Part) targets() []target {
 				}
 			}
 		}
-		if n := len(out); n > 0 {
-			t.follows = t.begin-out[n-1].end < slack
-		}
 		out = append(out, t)
 	}
 	return out
@@ -116,7 +113,6 @@ type target struct {
 	begin, end music.Seconds
 	pitch      music.Cents // from A4 = 440
 	partials   []partial
-	follows    bool // nothing lies between it and the one before
 }
 
 // partial is another note of the fingering asked for.
@@ -125,5 +121,3 @@ type partial struct {
 	note   music.MIDI
 	pitch  music.Cents // from A4 = 440
 }
-
-const slack = music.Seconds(0.001)

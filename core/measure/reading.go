@@ -33,6 +33,11 @@ type Reading struct {
 	Trust  ear.Doubt         `json:"distrust,omitempty" doc:"why the number cannot be relied on"`
 	Way    int               `json:"way,omitempty" doc:"-1 too low, short, soft or early; 1 the other way"`
 
+	// The words of readings from before version 3 of verdicts, which kept less in numbers.
+	OldLabel  string `json:"label,omitempty"`
+	OldText   string `json:"text,omitempty"`
+	OldWanted string `json:"wanted,omitempty"`
+
 	Account explain.Kind `json:"account,omitempty" doc:"what became of the note, where that is what was measured"`
 	Came    music.MIDI   `json:"came_midi,omitempty" doc:"the note that came instead"`
 }

@@ -309,6 +309,9 @@ func TestSuggestionsChangeCourse(t *testing.T) {
 	assert.Equal(t, "breath-pattern", second.Item.Step.Kind.Key)
 	assert.Equal(t, plan.AddStep, second.Act)
 	both := append(week, second.Item)
+	// The long tone that everybody plays daily was no remedy for anything.
+	daily := plan.Core(exercise.StandardConventions())
+	assert.Equal(t, exercise.KindLongToneCounted, plan.Suggest(heard, nil, daily, daily)[0].Item.Step.Kind.Key)
 	last := plan.Suggest(heard, nil, both, both)[0]
 	assert.Equal(t, plan.HearThem, last.Act)
 	assert.Contains(t, last.Reason, "hear them in person")

@@ -203,17 +203,19 @@ func (s *section) count(c measure.Cause) (players, takes int) {
 	return len(s.by[c]), takes
 }
 
-// tried reports whether a kind of step stood in the plans of all the last weeks for
-// some instruments, or for everybody.
-func tried(kind string, keys []string, past [][]Item) bool {
+// tried reports whether a kind of step stood in the plans of all the last weeks as a
+// remedy for a cause, for some instruments or for everybody. What everybody plays
+// daily for its own sake was no remedy.
+func tried(kind string, c measure.Cause, keys []string, past [][]Item) bool {
 	if len(past) < triedFor {
 		return false
 	}
 	for _, week := range past[:triedFor] {
 		if !slices.ContainsFunc(week, func(i Item) bool {
-			return i.Step.Kind.Key == kind && (len(i.For) == 0 || slices.ContainsFunc(keys, func(k string) bool {
-				return slices.Contains(i.For, k)
-			}))
+			return i.Step.Kind.Key == kind && i.Why == inClassWords[c] &&
+				(len(i.For) == 0 || slices.ContainsFunc(keys, func(k string) bool {
+					return slices.Contains(i.For, k)
+				}))
 		}) {
 			return false
 		}
@@ -240,7 +242,7 @@ func (s *section) suggest(c measure.Cause, past [][]Item) Suggestion {
 			takes,
 		),
 	}
-	next, ok := remedies[c].next(s.family, func(kind string) bool { return tried(kind, keys, past) })
+	next, ok := remedies[c].next(s.family, func(kind string) bool { return tried(kind, c, keys, past) })
 	if !ok {
 		return out.inPerson()
 	}
@@ -312,7 +314,7 @@ func forBand(c measure.Cause, sections map[string]*section, past [][]Item) Sugge
 		out.Of,
 		out.Takes,
 	)
-	next, ok := remedies[c].next("", func(kind string) bool { return tried(kind, keys, past) })
+	next, ok := remedies[c].next("", func(kind string) bool { return tried(kind, c, keys, past) })
 	if !ok {
 		return out.inPerson()
 	}

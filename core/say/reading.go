@@ -14,6 +14,10 @@ import (
 // Reading says a reading's value and its limit in a director's words.
 func (t Teller) Reading(m measure.Reading) Spoken {
 	out := Spoken{Reading: m, Unsure: doubts[m.Trust]}
+	if m.OldText != "" {
+		out.Label, out.Text, out.Wanted = m.OldLabel, m.OldText, m.OldWanted
+		return out
+	}
 	r := told{m, t}
 	if of, ok := readings[m.Key]; ok {
 		out.Label, out.Text, out.Wanted = of.label, of.value(r), of.limit(r)

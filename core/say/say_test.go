@@ -148,4 +148,10 @@ func TestOldVerdictsKeepTheirWords(t *testing.T) {
 	assert.Equal(t, "C4: the sound stopped, 0.30 s.", said.Sentence)
 	assert.Equal(t, "C4 gap of 0.30 s", said.Short)
 	assert.Equal(t, scores.MeasureKey("gap"), said.Deciding.Key)
+	assert.Equal(t, say.Tip{Key: "gap", Text: "Blow."}, said.Tip)
+	assert.Equal(t, "Gaps", said.Deciding.Label, "what lacks today's numbers is not said anew")
+	assert.Equal(t, "0.30 s", said.Deciding.Text)
+	raw, err := json.Marshal(said)
+	require.NoError(t, err)
+	assert.Contains(t, string(raw), `"text":"0.30 s"`)
 }

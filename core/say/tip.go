@@ -19,6 +19,9 @@ var ownTips = map[string]string{
 
 // Tip says the tip of a verdict.
 func (t Teller) Tip(v verdict.Verdict) Tip {
+	if v.OldTip != nil {
+		return Tip(*v.OldTip)
+	}
 	if text, own := ownTips[v.TipKey]; own {
 		return Tip{v.TipKey, text}
 	}

@@ -209,6 +209,25 @@ func TestWhatCannotBeTrustedCannotBeTold(t *testing.T) {
 	}
 }
 
+// A take that cannot be told has the recording's cause, also where it is known which
+// note is in doubt: no section is said to have played it wrong.
+func TestATakeThatCannotBeToldBlamesNobody(t *testing.T) {
+	unsure := with(longTone(t), func(n *ear.Note) { n.Centre, n.Distrust.Pitch = 80, ear.Unclear })
+	v, err := verdict.Decide(unsure)
+	require.NoError(t, err)
+	require.NotNil(t, v.Deciding)
+	assert.Equal(t, measure.CauseRecording, v.Cause())
+	clean, err := verdict.Decide(longTone(t))
+	require.NoError(t, err)
+	assert.Empty(t, clean.Cause())
+	flat, err := verdict.Decide(with(longTone(t), func(n *ear.Note) { n.Centre = 80 }))
+	require.NoError(t, err)
+	assert.Equal(t, measure.CauseCentre, flat.Cause())
+	nobody, err := verdict.Decide(with(longTone(t), func(n *ear.Note) { n.Played = false }))
+	require.NoError(t, err)
+	assert.Equal(t, measure.CauseNobody, nobody.Cause())
+}
+
 // Of several notes the one that is farthest out decides, and the others keep their
 // own.
 func TestTheFarthestNoteDecides(t *testing.T) {

@@ -52,8 +52,29 @@ type Verdict struct {
 	Measures []measure.Reading `json:"measures" nullable:"false"`
 	Causes   []measure.Cause   `json:"causes" doc:"everything outside its limit, worst kind first" nullable:"false"`
 	// OldShort and OldSentence are the words of verdicts from before version 3.
-	OldShort    string `json:"short,omitempty"`
-	OldSentence string `json:"sentence,omitempty"`
+	OldShort    string  `json:"short,omitempty"`
+	OldSentence string  `json:"sentence,omitempty"`
+	OldTip      *OldTip `json:"tip,omitempty"`
+}
+
+// OldTip is a tip as verdicts from before version 3 kept it.
+type OldTip struct {
+	Key  string `json:"key"`
+	Text string `json:"text"`
+}
+
+// Cause is what the verdict counts under: what decided, or, where it cannot be told,
+// the recording; "" for a clean take.
+func (v Verdict) Cause() measure.Cause {
+	switch {
+	case v.Result == Clean:
+		return ""
+	case v.Result == CantTell && len(v.Causes) > 0:
+		return v.Causes[0]
+	case v.Deciding != nil:
+		return v.Deciding.Cause
+	}
+	return ""
 }
 
 // Why is why a take cannot be told.

@@ -7,9 +7,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"earlychorus/core/measure"
 	"earlychorus/core/progress"
-	"earlychorus/core/verdict"
 )
 
 // SaveAnalysis remembers what was measured, the notes it counts for, and on the
@@ -31,19 +29,13 @@ func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote, 
 				return err
 			}
 		}
-		cause := ""
-		if a.Verdict.Deciding != nil && a.Result != verdict.Clean {
-			cause = string(a.Verdict.Deciding.Cause)
-		} else if a.Result == verdict.CantTell {
-			cause = string(measure.CauseRecording)
-		}
 		brief, err := json.Marshal(a.Verdict.Brief())
 		if err != nil {
 			return err
 		}
 		err = tx.Model(&Take{}).Where("id = ?", a.TakeID).Updates(map[string]any{
 			"result":     a.Result,
-			"cause":      cause,
+			"cause":      a.Verdict.Cause(),
 			"conclusion": brief,
 			"cut_from_s": cut.From,
 			"cut_to_s":   cut.To,

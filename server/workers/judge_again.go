@@ -43,7 +43,7 @@ func (w *JudgeAgain) Work(ctx context.Context, _ *river.Job[jobs.JudgeAgain]) er
 	if err != nil {
 		return err
 	}
-	for done, before := 0, w.Now(); ; {
+	for done, before := 0, (store.OldJudgement{ReceivedAt: w.Now()}); ; {
 		old, err := w.Store.JudgedBefore(ctx, Version, before, againAtOnce)
 		if err != nil {
 			return err
@@ -55,7 +55,7 @@ func (w *JudgeAgain) Work(ctx context.Context, _ *river.Job[jobs.JudgeAgain]) er
 			if err := w.again(ctx, t.ID); err != nil {
 				return err
 			}
-			before = t.ReceivedAt
+			before = t
 			if done++; done%tellEvery == 0 || done == all {
 				slog.Info("judging takes again", "done", done, "of", all)
 			}

@@ -30,9 +30,11 @@ func TestTheQueueLetsOldRecordingsGo(t *testing.T) {
 	_, err = s.SQL().Exec("UPDATE take SET received_at = now() - interval '400 days' WHERE id = $1", old)
 	require.NoError(t, err)
 
+	analyze := &workers.AnalyzeTake{Store: s, Recordings: kept, Now: time.Now}
 	pool, err := workers.NewPool(s.SQL(), "let-go", workers.Jobs{
-		Analyze: &workers.AnalyzeTake{Store: s, Recordings: kept, Now: time.Now},
+		Analyze: analyze,
 		LetGo:   &workers.LetGo{Store: s, Recordings: kept, Now: time.Now},
+		Again:   &workers.JudgeAgain{Analyze: analyze, Store: s, Now: time.Now},
 	})
 	require.NoError(t, err)
 	require.NoError(t, pool.Start(context.Background()))

@@ -123,6 +123,7 @@ func TestWhatWasKeptIsJudgedAgain(t *testing.T) {
 	old, err := b.store.AnalysisOf(t.Context(), id)
 	require.NoError(t, err)
 	assert.Equal(t, "Old words.", old.Verdict.OldSentence, "until then its words are kept")
+	b.sql("DELETE FROM river_job") // its first listening, which is long over
 	b.start()
 	b.becomes(id, func(t store.Take) bool { return t.Result == verdict.NotYet }, "it is judged again")
 	now, err := b.store.AnalysisOf(t.Context(), id)
@@ -133,4 +134,34 @@ func TestWhatWasKeptIsJudgedAgain(t *testing.T) {
 		done, err := b.store.JudgedAgain(t.Context(), workers.Version)
 		return err == nil && done
 	}, patience, 50*time.Millisecond, "and is not looked for again")
+}
+
+// Takes that came at one moment are all judged again, and one whose recording is lost
+// keeps what was said of it and stops nobody.
+func TestJudgingAgainLeavesNoneOut(t *testing.T) {
+	b := newBench(t, "MANY")
+	var ids []string
+	for seed := range 3 {
+		id := b.play(b.band.Step, synth.Player{Seed: uint64(seed + 1), Gaps: []synth.Gap{{At: 0.8, Length: 0.3}}})
+		require.NoError(t, b.work(id))
+		ids = append(ids, id)
+	}
+	b.sql("UPDATE take SET received_at = now() - interval '1 hour', result = 'clean'")
+	b.sql("UPDATE analysis SET version = 10202")
+	require.NoError(t, b.sounds.Delete(t.Context(), ids[1]))
+	b.sql("DELETE FROM river_job") // their first listenings, which are long over
+	old, err := b.store.JudgedBefore(t.Context(), workers.Version, store.OldJudgement{ReceivedAt: time.Now()}, 1)
+	require.NoError(t, err)
+	require.Len(t, old, 1)
+	next, err := b.store.JudgedBefore(t.Context(), workers.Version, old[0], 10)
+	require.NoError(t, err)
+	assert.Len(t, next, 2, "the same moment, another take")
+	b.start()
+	for _, id := range []string{ids[0], ids[2]} {
+		b.becomes(id, func(t store.Take) bool { return t.Result == verdict.NotYet }, "it is judged again")
+	}
+	lost, err := b.store.Take(t.Context(), ids[1])
+	require.NoError(t, err)
+	assert.Equal(t, verdict.Clean, lost.Result)
+	assert.Empty(t, lost.Failure)
 }

@@ -2485,7 +2485,6 @@ export interface components {
             /** @description false: shown, but not part of this step's pass rule */
             judged: boolean;
             key: string;
-            /** @description the measure's name on screen */
             label: string;
             /**
              * Format: double
@@ -2507,7 +2506,6 @@ export interface components {
              * @description the note asked for there
              */
             target_midi?: number;
-            /** @description the value in words: "18 cents flat" */
             text: string;
             /** @description on a hard note: counted as tried, not held against the player */
             tried: boolean;
@@ -2515,7 +2513,6 @@ export interface components {
             unsure?: string;
             /** Format: double */
             value: number;
-            /** @description the limit in words */
             wanted: string;
             /**
              * Format: int64

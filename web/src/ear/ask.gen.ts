@@ -500,6 +500,10 @@ export interface components {
             /** @description what to do about it; one line where all is well */
             says: string[];
         };
+        OldTip: {
+            key: string;
+            text: string;
+        };
         PerformRequest: {
             /**
              * Format: int64
@@ -551,6 +555,7 @@ export interface components {
             /** @description false: shown, but not part of this step's pass rule */
             judged: boolean;
             key: string;
+            label?: string;
             /**
              * Format: double
              * @description in the measure's own unit; meaningless unless judged
@@ -571,10 +576,12 @@ export interface components {
              * @description the note asked for there
              */
             target_midi?: number;
+            text?: string;
             /** @description on a hard note: counted as tried, not held against the player */
             tried: boolean;
             /** Format: double */
             value: number;
+            wanted?: string;
             /**
              * Format: int64
              * @description -1 too low, short, soft or early; 1 the other way
@@ -814,7 +821,6 @@ export interface components {
             /** @description false: shown, but not part of this step's pass rule */
             judged: boolean;
             key: string;
-            /** @description the measure's name on screen */
             label: string;
             /**
              * Format: double
@@ -836,7 +842,6 @@ export interface components {
              * @description the note asked for there
              */
             target_midi?: number;
-            /** @description the value in words: "18 cents flat" */
             text: string;
             /** @description on a hard note: counted as tried, not held against the player */
             tried: boolean;
@@ -844,7 +849,6 @@ export interface components {
             unsure?: string;
             /** Format: double */
             value: number;
-            /** @description the limit in words */
             wanted: string;
             /**
              * Format: int64
@@ -978,6 +982,7 @@ export interface components {
             result: "clean" | "nearly" | "not-yet" | "cant-tell";
             sentence?: string;
             short?: string;
+            tip?: components["schemas"]["OldTip"];
             tip_key?: string;
             /** @description the step is recorded and never graded */
             ungraded?: boolean;

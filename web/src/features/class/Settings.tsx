@@ -166,67 +166,69 @@ function Tolerances({ setUp, conventions, onChange }: ToleranceProps) {
   return (
     <details className="mt-5">
       <summary className="cursor-pointer">Tolerances by stage</summary>
-      <table className="mt-2 border-collapse text-sm">
-        <thead>
-          <tr className="text-left text-soft">
-            <th className="pr-4 font-normal">Stage</th>
-            {columns.map((c) => (
-              <th key={c.key} className="pr-4 font-normal">
-                {c.label}
-              </th>
-            ))}
-            {/* The last column has a button or nothing, and still needs a name to be walked by. */}
-            <th className="sr-only">Ours</th>
-          </tr>
-        </thead>
-        <tbody>
-          {setUp.usual.map(({ stage, limits }) => {
-            // The first change of one limit takes the stage's other limits with it: a stage is judged
-            // as a whole.
-            // A stage changed before there were so many limits takes the missing ones from ours.
-            const changed = own[stage]
-            const now = changed
-              ? {
-                  ...changed,
-                  drift_cents: changed.drift_cents || limits.drift_cents,
-                  level_db: changed.level_db || limits.level_db,
-                  start_s: changed.start_s || limits.start_s,
-                }
-              : limits
-            return (
-              <tr key={stage}>
-                <th scope="row" className="text-left font-normal">
-                  {stage}
+      <div className="overflow-x-auto">
+        <table className="mt-2 border-collapse text-sm">
+          <thead>
+            <tr className="text-left text-soft">
+              <th className="pr-4 font-normal">Stage</th>
+              {columns.map((c) => (
+                <th key={c.key} className="pr-4 font-normal">
+                  {c.label}
                 </th>
-                {columns.map((c) => (
-                  <td key={c.key} className="py-1 pr-4">
-                    <input
-                      type="number"
-                      aria-label={`Stage ${stage}, ${c.label}`}
-                      step={c.step}
-                      className="min-h-9 w-24 rounded-md border border-edge bg-sheet px-2"
-                      value={Number.isNaN(now[c.key]) ? '' : now[c.key]}
-                      onChange={(e) => onChange({ ...own, [stage]: { ...now, [c.key]: e.target.valueAsNumber } })}
-                    />
+              ))}
+              {/* The last column has a button or nothing, and still needs a name to be walked by. */}
+              <th className="sr-only">Ours</th>
+            </tr>
+          </thead>
+          <tbody>
+            {setUp.usual.map(({ stage, limits }) => {
+              // The first change of one limit takes the stage's other limits with it: a stage is judged
+              // as a whole.
+              // A stage changed before there were so many limits takes the missing ones from ours.
+              const changed = own[stage]
+              const now = changed
+                ? {
+                    ...changed,
+                    drift_cents: changed.drift_cents || limits.drift_cents,
+                    level_db: changed.level_db || limits.level_db,
+                    start_s: changed.start_s || limits.start_s,
+                  }
+                : limits
+              return (
+                <tr key={stage}>
+                  <th scope="row" className="text-left font-normal">
+                    {stage}
+                  </th>
+                  {columns.map((c) => (
+                    <td key={c.key} className="py-1 pr-4">
+                      <input
+                        type="number"
+                        aria-label={`Stage ${stage}, ${c.label}`}
+                        step={c.step}
+                        className="min-h-9 w-20 rounded-md border border-edge bg-sheet px-2"
+                        value={Number.isNaN(now[c.key]) ? '' : now[c.key]}
+                        onChange={(e) => onChange({ ...own, [stage]: { ...now, [c.key]: e.target.valueAsNumber } })}
+                      />
+                    </td>
+                  ))}
+                  <td>
+                    {own[stage] && (
+                      <Button
+                        look="quiet"
+                        onClick={() =>
+                          onChange(Object.fromEntries(Object.entries(own).filter(([k]) => k !== String(stage))))
+                        }
+                      >
+                        As usual
+                      </Button>
+                    )}
                   </td>
-                ))}
-                <td>
-                  {own[stage] && (
-                    <Button
-                      look="quiet"
-                      onClick={() =>
-                        onChange(Object.fromEntries(Object.entries(own).filter(([k]) => k !== String(stage))))
-                      }
-                    >
-                      As usual
-                    </Button>
-                  )}
-                </td>
-              </tr>
-            )
-          })}
-        </tbody>
-      </table>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      </div>
     </details>
   )
 }
