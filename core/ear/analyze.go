@@ -15,7 +15,7 @@ import (
 )
 
 // Version names the rules below; analyses keep the version they were made with.
-const Version = 3
+const Version = 4
 
 // Question is what is asked of a recording: who played, and what was to be
 // played. Without a score notes and events are still found.
@@ -172,5 +172,6 @@ func (l *listening) describe(groups []group, strays []plateau) {
 	for n := range l.Notes {
 		l.Notes[n].judgeTrust(l.Recording, l.Sounds)
 	}
+	l.Recording.hearRing(l.Notes)
 	sortEvents(l.Events)
 }

@@ -27,6 +27,7 @@ type Recording struct {
 	SNR          music.Decibels `json:"snr_db" doc:"loudness of the notes above the room"`
 	ClippedRatio float64        `json:"clipped_ratio" doc:"share of samples stuck at full scale"`
 	NoiseFloor   music.Decibels `json:"noise_floor_db"`
+	Ring         music.Seconds  `json:"ring_s" doc:"the shortest fall of a note by 19 dB, which the room allows; 0 where none was heard"`
 	Faults       []Fault        `json:"faults" nullable:"false"`
 }
 
@@ -132,6 +133,15 @@ func clippedRatio(x []float64) float64 {
 		}
 	}
 	return float64(stuck) / max(1, float64(len(x)))
+}
+
+// hearRing takes the room's ring from how the notes were let go of.
+func (r *Recording) hearRing(notes []Note) {
+	for _, n := range notes {
+		if n.Decay > 0 && (r.Ring == 0 || n.Decay < r.Ring) {
+			r.Ring = n.Decay
+		}
+	}
 }
 
 func (r *Recording) addFaultOfLength(got, want music.Seconds) {

@@ -150,6 +150,7 @@ func (a *API) directorRoutes(director group) {
 	get(director, "/classes/{class}/tomorrow", a.showTomorrow)
 	post(director, "/classes/{class}/tomorrow", a.planTomorrow)
 	get(director, "/classes/{class}/sections/{section}", a.showSection)
+	get(director, "/classes/{class}/sections/{section}/tone", a.showSectionTone)
 	get(director, "/classes/{class}/players/{player}/growth", a.showGrowth)
 	director.files("GET", "/classes/{class}/players/{player}/report.pdf", 0, a.printReport)
 	director.files("GET", "/classes/{class}/progress.{format:csv|json}", 0, a.takeOutProgress)

@@ -41,6 +41,8 @@ func (a *API) uploadTake(w http.ResponseWriter, r *http.Request) error {
 const (
 	latestStart = 60_000 // ms
 	mostTempo   = 400
+	// longestThrough is letters of a microphone's opaque name.
+	longestThrough = 32
 )
 
 // uploadFrom reads who played, when and on what step from the address; the body is
@@ -104,6 +106,10 @@ func (a *API) asRecorded(h *intake.Upload, q url.Values) error {
 		return err
 	}
 	h.Best = music.Seconds(best) / 1000
+	// Only told apart, never read: longer is no name that a device of ours makes.
+	if h.Through = q.Get("through"); len(h.Through) > longestThrough {
+		return problem.Input("through", "name the microphone in at most 32 letters")
+	}
 	h.DeviceResult = verdict.Result(q.Get("heard"))
 	if known := []verdict.Result{
 		"",

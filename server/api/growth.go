@@ -44,6 +44,28 @@ type sectionInput struct {
 // stands on which rung.
 type sectionOutput struct{ Body growth.SectionView }
 
+// sectionToneOutput is how each player's tone went, against the player's own.
+type sectionToneOutput struct{ Body growth.SectionTone }
+
+// sectionToneInput names the section as the class does.
+type sectionToneInput struct {
+	ClassPath
+	Section string `path:"section"`
+}
+
+// showSectionTone is asked for beside the section, which does not wait for it.
+func (a *API) showSectionTone(ctx context.Context, in *sectionToneInput) (*sectionToneOutput, error) {
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
+	if err != nil {
+		return nil, err
+	}
+	page, err := growth.ToneOfSection(ctx, a.Store, class, in.Section, class.Day(a.Now()))
+	if err != nil {
+		return nil, err
+	}
+	return &sectionToneOutput{page}, nil
+}
+
 // showSection counts the takes of the last days, today's included.
 func (a *API) showSection(ctx context.Context, in *sectionInput) (*sectionOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)

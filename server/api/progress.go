@@ -46,6 +46,11 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 			"centre_cents",
 			"steadiness_cents",
 			"held_s",
+			"level_db",
+			"clearness_db",
+			"brightness_harmonics",
+			"fullness_harmonics",
+			"through",
 		},
 	)
 	err = a.Store.EachProgress(r.Context(), class.ID, func(p store.Progress) error {
@@ -68,6 +73,11 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 			fmt.Sprintf("%.1f", p.Centre),
 			fmt.Sprintf("%.1f", p.Steadiness),
 			fmt.Sprintf("%.2f", p.Held),
+			known(p.LevelDB),
+			known(p.Clearness),
+			known(p.Brightness),
+			known(p.Fullness),
+			p.Through,
 		})
 	})
 	out.Flush()
@@ -75,6 +85,14 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 		panic(http.ErrAbortHandler) // part of it is on its way: a cut-off file must not look whole
 	}
 	return nil
+}
+
+// known is a number of a cell that is empty where there is none.
+func known(x *float64) string {
+	if x == nil {
+		return ""
+	}
+	return fmt.Sprintf("%.1f", *x)
 }
 
 // progressJSON writes a line for each note as it comes from the database: a year of

@@ -71,6 +71,7 @@ func reportOf(g growth.GrowthView, class store.Class, today time.Time) print.Rep
 			steady.Points = append(steady.Points, print.ReportPoint{Monday: monday, Value: week.Steadiness})
 		}
 	}
+	r.Tone = g.Tone.Says
 	// Nothing is drawn of what was never measured.
 	for _, l := range []print.ReportLine{hold, centre, steady} {
 		if len(l.Points) > 0 {

@@ -13,6 +13,7 @@ import (
 	"earlychorus/core/say"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
+	"earlychorus/server/growth"
 	"earlychorus/server/store"
 	"earlychorus/server/view"
 )
@@ -38,6 +39,7 @@ type TakeDetail struct {
 	Device    verdict.Result     `json:"device_result,omitempty" doc:"what the player's device said at once" enum:"clean,nearly,not-yet,cant-tell"`
 	Ribbon    *ribbon.Ribbon     `json:"ribbon,omitempty"`
 	Tuning    string             `json:"tuning,omitempty" doc:"of a tuning note: what to move, and how far"`
+	Tone      *say.SaidTone      `json:"tone,omitempty" doc:"against the player's own of the weeks before"`
 	Recording *ear.Recording     `json:"recording,omitempty"`
 	Events    []ear.Event        `json:"events" nullable:"false"`
 	Comments  []view.CommentView `json:"comments" nullable:"false"`
@@ -116,6 +118,11 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 	} else if err != nil {
 		return out, err
 	}
+	tone, err := growth.ToneOf(ctx, a.Store, t)
+	if err != nil {
+		return out, err
+	}
+	out.Tone = &tone
 	return out, out.addAnalysis(analysis, say.For(i, t.Player.Class.Conventions(), t.Player.Class.Tips))
 }
 

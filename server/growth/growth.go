@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/music"
 	"earlychorus/core/practice"
 	"earlychorus/core/progress"
+	"earlychorus/core/say"
 	"earlychorus/server/schooldays"
 	"earlychorus/server/store"
 	"earlychorus/server/view"
@@ -28,6 +29,7 @@ type GrowthView struct {
 	Hold       progress.Line      `json:"hold"`
 	Centre     progress.Line      `json:"centre"`
 	Steadiness progress.Line      `json:"steadiness"`
+	Tone       say.ToneCourse     `json:"tone"`
 	Days       []string           `json:"days" doc:"days played" nullable:"false"`
 	Ladders    []LadderGrowth     `json:"ladders" nullable:"false"`
 	Comments   []view.CommentView `json:"comments" nullable:"false"`
@@ -98,25 +100,33 @@ func Of(
 		Hold:       growth.Hold,
 		Centre:     growth.Centre,
 		Steadiness: growth.Steadiness,
-		Days:       []string{},
 		Ladders:    []LadderGrowth{},
 		Comments:   []view.CommentView{},
 	}
 	for _, w := range growth.Weeks {
 		out.Weeks = append(out.Weeks, GrowthWeek{w, schooldays.Date(w.From)})
 	}
-	days, err := s.DaysPlayed(ctx, p.ID, from, today)
-	if err != nil {
+	if out.Tone, err = courseOf(ctx, s, p.ID, from, today); err != nil {
 		return out, err
 	}
-	for _, d := range days {
-		out.Days = append(out.Days, d.Format(time.DateOnly))
+	if out.Days, err = played(ctx, s, p.ID, from, today); err != nil {
+		return out, err
 	}
 	if out.Ladders, err = climbed(ctx, s, p, i, today); err != nil {
 		return out, err
 	}
 	comments, err := s.CommentsForPlayer(ctx, p.ID, from, mostOwnComments)
 	out.Comments = view.CommentsOf(comments)
+	return out, err
+}
+
+// played is the dates between two on which a player played.
+func played(ctx context.Context, s *store.Store, playerID string, from, to time.Time) ([]string, error) {
+	days, err := s.DaysPlayed(ctx, playerID, from, to)
+	out := []string{}
+	for _, d := range days {
+		out = append(out, d.Format(time.DateOnly))
+	}
 	return out, err
 }
 

@@ -52,6 +52,7 @@ type Upload struct {
 	Best         music.Seconds  // the player's own; 0: as it is now
 	Tempo        music.Tempo    // of the player's choice; 0: the step's
 	DeviceResult verdict.Result // what the device told the player at once; "" nothing
+	Through      string         // the microphone, by an opaque name; "" not known
 }
 
 // playedAt is when the take was recorded.
@@ -60,6 +61,18 @@ func (u Upload) playedAt() time.Time {
 		return u.At
 	}
 	return u.PlayedAt
+}
+
+// through is what the sound came through. Simulated players all have one microphone; that
+// of a file is not known.
+func (u Upload) through() string {
+	switch u.Source {
+	case store.Simulated:
+		return string(store.Simulated)
+	case store.File:
+		return ""
+	}
+	return u.Through
 }
 
 // asItStood returns how things stood for the player when it was recorded, from how
@@ -196,6 +209,7 @@ func (in Intake) accept(ctx context.Context, u Upload, sound audio.Mono, hash []
 		ReceivedAt:   u.At.UTC(),
 		PlayedAt:     u.playedAt().UTC(),
 		DeviceResult: u.DeviceResult,
+		Through:      u.through(),
 		DurationMS:   int(1000 * sound.Seconds()),
 		RateHz:       sound.Rate,
 		StartMS:      u.StartMS,

@@ -15,6 +15,7 @@ type Report struct {
 	Span       string // "5 October to 26 November"
 	Played     string // "on 31 days"
 	Lines      []ReportLine
+	Tone       string // how it went, in a sentence
 	Ladders    []string
 	Comments   []string
 	Words      string // what the drawings mean
@@ -60,6 +61,9 @@ func HomeReport(out io.Writer, r Report) error {
 	y := p.GetY() + 4
 	for _, l := range r.Lines {
 		y = p.reportLine(l, y)
+	}
+	if r.Tone != "" {
+		y = p.reportList("Tone", []string{r.Tone}, 1, y)
 	}
 	y = p.reportList("Ladders", r.Ladders, mostLadders, y)
 	y = p.reportList("From the director", r.Comments, mostComments, y)

@@ -40,6 +40,8 @@ func (s *Store) SaveAnalysis(ctx context.Context, a Analysis, notes []TakeNote, 
 			"cut_from_s": cut.From,
 			"cut_to_s":   cut.To,
 			"cut_at":     cut.At,
+			"floor_db":   float64(a.Measured.Recording.NoiseFloor),
+			"ring_s":     float64(a.Measured.Recording.Ring),
 		}).Error
 		if err != nil {
 			return err

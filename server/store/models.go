@@ -259,6 +259,7 @@ type Take struct {
 	SoundGoneAt *time.Time // the recording was let go of
 
 	DeviceResult verdict.Result // what the device told the player at once
+	Through      string         // the microphone, by an opaque name; "" not known
 }
 
 // Start returns where the score's first click lies in the recording.

@@ -21,6 +21,11 @@ type TakeNote struct {
 	Centre     float64
 	Steadiness float64
 	Held       float64
+
+	LevelDB    *float64 `gorm:"column:level_db"` // these four are nil where the tone cannot be relied on
+	Clearness  *float64
+	Brightness *float64
+	Fullness   *float64
 }
 
 // NoteTally is what one player's takes of one note come to.
@@ -130,6 +135,11 @@ type Progress struct {
 	Centre     float64   `json:"centre_cents"`
 	Steadiness float64   `json:"steadiness_cents"`
 	Held       float64   `json:"held_s"`
+	LevelDB    *float64  `json:"level_db"` // null where the tone cannot be relied on
+	Clearness  *float64  `json:"clearness_db"`
+	Brightness *float64  `json:"brightness_harmonics"`
+	Fullness   *float64  `json:"fullness_harmonics"`
+	Through    string    `json:"through"` // tells microphones apart
 }
 
 // EachProgress visits everything measured in a class, oldest first, without
@@ -140,7 +150,8 @@ func (s *Store) EachProgress(ctx context.Context, classID string, visit func(Pro
 		SELECT t.day, t.player_id, p.first_name, p.last_name, p.instrument, s.kind, t.step_id, t.id AS take_id,
 			t.result,
 			coalesce((SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1), '') AS word,
-			n.number, n.sounding, n.good, n.trusted, n.centre, n.steadiness, n.held
+			n.number, n.sounding, n.good, n.trusted, n.centre, n.steadiness, n.held,
+			n.level_db, n.clearness, n.brightness, n.fullness, t.through
 		FROM player p JOIN take t ON t.player_id = p.id JOIN step s ON s.id = t.step_id
 			JOIN take_note n ON n.take_id = t.id
 		WHERE p.class_id = ? ORDER BY t.day, t.received_at, n.number`, classID).Rows()

@@ -141,7 +141,7 @@ func notesOf(t store.Take, came outcome.Outcome) []store.TakeNote {
 		if note.Phase != scores.Play || n >= len(t.Score.Targets()) {
 			continue
 		}
-		out = append(out, store.TakeNote{
+		row := store.TakeNote{
 			TakeID:   t.ID,
 			Number:   n,
 			PlayerID: t.PlayerID,
@@ -154,7 +154,13 @@ func notesOf(t store.Take, came outcome.Outcome) []store.TakeNote {
 			Centre:     float64(note.Centre),
 			Steadiness: float64(note.Steadiness),
 			Held:       float64(note.Sounding),
-		})
+		}
+		if row.Trusted && note.Distrust.Tone == "" {
+			level, clear := float64(note.Level), float64(note.Tone.Clearness)
+			bright, full := note.Tone.Brightness, float64(note.Tone.Fullness)
+			row.LevelDB, row.Clearness, row.Brightness, row.Fullness = &level, &clear, &bright, &full
+		}
+		out = append(out, row)
 	}
 	return out
 }

@@ -347,6 +347,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/sections/{section}/tone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class sections by section tone */
+        get: operations["get-classes-by-class-sections-by-section-tone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/set-up": {
         parameters: {
             query?: never;
@@ -1525,6 +1542,7 @@ export interface components {
              * @description the school's date now
              */
             today: string;
+            tone: components["schemas"]["ToneCourse"];
             weeks: components["schemas"]["GrowthWeek"][];
         };
         GrowthWeek: {
@@ -2055,6 +2073,12 @@ export interface components {
             /** Format: uuid */
             player_id: string;
         };
+        PlayerTone: {
+            id: string;
+            name: string;
+            stuck: boolean;
+            tone: components["schemas"]["ToneCourse"];
+        };
         Practice: {
             /** @description simulated players at a simulated air meter */
             blowers: components["schemas"]["Choice"][];
@@ -2164,6 +2188,11 @@ export interface components {
             noise_floor_db: number;
             /**
              * Format: double
+             * @description the shortest fall of a note by 19 dB, which the room allows; 0 where none was heard
+             */
+            ring_s: number;
+            /**
+             * Format: double
              * @description loudness of the notes above the room
              */
             snr_db: number;
@@ -2245,6 +2274,18 @@ export interface components {
             /** @description why it cannot be told */
             why?: string;
         };
+        SaidTone: {
+            /**
+             * Format: int64
+             * @description earlier takes it was compared with, or that there were of these notes
+             */
+            against: number;
+            changes: components["schemas"]["ToneChange"][];
+            /** @description in one sentence, or why it cannot be compared */
+            says: string;
+            /** @enum {string} */
+            why_not?: "unheard" | "too-few" | "unknown-device" | "other-device" | "other-room" | "other-loudness";
+        };
         School: {
             key: string;
             /** @description the first is the default */
@@ -2307,6 +2348,14 @@ export interface components {
             /** Format: int64 */
             played: number;
             players: components["schemas"]["PlayerRow"][];
+        };
+        SectionTone: {
+            players: components["schemas"]["PlayerTone"][];
+            /**
+             * Format: int64
+             * @description that are looked back on
+             */
+            weeks: number;
         };
         SectionView: {
             class: components["schemas"]["ClassName"];
@@ -2731,6 +2780,8 @@ export interface components {
             source: "microphone" | "file" | "simulated";
             /** @enum {string} */
             state: "waiting" | "done" | "failed";
+            /** @description against the player's own of the weeks before */
+            tone?: components["schemas"]["SaidTone"];
             /** @description of a tuning note: what to move, and how far */
             tuning?: string;
             verdict?: components["schemas"]["Said"];
@@ -2830,6 +2881,48 @@ export interface components {
             length_s: number;
             /** Format: double */
             pitch_hz: number;
+        };
+        ToneChange: {
+            /**
+             * Format: int64
+             * @description of the earlier takes, how many this one is clearer (breathier, and so on) than
+             */
+            beyond: number;
+            /** @description the quality's name on screen */
+            label: string;
+            /** @enum {string} */
+            quality: "clearness" | "brightness" | "fullness";
+            /**
+             * Format: double
+             * @description in the usual spread of these notes: above 0 clearer, brighter, fuller
+             */
+            spreads: number;
+            /** @enum {string} */
+            sure?: "likely" | "sure";
+            /** @description against how many earlier takes, and how sure */
+            text: string;
+            /** @description clearer, breathier; or as usual */
+            word: string;
+        };
+        ToneCourse: {
+            /**
+             * Format: int64
+             * @description with takes that can be compared with each other
+             */
+            days: number;
+            /** @description in one sentence, or why there is nothing to say */
+            says: string;
+            turns: components["schemas"]["ToneTurn"][];
+            /** @enum {string} */
+            why_not?: "unheard" | "too-few" | "unknown-device" | "other-device" | "other-room" | "other-loudness";
+        };
+        ToneTurn: {
+            label: string;
+            /** @enum {string} */
+            quality: "clearness" | "brightness" | "fullness";
+            /** @description in usual spreads a week; absent where there is too little */
+            trend?: components["schemas"]["Trend"];
+            word: string;
         };
         Trace: {
             height: number[] | null;
@@ -3663,6 +3756,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SectionView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-sections-by-section-tone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                section: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionTone"];
                 };
             };
             /** @description Error */

@@ -46,7 +46,15 @@ class Server {
   }
 }
 
-const about: AboutTake = { step: 'step', version: 2, source: 'microphone', startMs: 600, day: '2026-11-26', rung: 3 }
+const about: AboutTake = {
+  step: 'step',
+  version: 2,
+  source: 'microphone',
+  startMs: 600,
+  through: 'ab12',
+  day: '2026-11-26',
+  rung: 3,
+}
 const sound = () => new Blob([new Uint8Array(700_000).map((_, n) => n % 251)])
 let server: Server
 
@@ -76,6 +84,7 @@ it('sends a take whole, in parts, and says when it is safe', async () => {
     step: 'step',
     version: '2',
     rung: '3',
+    through: 'ab12',
     size: '700000',
   })
   expect(outbox.now().items[0]).toMatchObject({ id: 't1', state: 'sent' })

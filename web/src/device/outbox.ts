@@ -12,6 +12,8 @@ export type AboutTake = {
   version: number
   source: 'microphone' | 'file' | 'simulated'
   startMs: number
+  /** through is the microphone's opaque name */
+  through?: string
   tempo?: number
   rung?: number
   bestMs?: number
@@ -244,6 +246,7 @@ function queryOf(t: AboutTake, agoMs: number): URLSearchParams {
     start_ms: String(t.startMs),
     ago_ms: String(Math.max(0, Math.round(agoMs))),
   })
+  if (t.through) query.set('through', t.through)
   if (t.tempo) query.set('tempo', String(t.tempo))
   if (t.rung) query.set('rung', String(t.rung))
   if (t.bestMs) query.set('best_ms', String(t.bestMs))

@@ -600,6 +600,11 @@ export interface components {
             noise_floor_db: number;
             /**
              * Format: double
+             * @description the shortest fall of a note by 19 dB, which the room allows; 0 where none was heard
+             */
+            ring_s: number;
+            /**
+             * Format: double
              * @description loudness of the notes above the room
              */
             snr_db: number;

@@ -3,6 +3,8 @@ export type Source = {
   context: AudioContext
   /** label names the device, as the browser does */
   label: string
+  /** through tells this microphone and how it is set from any other, and says nothing of it */
+  through: string
   onBlock: (heard: (at: number, samples: Float32Array<ArrayBuffer>) => void) => void
   /** lost resolves with why, when the source goes away in the middle */
   lost: Promise<string>
@@ -57,6 +59,7 @@ export async function openMicrophone(device = chosenDevice()): Promise<Source> {
     return {
       context,
       label: track?.label ?? '',
+      through: await throughOf(track),
       onBlock: (heard) => hearBlocks(node, heard),
       lost: lossOf(track, context),
       close: () => closeAll(stream, context),
@@ -100,6 +103,7 @@ export async function playerSource(samples: Float32Array<ArrayBuffer>, rate: num
     return {
       context,
       label,
+      through: 'simulated',
       onBlock: (heard) => hearBlocks(node, heard),
       lost: new Promise(() => {}),
       begin: (at) => player.start(at),
@@ -143,6 +147,23 @@ function lossOf(track: MediaStreamTrack | undefined, context: AudioContext): Pro
     }
     document.addEventListener('visibilitychange', hidden)
   })
+}
+
+/** Letters of a microphone's opaque name: enough that no player's own two are taken for one. */
+const throughLetters = 16
+
+/**
+ * throughOf names a microphone so that the tone of two takes is compared only where both
+ * came through it, set the same way. It is a digest: nobody reads a device's name from it.
+ */
+async function throughOf(track: MediaStreamTrack | undefined): Promise<string> {
+  if (!track) return ''
+  const s = track.getSettings()
+  const set = [s.deviceId, s.groupId, track.label, s.echoCancellation, s.noiseSuppression, s.autoGainControl]
+  const digest = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(JSON.stringify(set)))
+  return Array.from(new Uint8Array(digest), (b) => b.toString(16).padStart(2, '0'))
+    .join('')
+    .slice(0, throughLetters)
 }
 
 /** newContext runs at 48 kHz where the browser can, and at its own rate where not. */

@@ -101,6 +101,7 @@ function source(): Source {
   return {
     context,
     label: 'lid',
+    through: 'ab12',
     lost: new Promise((resolve) => {
       microphone.lose = resolve
     }),

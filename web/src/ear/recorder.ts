@@ -29,7 +29,14 @@ export type Recording = {
 }
 
 /** Recorded is a finished take: its sound, its file, and where the first click lies in it. */
-export type Recorded = { file: Blob; samples: Float32Array<ArrayBuffer>; rate: number; startMs: number }
+export type Recorded = {
+  file: Blob
+  samples: Float32Array<ArrayBuffer>
+  rate: number
+  startMs: number
+  /** through is the microphone's opaque name */
+  through: string
+}
 
 /** StoppedError says that the player stopped the take. */
 export class StoppedError extends Error {}
@@ -78,6 +85,7 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
     samples: joined(blocks),
     rate: context.sampleRate,
     startMs: Math.round(-1000 * heardFrom()),
+    through: source.through,
   })
   const stopped = new AbortController()
   let lostBy = ''

@@ -39,6 +39,19 @@ const growth = (more: Partial<Schemas['GrowthView']> = {}): Schemas['GrowthView'
   hold: { says: '2 days so far: too few to say.' },
   centre: { says: 'Notes are nearer to the middle by 1.3 cents a week, over 9 days.' },
   steadiness: { says: 'No clear change yet, over 9 days.' },
+  tone: {
+    days: 9,
+    says: 'The tone grew clearer, over 9 days on one microphone.',
+    turns: [
+      {
+        quality: 'clearness',
+        label: 'Clear or breathy',
+        word: 'clearer',
+        trend: { per_week: 0.8, low: 0.2, high: 1.4, clear: true, points: 9 },
+      },
+      { quality: 'fullness', label: 'Full or thin', word: 'no clear change' },
+    ],
+  },
   days: ['2026-11-03', '2026-11-10', '2026-11-24'],
   ladders: [],
   comments: [
@@ -69,6 +82,12 @@ describe('a player’s growth', () => {
     expect(screen.getByText('No clear change yet, over 9 days.')).toBeTruthy()
     expect(screen.getByText(/nearer to the middle by 1.3 cents a week/)).toBeTruthy()
     expect(document.body.textContent).toContain('played on 3 days of these weeks')
+  })
+
+  it('says how the tone went, in words, against the player’s own', async () => {
+    await onThePage()
+    expect(screen.getByText('The tone grew clearer, over 9 days on one microphone.')).toBeTruthy()
+    expect(screen.getByText('no clear change')).toBeTruthy()
   })
 
   it('leaves a week out where the value was not measured', async () => {

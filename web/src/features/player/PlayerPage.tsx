@@ -9,6 +9,7 @@ import { ClassHead } from '../class'
 import { ForgetPlayer } from './ForgetPlayer'
 import { GrowthLine } from './GrowthLine'
 import { Ladders } from './Ladders'
+import { ToneCourse } from './ToneCourse'
 
 /** growthQuery asks for the usual twelve weeks; the dots lead to the takes themselves. */
 const growthQuery = (classId: string, player: string) =>
@@ -62,6 +63,7 @@ export function PlayerPage() {
         />
         <GrowthLine title="Waver" unit="± cents" says={data.steadiness.says} points={dots('steadiness_cents')} />
       </div>
+      <ToneCourse tone={data.tone} />
       <Days days={data.days} />
       <div className="mt-8 grid gap-10 lg:grid-cols-2">
         <Ladders ladders={data.ladders} from={data.weeks[0]?.monday} to={data.today} />

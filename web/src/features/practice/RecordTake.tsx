@@ -37,7 +37,10 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
   const simulated = standIns.find((s) => s.key === sounds.input)
   // The file is what goes to the server; the samples stay here, for the first word at once.
   const submit = (r: Recorded) =>
-    onRecorded(newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, { samples: r.samples, rate: r.rate }))
+    onRecorded({
+      ...newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, { samples: r.samples, rate: r.rate }),
+      through: r.through,
+    })
 
   async function begin() {
     setProblem(undefined)

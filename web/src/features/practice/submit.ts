@@ -10,6 +10,8 @@ export type NewTake = {
   file: Blob
   source: AboutTake['source']
   startMs: number
+  /** through is the microphone it came through; of a file nobody knows */
+  through?: string
   /** sound is what the core judges here; a chosen file goes without */
   sound?: Sound
 }
@@ -83,6 +85,7 @@ function aboutOf(practice: Practice, step: ShownStep, take: NewTake): AboutTake 
     version: step.version,
     source: take.source,
     startMs: take.startMs,
+    ...(take.through && { through: take.through }),
     day: practice.day,
     ...(step.tempi && step.score.tempo_bpm !== step.tempi.own_bpm && { tempo: step.score.tempo_bpm }),
     ...(step.score.rung && { rung: step.score.rung }),

@@ -52,7 +52,26 @@ const section: Schemas['SectionView'] = {
 const place = { at: '/class/c/section/Clarinets', path: '/class/:classId/section/:section' }
 const row = (written: string) => document.querySelector<HTMLElement>(`tr[data-note="${written}"]`) as HTMLElement
 
+const tone = {
+  weeks: 4,
+  players: [
+    {
+      id: 'pim',
+      name: 'Pim Sandover',
+      stuck: false,
+      tone: { days: 2, says: 'Tone on one microphone: 2 days so far, too few to say.', turns: [], why_not: 'too-few' },
+    },
+  ],
+}
+
 describe('a section', () => {
+  it('says how each player’s tone went, each against their own', async () => {
+    serve({ 'GET /classes/c/sections/Clarinets': () => section, 'GET /classes/c/sections/Clarinets/tone': () => tone })
+    open(<SectionPage />, place)
+    await screen.findByText(/2 days so far, too few to say/)
+    expect(screen.getByText(/Never one against another/)).toBeTruthy()
+  })
+
   it('counts each note, and draws a share only from five takes on', async () => {
     serve({ 'GET /classes/c/sections/Clarinets': () => section })
     open(<SectionPage />, place)

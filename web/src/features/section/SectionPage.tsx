@@ -5,6 +5,7 @@ import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
 import { NoteMap } from './NoteMap'
+import { SectionTone } from './SectionTone'
 
 /** sectionQuery looks so many days back from the school's today. */
 const sectionQuery = (classId: string, section: string, days: number) =>
@@ -75,6 +76,7 @@ export function SectionPage() {
       {data.ladders.map((l) => (
         <Rungs key={l.name} ladder={l} classId={classId} />
       ))}
+      <SectionTone classId={classId} section={data.section} />
       <section className="mt-8">
         <h2>Players</h2>
         <ul className="mt-2 flex flex-wrap gap-x-6 gap-y-1">

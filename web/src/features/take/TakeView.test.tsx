@@ -111,6 +111,28 @@ describe('a take', () => {
     expect(screen.getByText(/42 dB above the room.*1.2 % clipped; too quiet/)).toBeTruthy()
   })
 
+  it('has its tone beside the player’s own, or why it cannot be compared', async () => {
+    const change = (quality: 'clearness' | 'fullness', word: string, spreads: number, sure?: 'sure') => ({
+      quality,
+      label: quality,
+      word,
+      spreads,
+      beyond: 9,
+      text: `than in 9 of the last 10 takes of ${quality}`,
+      ...(sure && { sure }),
+    })
+    const tone = {
+      against: 10,
+      says: 'The tone is breathier than usual: compared with 10 takes of these notes.',
+      changes: [change('clearness', 'breathier', -3.4, 'sure'), change('fullness', 'as usual', 0.2)],
+    }
+    serve({ 'GET /takes/t1': () => take({ tone }) })
+    open(<TakeView />, { at: '/take/t1', path: '/take/:takeId' })
+    await screen.findByText(tone.says)
+    expect(screen.getByText('breathier').className).toContain('semibold')
+    expect(screen.getByText('as usual').className).not.toContain('semibold')
+  })
+
   it('goes to what happened, from just before it', async () => {
     await onThePage()
     expect(screen.getByText('Break, 0.50 s, 19 half steps up (partial 3)')).toBeTruthy()

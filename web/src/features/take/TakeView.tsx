@@ -12,6 +12,7 @@ import { Measures } from './Measures'
 import { type TakeDetail, takeQuery } from './queries'
 import { TakeRibbon } from './TakeRibbon'
 import { TakeVerdict } from './TakeVerdict'
+import { Tone } from './Tone'
 
 /** TakeView is one take, as its director listens to it. */
 export function TakeView() {
@@ -87,6 +88,7 @@ function Heard({ take }: { take: TakeDetail }) {
       <div className="mt-8 grid gap-10 lg:grid-cols-[3fr_2fr]">
         <div className="space-y-8">
           <Measures take={take} />
+          <Tone take={take} />
           <EventList take={take} onSeek={seek} />
         </div>
         <div className="space-y-8">
