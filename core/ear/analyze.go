@@ -80,6 +80,7 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 			Sounds:      []Sound{},
 		},
 	}
+	l.bright = sync.OnceValue(func() contour.Envelope { return contour.NewBrightEnvelope(sound) })
 	l.clicking = sync.OnceValue(l.hasMetronome)
 	if q.Instrument != nil {
 		l.Analysis.Instrument = q.Instrument.Key
@@ -98,7 +99,7 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 	if q.Alignment.FirstNote {
 		l.Start = l.startByEar(plateaus)
 	}
-	groups, strays := l.groupByScore(l.withLevels(l.cutForScore(plateaus)))
+	groups, strays := l.groupByScore(l.withLevels(l.turnBack(l.cutForScore(plateaus))))
 	l.describe(groups, strays)
 	l.hearAirs()
 	l.Blown = l.airInSilence()
@@ -147,7 +148,8 @@ type listening struct {
 	fine     contour.Envelope
 	tone     contour.ToneEar
 	loudness contour.Loudness
-	clicking func() bool // whether a metronome clicks in it, found out once
+	bright   func() contour.Envelope // of the upper harmonics, where they are asked for
+	clicking func() bool             // whether a metronome clicks in it, found out once
 }
 
 // a4 is the tuning reference in force.

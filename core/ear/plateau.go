@@ -17,6 +17,7 @@ type plateau struct {
 	starts         Start
 	level          music.Decibels // median
 	doubt          float64        // 0 to 1: how little tells that it begins anew
+	hidden         music.Seconds  // from its onset, while another pitch rang over it
 }
 
 // Start is how a note follows what was before it.

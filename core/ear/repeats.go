@@ -16,7 +16,8 @@ const (
 	repeatSure   = music.Decibels(12)
 	repeatRises  = music.Decibels(3)
 	repeatApart  = music.Seconds(0.1)
-	repeatAround = music.Seconds(0.08)
+	repeatAfter  = music.Seconds(0.08) // in which the new start gets loud
+	repeatBefore = music.Seconds(0.16) // in which what rings on was loud
 )
 
 // cutForScore cuts plateaus where the score goes on to the same pitch: at tongued
@@ -24,12 +25,14 @@ const (
 // are, on the beat itself, for nothing else tells.
 func (l *listening) cutForScore(plateaus []plateau) []plateau {
 	var out []plateau
-	for _, p := range plateaus {
-		parts := []plateau{p}
-		if l.isRepeated(p) {
-			parts = l.cutAtDips(p)
+	for _, whole := range plateaus {
+		for _, p := range l.cutAtSteps(whole) {
+			parts := []plateau{p}
+			if l.isRepeated(p) {
+				parts = l.cutAtDips(p)
+			}
+			out = append(out, parts...)
 		}
-		out = append(out, parts...)
 	}
 	targets := l.Score.Targets()
 	for n := 1; n < len(targets); n++ {
@@ -76,30 +79,48 @@ func (p plateau) cut(from, to music.Seconds, how Start) (first, rest plateau) {
 
 // cutAtDips cuts a plateau at every dip that may be the tongue's.
 func (l *listening) cutAtDips(p plateau) []plateau {
-	w := window(p.pitch)
+	plain, bright := levelsOf(l.fine, p), levelsOf(l.bright(), p)
 	steps := func(s music.Seconds) int { return int(s / tongueStep) }
-	levels := make([]music.Decibels, int(p.length()/tongueStep))
-	for n := range levels {
-		levels[n] = l.fine.Level(p.Onset+music.Seconds(n)*tongueStep, w)
-	}
 	var out []plateau
 	begin := p.Onset
-	for n := steps(repeatApart); n < len(levels)-steps(repeatApart); n++ {
-		lo, hi := n-steps(repeatAround), n+steps(repeatAround)
-		if levels[n] > slices.Min(levels[max(0, lo):min(len(levels), hi)]) {
+	for n := steps(repeatApart); n < len(plain)-steps(repeatApart); n++ {
+		depth, at := repeatAt(plain, n)
+		if d, where := repeatAt(bright, n); d > depth {
+			depth, at = d, where
+		}
+		if depth < repeatDip {
 			continue
 		}
-		depth := min(slices.Max(levels[max(0, lo):n+1]), slices.Max(levels[n:min(len(levels), hi)])) - levels[n]
-		if depth < repeatDip || steepest(levels, n, hi) < repeatRises {
-			continue
-		}
-		at := begin + music.Seconds(n+steepestAt(levels, n, hi))*tongueStep
-		first, rest := p.cut(at, at, ByTongue)
+		moment := begin + music.Seconds(at)*tongueStep
+		first, rest := p.cut(moment, moment, ByTongue)
 		rest.doubt = max(0, min(1, float64((repeatSure-depth)/(repeatSure-repeatDip))))
 		out, p = append(out, first), rest
 		n += steps(repeatApart)
 	}
 	return append(out, p)
+}
+
+// levelsOf reads a plateau's loudness, step by step.
+func levelsOf(e contour.Envelope, p plateau) []music.Decibels {
+	w := window(p.pitch)
+	out := make([]music.Decibels, int(p.length()/tongueStep))
+	for n := range out {
+		out[n] = e.Level(p.Onset+music.Seconds(n)*tongueStep, w)
+	}
+	return out
+}
+
+// repeatAt returns how deep the loudness dips at a step that is its lowest and before a
+// quick new start, and at which step that begins; 0 where nothing like it is there.
+func repeatAt(levels []music.Decibels, n int) (depth music.Decibels, at int) {
+	lo := max(0, n-int(repeatBefore/tongueStep))
+	hi := min(len(levels), n+int(repeatAfter/tongueStep))
+	if levels[n] > slices.Min(levels[max(lo, n-int(repeatAfter/tongueStep)):hi]) ||
+		steepest(levels, n, hi) < repeatRises {
+		return 0, 0
+	}
+	depth = min(slices.Max(levels[lo:n+1]), slices.Max(levels[n:hi])) - levels[n]
+	return depth, n + steepestAt(levels, n, hi)
 }
 
 // steepestAt is how many steps after from the fastest rise of the loudness begins.

@@ -157,7 +157,7 @@ func (l *listening) change(g group, n Note) music.Seconds {
 		f := l.contour.Frames[k]
 		off := music.Between(standardPitch, f.Pitch) - g.pitch - n.Centre
 		if f.Voiced() && math.Abs(float64(off)) <= float64(changedWithin) {
-			return max(0, contour.Time(k)-before.Release)
+			return max(0, contour.Time(k)-before.Release-p.hidden)
 		}
 	}
 	return p.length()

@@ -17,6 +17,7 @@ const (
 	stopAround  = music.Seconds(0.15)  // in which what follows gets loud
 	modulates   = music.Seconds(0.5)   // around a stop, in which the loudness does not go to and fro
 	notASilence = music.Seconds(0.25)  // a voice lost for less, as loud as before, is no stop
+	outOfRing   = music.Decibels(3)    // above the lowest, a new start is heard
 	holeFalls   = music.Decibels(4)    // of the loudness where the pitch is lost
 	holeEdge    = music.Seconds(0.015) // of a hole, left to its sides
 )
@@ -78,8 +79,13 @@ func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
 		return 0, 0, false
 	}
 	depth := min(before, after) - bottom
-	return from, to, !dips(levels[max(0, from-steps(modulates)):from], depth/2) &&
-		!dips(levels[to:min(len(levels), to+steps(modulates))], depth/2)
+	waves := dips(levels[max(0, from-steps(modulates)):from], depth/2) ||
+		dips(levels[to:min(len(levels), to+steps(modulates))], depth/2)
+	// The note begins where it comes out of what rings, as one does out of silence.
+	for to > n && levels[to-1] > max(after-edgeBelow, bottom+outOfRing) {
+		to--
+	}
+	return from, to, !waves
 }
 
 // jumpAt reports whether a note begins at a moment over something much softer at its

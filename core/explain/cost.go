@@ -43,11 +43,16 @@ const (
 	mostForBeats  = 3.
 	costOfBeatOff = 0.1
 	mostForOff    = 0.5
+	// A note that is late, just where it is asked for again.
+	costOfOthersBeat = 0.5
 	// A start that little tells; what sounds like a voice or a click; what is softer
 	// by far than the rest, where nothing asks for it.
 	costOfDoubt = 0.38
 	costOfAlien = 1.
 	costOfSoft  = 0.8
+	// A dB below softBelow, and all of it together: a ring 30 dB down is no note.
+	costOfSofter = 0.05
+	mostForSoft  = 1.6
 	// A sound too short to be the note it stands for.
 	costOfScrap = 0.6
 	scrapShare  = 0.15

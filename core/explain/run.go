@@ -75,8 +75,8 @@ func (v *solver) run(k, from, to int) run {
 	r.cost += costOfDoubt * first.Doubt
 	if main := v.sounds[v.longest(from, to)]; main.Alien {
 		r.cost += costOfAlien
-	} else if v.even && v.loud-main.Level > softBelow {
-		r.cost += costOfSoft
+	} else if below := v.loud - main.Level; v.even && below > softBelow {
+		r.cost += min(mostForSoft, costOfSoft+costOfSofter*float64(below-softBelow))
 	}
 	if own < max(scrapTime, scrapShare*(t.end-t.begin)) {
 		r.cost += costOfScrap

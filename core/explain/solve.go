@@ -284,7 +284,22 @@ func (v *solver) between(before *cell, k int, r run) (cost float64, closed bool)
 	if without := math.Abs(late - was + gone); gone > 0 && without < change {
 		change, closed = without, true
 	}
+	if change > beatsForFree && v.onAnothersBeat(k, r.onset) {
+		cost += costOfOthersBeat
+	}
 	return cost + lateness(change), closed
+}
+
+// onAnothersBeat reports whether a sound begins where the same note is asked for again,
+// or was asked for before: it is that one, and one of the two is missing.
+func (v *solver) onAnothersBeat(k int, onset music.Seconds) bool {
+	for _, n := range []int{k - 1, k + 1} {
+		if n >= 0 && n < len(v.targets) && v.targets[n].Target == v.targets[k].Target &&
+			math.Abs(v.beats(onset-v.targets[n].begin)) < beatsForFree {
+			return true
+		}
+	}
+	return false
 }
 
 // skipped says what became of a target that has no sound of its own: the sound
@@ -301,10 +316,19 @@ func (v *solver) skipped(before *cell, n int) Kind {
 	switch {
 	case !covers(r.account.Late) && !covers(0):
 		return NeverCame
+	case v.isItself(t, before):
+		return NeverCame // the sound is this target's: the one before it did not come
 	case t.Target == v.targets[before.target].Target && r.account.Kind == Played:
 		return NotTongued
 	}
 	return HeldOver
+}
+
+// isItself reports whether the sound of the target before, a repetition, begins where
+// this one should: then that one is missing, and nothing went untongued.
+func (v *solver) isItself(t target, before *cell) bool {
+	of := v.targets[before.target]
+	return t.Target == of.Target && before.run.onset > t.begin-(t.begin-of.begin)/4
 }
 
 // skip is the account of a target that has no sound of its own.

@@ -1,0 +1,69 @@
+package ear
+
+import (
+	"slices"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/music"
+	"earlychorus/core/scores"
+)
+
+// A half step in a room that rings may come out narrower than two pitches are told
+// apart by; where the score has both notes, it is one all the same.
+const (
+	stepNear  = music.Cents(35) // of a note of the score, is that note
+	stepHolds = 8               // frames
+	stepTakes = 15              // frames at most, from one to the other
+)
+
+// cutAtSteps cuts a plateau where it steps from one note of the score to another.
+func (l *listening) cutAtSteps(p plateau) (out []plateau) {
+	notes := l.pitchesAsked()
+	at := func(n int) (note int) {
+		f := l.contour.Frames[n]
+		if !f.Voiced() {
+			return -1
+		}
+		cents := music.Between(standardPitch, f.Pitch)
+		return slices.IndexFunc(notes, func(c music.Cents) bool { return max(cents-c, c-cents) <= stepNear })
+	}
+	on, left, held := -1, 0, 0 // the note that sounds, the last frame on it, frames on another
+	for n := p.from; n < p.to; n++ {
+		switch now := at(n); {
+		case now < 0:
+			held = 0
+		case now == on:
+			left, held = n, 0
+		case on < 0:
+			on, left = now, n
+		default:
+			if held++; held < stepHolds {
+				continue
+			}
+			first, when := n-held+1, contour.Time((left+n-held+1)/2)
+			if first-left <= stepTakes && when-p.Onset > longEnough {
+				before, after := p.cut(when, when, BySlur)
+				before.pitch, after.pitch = l.pitchOf(before), l.pitchOf(after)
+				out, p = append(out, before), after
+			}
+			on, left, held = now, n, 0
+		}
+	}
+	return append(out, p)
+}
+
+// pitchesAsked are the pitches of the score's notes, each once.
+func (l *listening) pitchesAsked() (out []music.Cents) {
+	for _, t := range l.Score.Targets() {
+		cents := music.Between(standardPitch, t.Target.Frequency(l.Score.A4Hz))
+		if t.Phase == scores.Play && t.GlideTo == 0 && !slices.Contains(out, cents) {
+			out = append(out, cents)
+		}
+	}
+	return out
+}
+
+// pitchOf is the middle of a plateau's pitch.
+func (l *listening) pitchOf(p plateau) music.Cents {
+	return l.median(p, p.Onset, p.Release, group{})
+}

@@ -1,0 +1,114 @@
+package ear
+
+import (
+	"math"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/music"
+)
+
+// In a room that rings, the pitch that is left is heard on over the one that came. When
+// it gave way is then told by what only the old note has: there its loudness begins to
+// fall.
+const (
+	turnReach     = music.Seconds(0.5) // before the pitch is seen to change
+	turnStep      = music.Seconds(0.01)
+	turnLeast     = music.Seconds(0.05)  // nearer, the change is where it was seen
+	turnFalls     = music.Decibels(3)    // of the old note alone, when it has begun to die away
+	turnFallen    = music.Decibels(6)    // and when it has
+	turnCame      = music.Decibels(10)   // below what it becomes, the new note has come
+	turnWindow    = music.Seconds(0.045) // at least
+	turnWidest    = music.Seconds(0.12)
+	turnHarmonics = 6 // of the old note
+)
+
+// turnBack puts every slurred change of pitch where the note before was left.
+func (l *listening) turnBack(plateaus []plateau) []plateau {
+	plateaus = mixesTaken(plateaus)
+	for n := 1; n < len(plateaus); n++ {
+		before, after := &plateaus[n-1], &plateaus[n]
+		if after.starts != BySlur || after.Onset > before.Release+turnStep {
+			continue
+		}
+		at, ok := l.turnOf(*before, *after)
+		if !ok {
+			continue
+		}
+		after.hidden = after.Onset - at
+		before.Release, after.Onset = at, at
+		before.to = min(before.to, max(before.from+1, contour.Index(at)))
+	}
+	return plateaus
+}
+
+// turnOf is when the note before was left, where that is earlier than it was seen.
+func (l *listening) turnOf(before, after plateau) (at music.Seconds, ok bool) {
+	pitch := after.pitch.Above(standardPitch)
+	only, w := onlyOf(before.pitch.Above(standardPitch), pitch)
+	if len(only) == 0 {
+		return 0, false
+	}
+	meeting := after.Onset
+	var levels []music.Decibels // back from the meeting
+	top := contour.Silence
+	for t := meeting; t > max(before.Onset+w, meeting-turnReach); t -= turnStep {
+		level := l.together(only, t, w)
+		levels, top = append(levels, level), max(top, level)
+	}
+	if len(levels) == 0 || levels[0] > top-turnFallen {
+		return 0, false
+	}
+	back := 0
+	for levels[back] < top-turnFalls {
+		back++
+	}
+	at = meeting - music.Seconds(back)*turnStep
+	come := l.tone.Single(pitch, at+w, w) > l.tone.Single(pitch, meeting+w, w)-turnCame
+	return at, come && meeting-at >= turnLeast
+}
+
+// together is how loud some frequencies are, all in all.
+func (l *listening) together(frequencies []music.Hertz, at, window music.Seconds) music.Decibels {
+	power := 0.
+	for _, f := range frequencies {
+		power += math.Pow(10, float64(l.tone.Single(f, at, window))/10)
+	}
+	return music.Decibels(10 * math.Log10(power))
+}
+
+// onlyOf returns the harmonics of one pitch that are far enough from those of another
+// to be heard alone, and over what window.
+func onlyOf(pitch, other music.Hertz) (out []music.Hertz, window music.Seconds) {
+	for h := 1; h <= turnHarmonics; h++ {
+		of := pitch * music.Hertz(h)
+		nearest := music.Hertz(math.Max(1, math.Round(float64(of/other)))) * other
+		apart := math.Abs(float64(of - nearest))
+		if w := music.Seconds(2 / math.Max(1, apart)); w <= turnWidest {
+			out, window = append(out, of), max(window, turnWindow, w)
+		}
+	}
+	return out, window
+}
+
+// What rings and what came make one sound for a moment, which is read as the pitch of
+// which both are harmonics.
+const mixLasts = music.Seconds(0.3)
+
+// mixesTaken gives such moments to the note that came.
+func mixesTaken(plateaus []plateau) (out []plateau) {
+	for n, p := range plateaus {
+		if n > 0 && n < len(plateaus)-1 && p.length() < mixLasts && p.starts != AfterSilence &&
+			plateaus[n+1].starts != AfterSilence && p.isUnder(plateaus[n-1]) && p.isUnder(plateaus[n+1]) {
+			plateaus[n+1].Onset, plateaus[n+1].hidden = p.Onset, p.length()
+			continue
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+// isUnder reports whether another plateau's pitch is a higher harmonic of this one's.
+func (p plateau) isUnder(o plateau) bool {
+	times := math.Round(math.Exp2(float64(o.pitch-p.pitch) / 1200))
+	return times >= 2 && near(o.pitch, p.pitch+music.Cents(1200*math.Log2(times)))
+}
