@@ -288,14 +288,19 @@ func partialNear(
 // addSqueaks names the short high bursts inside notes. Where the pitch itself
 // went elsewhere meanwhile, that is already a break.
 func (l *listening) addSqueaks(groups []group) {
-	for _, b := range l.contour.Bursts {
-		length := b.To - b.From
-		if length <= contour.LongestClick || l.onTheClick(b) {
+	for index, n := range l.Notes {
+		if !n.Played || n.Phase == scores.Sing {
 			continue
 		}
-		for index, n := range l.Notes {
-			inside := n.Played && b.From > n.Onset+scoopTime && b.To < n.Release-scoopTime
-			if inside && !l.hasEvent(index, b.From-aroundStops, b.To+aroundStops) {
+		// A start is no harmonic of its note either, until it has settled.
+		settled := n.Onset + settle + groups[index].on[0].hidden
+		squeaks := l.contour.Squeaks(l.sound, settled, n.Release-scoopTime, n.Level+squeakBelow)
+		found := append(slices.Clone(l.contour.Bursts), slices.DeleteFunc(squeaks, l.isClicked)...)
+		for _, b := range found {
+			length := b.To - b.From
+			inside := b.From > n.Onset+scoopTime && b.To < n.Release-scoopTime
+			if inside && length > contour.LongestClick && !l.onTheClick(b) &&
+				!l.hasEvent(index, b.From-aroundStops, b.To+aroundStops) {
 				l.Events = append(l.Events, Event{
 					Kind:     Chirp,
 					At:       b.From,
@@ -307,6 +312,32 @@ func (l *listening) addSqueaks(groups []group) {
 		}
 	}
 }
+
+// isClicked reports whether a click sounds in a burst, or one is due: others lie on the
+// same part of the beat.
+func (l *listening) isClicked(b contour.Burst) bool {
+	if l.Score == nil {
+		return false
+	}
+	beat, alike := l.Score.TempoBPM.Seconds(1), 0
+	for _, o := range l.contour.Bursts {
+		if o.To-o.From <= contour.LongestClick && o.From < b.To && o.To > b.From-clickRings {
+			return true
+		}
+		off := b.From - o.From
+		off -= beat * music.Seconds(math.Round(float64(off/beat)))
+		if max(off, -off) < clickRings {
+			alike++
+		}
+	}
+	return alike >= fewestClicks
+}
+
+// clickRings is for how long a click disturbs.
+const clickRings = music.Seconds(0.06)
+
+// squeakBelow is how loud a squeak is against its note, at least.
+const squeakBelow = music.Decibels(-3)
 
 // onTheClick reports whether a burst is one of a metronome's: others lie a beat, or
 // two, from it.
@@ -330,7 +361,7 @@ const nearClick = music.Seconds(0.015)
 
 func (l *listening) hasEvent(note int, from, to music.Seconds) bool {
 	return slices.ContainsFunc(l.Events, func(e Event) bool {
-		return e.Note == note && (e.Kind == Break || e.Kind == Gap || e.Kind == Undertone) && e.At < to &&
+		return e.Note == note && (e.Kind == Break || e.Kind == Gap || e.Kind == Undertone || e.Kind == Chirp) && e.At < to &&
 			e.At+e.Duration > from
 	})
 }
