@@ -13,7 +13,12 @@ import (
 func (l *listening) shape(n *Note, g group) {
 	first, last := g.on[0], g.on[len(g.on)-1]
 	if !l.clickAt(first.Onset) {
-		n.Scoop = l.median(first, first.Onset, first.Onset+scoopTime, g) - n.Centre
+		from := first.Onset
+		if first.starts == BySlur {
+			// What was before is in the ear's window for so long: a hum, a ring, a neighbor.
+			from += leavesWindow / music.Seconds(first.pitch.Above(standardPitch))
+		}
+		n.Scoop = l.median(first, from, from+scoopTime, g) - n.Centre
 	}
 	n.Settle = l.settled(first, g, n.Centre)
 	n.EndBend = l.median(last, last.Release-endTime, last.Release, g) - n.Centre
@@ -24,6 +29,10 @@ func (l *listening) shape(n *Note, g group) {
 	n.Tail = l.tail(*n)
 	n.Air = l.airBefore(first)
 }
+
+// leavesWindow is periods of a pitch until the one before has left the window through
+// which it is heard.
+const leavesWindow = 3
 
 // clickAt reports whether a click sounds over the start of a note.
 func (l *listening) clickAt(onset music.Seconds) bool {

@@ -27,6 +27,8 @@ type Sound struct {
 	Duration music.Seconds `json:"duration_s"`
 	MIDI     music.MIDI    `json:"midi,omitempty" doc:"the other player's note"`
 	Note     int           `json:"note" doc:"index of the note it sounds with; -1 for none"`
+
+	Below music.Decibels `json:"below_db,omitempty" doc:"how much softer than that note another player is"`
 }
 
 // mostSounds bounds the list; a noisy room says no more with a thousand.
@@ -53,13 +55,14 @@ func (l *listening) listenForOthers(groups []group, strays []plateau) {
 		add(s)
 	}
 	for n, g := range groups {
-		if midi, heard := l.neighbour(g, l.Notes[n]); heard {
+		if midi, below, heard := l.neighbour(g, l.Notes[n]); heard {
 			add(Sound{
 				Kind:     OtherPlayer,
 				At:       l.Notes[n].Onset,
 				Duration: l.Notes[n].Release - l.Notes[n].Onset,
 				MIDI:     midi,
 				Note:     n,
+				Below:    below,
 			})
 		}
 	}
@@ -152,11 +155,11 @@ const (
 )
 
 // neighbour listens for another pitch under a note.
-func (l *listening) neighbour(g group, n Note) (music.MIDI, bool) {
+func (l *listening) neighbour(g group, n Note) (other music.MIDI, below music.Decibels, ok bool) {
 	if !n.Played || len(g.on) == 0 || n.Release-n.Onset < 4*neighbourWindow {
-		return 0, false
+		return 0, 0, false
 	}
-	found := map[music.MIDI]int{}
+	found := map[music.MIDI][]float64{}
 	for k := range neighbourMoments {
 		at := n.Onset + (n.Release-n.Onset)*music.Seconds(2*k+1)/(2*neighbourMoments)
 		f := l.contour.Frames[min(len(l.contour.Frames)-1, contour.Index(at))]
@@ -168,14 +171,14 @@ func (l *listening) neighbour(g group, n Note) (music.MIDI, bool) {
 			continue
 		}
 		midi, _ := music.Nearest(pitch, l.a4())
-		found[midi]++
+		found[midi] = append(found[midi], -share)
 	}
 	for midi, times := range found {
-		if 2*times > neighbourMoments {
-			return midi, true
+		if 2*len(times) > neighbourMoments {
+			return midi, music.Decibels(dsp.Median(times)), true
 		}
 	}
-	return 0, false
+	return 0, 0, false
 }
 
 // isPartOf reports whether one pitch is a multiple or a whole part of another.

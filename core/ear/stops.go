@@ -79,6 +79,12 @@ func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
 		return 0, 0, false
 	}
 	depth := min(before, after) - bottom
+	// A click is loud on one side of a stop, too, and gone.
+	lasts := steps(stopAround)
+	if !staysAbove(levels[max(0, from-lasts):from], bottom+depth/2) ||
+		!staysAbove(levels[to:min(len(levels), to+lasts)], bottom+depth/2) {
+		return 0, 0, false
+	}
 	waves := dips(levels[max(0, from-steps(modulates)):from], depth/2) ||
 		dips(levels[to:min(len(levels), to+steps(modulates))], depth/2)
 	// The note begins where it comes out of what rings, as one does out of silence.
@@ -86,6 +92,17 @@ func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
 		to--
 	}
 	return from, to, !waves
+}
+
+// staysAbove reports whether the loudness is above a level for most of a stretch.
+func staysAbove(levels []music.Decibels, level music.Decibels) bool {
+	count := 0
+	for _, v := range levels {
+		if v > level {
+			count++
+		}
+	}
+	return 2*count >= len(levels)
 }
 
 // jumpAt reports whether a note begins at a moment over something much softer at its

@@ -3,6 +3,7 @@ package ear
 import (
 	"slices"
 
+	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
 
@@ -31,7 +32,10 @@ type Trust struct {
 
 const (
 	leastConfident = 0.75
-	noisyForTone   = 25 // dB above the room: less, and the room's noise is in the tone
+	// harmlessBelow is how far under a note another player changes its loudness by no more
+	// than half a dB.
+	harmlessBelow music.Decibels = 9
+	noisyForTone                 = 25 // dB above the room: less, and the room's noise is in the tone
 )
 
 // judgeTrust decides what of a note can be relied on.
@@ -61,7 +65,10 @@ func (n *Note) judgeTrust(r Recording, sounds []Sound) {
 	}
 	for _, s := range sounds {
 		if s.Kind == OtherPlayer && s.Note >= 0 && s.At == n.Onset {
-			n.Distrust.Tone, n.Distrust.Level = WithAnother, WithAnother
+			n.Distrust.Tone = WithAnother
+			if s.Below < harmlessBelow && n.Distrust.Level == "" {
+				n.Distrust.Level = WithAnother
+			}
 		}
 	}
 }
