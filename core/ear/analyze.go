@@ -99,7 +99,7 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 	if q.Alignment.FirstNote {
 		l.Start = l.startByEar(plateaus)
 	}
-	groups, strays := l.groupByScore(l.withLevels(l.turnBack(l.cutForScore(plateaus))))
+	groups, strays := l.groupByScore(l.withLevels(l.withoutRing(l.turnBack(l.cutForScore(plateaus)))))
 	l.describe(groups, strays)
 	l.hearAirs()
 	l.Blown = l.airInSilence()

@@ -26,7 +26,9 @@ const (
 // a note begins over something softer at its own pitch.
 func (b *builder) cutAtStops(p plateau) (out []plateau) {
 	for _, part := range b.cutWhere(p, stopAt) {
-		out = append(out, b.cutWhere(part, jumpAt)...)
+		for _, over := range b.cutWhere(part, jumpAt) {
+			out = append(out, b.cutWhere(over, dropAt)...)
+		}
 	}
 	return out
 }
@@ -112,6 +114,22 @@ func jumpAt(levels []music.Decibels, n int) (from, to int, found bool) {
 	return n, n, n >= around && n+around <= len(levels) && levels[n+1]-levels[n] > 0 &&
 		slices.Min(levels[n+around/3:n+around])-slices.Max(levels[n-around:n]) >= jumps
 }
+
+// dropAt reports whether a note ends at a moment over something much softer at its own
+// pitch, which goes on.
+func dropAt(levels []music.Decibels, n int) (from, to int, found bool) {
+	around, takes := int(tongueEdge/tongueStep), int(dropTakes/tongueStep)
+	if n < around || n+takes+2*around > len(levels) {
+		return 0, 0, false
+	}
+	before, after := slices.Min(levels[n-around:n]), slices.Max(levels[n+takes:n+takes+2*around])
+	return n, n + takes, before-after >= drops && levels[n] >= before-stopBody
+}
+
+const (
+	drops     = music.Decibels(18)
+	dropTakes = music.Seconds(0.1)
+)
 
 // jumps is how far a note stands out of what it begins over.
 const jumps = music.Decibels(12)

@@ -1,8 +1,10 @@
 package measure
 
+import "earlychorus/core/scores"
+
 // Taper is how long the end of a note fades.
 var Taper = Measure{
-	Key:     "taper",
+	Key:     scores.TaperKey,
 	Unit:    "s",
 	Meaning: "the end fades for at least this long",
 	Take:    taper,

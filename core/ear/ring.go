@@ -1,0 +1,74 @@
+package ear
+
+import (
+	"slices"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/music"
+	"earlychorus/core/scores"
+)
+
+// A room goes on sounding when its player has stopped: from there the loudness falls
+// without a halt, as fast as a room lets it, until nothing is left.
+const (
+	ringFalls  = 25.                  // dB a second, at least
+	ringOver   = music.Seconds(0.1)   // the stretch over which it is looked at
+	ringStep   = music.Seconds(0.01)  //
+	ringHalts  = 4                    // steps in which beats of the ring hold it up
+	ringDrops  = music.Decibels(8)    // all in all
+	ringWindow = music.Seconds(0.03)  // of the loudness
+	ringLeft   = music.Seconds(0.016) // of it, left to the note: a release takes that long
+	chainGap   = music.Seconds(0.12)  // between sounds that go on from each other
+)
+
+// withoutRing ends the playing where its player stopped, and leaves out what the room
+// made of it. An end that is to taper is left as it is.
+func (l *listening) withoutRing(plateaus []plateau) (out []plateau) {
+	if slices.ContainsFunc(l.Score.Rules, func(r scores.Rule) bool { return r.Measure == scores.TaperKey }) {
+		return plateaus
+	}
+	for from := 0; from < len(plateaus); {
+		to := from + 1
+		for to < len(plateaus) && plateaus[to].Onset-plateaus[to-1].Release < chainGap {
+			to++
+		}
+		end := l.stopped(plateaus[from].Onset, plateaus[to-1].Release)
+		for _, p := range plateaus[from:to] {
+			if p.Onset > end-chainGap && p.Release > end && from < to-1 && p.Onset != plateaus[from].Onset {
+				continue // it begins in the ring
+			}
+			if p.Release > end {
+				p.Release, p.to = end, min(p.to, max(p.from+1, contour.Index(end)))
+			}
+			out = append(out, p)
+		}
+		from = to
+	}
+	return out
+}
+
+// stopped is when what sounds between two moments began to die away.
+func (l *listening) stopped(from, to music.Seconds) music.Seconds {
+	level := func(at music.Seconds) music.Decibels { return l.fine.Level(at, ringWindow) }
+	at, knee, halts := to, to, 0
+	for ; at-ringOver > from && halts <= ringHalts; at -= ringStep {
+		if float64(level(at-ringOver)-level(at)) >= ringFalls*float64(ringOver) {
+			knee, halts = at-ringOver, 0
+		} else {
+			halts++
+		}
+	}
+	// The steepest stretch reaches back over the knee itself: the note is loud until it
+	// has fallen a little.
+	top := level(knee)
+	for knee < to && level(knee) > top-ringKnee {
+		knee += ringStep
+	}
+	if top-level(to) < ringDrops || to-knee < chainGap/2 {
+		return to
+	}
+	return knee + ringLeft
+}
+
+// ringKnee is how far the loudness has fallen when the player has stopped.
+const ringKnee = music.Decibels(3)
