@@ -14,6 +14,8 @@ import (
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
+	"earlychorus/core/scores"
 )
 
 // Font is a set of recorded instruments.
@@ -23,6 +25,8 @@ type Font struct {
 	// unsampled are the instruments whose General MIDI program is the sound of
 	// another one.
 	unsampled []string
+	// faulty names, for an instrument, what no take of its recordings is right in.
+	faulty map[string][]scores.MeasureKey
 	// aahs is the program of a singing voice.
 	aahs int
 }
@@ -33,6 +37,12 @@ var (
 		Name:      "timgm6mb-soundfont",
 		path:      "/usr/share/sounds/sf2/TimGM6mb.sf2",
 		unsampled: []string{"bass-clarinet", "euphonium", "euphonium-tc"},
+		faulty: map[string][]scores.MeasureKey{
+			// Its loops die away by 14 dB in eight seconds.
+			"oboe": {measure.LevelEnds.Key, measure.Level.Key, measure.SwellRange.Key},
+			// A vibrato of 12 cents either way.
+			"tenor-sax": {measure.Steadiness.Key},
+		},
 		aahs:      52,
 	}
 	Csound = Font{
@@ -50,6 +60,12 @@ func Fonts() []Font { return []Font{TimGM, Csound} }
 func (f Font) Known(key string) bool {
 	_, err := instrument.Get(key)
 	return err == nil && !slices.Contains(f.unsampled, key)
+}
+
+// Fair reports whether an instrument's recordings can be right in what a step is judged
+// by, as they were measured themselves.
+func (f Font) Fair(key string, rules []scores.Rule) bool {
+	return !slices.ContainsFunc(rules, func(r scores.Rule) bool { return slices.Contains(f.faulty[key], r.Measure) })
 }
 
 // play renders a Standard MIDI File without reverb or chorus.

@@ -1,10 +1,12 @@
 package measure
 
+import "earlychorus/core/music"
+
 // Scoop is where the first moment of a note lies beside the rest of it.
 var Scoop = Measure{
 	Key:     "scoop",
 	Unit:    "cents",
-	Meaning: "the first 60 ms lie this near to the note's own centre",
+	Meaning: "the first 60 ms lie this near to the note's own centre, or it settles at once",
 	Take:    scoop,
 	Fault:   &scoops,
 }
@@ -31,13 +33,21 @@ var scoops = Fault{
 	},
 }
 
+// atOnce is how soon a start has settled that nobody hears sliding: recorded players of
+// timgm6mb-soundfont and csound-soundfont begin 25 to 48 cents off, for some 60 ms.
+const atOnce music.Seconds = 0.09
+
 func scoop(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
+		by := float64(p.note.Scoop)
+		if p.note.Settle < atOnce {
+			by = max(-limit, min(limit, by))
+		}
 		return Reading{
-			Value: float64(p.note.Scoop),
+			Value: by,
 			Limit: limit,
 			Trust: p.note.Distrust.Pitch,
-			Way:   sign(float64(p.note.Scoop)),
+			Way:   sign(by),
 		}
 	})
 }

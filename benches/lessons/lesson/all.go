@@ -58,7 +58,6 @@ func All() ([]Lesson, error) {
 	rooms := Rooms()
 	turn := 0
 	for _, i := range instrument.All() {
-		sources := sourcesOf(i)
 		for _, s := range steps {
 			lesson, suits, err := of(i, s.kind, s.set, s.stage)
 			if err != nil {
@@ -67,7 +66,7 @@ func All() ([]Lesson, error) {
 			if !suits {
 				continue
 			}
-			from := sources
+			from := sourcesOf(i, lesson.Score.Rules)
 			if s.own {
 				from = []string{OwnPlayers}
 			}
@@ -131,10 +130,11 @@ var needs = map[string][]scores.MeasureKey{
 	"does-not-sing": {measure.Sung.Key},
 }
 
-func sourcesOf(i instrument.Instrument) []string {
+// sourcesOf are the sounds in which an instrument can be right by some rules.
+func sourcesOf(i instrument.Instrument, rules []scores.Rule) []string {
 	out := []string{OwnPlayers}
 	for _, f := range sampled.Fonts() {
-		if f.Known(i.Key) {
+		if f.Known(i.Key) && f.Fair(i.Key, rules) {
 			out = append(out, f.Name)
 		}
 	}
