@@ -51,9 +51,13 @@ func (l *listening) cutForScore(plateaus []plateau) []plateau {
 	return out
 }
 
-// repeats reports whether target n is the note before again.
+// longestLift is how many beats between two notes are no rest.
+const longestLift music.Beats = 0.5
+
+// repeats reports whether target n is the note before again, without a rest between.
 func repeats(targets []scores.Segment, n int) bool {
-	return n > 0 && targets[n].Target == targets[n-1].Target && targets[n-1].GlideTo == 0
+	return n > 0 && targets[n].Target == targets[n-1].Target && targets[n-1].GlideTo == 0 &&
+		targets[n].StartBeat-targets[n-1].StartBeat-targets[n-1].Beats < longestLift
 }
 
 // isRepeated reports whether a plateau's pitch is one that the score repeats with

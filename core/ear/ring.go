@@ -11,11 +11,14 @@ import (
 // A room goes on sounding when its player has stopped: from there the loudness falls
 // without a halt, as fast as a room lets it, until nothing is left.
 const (
-	ringFalls  = 25.                  // dB a second, at least
-	ringOver   = music.Seconds(0.1)   // the stretch over which it is looked at
-	ringStep   = music.Seconds(0.01)  //
-	ringHalts  = 4                    // steps in which beats of the ring hold it up
-	ringDrops  = music.Decibels(8)    // all in all
+	ringFalls  = 25.                // dB a second, at least
+	ringOver   = music.Seconds(0.2) // the stretch over which it is looked at
+	ringStep   = music.Seconds(0.01)
+	ringHalts  = 4                   // steps in which beats of the ring hold it up
+	ringLeast  = music.Seconds(0.2)  // of it: less is the release
+	ringDrops  = music.Decibels(8)   // all in all
+	ringKnee   = music.Decibels(2.5) // in ringNext steps, and the loudness has begun to fall
+	ringNext   = 5
 	ringWindow = music.Seconds(0.03)  // of the loudness
 	ringLeft   = music.Seconds(0.016) // of it, left to the note: a release takes that long
 	chainGap   = music.Seconds(0.12)  // between sounds that go on from each other
@@ -49,26 +52,31 @@ func (l *listening) withoutRing(plateaus []plateau) (out []plateau) {
 
 // stopped is when what sounds between two moments began to die away.
 func (l *listening) stopped(from, to music.Seconds) music.Seconds {
-	level := func(at music.Seconds) music.Decibels { return l.fine.Level(at, ringWindow) }
-	at, knee, halts := to, to, 0
-	for ; at-ringOver > from && halts <= ringHalts; at -= ringStep {
-		if float64(level(at-ringOver)-level(at)) >= ringFalls*float64(ringOver) {
-			knee, halts = at-ringOver, 0
+	// The loudest from each step on, back from the end: a ring beats, and still dies away.
+	var loudest []music.Decibels
+	top := contour.Silence
+	for at := to; at > from; at -= ringStep {
+		top = max(top, l.fine.Level(at, ringWindow))
+		loudest = append(loudest, top)
+	}
+	over := int(ringOver / ringStep)
+	knee, halts := 0, 0
+	for n := 0; n+over < len(loudest) && halts <= ringHalts; n++ {
+		if float64(loudest[n+over]-loudest[n]) >= ringFalls*float64(ringOver) {
+			knee, halts = n+over, 0
 		} else {
 			halts++
 		}
 	}
-	// The steepest stretch reaches back over the knee itself: the note is loud until it
-	// has fallen a little.
-	top := level(knee)
-	for knee < to && level(knee) > top-ringKnee {
-		knee += ringStep
-	}
-	if top-level(to) < ringDrops || to-knee < chainGap/2 {
+	if knee == 0 || loudest[knee]-loudest[0] < ringDrops {
 		return to
 	}
-	return knee + ringLeft
+	// The last stretch reaches back over the knee itself, where nothing falls yet.
+	for knee > ringNext && loudest[knee]-loudest[knee-ringNext] < ringKnee {
+		knee--
+	}
+	if end := to - music.Seconds(knee)*ringStep + ringLeft; to-end > ringLeast {
+		return end
+	}
+	return to
 }
-
-// ringKnee is how far the loudness has fallen when the player has stopped.
-const ringKnee = music.Decibels(3)

@@ -83,6 +83,7 @@ const (
 	nineTenths = music.Decibels(-0.915)
 	aTenth     = music.Decibels(-20)
 	shapeReach = music.Seconds(0.5)
+	shapeHolds = music.Seconds(0.05) // for so long a note is softer, when it has faded
 )
 
 // rise is the time from a tenth to nine tenths of a level.
@@ -105,12 +106,14 @@ func (l *listening) fall(p plateau, level music.Decibels) music.Seconds {
 			break
 		}
 	}
-	for to := from; to < p.Release+shapeReach; to += contour.EnvelopeStep {
-		if l.fine.Level(to, w) <= level+aTenth {
-			return to - from
+	// The last moment above it counts: a ring beats on its way down.
+	last := from
+	for to := from; to < p.Release+shapeReach && to < last+shapeHolds; to += contour.EnvelopeStep {
+		if l.fine.Level(to, w) > level+aTenth {
+			last = to
 		}
 	}
-	return shapeReach
+	return last - from
 }
 
 // tail is the slope of the loudness over a note's last quarter, dB a second.

@@ -63,7 +63,13 @@ func (l *listening) turnOf(before, after plateau) (at music.Seconds, ok bool) {
 		back++
 	}
 	at = meeting - music.Seconds(back)*turnStep
-	come := l.tone.Single(pitch, at+w, w) > l.tone.Single(pitch, meeting+w, w)-turnCame
+	// What only the new note has; a twelfth up has nothing of its own, and all is looked at.
+	if own, v := onlyOf(pitch, before.pitch.Above(standardPitch)); len(own) > 0 {
+		only, w = own, v
+	} else {
+		only = []music.Hertz{pitch}
+	}
+	come := l.together(only, at+w, w) > l.together(only, meeting+w, w)-turnCame
 	return at, come && meeting-at >= turnLeast
 }
 
