@@ -43,7 +43,7 @@ var (
 			// A vibrato of 12 cents either way.
 			"tenor-sax": {measure.Steadiness.Key},
 		},
-		aahs:      52,
+		aahs: 52,
 	}
 	Csound = Font{
 		Name:      "csound-soundfont",

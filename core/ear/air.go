@@ -120,8 +120,9 @@ func (l *listening) airInSilence() bool {
 		if l.Notes[n].Played {
 			continue
 		}
-		from := l.Start + l.Score.TempoBPM.Seconds(t.StartBeat)
-		to := min(l.Analysis.Seconds, from+l.Score.TempoBPM.Seconds(t.Beats))
+		begin := l.Start + l.Score.TempoBPM.Seconds(t.StartBeat)
+		// The score may begin before the recording does, and end after it.
+		from, to := max(0, begin), min(l.Analysis.Seconds, begin+l.Score.TempoBPM.Seconds(t.Beats))
 		var levels []float64
 		for at := from; at < to; at += airStep {
 			if k := contour.Index(at); k < len(l.contour.Frames) && !l.contour.Frames[k].Voiced() {

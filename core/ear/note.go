@@ -40,6 +40,9 @@ type Note struct {
 	Scoop      music.Cents    `json:"scoop_cents" doc:"first 60 ms against the centre"`
 	Settle     music.Seconds  `json:"settle_s" doc:"until the pitch stays within 20 cents of the centre"`
 	Attack     music.Seconds  `json:"attack_s" doc:"time to rise from a tenth to nine tenths of the loudness"`
+	Rise       music.Seconds  `json:"rise_s" doc:"time to rise from a tenth to half of the loudness: longer without the tongue"`
+	Dip        music.Decibels `json:"dip_db" doc:"how far the loudness dips where it follows another pitch: the tongue's doing; 0 after a rest"`
+	Step       music.Decibels `json:"step_db" doc:"the greatest sudden change of its loudness that lasts"`
 	Decay      music.Seconds  `json:"decay_s" doc:"time to fall from nine tenths to a tenth of it"`
 	EndBend    music.Cents    `json:"end_cents" doc:"last 150 ms against the centre"`
 	Tail       float64        `json:"tail_db_per_s" doc:"slope of the loudness over the last quarter"`

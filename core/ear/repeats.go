@@ -51,13 +51,16 @@ func (l *listening) cutForScore(plateaus []plateau) []plateau {
 	return out
 }
 
-// longestLift is how many beats between two notes are no rest.
-const longestLift music.Beats = 0.5
+// rested reports whether the score rests between two moments, in beats.
+func (l *listening) rested(from, to music.Beats) bool {
+	return slices.ContainsFunc(l.Score.Segments, func(s scores.Segment) bool {
+		return (s.Phase == scores.Rest || s.Phase == scores.Breathe) && s.StartBeat >= from && s.StartBeat < to
+	})
+}
 
-// repeats reports whether target n is the note before again, without a rest between.
+// repeats reports whether target n is the note before again.
 func repeats(targets []scores.Segment, n int) bool {
-	return n > 0 && targets[n].Target == targets[n-1].Target && targets[n-1].GlideTo == 0 &&
-		targets[n].StartBeat-targets[n-1].StartBeat-targets[n-1].Beats < longestLift
+	return n > 0 && targets[n].Target == targets[n-1].Target && targets[n-1].GlideTo == 0
 }
 
 // isRepeated reports whether a plateau's pitch is one that the score repeats with
@@ -66,6 +69,7 @@ func (l *listening) isRepeated(p plateau) bool {
 	targets := l.Score.Targets()
 	for n := range targets {
 		if repeats(targets, n) && targets[n].Articulation != scores.Slurred &&
+			!l.rested(targets[n-1].StartBeat, targets[n].StartBeat) &&
 			near(p.pitch, music.Between(standardPitch, targets[n].Target.Frequency(l.Score.A4Hz))) {
 			return true
 		}

@@ -23,8 +23,12 @@ func (l *listening) shape(n *Note, g group) {
 	n.Settle = l.settled(first, g, n.Centre)
 	n.EndBend = l.median(last, last.Release-endTime, last.Release, g) - n.Centre
 	if first.starts != BySlur {
-		n.Attack = l.rise(first, n.LevelFrom)
+		n.Attack = l.rise(first, n.LevelFrom+nineTenths)
+		n.Rise = l.rise(first, n.LevelFrom+aHalf)
+	} else {
+		n.Dip = l.dip(first)
 	}
+	n.Step = l.step(*n)
 	n.Decay = l.fall(last, n.LevelTo)
 	n.Tail = l.tail(*n)
 	n.Air = l.airBefore(first)
@@ -82,20 +86,72 @@ func (l *listening) settled(p plateau, g group, centre music.Cents) music.Second
 const (
 	nineTenths = music.Decibels(-0.915)
 	aTenth     = music.Decibels(-20)
+	aHalf      = music.Decibels(-6)
 	shapeReach = music.Seconds(0.5)
 	shapeHolds = music.Seconds(0.05) // for so long a note is softer, when it has faded
 )
 
-// rise is the time from a tenth to nine tenths of a level.
+// rise is the time from the onset, a tenth of its loudness, to a level.
 func (l *listening) rise(p plateau, level music.Decibels) music.Seconds {
 	w := window(p.pitch)
 	for at := p.Onset; at < min(p.Release, p.Onset+shapeReach); at += contour.EnvelopeStep {
-		if l.fine.Level(at, w) >= level+nineTenths {
+		if l.fine.Level(at, w) >= level {
 			return at - p.Onset
 		}
 	}
 	return min(p.length(), shapeReach)
 }
+
+// dip is how deep the loudness dips where one pitch passes to another, all in all or
+// of the upper harmonics alone, whichever is deeper: a room hides the one sooner.
+func (l *listening) dip(p plateau) (deepest music.Decibels) {
+	w := window(p.pitch)
+	for _, e := range []contour.Envelope{l.fine, l.bright()} {
+		bottom := music.Decibels(0)
+		before, after := contour.Silence, contour.Silence
+		for d := music.Seconds(0); d < dipAround; d += tongueStep {
+			early, late := e.Level(p.Onset-d, w), e.Level(p.Onset+d, w)
+			before, after = max(before, early), max(after, late)
+			if d < dipAround/2 {
+				bottom = min(bottom, early, late)
+			}
+		}
+		deepest = max(deepest, min(before, after)-bottom)
+	}
+	return deepest
+}
+
+// dipAround is how far around a change of pitch the tongue is looked for.
+const dipAround = music.Seconds(0.12)
+
+// step is the greatest change of a note's loudness between two stretches of it, each
+// even in itself.
+func (l *listening) step(n Note) (most music.Decibels) {
+	over, gap := contour.Index(jumpOver), contour.Index(jumpTakes)
+	from, to := contour.Index(n.Onset+settle), contour.Index(n.Release-settle)
+	levels := func(a, b int) (middle, span music.Decibels) {
+		var x []float64
+		for _, f := range l.contour.Frames[a:b] {
+			x = append(x, float64(f.Level))
+		}
+		return music.Decibels(dsp.Median(x)), music.Decibels(dsp.Quantile(x, 0.9) - dsp.Quantile(x, 0.1))
+	}
+	for at := from + over; at+gap+over < min(to, len(l.contour.Frames)); at += gap / 2 {
+		before, loose := levels(at-over, at)
+		after, looser := levels(at+gap, at+gap+over)
+		if by := after - before; max(loose, looser) < jumpEven && max(by, -by) > max(most, -most) {
+			most = by
+		}
+	}
+	return most
+}
+
+// A step of the loudness takes no longer than jumpTakes, and lasts.
+const (
+	jumpOver  = music.Seconds(0.4)
+	jumpTakes = music.Seconds(0.12)
+	jumpEven  = music.Decibels(2.5)
+)
 
 // fall is the time from nine tenths of a level to a tenth, at the end.
 func (l *listening) fall(p plateau, level music.Decibels) music.Seconds {

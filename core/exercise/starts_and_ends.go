@@ -78,6 +78,7 @@ var startsAndEnds = Kind{
 		w.judge(measure.NoGap, float64(w.s.Limits.Gap))
 		w.judge(measure.Response, promptly)
 		w.judge(measure.Scoop, leastScooped)
+		w.judge(measure.Begins, 0)
 		w.judge(measure.Contrast, leastContrast)
 		if v.choice("end") == "taper" || v.choice("end") == "class" && w.c.End == TaperedEnd {
 			w.judge(measure.Taper, leastTaper)

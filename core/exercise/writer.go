@@ -60,9 +60,25 @@ func (w *writer) finish() scores.Score {
 			w.notice(n)
 		}
 	}
+	w.judgeJoins()
 	w.s.Load = scores.LoadOf(w.s, w.i)
 	w.markChanges()
 	return w.s.Marked()
+}
+
+// judgeJoins has every line judged as it is to be joined, in a step that is judged at all.
+func (w *writer) judgeJoins() {
+	targets := w.s.Targets()
+	follow := 0
+	for n := 1; n < len(targets); n++ {
+		gap := targets[n].StartBeat - targets[n-1].StartBeat - targets[n-1].Beats
+		if targets[n].Phase == scores.Play && gap < 0.001 && targets[n].Target != targets[n-1].Target {
+			follow++
+		}
+	}
+	if follow >= measure.FewestJoins && len(w.s.Rules) > 0 {
+		w.judge(measure.Joins, 0)
+	}
 }
 
 // markChanges says at each fingering which fingers move to it.

@@ -1,6 +1,10 @@
 package measure
 
-import "earlychorus/core/music"
+import (
+	"math"
+
+	"earlychorus/core/music"
+)
 
 // Scoop is where the first moment of a note lies beside the rest of it.
 var Scoop = Measure{
@@ -33,14 +37,17 @@ var scoops = Fault{
 	},
 }
 
-// atOnce is how soon a start has settled that nobody hears sliding: recorded players of
+// A start that settles at once slides unheard, unless it is far off: recorded players of
 // timgm6mb-soundfont and csound-soundfont begin 25 to 48 cents off, for some 60 ms.
-const atOnce music.Seconds = 0.09
+const (
+	atOnce   music.Seconds = 0.09
+	unheards               = 1.75 // limits
+)
 
 func scoop(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		by := float64(p.note.Scoop)
-		if p.note.Settle < atOnce {
+		if p.note.Settle < atOnce && math.Abs(by) < unheards*limit {
 			by = max(-limit, min(limit, by))
 		}
 		return Reading{

@@ -93,7 +93,11 @@ var readings = map[scores.MeasureKey]spoken{
 	measure.Evenness.Key: {
 		"Evenness", percent("lengths spread by %.0f %%", valueOf), percent("at most %.0f %%", limitOf),
 	},
-	measure.NoTongue.Key:   {"Slur", tongued, fixed("the tongue stays out")},
+	measure.NoTongue.Key: {"Slur", tongued, fixed("the tongue stays out")},
+	measure.Begins.Key: {
+		"Begins", func(r told) string { return "half as loud in " + milliseconds(r.Value) }, fixed("as asked"),
+	},
+	measure.Joins.Key:      {"Note to note", value("dips by %.0f dB"), fixed("tongued, or slurred, as asked")},
 	measure.Contrast.Key:   {"Soft and loud", value("%.0f dB apart"), limit("at least %.0f dB")},
 	measure.SwellRange.Key: {"Soft to loud", value("%.0f dB"), limit("at least %.0f dB")},
 	measure.SwellOrder.Key: {"Shape", shape, fixed("soft, growing, loud, fading, soft")},

@@ -161,6 +161,13 @@ var sentences = map[measure.Cause]func(told) string{
 		return r.note() + r.way(" sank on the way to its end.", " climbed on the way to its end.")
 	},
 	measure.CauseFade: func(r told) string { return r.note() + r.way(" faded away.", " grew louder and louder.") },
+	measure.CauseStep: func(r told) string {
+		return r.note() + r.way(" suddenly got softer.", " suddenly got louder.")
+	},
+	measure.CauseBegins: func(r told) string {
+		return r.note() + r.way(" began without the tongue.", " began with the tongue.")
+	},
+	measure.CauseSlurred: fixed("The notes ran into each other: they were not tongued."),
 	measure.CauseHeld: func(r told) string {
 		if r.Of == 0 {
 			return fmt.Sprintf("%s lasted %.0f seconds.", r.note(), r.Value)
@@ -175,9 +182,14 @@ var sentences = map[measure.Cause]func(told) string{
 	measure.CauseTiming: func(r told) string {
 		return r.note() + r.way(" came before the beat.", " came after the beat.")
 	},
-	measure.CauseChange:     noted("%s took too long to come."),
-	measure.CauseEvenness:   fixed("Some notes were longer than others."),
-	measure.CauseTongue:     noted("The tongue touched %s in the slur."),
+	measure.CauseChange:   noted("%s took too long to come."),
+	measure.CauseEvenness: fixed("Some notes were longer than others."),
+	measure.CauseTongue: func(r told) string {
+		if r.Note < 0 {
+			return "The notes were tongued, not slurred."
+		}
+		return fmt.Sprintf("The tongue touched %s in the slur.", r.note())
+	},
 	measure.CauseSwell:      fixed("Soft and loud were too much alike."),
 	measure.CauseDynamics:   fixed("Soft was as loud as loud."),
 	measure.CausePitchShift: fixedWay("The note fell when it got loud.", "The note rose when it got loud."),

@@ -65,6 +65,9 @@ var shorts = map[measure.Cause]func(told) string{
 	measure.CauseSteadiness:      fixed("wobbled"),
 	measure.CauseDrift:           fixedWay("sank", "climbed"),
 	measure.CauseFade:            fixedWay("faded", "grew"),
+	measure.CauseStep:            fixedWay("suddenly softer", "suddenly louder"),
+	measure.CauseBegins:          fixedWay("no tongue at the start", "tongued start"),
+	measure.CauseSlurred:         fixed("slurred, not tongued"),
 	measure.CauseHeld: func(r told) string {
 		if r.Of == 0 {
 			return fmt.Sprintf("%.0f s", r.Value)

@@ -18,11 +18,18 @@ func TestEveryMistakeIsHeard(t *testing.T) {
 	for _, key := range []string{"clarinet", "trombone", "alto-sax"} {
 		i, err := instrument.Get(key)
 		require.NoError(t, err)
-		for _, kind := range []string{
-			"long-tone-counted", "five-note-walk", "rhythm-on-a-note", "register-pair", "slur-across-partials",
-			"sing-first", "excerpt", "starts-and-ends",
+		for _, step := range []exercise.Step{
+			exercise.New("long-tone-counted", nil),
+			exercise.New("five-note-walk", nil),
+			exercise.New("rhythm-on-a-note", nil),
+			exercise.New("register-pair", nil),
+			exercise.New("slur-across-partials", nil),
+			exercise.New("sing-first", nil),
+			exercise.New("excerpt", nil),
+			exercise.New("chromatic-loop", nil),
+			exercise.New("starts-and-ends", nil),
+			exercise.New("starts-and-ends", map[string]any{"start": "breath"}),
 		} {
-			step := exercise.New(kind, nil)
 			if !step.Suits(i) {
 				continue
 			}
@@ -38,7 +45,7 @@ func TestEveryMistakeIsHeard(t *testing.T) {
 				made[m.Key]++
 				wrong, _ := m.Apply(synth.Player{Instrument: i}, s, at[0]).Play(8000)
 				assert.Len(t, wrong.Samples, len(right.Samples), m.Key)
-				assert.NotEqual(t, right.Samples, wrong.Samples, "%s in %s", m.Key, kind)
+				assert.NotEqual(t, right.Samples, wrong.Samples, "%s in %s", m.Key, step.Kind.Key)
 			}
 			assert.Equal(t, before, s.Reads())
 		}

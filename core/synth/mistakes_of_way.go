@@ -2,6 +2,7 @@ package synth
 
 import (
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/scores"
 )
 
@@ -33,6 +34,69 @@ var mistakesOfArticulation = []Mistake{
 		}),
 		Make: func(p *Playing, n int) { p.target(n).Articulation = scores.Tongued },
 	},
+	{
+		Key:   "breathes-starts",
+		Label: "Player who starts without the tongue",
+		At:    starts(scores.Tongued),
+		Make:  func(p *Playing, n int) { p.target(n).Articulation = scores.BreathStart },
+	},
+	{
+		Key:   "tongues-starts",
+		Label: "Player who tongues a start of the breath",
+		At:    starts(scores.BreathStart),
+		Make:  func(p *Playing, n int) { p.target(n).Articulation = scores.Tongued },
+	},
+	{
+		Key:   "slurs-instead",
+		Label: "Player who slurs a tongued line",
+		At:    lines(scores.Tongued),
+		Make:  func(p *Playing, _ int) { p.join(scores.Tongued, scores.Slurred) },
+	},
+	{
+		Key:   "tongues-instead",
+		Label: "Player who tongues a slurred line",
+		At:    lines(scores.Slurred),
+		Make:  func(p *Playing, _ int) { p.join(scores.Slurred, scores.Tongued) },
+	},
+}
+
+// starts are the places where a note begins after a rest, in a way.
+func starts(how scores.Articulation) func(scores.Score, instrument.Instrument) []int {
+	return where(func(s scores.Score, i instrument.Instrument, targets []scores.Segment, n int) bool {
+		return played(s, i, targets, n) && !adjoins(targets, n) && targets[n].Articulation == how
+	})
+}
+
+// lines is the first note of a step with enough notes joined in a way.
+func lines(how scores.Articulation) func(scores.Score, instrument.Instrument) []int {
+	return func(s scores.Score, _ instrument.Instrument) []int {
+		targets, count := s.Targets(), 0
+		for n := range targets {
+			if joined(targets, n, how) {
+				count++
+			}
+		}
+		if count < measure.FewestJoins {
+			return nil
+		}
+		return []int{0}
+	}
+}
+
+// joined reports whether a note follows another pitch in a way.
+func joined(targets []scores.Segment, n int, how scores.Articulation) bool {
+	return adjoins(targets, n) && targets[n].Phase == scores.Play && targets[n].Articulation == how &&
+		targets[n].Target != targets[n-1].Target
+}
+
+// join joins every line in another way than it is written.
+func (p *Playing) join(from, to scores.Articulation) {
+	targets := p.Score.Targets()
+	for n := range targets {
+		if joined(targets, n, from) {
+			p.target(n).Articulation = to
+		}
+	}
 }
 
 // mistakesOfWay are those in which something is done another way than asked, or

@@ -106,6 +106,9 @@ func (t Truth) At(moment music.Seconds) music.Hertz {
 // tapered is a fall that takes some 0.2 s from nine tenths to a tenth.
 const tapered music.Seconds = 0.35
 
+// breathAttack is the time a note takes to rise that the breath alone begins.
+const breathAttack music.Seconds = 0.3
+
 const defaultLevel music.Decibels = -20
 
 // Play returns the take of score and, for each sounding target, what was
@@ -189,7 +192,12 @@ func (p Player) phrase(sound audio.Mono, score scores.Score, targets []scores.Se
 		end = start + music.Seconds(p.Held)*(end-start)
 	}
 	length := max(0, end-onset)
+	breathes := targets[0].Articulation == scores.BreathStart && targets[0].Phase == scores.Play
+	if breathes && p.Attack == 0 {
+		p.Attack = breathAttack
+	}
 	v := newVoice(p, targets[0].Phase, p.legs(score, targets), float64(length), float64(sound.Rate), chance)
+	v.breathes = breathes
 	path := []music.Hertz{}
 	first := int(math.Round(float64(onset) * float64(sound.Rate)))
 	lead := int(float64(p.AirLead) * float64(sound.Rate))

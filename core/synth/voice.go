@@ -37,6 +37,7 @@ type voice struct {
 	wander     float64 // cents, the jitter's
 	air        hiss
 	sounding   music.Hertz
+	breathes   bool // it begins with the breath alone
 }
 
 const (
@@ -194,7 +195,7 @@ const (
 
 // tongue is the tick of the tongue at the start.
 func (v *voice) tongue(t float64) float64 {
-	if t > tongueTime {
+	if t > tongueTime || v.breathes {
 		return 0
 	}
 	return tongueHiss

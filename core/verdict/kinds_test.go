@@ -121,7 +121,7 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 		},
 		{"swell", "oboe", nil, synth.Player{Flatten: 0.9}, measure.CauseSwell, "swell"},
 		{"swell", "oboe", nil, synth.Player{WithLevel: 45}, measure.CausePitchShift, "loud-sharp"},
-		{"starts-and-ends", "alto-sax", nil, synth.Player{Scoop: -70, Release: 0.3}, measure.CauseScoop, "scoop-up"},
+		{"starts-and-ends", "alto-sax", nil, synth.Player{Scoop: -150, Release: 0.3}, measure.CauseScoop, "scoop-up"},
 		{"starts-and-ends", "alto-sax", nil, synth.Player{Release: 0.04}, measure.CauseEnding, "ending-cut"},
 		{"starts-and-ends", "alto-sax", nil, synth.Player{Late: 0.3, Release: 0.3}, measure.CauseLate, "late"},
 		{"air-pulses", "tuba", nil, synth.Player{Pulsing: 0.7}, measure.CausePulse, "pulse-slow"},

@@ -38,6 +38,7 @@ var steps = []struct {
 	{kind: "echo", set: map[string]any{}},
 	{kind: "excerpt", set: map[string]any{}},
 	{kind: "starts-and-ends", set: map[string]any{}},
+	{kind: "starts-and-ends", set: map[string]any{"start": "breath"}, own: true},
 	{kind: "swell", set: map[string]any{}},
 	{kind: "overtones", set: map[string]any{}},
 	{kind: "chromatic-loop", set: map[string]any{}, stage: 3},
@@ -73,8 +74,8 @@ func All() ([]Lesson, error) {
 			add := func(l Lesson, count int) {
 				for k := range count {
 					l.Source, l.Room = from[(turn+k)%len(from)], rooms[(turn*5+k*4)%len(rooms)]
-					if l.Mistake == "silent" && l.Room.Name == Practicing {
-						continue // the neighbor alone is a soft player
+					if !l.canBeTold() {
+						continue
 					}
 					out = append(out, l)
 				}
@@ -96,6 +97,19 @@ func All() ([]Lesson, error) {
 	return out, nil
 }
 
+// canBeTold reports whether anybody could tell the mistake in this sound and room.
+func (l Lesson) canBeTold() bool {
+	switch l.Mistake {
+	case "silent":
+		return l.Room.Name != Practicing // the neighbor alone is a soft player
+	case "breathes-starts", "tongues-starts":
+		return l.Source == OwnPlayers && !l.Room.rings // recordings begin as they were played
+	case "slurs-instead", "tongues-instead":
+		return !l.Room.rings // which hides the tongue
+	}
+	return true
+}
+
 // judges reports whether a step is judged by what would tell a mistake: a kind that
 // does not ask for an even loudness is not a lesson in it.
 func judges(s scores.Score, mistake string) bool {
@@ -104,30 +118,34 @@ func judges(s scores.Score, mistake string) bool {
 }
 
 var needs = map[string][]scores.MeasureKey{
-	"sinks":         {measure.PitchEnds.Key},
-	"climbs":        {measure.PitchEnds.Key},
-	"fades":         {measure.LevelEnds.Key},
-	"swells":        {measure.LevelEnds.Key},
-	"wavers":        {measure.Steadiness.Key},
-	"flat":          {measure.Centre.Key},
-	"sharp":         {measure.Centre.Key},
-	"gap":           {measure.NoGap.Key},
-	"crack":         {measure.NoBreak.Key},
-	"starts-high":   {measure.NoBreak.Key},
-	"starts-low":    {measure.NoBreak.Key, measure.Undertone.Key},
-	"chirps":        {measure.NoChirp.Key},
-	"cut-off":       {measure.Held.Key},
-	"starts-late":   {measure.Response.Key, measure.Timing.Key},
-	"comes-late":    {measure.Response.Key, measure.Timing.Key},
-	"rushes":        {measure.TempoDrift.Key},
-	"too-fast":      {measure.Pace.Key},
-	"too-slow":      {measure.Pace.Key},
-	"tongues-slurs": {measure.NoTongue.Key},
-	"same-loudness": {measure.Contrast.Key},
-	"no-air-line":   {measure.Lines.Key},
-	"no-buzz-line":  {measure.Lines.Key},
-	"plays-instead": {measure.Sung.Key},
-	"does-not-sing": {measure.Sung.Key},
+	"sinks":           {measure.PitchEnds.Key},
+	"climbs":          {measure.PitchEnds.Key},
+	"fades":           {measure.LevelEnds.Key},
+	"swells":          {measure.LevelEnds.Key},
+	"wavers":          {measure.Steadiness.Key},
+	"flat":            {measure.Centre.Key},
+	"sharp":           {measure.Centre.Key},
+	"gap":             {measure.NoGap.Key},
+	"crack":           {measure.NoBreak.Key},
+	"starts-high":     {measure.NoBreak.Key},
+	"starts-low":      {measure.NoBreak.Key, measure.Undertone.Key},
+	"chirps":          {measure.NoChirp.Key},
+	"cut-off":         {measure.Held.Key},
+	"starts-late":     {measure.Response.Key, measure.Timing.Key},
+	"comes-late":      {measure.Response.Key, measure.Timing.Key},
+	"rushes":          {measure.TempoDrift.Key},
+	"too-fast":        {measure.Pace.Key},
+	"too-slow":        {measure.Pace.Key},
+	"tongues-slurs":   {measure.NoTongue.Key},
+	"breathes-starts": {measure.Begins.Key},
+	"tongues-starts":  {measure.Begins.Key},
+	"slurs-instead":   {measure.Joins.Key},
+	"tongues-instead": {measure.Joins.Key, measure.NoTongue.Key},
+	"same-loudness":   {measure.Contrast.Key},
+	"no-air-line":     {measure.Lines.Key},
+	"no-buzz-line":    {measure.Lines.Key},
+	"plays-instead":   {measure.Sung.Key},
+	"does-not-sing":   {measure.Sung.Key},
 }
 
 // sourcesOf are the sounds in which an instrument can be right by some rules.

@@ -1,0 +1,70 @@
+package measure
+
+import (
+	"earlychorus/core/ear"
+	"earlychorus/core/music"
+	"earlychorus/core/scores"
+)
+
+// Begins is whether a note starts as asked: with the tongue, or with the breath alone.
+var Begins = Measure{
+	Key:     "begins",
+	Meaning: "notes begin as asked, with the tongue or with the breath alone",
+	Take:    begins,
+	Fault:   &otherStart,
+	Aside:   true,
+}
+
+// CauseBegins names a start of the other kind.
+const CauseBegins Cause = "begins"
+
+// otherStart is a start of the other kind, and what helps.
+var otherStart = Fault{
+	Cause: CauseBegins,
+	Rank:  howItHolds + 6,
+	Tips: []Advice{
+		{
+			Key:  "begins-tongue",
+			When: When{Direction: Low},
+			Text: "Let the tongue begin it: a light \"too\" at the tip, with the air already there.",
+		},
+		{
+			Key:  "begins-breath",
+			When: When{Direction: High},
+			Text: "No tongue here: let the breath begin it, as if you said \"hoo\".",
+		},
+		{Key: "begins", Text: "Begin each note the way the sheet asks: with the tongue, or with the breath alone."},
+	},
+}
+
+// A tongued start is at half its loudness within softStart, one of the breath takes
+// longer than hardStart: what lies between could be either. Recorded players' tongued
+// starts take up to 34 ms in a dry room and 72 in one that rings (timgm6mb-soundfont and
+// csound-soundfont).
+const (
+	softStart music.Seconds = 0.075
+	hardStart music.Seconds = 0.02
+)
+
+func begins(c Case, _ float64) (out []Reading) {
+	for _, p := range c.played(scores.Play) {
+		if p.note.Start != ear.AfterSilence {
+			continue
+		}
+		way := 0
+		switch rise := p.note.Rise; {
+		case p.target.Articulation == scores.Tongued && rise > softStart:
+			way = Low
+		case p.target.Articulation == scores.BreathStart && rise < hardStart:
+			way = High
+		}
+		out = append(out, Reading{
+			Note:   p.n,
+			Value:  float64(p.note.Rise),
+			Excess: countOf(way * way),
+			Trust:  p.note.Distrust.Level,
+			Way:    way,
+		})
+	}
+	return out
+}

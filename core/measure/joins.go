@@ -1,0 +1,81 @@
+package measure
+
+import (
+	"slices"
+
+	"earlychorus/core/dsp"
+	"earlychorus/core/ear"
+	"earlychorus/core/music"
+	"earlychorus/core/scores"
+)
+
+// Joins is whether a line is tongued or slurred as asked, all in all. A single touch of
+// the tongue is NoTongue's matter.
+var Joins = Measure{
+	Key:     "joins",
+	Meaning: "the notes of a line are tongued, or slurred, as asked",
+	Take:    joins,
+	Fault:   &slurredInstead,
+	Also:    []*Fault{&tonguedSlur},
+	Aside:   true,
+}
+
+// CauseSlurred names a line that is slurred where it should be tongued.
+const CauseSlurred Cause = "slurred"
+
+// slurredInstead is a line that is slurred, and what helps.
+var slurredInstead = Fault{
+	Cause: CauseSlurred,
+	Rank:  whenItComes + 7,
+	Tips: []Advice{
+		{Key: "slurred", Text: "Say \"too\" for each note: the air keeps going, and the tongue parts them."},
+	},
+}
+
+// How far the loudness dips from note to note, in dB, in the middle of a line: tongued
+// lines by more, slurred ones by less (own lessons). A room that rings longer than
+// hidesTongue hides it, and lines are not judged there.
+const (
+	tonguedDips = 9.
+	slurredDips = 14.
+	plainTongue = 40.
+	hidesTongue = music.Seconds(0.12)
+)
+
+// FewestJoins are as many changes of note as make a line.
+const FewestJoins = 4
+
+func joins(c Case, _ float64) []Reading {
+	if c.Analysis.Recording.Ring > hidesTongue {
+		return nil
+	}
+	targets := c.Score.Targets()
+	dips := map[bool][]float64{} // by whether they are to be slurred
+	for _, p := range c.played(scores.Play) {
+		if !follows(targets, p.n) || p.target.Target == targets[p.n-1].Target {
+			continue
+		}
+		slurs := p.target.Articulation == scores.Slurred
+		dip := float64(p.note.Dip)
+		if p.note.Start != ear.BySlur {
+			dip = plainTongue
+		}
+		dips[slurs] = append(dips[slurs], dip)
+	}
+	out := []Reading{}
+	for _, slurs := range []bool{false, true} {
+		if len(dips[slurs]) < FewestJoins {
+			continue
+		}
+		r := Reading{Value: dsp.Median(slices.Clone(dips[slurs]))}
+		switch {
+		case slurs && r.Value > slurredDips:
+			r.Way, r.Cause = High, CauseTongue
+		case !slurs && r.Value < tonguedDips:
+			r.Way = Low
+		}
+		r.Excess = countOf(r.Way * r.Way)
+		out = append(out, whole(r)...)
+	}
+	return out
+}
