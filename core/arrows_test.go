@@ -64,14 +64,15 @@ var allowed = map[string][]string{
 		"synth",
 		"verdict",
 	},
-	"plan":     {"music", "instrument", "scores", "measure", "exercise", "ladder", "verdict"},
-	"practice": {"music", "instrument", "scores", "exercise", "ear", "ladder", "plan"},
-	"progress": {"dsp", "music", "ear", "measure", "verdict"},
-	"tone":     {"dsp", "music", "progress"},
-	"engrave":  {"music", "scores", "notation"},
-	"roster":   {"instrument", "scores"},
-	"notation": {"music", "instrument", "scores", "exercise", "plan"},
-	"synth":    {"audio", "music", "instrument", "scores", "measure"},
+	"say/several": {"measure"},
+	"plan":        {"music", "instrument", "scores", "measure", "exercise", "ladder", "verdict", "say/several"},
+	"practice":    {"music", "instrument", "scores", "exercise", "ear", "ladder", "plan"},
+	"progress":    {"dsp", "music", "ear", "measure", "verdict", "say/several"},
+	"tone":        {"dsp", "music", "progress"},
+	"engrave":     {"music", "scores", "notation"},
+	"roster":      {"instrument", "scores"},
+	"notation":    {"music", "instrument", "scores", "exercise", "plan"},
+	"synth":       {"audio", "music", "instrument", "scores", "measure"},
 }
 
 // forbidden is the world outside: files, network, database, clock, logging.

@@ -44,7 +44,8 @@ type condition struct {
 	tail   music.Seconds                        // of echo, not asked about
 	second bool                                 // somebody else holds a note, 15 dB softer
 
-	sampled bool // by a sampled instrument, whose exact pitch is not known
+	font  *sampled.Font // by recorded instruments, whose exact pitch is not known
+	swell bool          // each note grows from very soft to very loud and fades again
 }
 
 func noise(snr music.Decibels) func(*synth.Room, []music.Seconds, *rand.Rand) {
@@ -74,7 +75,7 @@ func conditions() []condition {
 	hum := func(level music.Decibels, hz music.Hertz) func(*synth.Room, []music.Seconds, *rand.Rand) {
 		return func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Hum, r.HumHz, r.Noise = level, hz, -75 }
 	}
-	return []condition{
+	out := []condition{
 		{name: "clean"},
 		{name: "noise 30 dB", room: noise(30)},
 		{name: "noise 20 dB", room: noise(20)},
@@ -113,22 +114,55 @@ func conditions() []condition {
 			p.AirLead, p.Room = 0.08, -65
 		}},
 		{name: "vibrato", player: func(p *synth.Player, _ *rand.Rand) { p.Vibrato = 40 }},
-		{name: "sampled", sampled: true},
-		{name: "sampled, noise 10 dB", sampled: true, room: noise(10)},
-		{
-			name:    "sampled, echo",
-			sampled: true,
-			room:    func(r *synth.Room, _ []music.Seconds, _ *rand.Rand) { r.Echo, r.Noise = 0.6, -70 },
-			tail:    0.45,
-		},
 		{name: "crack 60 ms", player: cracksOf(0.06), room: noise(40)},
 		{name: "crack 100 ms", player: cracksOf(0.1), room: noise(40)},
+		{name: "swell", swell: true, room: noise(45)},
 	}
+	for _, f := range sampled.Fonts() {
+		out = append(out, recorded(f)...)
+	}
+	return out
+}
+
+// recorded are the conditions that a set of recordings is heard in.
+func recorded(f sampled.Font) []condition {
+	in := func(r synth.Room) func(*synth.Room, []music.Seconds, *rand.Rand) {
+		return func(to *synth.Room, _ []music.Seconds, _ *rand.Rand) {
+			r.Seed = to.Seed
+			*to = r
+		}
+	}
+	out := []condition{
+		{name: "dry"},
+		{name: "noise 10 dB", room: noise(10)},
+		{name: "noise 5 dB", room: noise(5)},
+		{name: "clipped", room: in(synth.Room{Noise: -60, Device: synth.Device{Gain: 24}})},
+		{name: "echo", room: in(synth.Room{Echo: 0.6, Noise: -70}), tail: 0.45},
+		{
+			name: "classroom echo, noise 20 dB", tail: 0.45,
+			room: in(synth.Room{Hall: synth.Hall{Fall: 0.5}, Noise: -40}),
+		},
+		{
+			name: "band hall", tail: 0.7,
+			room: in(synth.Room{Hall: synth.Hall{Fall: 0.9, Dark: true}, Noise: -64}),
+		},
+		{
+			name: "bathroom, phone", tail: 0.5,
+			room: in(synth.Room{
+				Hall: synth.Hall{Fall: 0.6}, Noise: -66, Device: synth.Device{LowCut: 150, HighCut: 7500},
+			}),
+		},
+		{name: "clicks", room: clicks},
+	}
+	for n := range out {
+		out[n].name, out[n].font = f.Name+", "+out[n].name, &f
+	}
+	return out
 }
 
 // fits reports whether an instrument can be asked under the condition.
 func (c condition) fits(i instrument.Instrument) bool {
-	return !c.sampled || sampled.TimGM.Known(i.Key)
+	return c.font == nil || c.font.Known(i.Key)
 }
 
 // make plays an instrument's beginner range, half of its notes (part 0 or 1).
@@ -148,7 +182,10 @@ func (c condition) make(i instrument.Instrument, part int) (sample, error) {
 		at += noteSeconds + restSeconds
 	}
 	score.Segments = append(score.Segments, scores.Segment{Phase: scores.Rest, StartBeat: at})
-	if c.sampled {
+	if c.swell {
+		score = swelling(score)
+	}
+	if c.font != nil {
 		return c.makeSampled(i, score, onsets, chance)
 	}
 	p := synth.Player{Instrument: i, Seed: chance.Uint64(), Breath: -45}
@@ -181,6 +218,24 @@ func (c condition) make(i instrument.Instrument, part int) (sample, error) {
 	return s, nil
 }
 
+// swelling has each note grow from very soft to very loud and fade again.
+func swelling(s scores.Score) scores.Score {
+	out := scores.Score{TempoBPM: s.TempoBPM, A4Hz: s.A4Hz}
+	for _, seg := range s.Segments {
+		if seg.Phase != scores.Play {
+			out.Segments = append(out.Segments, seg)
+			continue
+		}
+		up, down := seg, seg
+		up.Beats, down.Beats = seg.Beats/2, seg.Beats/2
+		down.StartBeat += up.Beats
+		up.Dynamic, up.DynamicTo = "pp", "ff"
+		down.Dynamic, down.DynamicTo, down.Articulation = "ff", "pp", scores.Slurred
+		out.Segments = append(out.Segments, up, down)
+	}
+	return out
+}
+
 // makeSampled plays the score on an instrument's samples, brought to the
 // loudness of our players. What is true is the note, not its cents.
 func (c condition) makeSampled(
@@ -200,7 +255,7 @@ func (c condition) makeSampled(
 		}
 		truths = append(truths, t)
 	}
-	sound, err := sampled.TimGM.Render(i.Key, notes)
+	sound, err := c.font.Render(i.Key, notes)
 	if err != nil {
 		return sample{}, err
 	}

@@ -19,9 +19,11 @@ import (
 const (
 	heldFrames   = 6 // shorter pitches are not asked: cracks really are that high
 	momentsAsked = 5
-	// Between the two lies what sampled instruments and ours never reached: at most
-	// 0.29 where the lower pitch is the true one, at least 0.42 where it is not,
-	// down to a signal as loud as the noise (benches/RESULTS.md).
+	// Between the two lies what sampled instruments and ours never reached in a dry room:
+	// at most 0.29 where the lower pitch is the true one, at least 0.42 where it is not,
+	// down to a signal as loud as the noise (benches/RESULTS.md). Noise in a room that rings
+	// hides partials of the lower one: there it reached 0.41.
+	lowerSounds = 0.41
 	sharedOnly  = 0.36
 	compression = 0.25 // of power
 	partialsTo  = 6700 // Hz: looked at up to here
@@ -54,7 +56,7 @@ func (r *refiner) octaveOf(frames []Frame, from, to int, e Ear, quiet rest) floa
 	held := frames[from].Pitch
 	for _, part := range []int{2, 3} {
 		lower := held / music.Hertz(part)
-		if lower >= e.Lowest && !quiet.isHumPitch(lower) && r.contrast(frames, from, to, lower, part) < sharedOnly {
+		if lower >= e.Lowest && !quiet.isHumPitch(lower) && r.contrast(frames, from, to, lower, part) < lowerSounds {
 			return 1 / float64(part)
 		}
 	}

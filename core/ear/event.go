@@ -61,7 +61,7 @@ const (
 func (l *listening) eventsOf(g group, index int) []Event {
 	n := l.Notes[index]
 	var out []Event
-	if g.wrong {
+	if g.wrong && len(g.on) > 0 {
 		out = append(out, l.visit(g, WrongNote, index, g.on[0], n.Sounding))
 	}
 	for k, p := range g.all {
@@ -361,8 +361,8 @@ const nearClick = music.Seconds(0.015)
 
 func (l *listening) hasEvent(note int, from, to music.Seconds) bool {
 	return slices.ContainsFunc(l.Events, func(e Event) bool {
-		return e.Note == note && (e.Kind == Break || e.Kind == Gap || e.Kind == Undertone || e.Kind == Chirp) && e.At < to &&
-			e.At+e.Duration > from
+		kind := e.Kind == Break || e.Kind == Gap || e.Kind == Undertone || e.Kind == Chirp
+		return e.Note == note && kind && e.At < to && e.At+e.Duration > from
 	})
 }
 

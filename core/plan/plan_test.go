@@ -231,7 +231,7 @@ func TestSuggestionsCarryTheirReasonAndCounts(t *testing.T) {
 	add(takes("d", "tuba", verdict.NotYet, measure.CauseGap, 3)) // three takes are too few to say
 	add(takes("e", "flute", verdict.NotYet, measure.CauseCentre, 9))
 	add(takes("f", "flute", verdict.CantTell, measure.CauseRecording, 9)) // and this is nobody's
-	got := plan.Suggest(heard, []plan.StuckRung{{
+	got := plan.Suggest(nil, heard, []plan.StuckRung{{
 		Player:     "g",
 		Instrument: "bassoon",
 		Ladder:     "bassoon-low",
@@ -261,7 +261,7 @@ func TestWhatMostSectionsShareIsTheBands(t *testing.T) {
 			heard = append(heard, takes(key+who, key, verdict.NotYet, cause, 2)...)
 		}
 	}
-	got := plan.Suggest(heard, nil)
+	got := plan.Suggest(nil, heard, nil)
 	require.Len(t, got, 2)
 	assert.Equal(t, "The whole band: the pitch wavers with 6 of 9 players (12 takes).", got[0].Reason)
 	assert.Empty(t, got[0].Item.For)
@@ -277,7 +277,7 @@ func TestEveryFaultHasARemedyThatSuits(t *testing.T) {
 			for _, who := range []string{"a", "b", "c"} {
 				heard = append(heard, takes(who, i.Key, verdict.NotYet, cause, 2)...)
 			}
-			got := plan.Suggest(heard, nil)
+			got := plan.Suggest(nil, heard, nil)
 			switch cause {
 			case measure.CauseRecording, measure.CauseNobody, measure.CauseWrongInstrument, measure.CauseNotDone:
 				assert.Empty(t, got, cause)
@@ -300,19 +300,20 @@ func TestSuggestionsChangeCourse(t *testing.T) {
 	for _, who := range []string{"a", "b", "c"} {
 		heard = append(heard, takes(who, "trombone", verdict.NotYet, measure.CauseSteadiness, 3)...)
 	}
-	first := plan.Suggest(heard, nil)
+	first := plan.Suggest(nil, heard, nil)
 	require.Len(t, first, 1)
 	assert.Equal(t, exercise.KindLongToneCounted, first[0].Item.Step.Kind.Key, "never air pulses for a wobble")
 	week := []plan.Item{first[0].Item}
-	assert.Equal(t, first[0].Item.Step.Kind, plan.Suggest(heard, nil, week)[0].Item.Step.Kind, "one week is too soon")
-	second := plan.Suggest(heard, nil, week, week)[0]
+	soon := plan.Suggest(nil, heard, nil, week)[0]
+	assert.Equal(t, first[0].Item.Step.Kind, soon.Item.Step.Kind, "one week is too soon")
+	second := plan.Suggest(nil, heard, nil, week, week)[0]
 	assert.Equal(t, "breath-pattern", second.Item.Step.Kind.Key)
 	assert.Equal(t, plan.AddStep, second.Act)
 	both := append(week, second.Item)
 	// The long tone that everybody plays daily was no remedy for anything.
 	daily := plan.Core(exercise.StandardConventions())
-	assert.Equal(t, exercise.KindLongToneCounted, plan.Suggest(heard, nil, daily, daily)[0].Item.Step.Kind.Key)
-	last := plan.Suggest(heard, nil, both, both)[0]
+	assert.Equal(t, exercise.KindLongToneCounted, plan.Suggest(nil, heard, nil, daily, daily)[0].Item.Step.Kind.Key)
+	last := plan.Suggest(nil, heard, nil, both, both)[0]
 	assert.Equal(t, plan.HearThem, last.Act)
 	assert.Contains(t, last.Reason, "hear them in person")
 	assert.Contains(t, last.Reason, "3 of 3 players (9 takes)")
@@ -323,7 +324,7 @@ func TestTakesThatCannotBeJudgedAskForTheMicrophone(t *testing.T) {
 	for _, who := range []string{"a", "b", "c"} {
 		heard = append(heard, takes(who, "flute", verdict.CantTell, measure.CauseRecording, 3)...)
 	}
-	got := plan.Suggest(heard, nil)
+	got := plan.Suggest(nil, heard, nil)
 	require.Len(t, got, 1)
 	assert.Equal(t, plan.CheckMicro, got[0].Act)
 	assert.Contains(t, got[0].Reason, "9 of 9 takes could not be judged (3 players)")
@@ -380,5 +381,44 @@ func TestTheDemoWeekFits(t *testing.T) {
 		for _, s := range sections {
 			assert.Empty(t, s.Over, "day %d, %s", day, s.Instrument)
 		}
+	}
+}
+
+// A director's own line is tried in its order: a kind of ours keeps what we ask of it,
+// another comes as the catalogue has it, and an empty line is heard in person.
+func TestADirectorsOwnRemedies(t *testing.T) {
+	heard := []plan.Observation{}
+	for _, who := range []string{"ada", "ben", "cal"} {
+		for range 3 {
+			heard = append(heard, plan.Observation{
+				Player: who, Instrument: "flute", Cause: measure.CauseSteadiness, Result: verdict.NotYet,
+			})
+		}
+	}
+	kindOf := func(book plan.RemedyBook) string {
+		got := plan.Suggest(book, heard, nil)
+		require.NotEmpty(t, got)
+		if got[0].Act != plan.AddStep {
+			return string(got[0].Act)
+		}
+		return got[0].Item.Step.Kind.Key
+	}
+	assert.Equal(t, exercise.KindLongToneCounted, kindOf(nil))
+	assert.Equal(t, "sing-first", kindOf(plan.RemedyBook{"steadiness": {"sing-first", "long-tone-counted"}}))
+	assert.Equal(t, string(plan.HearThem), kindOf(plan.RemedyBook{"steadiness": {}}))
+	for key, book := range map[string]plan.RemedyBook{
+		"nothing":    {"nothing": {"sing-first"}},
+		"steadiness": {"steadiness": {"no-such-kind"}},
+	} {
+		wrong, remedy := book.Check()
+		assert.Equal(t, key, wrong)
+		assert.NotEmpty(t, remedy)
+	}
+	for _, line := range (plan.RemedyBook{"steadiness": {"sing-first"}}).Lines() {
+		if line.Key == "steadiness" {
+			assert.Equal(t, []string{"sing-first"}, line.Kinds)
+			assert.NotEqual(t, line.Kinds, line.Usual)
+		}
+		assert.NotEmpty(t, line.Words, line.Key)
 	}
 }

@@ -138,20 +138,6 @@ var (
 // inLine are the remedies of a cause, by family.
 type inLine map[instrument.Family][]recipe
 
-// next returns the first remedy that was not tried; ok is false when all were.
-func (l inLine) next(f instrument.Family, tried func(kind string) bool) (s exercise.Step, ok bool) {
-	line, own := l[f]
-	if !own {
-		line = l[""]
-	}
-	for _, r := range line {
-		if !tried(r.kind) {
-			return exercise.New(r.kind, r.set), true
-		}
-	}
-	return exercise.Step{}, false
-}
-
 // recipe is a step not yet made.
 type recipe struct {
 	kind string
@@ -159,54 +145,3 @@ type recipe struct {
 }
 
 func step(kind string, set map[string]any) recipe { return recipe{kind, set} }
-
-// inClassWords name a cause to a director.
-var inClassWords = map[measure.Cause]string{
-	measure.CauseRegisterLow:   "the upper note stays down",
-	measure.CauseRegisterHigh:  "the low note flies up",
-	measure.CausePartial:       "the note lands on another partial",
-	measure.CauseSlurStays:     "the slur stays on its note",
-	measure.CauseFingering:     "the fingering is another note's",
-	measure.CauseHeldOver:      "the note before goes on",
-	measure.CauseChirp:         "it squeaks",
-	measure.CauseNotTongued:    "the notes are not tongued",
-	measure.CauseLeftOut:       "a note is left out",
-	measure.CausePlayedInstead: "it is played, not sung",
-	measure.CauseLine:          "a line is left out",
-	measure.CauseFade:          "the note fades or grows",
-	measure.CausePace:          "the tempo is another",
-	measure.CauseDynamics:      "soft is as loud as loud",
-	measure.CauseWrongNote:     "another note comes out",
-	measure.CauseBreak:         "the note jumps",
-	measure.CauseUndertone:     "a lower note sounds first",
-	measure.CauseNoResponse:    "the note does not speak",
-	measure.CauseGap:           "the sound stops",
-	measure.CauseSlide:         "the slide has dead spots",
-	measure.CausePlateaus:      "degrees are missing",
-	measure.CauseApart:         "high and low lie too close",
-	measure.CauseSung:          "the sung note is off",
-	measure.CauseLanding:       "the leap misses",
-	measure.CauseCentre:        "the pitch lies off",
-	measure.CauseSteadiness:    "the pitch wavers",
-	measure.CauseDrift:         "the pitch drifts",
-	measure.CauseStep:          "the loudness jumps",
-	measure.CauseBegins:        "the start is of the other kind",
-	measure.CauseSlurred:       "the line is slurred, not tongued",
-	measure.CauseHeld:          "the note is too short",
-	measure.CauseScoop:         "the start slides",
-	measure.CauseEnding:        "the end falls or is cut",
-	measure.CauseLate:          "the start is off the beat",
-	measure.CauseChange:        "changes take too long",
-	measure.CauseTiming:        "the rhythm is off the beat",
-	measure.CauseTempo:         "the tempo does not hold",
-	measure.CauseEvenness:      "the run is uneven",
-	measure.CauseTongue:        "the tongue touches the slur",
-	measure.CauseSwell:         "soft and loud hardly differ",
-	measure.CausePitchShift:    "the pitch goes with loudness",
-	measure.CausePulse:         "the pulses are off the beat",
-	measure.CauseBursts:        "bursts are missing",
-	measure.CauseAirEven:       "bursts are uneven",
-	measure.CauseAirLength:     "the breath is too short or long",
-	measure.CauseMeterDelay:    "the ball comes late",
-	measure.CauseMeterSteady:   "the ball dances",
-}

@@ -9,6 +9,7 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
+	"earlychorus/core/say/several"
 	"earlychorus/core/verdict"
 )
 
@@ -95,13 +96,13 @@ func Core(c exercise.Conventions) []Item {
 	}
 }
 
-// Suggest proposes steps from the takes of the last fortnight: for each section
-// its commonest fault, for the band what most sections share, and for each
+// Suggest proposes steps of a class's remedies from the takes of the last fortnight: for
+// each section its commonest fault, for the band what most sections share, and for each
 // ladder that somebody is stuck on a rung lower down. The most players first. past
 // are the plans of the weeks before, latest first: a remedy that stood in all of
 // the last two is not proposed again, but the next in line, and then to hear the
 // players in person.
-func Suggest(heard []Observation, stuck []StuckRung, past ...[]Item) []Suggestion {
+func Suggest(book RemedyBook, heard []Observation, stuck []StuckRung, past ...[]Item) []Suggestion {
 	sections := map[string]*section{}
 	for _, o := range heard {
 		i, err := instrument.Get(o.Instrument)
@@ -111,6 +112,7 @@ func Suggest(heard []Observation, stuck []StuckRung, past ...[]Item) []Suggestio
 		s := sections[i.Section]
 		if s == nil {
 			s = &section{
+				book:     book,
 				name:     i.Section,
 				family:   i.Family,
 				keys:     map[string]bool{},
@@ -131,7 +133,7 @@ func Suggest(heard []Observation, stuck []StuckRung, past ...[]Item) []Suggestio
 	}
 	wide, isWide := mostShared(shared, len(sections))
 	if isWide {
-		out = append(out, forBand(wide, sections, past))
+		out = append(out, forBand(wide, book, sections, past))
 	}
 	for _, s := range sections {
 		if c, ok := s.commonest(); ok && !(isWide && c == wide) {
@@ -153,6 +155,7 @@ func Suggest(heard []Observation, stuck []StuckRung, past ...[]Item) []Suggestio
 }
 
 type section struct {
+	book    RemedyBook
 	name    string
 	family  instrument.Family
 	keys    map[string]bool
@@ -212,7 +215,7 @@ func tried(kind string, c measure.Cause, keys []string, past [][]Item) bool {
 	}
 	for _, week := range past[:triedFor] {
 		if !slices.ContainsFunc(week, func(i Item) bool {
-			return i.Step.Kind.Key == kind && i.Why == inClassWords[c] &&
+			return i.Step.Kind.Key == kind && i.Why == several.Named(c) &&
 				(len(i.For) == 0 || slices.ContainsFunc(keys, func(k string) bool {
 					return slices.Contains(i.For, k)
 				}))
@@ -236,13 +239,13 @@ func (s *section) suggest(c measure.Cause, past [][]Item) Suggestion {
 		Reason: fmt.Sprintf(
 			"%s: %s with %d of %d players (%d takes).",
 			s.name,
-			inClassWords[c],
+			several.Named(c),
 			players,
 			len(s.players),
 			takes,
 		),
 	}
-	next, ok := remedies[c].next(s.family, func(kind string) bool { return tried(kind, c, keys, past) })
+	next, ok := s.book.next(c, s.family, func(kind string) bool { return tried(kind, c, keys, past) })
 	if !ok {
 		return out.inPerson()
 	}
@@ -254,7 +257,7 @@ func (s *section) suggest(c measure.Cause, past [][]Item) Suggestion {
 		At:     AtHome,
 		Wanted: 2,
 		For:    keys,
-		Why:    inClassWords[c],
+		Why:    several.Named(c),
 	}
 	return out
 }
@@ -299,7 +302,7 @@ func mostShared(shared map[measure.Cause]int, sections int) (best measure.Cause,
 	return best, shared[best] >= 2 && float64(shared[best]) >= bandwide*float64(sections)
 }
 
-func forBand(c measure.Cause, sections map[string]*section, past [][]Item) Suggestion {
+func forBand(c measure.Cause, book RemedyBook, sections map[string]*section, past [][]Item) Suggestion {
 	out := Suggestion{Cause: c, Act: AddStep}
 	var keys []string
 	for _, s := range sections {
@@ -309,12 +312,12 @@ func forBand(c measure.Cause, sections map[string]*section, past [][]Item) Sugge
 	}
 	out.Reason = fmt.Sprintf(
 		"The whole band: %s with %d of %d players (%d takes).",
-		inClassWords[c],
+		several.Named(c),
 		out.Players,
 		out.Of,
 		out.Takes,
 	)
-	next, ok := remedies[c].next("", func(kind string) bool { return tried(kind, c, keys, past) })
+	next, ok := book.next(c, "", func(kind string) bool { return tried(kind, c, keys, past) })
 	if !ok {
 		return out.inPerson()
 	}
@@ -325,7 +328,7 @@ func forBand(c measure.Cause, sections map[string]*section, past [][]Item) Sugge
 		Days:   SchoolDays,
 		At:     Both,
 		Wanted: 3,
-		Why:    inClassWords[c],
+		Why:    several.Named(c),
 	}
 	return out
 }

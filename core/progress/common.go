@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"earlychorus/core/measure"
+	"earlychorus/core/say/several"
 	"earlychorus/core/verdict"
 )
 
@@ -29,61 +30,6 @@ const (
 	leastShare    = 0.4
 	mostCommon    = 8
 )
-
-// does says a cause of several players, after their count: "stay …".
-var does = map[measure.Cause]string{
-	measure.CauseRecording:       "could not be heard well enough",
-	measure.CauseWrongInstrument: "played as another instrument reads",
-	measure.CauseNobody:          "were not heard",
-	measure.CauseNotDone:         "left something out",
-	measure.CauseRegisterLow:     "stayed in the low register",
-	measure.CauseRegisterHigh:    "flew up a register",
-	measure.CausePartial:         "landed on another partial",
-	measure.CauseSlurStays:       "stayed on the first note of the slur",
-	measure.CauseFingering:       "fingered another note",
-	measure.CauseHeldOver:        "held the note before",
-	measure.CauseChirp:           "squeaked",
-	measure.CauseNotTongued:      "did not tongue",
-	measure.CauseLeftOut:         "left a note out",
-	measure.CausePlayedInstead:   "played instead of singing",
-	measure.CauseLine:            "left a line out",
-	measure.CauseFade:            "let the sound fade or grow",
-	measure.CausePace:            "took another tempo",
-	measure.CauseDynamics:        "played soft as loud as loud",
-	measure.CauseWrongNote:       "played another note",
-	measure.CauseBreak:           "jumped to another partial",
-	measure.CauseUndertone:       "had a lower note under the start",
-	measure.CauseNoResponse:      "had a note that did not speak",
-	measure.CauseGap:             "let the sound stop",
-	measure.CauseSlide:           "had a dead spot in the slide",
-	measure.CausePlateaus:        "missed a note of the buzzed scale",
-	measure.CauseApart:           "kept high and low too close",
-	measure.CauseSung:            "sang beside the note",
-	measure.CauseLanding:         "landed beside the note",
-	measure.CauseCentre:          "lay beside the pitch",
-	measure.CauseSteadiness:      "wavered",
-	measure.CauseDrift:           "drifted",
-	measure.CauseStep:            "jumped in loudness",
-	measure.CauseBegins:          "began another way than asked",
-	measure.CauseSlurred:         "slurred where it is tongued",
-	measure.CauseHeld:            "did not hold it long enough",
-	measure.CauseScoop:           "scooped into the note",
-	measure.CauseEnding:          "let the end fall, or cut it off",
-	measure.CauseLate:            "began late",
-	measure.CauseChange:          "hesitated at the change",
-	measure.CauseTiming:          "were off the beat",
-	measure.CauseTempo:           "changed the tempo",
-	measure.CauseEvenness:        "played unevenly",
-	measure.CauseTongue:          "tongued where it slurs",
-	measure.CauseSwell:           "swelled too little",
-	measure.CausePitchShift:      "bent the pitch with the loudness",
-	measure.CausePulse:           "lost the pulse of the air",
-	measure.CauseBursts:          "blew another number of bursts",
-	measure.CauseAirEven:         "blew unevenly",
-	measure.CauseAirLength:       "blew too short or too long",
-	measure.CauseMeterDelay:      "were slow to move the ball",
-	measure.CauseMeterSteady:     "let the ball dance",
-}
 
 // Commons finds what sections, and the class, have in common on a day: the
 // latest take of each player and step counts. names says a step's name. Where
@@ -179,7 +125,7 @@ func (c Common) say(list []Take, step string) string {
 	if n := list[0].Notes; n != "" && !slices.ContainsFunc(list, func(t Take) bool { return t.Notes != n }) {
 		notes = " at " + n
 	}
-	return fmt.Sprintf("%d of %d %s %s%s: %s.", c.Players, c.Of, who, does[c.Cause], notes, step)
+	return fmt.Sprintf("%d of %d %s %s%s: %s.", c.Players, c.Of, who, several.Did(c.Cause), notes, step)
 }
 
 func sections(takes []Take, c Common) int {

@@ -12,6 +12,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/plan"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/server/api"
@@ -93,11 +94,17 @@ func TestConventionsReachThePlayers(t *testing.T) {
 		"home_minutes":  0,
 		"conventions":   c,
 		"tips":          verdict.Book{"flat": "Lift it."},
+		"remedies":      plan.RemedyBook{"steadiness": {"sing-first"}},
 	}
 	var setUp api.ClassSetUp
 	director.want(200, "PUT", class+"/settings", settings, &setUp)
 	assert.Equal(t, "Renamed", setUp.Class.Name)
 	assert.Equal(t, "Lift it.", setUp.OwnTips["flat"])
+	for _, line := range setUp.Remedies {
+		if line.Key == "steadiness" {
+			assert.Equal(t, []string{"sing-first"}, line.Kinds)
+		}
+	}
 
 	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
@@ -112,6 +119,7 @@ func TestConventionsReachThePlayers(t *testing.T) {
 		"a4_hz":        func(m map[string]any) { bad := c; bad.A4 = 500; m["conventions"] = bad },
 		"naming":       func(m map[string]any) { bad := c; bad.Naming = "klingon"; m["conventions"] = bad },
 		"tips":         func(m map[string]any) { m["tips"] = verdict.Book{"no-such": "x"} },
+		"remedies":     func(m map[string]any) { m["remedies"] = plan.RemedyBook{"steadiness": {"no-such"}} },
 	} {
 		bad := map[string]any{}
 		for k, v := range settings {

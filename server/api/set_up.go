@@ -8,6 +8,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
+	"earlychorus/core/plan"
 	"earlychorus/core/roster"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
@@ -29,6 +30,8 @@ type ClassSetUp struct {
 	Usual        []StageLimits        `json:"usual" doc:"our tolerances by stage" nullable:"false"`
 	Tips         []measure.Advice     `json:"tips" doc:"with the class's own words" nullable:"false"`
 	OwnTips      verdict.Book         `json:"own_tips" doc:"the class's own words by key"`
+	Remedies     []plan.RemedyLine    `json:"remedies" doc:"what is assigned for which cause" nullable:"false"`
+	Kinds        []KindChoice         `json:"kinds" doc:"that may be assigned" nullable:"false"`
 	Players      []PlayerSetUp        `json:"players" nullable:"false"`
 	Fields       []roster.Field       `json:"fields" doc:"what the list says of a player, in the form's order" nullable:"false"`
 	Directors    []string             `json:"directors" doc:"who directs the class, by name" nullable:"false"`
@@ -36,6 +39,20 @@ type ClassSetUp struct {
 	Exceptions   []ExceptionView      `json:"exceptions" doc:"that are not over" nullable:"false"`
 	Today        string               `json:"today" format:"date"`
 	Device       store.DeviceWord     `json:"device_word" doc:"takes of the last month that the player's device judged too, and how many it judged otherwise"`
+}
+
+// KindChoice is a kind of exercise by its name.
+type KindChoice struct {
+	Key  string `json:"key"`
+	Name string `json:"name"`
+}
+
+func kindChoices() []KindChoice {
+	out := []KindChoice{}
+	for _, k := range exercise.Catalogue() {
+		out = append(out, KindChoice{k.Key, k.Name})
+	}
+	return out
 }
 
 // StageLimits are the tolerances of one stage.
@@ -102,6 +119,8 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 		Usual:        []StageLimits{},
 		Tips:         class.Tips.Advices(),
 		OwnTips:      class.Tips,
+		Remedies:     class.Remedies.Lines(),
+		Kinds:        kindChoices(),
 		Players:      []PlayerSetUp{},
 		Fields:       roster.OnForm(),
 		Instruments:  []InstrumentChoice{},

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/plan"
 	"earlychorus/core/verdict"
 	"earlychorus/server/problem"
 )
@@ -23,6 +24,7 @@ type settingsInput struct {
 		KeepDays     int                  `json:"keep_days,omitempty" minimum:"7" maximum:"3650" doc:"left out: as it was"`
 		Conventions  exercise.Conventions `json:"conventions"`
 		Tips         verdict.Book         `json:"tips"`
+		Remedies     *plan.RemedyBook     `json:"remedies,omitempty" doc:"left out: as they were"`
 	}
 }
 
@@ -43,6 +45,12 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 		if len(words) > 300 {
 			return nil, problem.Input("tips."+key, "use at most 300 letters")
 		}
+	}
+	if in.Body.Remedies != nil {
+		if key, remedy := in.Body.Remedies.Check(); key != "" {
+			return nil, problem.Input("remedies."+key, remedy)
+		}
+		class.Remedies = *in.Body.Remedies
 	}
 	// Emptied is an answer: stages then are only what the director sets.
 	class.FirstLesson = nil

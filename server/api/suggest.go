@@ -53,7 +53,7 @@ func (a *API) suggestSteps(ctx context.Context, in *WeekPath) (*suggestionsOutpu
 	if err != nil {
 		return nil, err
 	}
-	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck), past...) {
+	for _, s := range plan.Suggest(class.Remedies, observations(heard), stuckRungs(stuck), past...) {
 		out.Body.Suggestions = append(out.Body.Suggestions, suggestionView(s))
 	}
 	return out, nil

@@ -127,7 +127,7 @@ func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err 
 	if err != nil {
 		return p, err
 	}
-	for _, s := range plan.Suggest(observations(heard), stuckRungs(stuck), past...) {
+	for _, s := range plan.Suggest(class.Remedies, observations(heard), stuckRungs(stuck), past...) {
 		if s.Act != plan.AddStep || len(p.reasons) == mostProposed || there[s.Item.Step.Kind.Key] {
 			continue // what is planned already needs no proposal
 		}

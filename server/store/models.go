@@ -48,6 +48,7 @@ type Class struct {
 	Code           string
 	OwnConventions json.RawMessage `gorm:"column:conventions;type:jsonb"` // what differs from the usual conventions
 	Tips           verdict.Book    `gorm:"serializer:json"`
+	Remedies       plan.RemedyBook `gorm:"serializer:json"` // the class's own, where they are not ours
 	FirstLesson    *time.Time      `gorm:"type:date"`
 	ClassMinutes   float64
 	HomeMinutes    float64          // 0 is the stage's usual

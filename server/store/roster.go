@@ -65,7 +65,7 @@ func (s *Store) CodeTaken(ctx context.Context, code string) (bool, error) {
 func (s *Store) SaveSettings(ctx context.Context, c Class) error {
 	return s.db.WithContext(ctx).
 		Model(&c).
-		Select("Name", "OwnConventions", "Tips", "FirstLesson", "ClassMinutes", "HomeMinutes", "KeepDays").
+		Select("Name", "OwnConventions", "Tips", "Remedies", "FirstLesson", "ClassMinutes", "HomeMinutes", "KeepDays").
 		Updates(&c).
 		Error
 }

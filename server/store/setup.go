@@ -8,6 +8,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"earlychorus/core/plan"
 	"earlychorus/core/verdict"
 )
 
@@ -43,6 +44,9 @@ func createClass(tx *gorm.DB, c *Class) error {
 	}
 	if c.Tips == nil {
 		c.Tips = verdict.Book{}
+	}
+	if c.Remedies == nil {
+		c.Remedies = plan.RemedyBook{}
 	}
 	return tx.Omit("School").Create(c).Error
 }

@@ -1053,11 +1053,15 @@ export interface components {
              * @description how long recordings are kept; measures stay
              */
             keep_days: number;
+            /** @description that may be assigned */
+            kinds: components["schemas"]["KindChoice"][];
             /** @description the class's own words by key */
             own_tips: {
                 [key: string]: string;
             };
             players: components["schemas"]["PlayerSetUp"][];
+            /** @description what is assigned for which cause */
+            remedies: components["schemas"]["RemedyLine"][];
             schools: components["schemas"]["School"][];
             /**
              * Format: int64
@@ -1630,6 +1634,10 @@ export interface components {
             /** @description what it is good for, in one line to a player */
             why: string;
         };
+        KindChoice: {
+            key: string;
+            name: string;
+        };
         Ladder: {
             /** @description the day's tries are used up: more is practice, and does not count */
             capped: boolean;
@@ -2197,6 +2205,18 @@ export interface components {
              */
             snr_db: number;
         };
+        RemedyLine: {
+            cause: string;
+            /** @description empty: everybody else, and the whole band */
+            family: string;
+            key: string;
+            /** @description in the order they are tried */
+            kinds: string[];
+            /** @description ours */
+            usual: string[];
+            /** @description the cause, as suggestions name it */
+            words: string;
+        };
         ReviewInputBody: {
             /**
              * @description measured lets the measured verdict stand again
@@ -2467,6 +2487,10 @@ export interface components {
              */
             keep_days?: number;
             name: string;
+            /** @description left out: as they were */
+            remedies?: {
+                [key: string]: string[] | null;
+            };
             tips: {
                 [key: string]: string;
             };

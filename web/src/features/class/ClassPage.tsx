@@ -6,6 +6,7 @@ import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from './ClassHead'
 import { Excused } from './Excused'
 import { setUpQuery } from './queries'
+import { Remedies } from './Remedies'
 import { Roster } from './Roster'
 import { Settings } from './Settings'
 import { TipBook } from './TipBook'
@@ -19,6 +20,7 @@ const chapters = [
   { key: 'players', label: 'Players' },
   { key: 'conventions', label: 'Conventions' },
   { key: 'tips', label: 'Tips' },
+  { key: 'next-steps', label: 'Next steps' },
   { key: 'excused', label: 'Excused' },
   { key: 'years', label: 'Years' },
 ] as const
@@ -58,6 +60,7 @@ export function ClassPage() {
           {chapter === 'players' && <Roster classId={classId} setUp={data} />}
           {chapter === 'conventions' && <Settings key={data.class.id} classId={classId} setUp={data} />}
           {chapter === 'tips' && <TipBook classId={classId} setUp={data} />}
+          {chapter === 'next-steps' && <Remedies classId={classId} setUp={data} />}
           {chapter === 'excused' && <Excused classId={classId} setUp={data} />}
           {chapter === 'years' && <Years classId={classId} setUp={data} />}
         </Tabs.Content>

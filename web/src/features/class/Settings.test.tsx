@@ -5,6 +5,7 @@ import { refuse, serve } from '../../testing/server'
 import { theClass } from '../../testing/things'
 import { HardNotes } from './HardNotes'
 import type { Conventions, SetUp } from './queries'
+import { Remedies } from './Remedies'
 import { TipBook } from './TipBook'
 
 const setUp = (more: object = {}) =>
@@ -21,6 +22,22 @@ const setUp = (more: object = {}) =>
       { key: 'gap-low', cause: 'gap', text: 'More air, low.', register: 'low', direction: -1 },
       { key: 'held', cause: 'held', text: 'Hold on.' },
     ],
+    remedies: [
+      {
+        key: 'gap',
+        cause: 'gap',
+        family: '',
+        words: 'the sound stops',
+        kinds: ['breath-pattern', 'long-tone-counted'],
+        usual: ['breath-pattern', 'long-tone-counted'],
+      },
+      { key: 'gap/brass', cause: 'gap', family: 'brass', words: 'the sound stops', kinds: ['buzz'], usual: ['buzz'] },
+    ],
+    kinds: [
+      { key: 'breath-pattern', name: 'Breath pattern' },
+      { key: 'long-tone-counted', name: 'Long tone, counted' },
+      { key: 'buzz', name: 'Buzz' },
+    ],
     players: [{ id: 'ada', instrument: 'clarinet' }],
     instruments: [
       {
@@ -36,6 +53,39 @@ const setUp = (more: object = {}) =>
     ],
     ...more,
   }) as unknown as SetUp
+
+describe('what is assigned for which cause', () => {
+  it('is put in another order, added to, and given back; only what differs is saved', async () => {
+    let saved: { remedies?: Record<string, string[]> } | undefined
+    serve({
+      'PUT /classes/c/settings': ({ body }) => {
+        saved = body as typeof saved
+        return setUp()
+      },
+    })
+    open(<Remedies classId="c" setUp={setUp()} />)
+    fireEvent.click(screen.getByRole('button', { name: 'Long tone, counted earlier' }))
+    fireEvent.change(screen.getByLabelText('Add a step for: the sound stops, brass'), {
+      target: { value: 'long-tone-counted' },
+    })
+    fireEvent.click(screen.getByRole('button', { name: 'Leave Buzz out' }))
+    fireEvent.click(screen.getByRole('button', { name: 'Save the next steps' }))
+    await screen.findByText('Saved.')
+    expect(saved?.remedies).toEqual({
+      gap: ['long-tone-counted', 'breath-pattern'],
+      'gap/brass': ['long-tone-counted'],
+    })
+    for (const back of screen.getAllByRole('button', { name: 'Our order' })) fireEvent.click(back)
+    fireEvent.click(screen.getByRole('button', { name: 'Save the next steps' }))
+    await waitFor(() => expect(saved?.remedies).toEqual({}))
+  })
+
+  it('says what is left when nothing is assigned', () => {
+    open(<Remedies classId="c" setUp={setUp()} />)
+    fireEvent.click(screen.getByRole('button', { name: 'Leave Buzz out' }))
+    expect(screen.getByText('hear them in person')).toBeTruthy()
+  })
+})
 
 describe('the class’s own tips', () => {
   let saved: { tips: Record<string, string>; keep_days?: number } | undefined
