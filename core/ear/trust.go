@@ -35,7 +35,7 @@ const (
 	// harmlessBelow is how far under a note another player changes its loudness by no more
 	// than half a dB.
 	harmlessBelow music.Decibels = 9
-	noisyForTone                 = 25 // dB above the room: less, and the room's noise is in the tone
+	noisyForTone  music.Decibels = 25 // dB above the room: less, and the room's noise is in the tone
 )
 
 // judgeTrust decides what of a note can be relied on.

@@ -41,7 +41,7 @@ var scoops = Fault{
 // timgm6mb-soundfont and csound-soundfont begin 25 to 48 cents off, for some 60 ms.
 const (
 	atOnce   music.Seconds = 0.09
-	unheards               = 1.75 // limits
+	unheards float64       = 1.75 // limits
 )
 
 func scoop(c Case, limit float64) []Reading {

@@ -391,7 +391,10 @@ func TestADirectorsOwnRemedies(t *testing.T) {
 	for _, who := range []string{"ada", "ben", "cal"} {
 		for range 3 {
 			heard = append(heard, plan.Observation{
-				Player: who, Instrument: "flute", Cause: measure.CauseSteadiness, Result: verdict.NotYet,
+				Player:     who,
+				Instrument: "flute",
+				Cause:      measure.CauseSteadiness,
+				Result:     verdict.NotYet,
 			})
 		}
 	}

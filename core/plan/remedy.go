@@ -101,9 +101,11 @@ var remedies = map[measure.Cause]inLine{
 	measure.CauseTempo:    {"": slowly},
 	measure.CausePace:     {"": slowly},
 	measure.CauseEvenness: {"": {step("chromatic-loop", map[string]any{"fingers_first": true})}},
-	measure.CauseSlurred:  {"": {step("rhythm-on-a-note", nil), step("five-note-walk", map[string]any{"tempo_bpm": 60})}},
-	measure.CauseBegins:   {"": {step("starts-and-ends", map[string]any{"loudness": "even"})}},
-	measure.CauseStep:     {"": untilTheEnd},
+	measure.CauseSlurred: {
+		"": {step("rhythm-on-a-note", nil), step("five-note-walk", map[string]any{"tempo_bpm": 60})},
+	},
+	measure.CauseBegins: {"": {step("starts-and-ends", map[string]any{"loudness": "even"})}},
+	measure.CauseStep:   {"": untilTheEnd},
 	measure.CauseTongue: {
 		"":               {step("neighbour-return", nil)},
 		instrument.Brass: {step("slur-across-partials", map[string]any{"over": "two"})},

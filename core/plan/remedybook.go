@@ -43,7 +43,12 @@ func (b RemedyBook) Lines() []RemedyLine {
 	var out []RemedyLine
 	for c, families := range remedies {
 		for f, usual := range families {
-			line := RemedyLine{Key: lineKey(c, f), Cause: c, Family: f, Words: several.Named(c)}
+			line := RemedyLine{
+				Key:    lineKey(c, f),
+				Cause:  c,
+				Family: f,
+				Words:  several.Named(c),
+			}
 			for _, r := range usual {
 				line.Usual = append(line.Usual, r.kind)
 			}
