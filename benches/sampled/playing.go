@@ -59,7 +59,7 @@ const (
 	lead      = music.Seconds(0.25) // a slurred tone sounds unheard for so long: its own attack is not heard
 	crossfade = music.Seconds(0.03)
 	attack    = music.Seconds(0.012)
-	breath    = music.Seconds(0.3) // of a start without the tongue
+	breath    = music.Seconds(0.28) // of a start without the tongue
 	release   = music.Seconds(0.05)
 	tapers    = music.Seconds(0.5)
 	stop      = music.Seconds(0.045) // the tongue's silence before a tongued note

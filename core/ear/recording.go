@@ -88,6 +88,7 @@ const (
 	afterNote      = 20  // frames for the note and its echo to go
 	gainRises      = 3.  // dB a second
 	gainRisesAtAll = 4.  // dB
+	gainParts      = 4   // of a rest, each of which is louder than the one before
 )
 
 func ridesGain(c contour.Contour) bool {
@@ -98,19 +99,35 @@ func ridesGain(c contour.Contour) bool {
 			continue
 		}
 		if from >= 0 && n-from > restForGain+afterNote {
-			var t, y []float64
-			for k := from + afterNote; k < n-afterNote; k++ {
-				t, y = append(t, float64(contour.Time(k))), append(y, float64(c.Frames[k].Level))
-			}
-			slope := dsp.TheilSen(t, y)
-			if slope*(t[len(t)-1]-t[0]) < gainRisesAtAll {
-				slope = 0
-			}
+			slope := gainSlope(c.Frames[from+afterNote : n-afterNote])
 			slopes = append(slopes, slope)
 		}
 		from = n + 1
 	}
 	return len(slopes) > 0 && dsp.Median(slopes) > gainRises
+}
+
+// gainSlope is by how many dB a second the quiet of a rest rises, where it rises all the
+// way and by enough: somebody talking is loud in one part of it.
+func gainSlope(rest []contour.Frame) float64 {
+	var quiets []float64
+	for part := range gainParts {
+		var levels []float64
+		for _, f := range rest[part*len(rest)/gainParts : (part+1)*len(rest)/gainParts] {
+			levels = append(levels, float64(f.Level))
+		}
+		quiets = append(quiets, dsp.Quantile(levels, 0.2))
+	}
+	for k := 1; k < gainParts; k++ {
+		if quiets[k]-quiets[k-1] < gainRisesAtAll/(2*gainParts) {
+			return 0
+		}
+	}
+	rises := quiets[gainParts-1] - quiets[0]
+	if rises < gainRisesAtAll*(gainParts-1)/gainParts {
+		return 0
+	}
+	return rises / (float64(contour.Hop) * float64(len(rest)) * (gainParts - 1) / gainParts)
 }
 
 // fullScale is how near to ±1 counts as stuck; runs of clipRun samples do.

@@ -64,6 +64,10 @@ func (n *Note) judgeTrust(r Recording, sounds []Sound) {
 		n.Distrust.Time = LoudRoom
 	}
 	for _, s := range sounds {
+		// Who talks just then talks into the first moment of the note.
+		if s.Kind == Voice && s.At < n.Onset+scoopTime && s.At+s.Duration > n.Onset-longEnough {
+			n.Scoop = 0
+		}
 		if s.Kind == OtherPlayer && s.Note >= 0 && s.At == n.Onset {
 			n.Distrust.Tone = WithAnother
 			if s.Below < harmlessBelow && n.Distrust.Level == "" {

@@ -43,7 +43,7 @@ var otherStart = Fault{
 // csound-soundfont).
 const (
 	softStart music.Seconds = 0.075
-	hardStart music.Seconds = 0.02
+	hardStart music.Seconds = 0.032
 )
 
 func begins(c Case, _ float64) (out []Reading) {

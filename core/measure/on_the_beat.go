@@ -1,10 +1,20 @@
 package measure
 
+import "earlychorus/core/scores"
+
+// breathLag is how much later a note is heard, in seconds, that the breath alone begins:
+// it grows instead of starting (common practice, no published source).
+const breathLag = 0.1
+
 func beatsOf(c Case, limit float64, label string, walk func(Case, func(playedNote) Reading) []Reading) []Reading {
 	return walk(c, func(p playedNote) Reading {
+		within := limit
+		if p.target.Articulation == scores.BreathStart {
+			within += breathLag
+		}
 		return Reading{
 			Value: float64(p.note.Response),
-			Limit: limit,
+			Limit: within,
 			Trust: p.note.Distrust.Time,
 			Way:   sign(float64(p.note.Response)),
 		}

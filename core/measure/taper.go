@@ -1,6 +1,9 @@
 package measure
 
-import "earlychorus/core/scores"
+import (
+	"earlychorus/core/ear"
+	"earlychorus/core/scores"
+)
 
 // Taper is how long the end of a note fades.
 var Taper = Measure{
@@ -9,6 +12,7 @@ var Taper = Measure{
 	Meaning: "the end fades for at least this long",
 	Take:    taper,
 	Fault:   &badEnding,
+	Aside:   true,
 }
 
 // CauseEnding names an end that is cut or falls.
@@ -39,8 +43,22 @@ func taper(c Case, limit float64) []Reading {
 			Value:  float64(p.note.Decay),
 			Limit:  limit,
 			Excess: atLeast(float64(p.note.Decay), limit),
-			Trust:  p.note.Distrust.Level,
+			Trust:  c.doubtOfEnd(p),
 			Way:    -1,
 		}
 	})
+}
+
+// aroundEnd is how long before and after a note's end, in seconds, something else makes
+// it another end.
+const aroundEnd = 0.4
+
+// doubtOfEnd is why the end of a note cannot be relied on: somebody talks or plays into it.
+func (c Case) doubtOfEnd(p playedNote) ear.Doubt {
+	for _, s := range c.Analysis.Sounds {
+		if s.Kind != ear.Click && s.At < p.note.Release+aroundEnd && s.At+s.Duration > p.note.Release-aroundEnd {
+			return ear.WithAnother
+		}
+	}
+	return p.note.Distrust.Level
 }

@@ -20,9 +20,9 @@ var mistakesOfNote = []Mistake{
 		Key:   "comes-low",
 		Label: "Player whose high notes come out low",
 		At: where(func(s scores.Score, i instrument.Instrument, targets []scores.Segment, n int) bool {
-			return played(s, i, targets, n) && tongued(targets[n]) && lower(i, targets[n].Target) != 0
+			return played(s, i, targets, n) && tongued(targets[n]) && lower(i, targets[n]) != 0
 		}),
-		Make: func(p *Playing, n int) { p.target(n).Target += lower(p.Player.Instrument, p.target(n).Target) },
+		Make: func(p *Playing, n int) { p.target(n).Target += lower(p.Player.Instrument, *p.target(n)) },
 	},
 	{
 		Key:   "flies-up",
@@ -45,9 +45,9 @@ var mistakesOfNote = []Mistake{
 		Key:   "starts-low",
 		Label: "Player whose high notes begin with a lower one",
 		At: where(func(s scores.Score, i instrument.Instrument, targets []scores.Segment, n int) bool {
-			return long(s, i, targets, n) && tongued(targets[n]) && lower(i, targets[n].Target) != 0
+			return long(s, i, targets, n) && tongued(targets[n]) && lower(i, targets[n]) != 0
 		}),
-		Make: func(p *Playing, n int) { p.startOn(n, int(lower(p.Player.Instrument, p.target(n).Target))) },
+		Make: func(p *Playing, n int) { p.startOn(n, int(lower(p.Player.Instrument, *p.target(n)))) },
 	},
 	{
 		Key:   "half-step-low",
@@ -130,7 +130,16 @@ func upper(i instrument.Instrument, note music.MIDI) music.MIDI {
 
 // lower is how far down a note falls with its own fingering, negative; 0 where it
 // has nothing to fall to.
-func lower(i instrument.Instrument, note music.MIDI) (down music.MIDI) {
+func lower(i instrument.Instrument, t scores.Segment) (down music.MIDI) {
+	note := t.Target
+	if t.Fingered > 0 { // an overtone falls to the next one down of the fingering that is held
+		for _, p := range i.Partials(t.Fingered) {
+			if p.Note < note-1 && (down == 0 || p.Note-note > down) {
+				down = p.Note - note
+			}
+		}
+		return down
+	}
 	for _, p := range i.Partials(note) {
 		if p.Number > 1 || i.Overblow != 0 {
 			if p.Note < note-1 {

@@ -107,7 +107,7 @@ func (t Truth) At(moment music.Seconds) music.Hertz {
 const tapered music.Seconds = 0.35
 
 // breathAttack is the time a note takes to rise that the breath alone begins.
-const breathAttack music.Seconds = 0.3
+const breathAttack music.Seconds = 0.28
 
 const defaultLevel music.Decibels = -20
 
