@@ -3,6 +3,7 @@ package demo
 import (
 	"context"
 
+	"earlychorus/core/measure"
 	"earlychorus/core/verdict"
 	"earlychorus/server/store"
 )
@@ -49,6 +50,53 @@ func (s Seeder) reviews(ctx context.Context) error {
 			}
 			if err := s.Store.Overrule(ctx, r); err != nil {
 				return err
+			}
+		}
+	}
+	return s.remarks(ctx, class)
+}
+
+// remarksOn are what the director says of a take for what came of it.
+var remarksOn = map[measure.Cause]string{
+	measure.CauseRegisterLow: "Roll the thumb, and leave the rest as it was. Play the top note first, then the pair.",
+	measure.CauseHeldOver:    "The fingers forgot to move. Do it twice without blowing, then once with.",
+	measure.CauseFingering:   "Look at the chart for that one note, press it five times, then play the whole line.",
+	measure.CausePartial:     "You were on the neighbor. Sing it, buzz it, and only then put the mouthpiece in.",
+	measure.CauseNotTongued:  "I hear one long note. Say “too” four times on your hand first.",
+	measure.CauseLeftOut:     "One note went missing. Slowly, fingers only, and it will be back.",
+	measure.CauseLate:        "Breathe on the beat before, then the air is there when the beat is.",
+	measure.CausePace:        "Good notes, wrong clock. Keep the click on and do it boringly slow.",
+}
+
+// remarks says a word to the first take of each cause on the last days, so that what the
+// director says fits what was heard.
+func (s Seeder) remarks(ctx context.Context, class store.Class) error {
+	said := map[measure.Cause]bool{}
+	for _, day := range firstDay(begun(class)) {
+		for n := range people {
+			if !s.lets(n) {
+				continue
+			}
+			takes, err := s.Store.TakesOfPlayerOn(ctx, playerID(n), class.Day(day))
+			if err != nil {
+				return err
+			}
+			for _, t := range takes {
+				words, ok := remarksOn[t.Cause]
+				if !ok || said[t.Cause] || t.Result == verdict.Clean {
+					continue
+				}
+				said[t.Cause] = true
+				if err := s.Store.AddCommentOnce(ctx, store.Comment{
+					ID:         id("remark/%s", t.Cause),
+					TakeID:     t.ID,
+					DirectorID: id("director"),
+					Body:       words,
+					WrittenAt:  s.Now().UTC(),
+					Kind:       "comment",
+				}); err != nil {
+					return err
+				}
 			}
 		}
 	}
