@@ -315,3 +315,22 @@ func TestStandInsPlay(t *testing.T) {
 	assert.Equal(t, 4, synth.NextPartial(i, 58), "a trombone's B♭3, the fourth partial, breaks to the fifth, D4")
 	assert.Equal(t, 7, synth.NextPartial(i, 46), "its B♭2, the second, to the third, F3")
 }
+
+// A player who comes so late that the last note of a phrase would begin after its end
+// leaves it out, and the take is still played.
+func TestANoteLaterThanItsPhraseIsLeftOut(t *testing.T) {
+	i, err := instrument.Get("bass-clarinet")
+	require.NoError(t, err)
+	s, err := exercise.New("neighbour-return", nil).
+		Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	require.NoError(t, err)
+	for n := range s.Segments {
+		if n > 0 && s.Segments[n].Phase == scores.Play {
+			s.Segments[n].Articulation = scores.Slurred
+		}
+	}
+	for late := music.Seconds(0); late < 12; late += 0.37 {
+		_, truths := synth.Player{Instrument: i, Late: late}.Play(s, 8000)
+		assert.Len(t, truths, len(s.Targets()))
+	}
+}

@@ -130,12 +130,13 @@ func (v *voice) truths(onset, length music.Seconds, path []music.Hertz) []Truth 
 		if n+1 < len(v.legs) {
 			to = min(length, music.Seconds(v.legs[n+1].from))
 		}
-		a, b := int(from/PathStep), int(to/PathStep)
+		a := min(int(from/PathStep), len(path))
+		b := max(a, min(int(to/PathStep), len(path))) // a note may come later than its phrase ends
 		out[n] = Truth{
 			Onset:   onset + from,
 			Release: onset + to,
 			Pitch:   l.pitch,
-			Path:    path[min(a, len(path)):min(b, len(path))],
+			Path:    path[a:b],
 		}
 	}
 	return out
