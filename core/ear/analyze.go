@@ -174,6 +174,6 @@ func (l *listening) describe(groups []group, strays []plateau) {
 	for n := range l.Notes {
 		l.Notes[n].judgeTrust(l.Recording, l.Sounds)
 	}
-	l.Recording.hearRing(l.Notes)
+	l.hearRing()
 	sortEvents(l.Events)
 }

@@ -27,7 +27,7 @@ type Recording struct {
 	SNR          music.Decibels `json:"snr_db" doc:"loudness of the notes above the room"`
 	ClippedRatio float64        `json:"clipped_ratio" doc:"share of samples stuck at full scale"`
 	NoiseFloor   music.Decibels `json:"noise_floor_db"`
-	Ring         music.Seconds  `json:"ring_s" doc:"the shortest fall of a note by 19 dB, which the room allows; 0 where none was heard"`
+	Ring         music.Seconds  `json:"ring_s" doc:"time by which the room's ring falls by 60 dB; 0 where it could not be heard"`
 	Faults       []Fault        `json:"faults" nullable:"false"`
 }
 
@@ -152,13 +152,45 @@ func clippedRatio(x []float64) float64 {
 	return float64(stuck) / max(1, float64(len(x)))
 }
 
-// hearRing takes the room's ring from how the notes were let go of.
-func (r *Recording) hearRing(notes []Note) {
-	for _, n := range notes {
-		if n.Decay > 0 && (r.Ring == 0 || n.Decay < r.Ring) {
-			r.Ring = n.Decay
+// hearRing takes the room's ring from how the sound died away behind the notes: the
+// quickest says what the room allows. A player's own taper is steeper towards its end.
+func (l *listening) hearRing() {
+	for _, n := range l.Notes {
+		if rt := l.ringAfter(n); rt > 0 && (l.Recording.Ring == 0 || rt < l.Recording.Ring) {
+			l.Recording.Ring = rt
 		}
 	}
+}
+
+// The stretch of a fall that the ring is read off, below the note, as in ISO 3382-2's T15
+// but lower; the times by which it makes 60 dB; and what counts as faded for good.
+const (
+	ringFrom   = music.Decibels(-20)
+	ringTo     = music.Decibels(-35)
+	ringTimes  = 4
+	ringClear  = music.Decibels(3) // of the noise
+	ringWithin = music.Seconds(1.2)
+	ringFaded  = music.Seconds(0.1)
+)
+
+// ringAfter is the time by which the sound behind a note would fall by 60 dB; 0 where the
+// next note or the room's noise comes first.
+func (l *listening) ringAfter(n Note) music.Seconds {
+	if !n.Played || n.Release == 0 || l.Recording.NoiseFloor > n.LevelTo+ringTo-ringClear {
+		return 0
+	}
+	begin, end := n.Release, n.Release
+	for at := n.Release; at < n.Release+ringWithin; at += contour.EnvelopeStep {
+		switch level := l.fine.Level(at, ringWindow); {
+		case level > n.LevelTo+ringFrom:
+			begin, end = at, at
+		case level > n.LevelTo+ringTo:
+			end = at
+		case at > end+ringFaded:
+			return ringTimes * (end - begin)
+		}
+	}
+	return 0
 }
 
 func (r *Recording) addFaultOfLength(got, want music.Seconds) {

@@ -34,19 +34,19 @@ var slurredInstead = Fault{
 
 // How far the loudness dips from note to note, in dB, in the middle of a line: tongued
 // lines by more, slurred ones by less (own lessons). A room that rings longer than
-// hidesTongue hides it, and lines are not judged there.
+// hidesTongue hides it, and lines are not judged there, nor where noise covers the ring.
 const (
 	tonguedDips = 9.
 	slurredDips = 14.
 	plainTongue = 40.
-	hidesTongue = music.Seconds(0.12)
+	hidesTongue = music.Seconds(0.45)
 )
 
 // FewestJoins are as many changes of note as make a line.
 const FewestJoins = 4
 
 func joins(c Case, _ float64) []Reading {
-	if c.Analysis.Recording.Ring > hidesTongue {
+	if ring := c.Analysis.Recording.Ring; ring == 0 || ring > hidesTongue {
 		return nil
 	}
 	targets := c.Score.Targets()

@@ -86,19 +86,19 @@ var sureWords = map[tone.Sure]string{tone.Likely: "likely no chance", tone.Certa
 func whyNotCompared(why tone.Why, takes int) string {
 	switch why {
 	case tone.UnknownDevice:
-		return "The tone can't be compared: it is not known through which microphone this take came."
+		return "The tone cannot be compared: it is not known through which microphone this take came."
 	case tone.OtherDevice:
-		return "The tone can't be compared: the earlier takes came through another microphone."
+		return "The tone cannot be compared: the earlier takes came through another microphone."
 	case tone.OtherRoom:
-		return "The tone can't be compared: the earlier takes were made in another room, " +
+		return "The tone cannot be compared: the earlier takes were made in another room, " +
 			"or with the microphone elsewhere."
 	case tone.OtherLoudness:
-		return "The tone can't be compared: the earlier takes were much louder or softer, and that changes it."
+		return "The tone cannot be compared: the earlier takes were much louder or softer, and that changes it."
 	case tone.TooFew:
 		return fmt.Sprintf("Too early to compare the tone: %s of these notes in the last %d weeks, and %d are needed.",
 			takesOf(takes), tone.Weeks, tone.Fewest)
 	}
-	return "The tone can't be compared: no note of this take is clear enough of the room to tell."
+	return "The tone cannot be compared: no note of this take is clear enough of the room to tell."
 }
 
 func takesOf(n int) string {
@@ -128,7 +128,7 @@ func ToneCourseOf(c tone.Course) ToneCourse {
 	case c.Why == tone.UnknownDevice:
 		out.Says = whyNotCompared(c.Why, 0)
 	case c.Why != "":
-		out.Says = "The tone can't be compared: most takes were made through another microphone or in another room."
+		out.Says = "The tone cannot be compared: most takes were made through another microphone or in another room."
 	case len(changed) == 0:
 		out.Says = fmt.Sprintf("No clear change of tone, over %s on one microphone.", daysOf(c.Days))
 	default:

@@ -47,16 +47,16 @@ var alike = map[Quality]float64{Clearness: 1.5, Brightness: 0.12, Fullness: 1}
 // Room is what a recording tells of where it was made.
 type Room struct {
 	Floor music.Decibels // how loud it is when nobody plays, dB below full scale
-	Ring  music.Seconds  // how long the shortest release took; 0 where none was heard
+	Ring  music.Seconds  // by when its ring has fallen by 60 dB; 0 where it could not be heard
 }
 
 // A room whose quiet or ring changes by more is another room, or the microphone
 // has moved (common practice, no published source).
 const (
 	otherFloor music.Decibels = 12
-	otherRing  float64        = 2 // times
-	// shortestRing: below it a release tells of the tongue, not of the room.
-	shortestRing music.Seconds = 0.1
+	otherRing  float64        = 2.2 // times
+	// shortestRing: below it a release tells of the player, not of the room.
+	shortestRing music.Seconds = 0.25
 )
 
 func (r Room) like(o Room) bool {

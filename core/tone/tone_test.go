@@ -24,7 +24,7 @@ func usual(chance *rand.Rand, take int, note music.MIDI) tone.Heard {
 		Day:     take,
 		Note:    note,
 		Through: home,
-		Room:    tone.Room{Floor: -60, Ring: 0.1},
+		Room:    tone.Room{Floor: -60, Ring: 0.2},
 		Level:   music.Decibels(-20 + 1.5*chance.NormFloat64()),
 		Colour: tone.Colour{
 			Clearness:  music.Decibels(22 + 2*chance.NormFloat64()),
@@ -91,7 +91,7 @@ func TestOnlyLikeIsCompared(t *testing.T) {
 	chance := rand.New(rand.NewPCG(5, 5))
 	for want, change := range map[tone.Why]func(*tone.Heard){
 		tone.OtherDevice:   func(h *tone.Heard) { h.Through = "school" },
-		tone.OtherRoom:     func(h *tone.Heard) { h.Room.Ring = 0.6 },
+		tone.OtherRoom:     func(h *tone.Heard) { h.Room.Ring = 0.7 },
 		tone.OtherLoudness: func(h *tone.Heard) { h.Level += 15 },
 		tone.TooFew:        func(h *tone.Heard) { h.Note = 72 },
 	} {

@@ -66,7 +66,7 @@ func KeptOfClass() []Table {
 			{"device_result", "what the player's device said at once", "x.device_result"},
 			{"through", "tells the player's microphones apart; empty where it is not known", "x.through"},
 			{"floor_db", "loudness of the room when nobody plays, dB below full scale", "x.floor_db"},
-			{"ring_s", "the shortest release, s: how much the room rings", "x.ring_s"},
+			{"ring_s", "time by which the room's ring falls by 60 dB, s; 0 where it could not be heard", "x.ring_s"},
 			{"failure", "why it could not be listened to", "x.failure"},
 			{"sound_gone_at", "UTC; when the recording was let go of", "x.sound_gone_at"},
 		}, "take x JOIN score s ON s.id = x.score_id" + ofPlayer + " ORDER BY x.day, x.received_at"},

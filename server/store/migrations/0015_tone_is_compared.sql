@@ -6,7 +6,7 @@
 ALTER TABLE take
     ADD COLUMN through text NOT NULL DEFAULT '', -- the microphone, by an opaque name the device makes; '' not known
     ADD COLUMN floor_db real,                    -- loudness of the room when nobody plays; null while it waits
-    ADD COLUMN ring_s real;                      -- the shortest release; 0 where none was heard
+    ADD COLUMN ring_s real;                      -- by when the room has fallen by 60 dB; 0 where it could not be heard
 ALTER TABLE take_note
     ADD COLUMN level_db real,  -- these four are null where the tone cannot be relied on
     ADD COLUMN clearness real, -- harmonics to noise, dB

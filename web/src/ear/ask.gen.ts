@@ -600,7 +600,7 @@ export interface components {
             noise_floor_db: number;
             /**
              * Format: double
-             * @description the shortest fall of a note by 19 dB, which the room allows; 0 where none was heard
+             * @description time by which the room's ring falls by 60 dB; 0 where it could not be heard
              */
             ring_s: number;
             /**
