@@ -58,7 +58,7 @@ func ToneOf(c tone.Comparison) SaidTone {
 	var other []string
 	for _, change := range c.Changes {
 		said := ToneChange{Change: change, Label: toneWords[change.Quality].label, Word: asUsual}
-		said.Text = fmt.Sprintf("as in the last %d takes of these notes", c.Against)
+		said.Text = fmt.Sprintf("against the last %d takes of these notes", c.Against)
 		if change.Sure != tone.AsUsual {
 			said.Word = toneWord(change.Quality, change.Spreads)
 			said.Text = fmt.Sprintf("than in %d of the last %d takes of these notes, %s", change.Beyond, c.Against,

@@ -1,6 +1,7 @@
 package tone
 
 import (
+	"math"
 	"slices"
 
 	"earlychorus/core/dsp"
@@ -56,12 +57,28 @@ func CourseOf(heard []Heard) Course {
 	}
 	for _, q := range Qualities() {
 		turn := Turn{Quality: q}
-		if t, ok := progress.TrendOf(daily(q, byNote)); ok {
+		points := daily(q, byNote)
+		if t, ok := progress.TrendOf(points); ok {
+			// Of three qualities and many players one seems to move by chance: what stays within
+			// the usual spread is no change that anybody hears.
+			t.Clear = t.Clear && math.Abs(t.PerWeek)*weeksOf(points) >= leastTurn
 			turn.Trend = &t
 		}
 		out.Turns = append(out.Turns, turn)
 	}
 	return out
+}
+
+// leastTurn is how far a tone has to have gone, in usual spreads, to be told.
+const leastTurn = 1.5
+
+// weeksOf is from the first point to the last.
+func weeksOf(points []progress.Point) float64 {
+	first, last := points[0].Day, points[0].Day
+	for _, p := range points {
+		first, last = min(first, p.Day), max(last, p.Day)
+	}
+	return (last - first) / 7
 }
 
 func daysOf(byNote map[music.MIDI][]Heard) int {

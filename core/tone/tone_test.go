@@ -148,3 +148,22 @@ func TestCourse(t *testing.T) {
 	assert.Empty(t, c.Turns)
 	assert.Equal(t, tone.Unheard, tone.CourseOf(nil).Why)
 }
+
+// Players whose tone stays as it is are seldom told that it changed.
+func TestAToneThatStaysHasNoTurn(t *testing.T) {
+	chance := rand.New(rand.NewPCG(8, 8))
+	const players = 300
+	told := 0
+	for range players {
+		var heard []tone.Heard
+		for take := range 12 {
+			heard = append(heard, usual(chance, 2*take, 60), usual(chance, 2*take, 62))
+		}
+		for _, turn := range tone.CourseOf(heard).Turns {
+			if turn.Trend != nil && turn.Trend.Clear {
+				told++
+			}
+		}
+	}
+	assert.Less(t, told, players*5/100)
+}
