@@ -45,6 +45,7 @@ func (v *solver) run(k, from, to int) run {
 		s := v.sounds[n]
 		belongs := (far(s.Pitch, pitch) <= samePitch || t.GlideTo != 0) && !v.astray(n, from, to) &&
 			!v.over(t, r, s) && !(r.onset < 0 && t.DynamicTo == "" && v.under(n, from, to)) &&
+			!(r.onset < 0 && v.tooSoon(t, n, to)) &&
 			!v.scrap(r, n, from, to)
 		switch {
 		case belongs:
@@ -200,6 +201,21 @@ func (v *solver) under(n, from, to int) bool {
 }
 
 const underBelow = music.Decibels(12)
+
+// tooSoon reports whether a short sound before a note's time stops again before the note
+// comes: a word, a try, a neighbour.
+func (v *solver) tooSoon(t target, n, to int) bool {
+	s := v.sounds[n]
+	if s.length() >= shortSound || s.Release >= t.begin {
+		return false
+	}
+	for _, next := range v.sounds[n+1 : to] {
+		if far(next.Pitch, s.Pitch) <= samePitch {
+			return next.Onset-s.Release > 2*joined
+		}
+	}
+	return false
+}
 
 // scrap reports whether a sound after a silence is too short, or too soft against
 // the note, to be its going on.
