@@ -143,7 +143,7 @@ func (l *listening) hasMetronome() bool {
 
 const (
 	fewestClicks     = 4
-	longestChance    = music.Seconds(0.2)
+	longestChance    = music.Seconds(0.32)
 	longestClickEcho = music.Seconds(0.12)
 	insideNote       = music.Seconds(0.25)
 )
