@@ -161,6 +161,9 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 		return err == nil && word.Takes == 5
 	}, 20*time.Second, 100*time.Millisecond)
 	assert.Zero(t, word.Differ, "device and server say the same")
+	var through string
+	require.NoError(t, s.SQL().QueryRow("SELECT DISTINCT through FROM take").Scan(&through))
+	assert.Len(t, through, 16, "all came through one microphone, and nothing else is told of it")
 	do(
 		t,
 		page,

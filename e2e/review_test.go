@@ -112,3 +112,34 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 	assert.Equal(t, fmt.Sprintf("%d of %d", good, takes), counted)
 	do(t, director, browser.Press("Ada Testerly"), browser.See("Longest hold"), browser.See("The jump is a leak."))
 }
+
+// A director puts what is assigned for a cause in another order, and finds it so again.
+func TestWhatIsAssignedIsTheDirectors(t *testing.T) {
+	t.Parallel()
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "NEXT")
+	page := openPage(t, browser.Options{Width: 1280, Height: 800})
+	do(t, page, signInDirector(b, serve(t, s)))
+	do(
+		t,
+		page,
+		browser.Press("Class"),
+		browser.Press("Next steps"),
+		chromedp.Click(`section[aria-label="the pitch wavers"] button[aria-label="Breath pattern earlier"]`),
+		browser.Press("Save the next steps"),
+		browser.See("Saved."),
+		chromedp.Reload(),
+		chromedp.WaitVisible(`section[aria-label="the pitch wavers"]`),
+		browser.See("Our order"),
+	)
+	var kept string
+	require.NoError(t, s.SQL().QueryRow("SELECT remedies FROM class WHERE id = $1", b.Class.ID).Scan(&kept))
+	assert.JSONEq(t, `{"steadiness": ["breath-pattern", "long-tone-counted"]}`, kept)
+	do(
+		t,
+		page,
+		browser.Press("Today"),
+		chromedp.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`),
+		browser.See("Never one against another"),
+	)
+}

@@ -1,9 +1,8 @@
 package contour
 
 import (
-	"math"
-
 	"earlychorus/core/audio"
+	"earlychorus/core/dsp"
 	"earlychorus/core/music"
 )
 
@@ -45,13 +44,9 @@ func (c Contour) withoutPitch(m audio.Mono, first, last int) []float64 {
 				period = rate / float64(c.Frames[k].Pitch)
 			}
 		}
-		back := float64(first+n) - period
-		whole := int(math.Floor(back))
-		if period == 0 || whole < 0 {
-			continue
+		if period > 0 {
+			out[n] = dsp.LessPeriod(m.Samples, first+n, period)
 		}
-		share := back - float64(whole)
-		out[n] = m.Samples[first+n] - (1-share)*m.Samples[whole] - share*m.Samples[whole+1]
 	}
 	return out
 }

@@ -68,3 +68,15 @@ func Slope(x, y []float64) float64 {
 func Cubic(a, b, c, d, w float64) float64 {
 	return -a*w*(w-1)*(w-2)/6 + b*(w+1)*(w-1)*(w-2)/2 - c*(w+1)*w*(w-2)/2 + d*(w+1)*w*(w-1)/6
 }
+
+// LessPeriod returns x at n less x a period before, which need not be whole: what repeats
+// with the period is gone, and what does not is twice as strong. period is at least 2; 0
+// where x does not reach back so far.
+func LessPeriod(x []float64, n int, period float64) float64 {
+	at := float64(n) - period
+	i := int(math.Floor(at))
+	if i < 1 || i+2 >= len(x) {
+		return 0
+	}
+	return x[n] - Cubic(x[i-1], x[i], x[i+1], x[i+2], at-float64(i))
+}

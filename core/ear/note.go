@@ -37,7 +37,7 @@ type Note struct {
 	LevelTo    music.Decibels `json:"level_to_db" doc:"loudness of the last fifth"`
 	Loudness   music.Decibels `json:"loudness_lufs,omitempty" doc:"momentary loudness, ITU-R BS.1770; absent from notes shorter than its window"`
 	WithLevel  float64        `json:"cents_per_10_db" doc:"how the pitch goes with loudness; 0 where the loudness hardly changes"`
-	Scoop      music.Cents    `json:"scoop_cents" doc:"first 60 ms against the centre"`
+	Scoop      music.Cents    `json:"scoop_cents" doc:"first 60 ms against the centre; 0 where a click or a voice sounds over them"`
 	Settle     music.Seconds  `json:"settle_s" doc:"until the pitch stays within 20 cents of the centre"`
 	Attack     music.Seconds  `json:"attack_s" doc:"time to rise from a tenth to nine tenths of the loudness"`
 	Rise       music.Seconds  `json:"rise_s" doc:"time to rise from a tenth to half of the loudness: longer without the tongue"`

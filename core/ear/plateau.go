@@ -291,11 +291,8 @@ const (
 func (b *builder) cutAtTongue(p plateau) []plateau {
 	w := window(p.pitch)
 	begin := p.Onset
-	count := int(p.length() / tongueStep)
-	levels := make([]music.Decibels, count)
-	for n := range levels {
-		levels[n] = b.fine.Level(begin+music.Seconds(n)*tongueStep, w)
-	}
+	levels := levelsOf(b.fine, p)
+	count := len(levels)
 	around, edge, longest := int(tongueAround/tongueStep), int(tongueEdge/tongueStep), int(tongueLongest/tongueStep)
 	var out []plateau
 	for n := edge; n < count-edge; n++ {

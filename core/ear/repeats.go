@@ -25,8 +25,9 @@ const (
 // are, on the beat itself, for nothing else tells.
 func (l *listening) cutForScore(plateaus []plateau) []plateau {
 	var out []plateau
+	notes := l.pitchesAsked()
 	for _, whole := range plateaus {
-		for _, p := range l.cutAtSteps(whole) {
+		for _, p := range l.cutAtSteps(whole, notes) {
 			parts := []plateau{p}
 			if l.isRepeated(p) {
 				parts = l.cutAtDips(p)

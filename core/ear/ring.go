@@ -36,8 +36,8 @@ func (l *listening) withoutRing(plateaus []plateau) (out []plateau) {
 			to++
 		}
 		end := l.stopped(plateaus[from].Onset, plateaus[to-1].Release)
-		for _, p := range plateaus[from:to] {
-			if p.Onset > end-chainGap && p.Release > end && from < to-1 && p.Onset != plateaus[from].Onset {
+		for n, p := range plateaus[from:to] {
+			if n > 0 && p.Onset > end-ringLeft {
 				continue // it begins in the ring
 			}
 			if p.Release > end {

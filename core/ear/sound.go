@@ -205,11 +205,8 @@ func residue(m audio.Mono, pitch music.Hertz, at music.Seconds) (other music.Her
 	left := audio.Mono{Rate: m.Rate, Samples: make([]float64, length)}
 	var whole, rest float64
 	for n := range left.Samples {
-		x := float64(from+n) - period
-		i := int(math.Floor(x))
-		w := x - float64(i)
 		now := m.Samples[from+n]
-		left.Samples[n] = now - dsp.Cubic(m.Samples[i-1], m.Samples[i], m.Samples[i+1], m.Samples[i+2], w)
+		left.Samples[n] = dsp.LessPeriod(m.Samples, from+n, period)
 		whole += now * now
 		rest += left.Samples[n] * left.Samples[n]
 	}

@@ -16,9 +16,8 @@ const (
 	stepTakes = 15              // frames at most, from one to the other
 )
 
-// cutAtSteps cuts a plateau where it steps from one note of the score to another.
-func (l *listening) cutAtSteps(p plateau) (out []plateau) {
-	notes := l.pitchesAsked()
+// cutAtSteps cuts a plateau where it steps from one of the score's pitches to another.
+func (l *listening) cutAtSteps(p plateau, notes []music.Cents) (out []plateau) {
 	at := func(n int) (note int) {
 		f := l.contour.Frames[n]
 		if !f.Voiced() {

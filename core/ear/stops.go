@@ -38,11 +38,7 @@ func (b *builder) cutWhere(
 	p plateau,
 	find func(levels []music.Decibels, n int) (from, to int, found bool),
 ) []plateau {
-	w := window(p.pitch)
-	levels := make([]music.Decibels, int(p.length()/tongueStep))
-	for n := range levels {
-		levels[n] = b.fine.Level(p.Onset+music.Seconds(n)*tongueStep, w)
-	}
+	levels := levelsOf(b.fine, p)
 	edge := int(tongueEdge / tongueStep)
 	for n := edge; n < len(levels)-edge; n++ {
 		from, to, found := find(levels, n)

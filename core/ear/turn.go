@@ -34,7 +34,7 @@ func (l *listening) turnBack(plateaus []plateau) []plateau {
 		if !ok {
 			continue
 		}
-		after.hidden = after.Onset - at
+		after.hidden += after.Onset - at
 		before.Release, after.Onset = at, at
 		before.to = min(before.to, max(before.from+1, contour.Index(at)))
 	}

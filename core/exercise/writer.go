@@ -71,8 +71,7 @@ func (w *writer) judgeJoins() {
 	targets := w.s.Targets()
 	follow := 0
 	for n := 1; n < len(targets); n++ {
-		gap := targets[n].StartBeat - targets[n-1].StartBeat - targets[n-1].Beats
-		if targets[n].Phase == scores.Play && gap < 0.001 && targets[n].Target != targets[n-1].Target {
+		if targets[n].Phase == scores.Play && scores.Follows(targets, n) && targets[n].Target != targets[n-1].Target {
 			follow++
 		}
 	}

@@ -50,7 +50,7 @@ func change(c Case, limit float64) []Reading {
 			Way:    1,
 		}
 	}) {
-		if follows(targets, m.Note) {
+		if scores.Follows(targets, m.Note) {
 			out = append(out, m)
 		}
 	}

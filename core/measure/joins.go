@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"slices"
-
 	"earlychorus/core/dsp"
 	"earlychorus/core/ear"
 	"earlychorus/core/music"
@@ -52,7 +50,7 @@ func joins(c Case, _ float64) []Reading {
 	targets := c.Score.Targets()
 	dips := map[bool][]float64{} // by whether they are to be slurred
 	for _, p := range c.played(scores.Play) {
-		if !follows(targets, p.n) || p.target.Target == targets[p.n-1].Target {
+		if !scores.Follows(targets, p.n) || p.target.Target == targets[p.n-1].Target {
 			continue
 		}
 		slurs := p.target.Articulation == scores.Slurred
@@ -67,7 +65,7 @@ func joins(c Case, _ float64) []Reading {
 		if len(dips[slurs]) < FewestJoins {
 			continue
 		}
-		r := Reading{Value: dsp.Median(slices.Clone(dips[slurs]))}
+		r := Reading{Value: dsp.Median(dips[slurs])}
 		switch {
 		case slurs && r.Value > slurredDips:
 			r.Way, r.Cause = High, CauseTongue

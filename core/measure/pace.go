@@ -25,7 +25,7 @@ func runs(c Case) (out []run) {
 	}
 	for n := 1; n < len(targets); n++ {
 		before, after := c.Analysis.Notes[n-1], c.Analysis.Notes[n]
-		if !follows(targets, n) || targets[n].Phase == scores.Sing {
+		if !scores.Follows(targets, n) || targets[n].Phase == scores.Sing {
 			end()
 			continue
 		}

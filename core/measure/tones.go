@@ -20,16 +20,11 @@ func tones(c Case, of func(playedNote) Reading) []Reading {
 	return each(c, of, scores.Play, scores.Buzz)
 }
 
-// follows reports whether nothing lies between a target and the one before.
-func follows(targets []scores.Segment, n int) bool {
-	return n > 0 && targets[n].StartBeat <= targets[n-1].StartBeat+targets[n-1].Beats+0.001
-}
-
 // landed measures the notes that another one leads to.
 func landed(c Case, of func(playedNote) Reading) (out []Reading) {
 	targets := c.Score.Targets()
 	for _, m := range tones(c, of) {
-		if follows(targets, m.Note) {
+		if scores.Follows(targets, m.Note) {
 			out = append(out, m)
 		}
 	}

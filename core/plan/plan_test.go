@@ -409,6 +409,8 @@ func TestADirectorsOwnRemedies(t *testing.T) {
 	assert.Equal(t, exercise.KindLongToneCounted, kindOf(nil))
 	assert.Equal(t, "sing-first", kindOf(plan.RemedyBook{"steadiness": {"sing-first", "long-tone-counted"}}))
 	assert.Equal(t, string(plan.HearThem), kindOf(plan.RemedyBook{"steadiness": {}}))
+	assert.Equal(t, "echo", kindOf(plan.RemedyBook{"steadiness": {"buzz-slide", "of-another-version", "echo"}}),
+		"flutes do not buzz")
 	for key, book := range map[string]plan.RemedyBook{
 		"nothing":    {"nothing": {"sing-first"}},
 		"steadiness": {"steadiness": {"no-such-kind"}},

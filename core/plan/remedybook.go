@@ -84,32 +84,47 @@ func (b RemedyBook) Check() (key, remedy string) {
 	return "", ""
 }
 
-// next returns the first remedy of a cause that was not tried, for a family; ok is
-// false when all were.
+// next returns the first remedy of a cause, for a family and players of instruments
+// (keys), that suits one of them and was not tried; ok is false when there is none left.
 func (b RemedyBook) next(
-	c measure.Cause, f instrument.Family, tried func(kind string) bool,
+	c measure.Cause, f instrument.Family, keys []string, past [][]Item,
 ) (s exercise.Step, ok bool) {
-	usual, own := remedies[c][f]
-	if !own {
-		usual, f = remedies[c][""], ""
-	}
-	line := usual
-	if kinds, changed := b[lineKey(c, f)]; changed {
-		line = nil
-		for _, kind := range kinds {
-			// A kind of ours keeps what we ask of it; another comes as the catalogue has it.
-			at := slices.IndexFunc(usual, func(r recipe) bool { return r.kind == kind })
-			if at < 0 {
-				line = append(line, step(kind, nil))
-			} else {
-				line = append(line, usual[at])
-			}
-		}
-	}
-	for _, r := range line {
-		if !tried(r.kind) {
+	for _, r := range b.line(c, f) {
+		if suitsAny(r.kind, keys) && !tried(r.kind, c, keys, past) {
 			return exercise.New(r.kind, r.set), true
 		}
 	}
 	return exercise.Step{}, false
+}
+
+// line is what a class tries for a cause, in order.
+func (b RemedyBook) line(c measure.Cause, f instrument.Family) []recipe {
+	usual, own := remedies[c][f]
+	if !own {
+		usual, f = remedies[c][""], ""
+	}
+	kinds, changed := b[lineKey(c, f)]
+	if !changed {
+		return usual
+	}
+	var line []recipe
+	for _, kind := range kinds {
+		// A kind of ours keeps what we ask of it; another comes as the catalogue has it.
+		if at := slices.IndexFunc(usual, func(r recipe) bool { return r.kind == kind }); at >= 0 {
+			line = append(line, usual[at])
+		} else {
+			line = append(line, step(kind, nil))
+		}
+	}
+	return line
+}
+
+// suitsAny reports whether a kind suits one of some instruments. One that this version
+// does not know, of a book that is older, suits none.
+func suitsAny(kind string, keys []string) bool {
+	s, err := exercise.Parse(kind, nil)
+	return err == nil && slices.ContainsFunc(keys, func(key string) bool {
+		i, err := instrument.Get(key)
+		return err == nil && s.Suits(i)
+	})
 }

@@ -245,7 +245,7 @@ func (s *section) suggest(c measure.Cause, past [][]Item) Suggestion {
 			takes,
 		),
 	}
-	next, ok := s.book.next(c, s.family, func(kind string) bool { return tried(kind, c, keys, past) })
+	next, ok := s.book.next(c, s.family, keys, past)
 	if !ok {
 		return out.inPerson()
 	}
@@ -317,7 +317,7 @@ func forBand(c measure.Cause, book RemedyBook, sections map[string]*section, pas
 		out.Of,
 		out.Takes,
 	)
-	next, ok := book.next(c, "", func(kind string) bool { return tried(kind, c, keys, past) })
+	next, ok := book.next(c, "", keys, past)
 	if !ok {
 		return out.inPerson()
 	}

@@ -80,7 +80,7 @@ func ToneOf(c tone.Comparison) SaidTone {
 	return out
 }
 
-var sureWords = map[tone.Sure]string{tone.Likely: "likely no chance", tone.Certain: "hardly chance"}
+var sureWords = map[tone.Sure]string{tone.Likely: "seldom by chance", tone.Certain: "hardly ever by chance"}
 
 // whyNotCompared says why, and what would make it possible.
 func whyNotCompared(why tone.Why, takes int) string {

@@ -95,6 +95,14 @@ func (s Segment) Tube() music.MIDI {
 	return s.Target
 }
 
+// Follows reports whether nothing lies between target n and the one before.
+func Follows(targets []Segment, n int) bool {
+	return n > 0 && targets[n].StartBeat <= targets[n-1].StartBeat+targets[n-1].Beats+slack
+}
+
+// slack is what sums of beats may be off by.
+const slack music.Beats = 0.001
+
 // Articulation is how a note starts.
 type Articulation string
 

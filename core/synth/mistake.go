@@ -78,15 +78,10 @@ func (p *Playing) segment(n int) int {
 // phraseEnd returns the index, among the targets, behind the last one that
 // follows target n without a rest.
 func phraseEnd(targets []scores.Segment, n int) int {
-	for n+1 < len(targets) && adjoins(targets, n+1) {
+	for n+1 < len(targets) && scores.Follows(targets, n+1) {
 		n++
 	}
 	return n + 1
-}
-
-// adjoins reports whether target n follows the one before without a rest.
-func adjoins(targets []scores.Segment, n int) bool {
-	return n > 0 && targets[n].StartBeat <= targets[n-1].StartBeat+targets[n-1].Beats+0.001
 }
 
 // where lists the targets that a condition holds for.

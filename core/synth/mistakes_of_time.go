@@ -45,7 +45,7 @@ var mistakesOfTime = []Mistake{
 		Key:   "starts-late",
 		Label: "Player who starts half a beat late",
 		At: where(func(s scores.Score, i instrument.Instrument, targets []scores.Segment, n int) bool {
-			return played(s, i, targets, n) && !adjoins(targets, n) && targets[n].Beats >= 2
+			return played(s, i, targets, n) && !scores.Follows(targets, n) && targets[n].Beats >= 2
 		}),
 		Make: func(p *Playing, n int) {
 			late := p.Score.TempoBPM.Beats(max(halfBeatLate, p.Score.TempoBPM.Seconds(0.5)))
@@ -110,7 +110,8 @@ func (p *Playing) drop(n int) {
 // inside is a target with others before and after it in one breath, different
 // from both, so that its absence can be heard.
 func inside(s scores.Score, i instrument.Instrument, targets []scores.Segment, n int) bool {
-	return played(s, i, targets, n) && adjoins(targets, n) && n+1 < len(targets) && adjoins(targets, n+1) &&
+	return played(s, i, targets, n) && n+1 < len(targets) &&
+		scores.Follows(targets, n) && scores.Follows(targets, n+1) &&
 		targets[n].Target != targets[n-1].Target && targets[n].Target != targets[n+1].Target &&
 		targets[n-1].Target != targets[n+1].Target &&
 		targets[n].Beats == targets[n+1].Beats
@@ -120,7 +121,7 @@ func inside(s scores.Score, i instrument.Instrument, targets []scores.Segment, n
 func runs(_ scores.Score, _ instrument.Instrument, targets []scores.Segment) bool {
 	for n := range targets {
 		if targets[n].Phase == scores.Play && targets[n].GlideTo == 0 && phraseEnd(targets, n)-n >= fewestInRun &&
-			(n == 0 || !adjoins(targets, n)) {
+			(n == 0 || !scores.Follows(targets, n)) {
 			return true
 		}
 	}

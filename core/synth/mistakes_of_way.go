@@ -12,14 +12,14 @@ var mistakesOfArticulation = []Mistake{
 		Key:   "not-tongued",
 		Label: "Player who does not tongue",
 		At: where(func(s scores.Score, i instrument.Instrument, targets []scores.Segment, n int) bool {
-			return played(s, i, targets, n) && adjoins(targets, n) && targets[n].Target == targets[n-1].Target &&
+			return played(s, i, targets, n) && scores.Follows(targets, n) && targets[n].Target == targets[n-1].Target &&
 				targets[n].Articulation != scores.Slurred && targets[n].Dynamic == ""
 		}),
 		Make: func(p *Playing, n int) {
 			targets := p.Score.Targets()
 			for k := 1; k < len(targets); k++ {
 				same := targets[k].Target == targets[k-1].Target && targets[k].Target == targets[n].Target
-				if adjoins(targets, k) && same {
+				if scores.Follows(targets, k) && same {
 					p.target(k).Articulation = scores.Slurred
 				}
 			}
@@ -29,8 +29,7 @@ var mistakesOfArticulation = []Mistake{
 		Key:   "tongues-slurs",
 		Label: "Player who tongues slurs",
 		At: where(func(s scores.Score, i instrument.Instrument, targets []scores.Segment, n int) bool {
-			return played(s, i, targets, n) && adjoins(targets, n) && targets[n].Articulation == scores.Slurred &&
-				targets[n].Target != targets[n-1].Target
+			return played(s, i, targets, n) && joined(targets, n, scores.Slurred)
 		}),
 		Make: func(p *Playing, n int) { p.target(n).Articulation = scores.Tongued },
 	},
@@ -63,7 +62,7 @@ var mistakesOfArticulation = []Mistake{
 // starts are the places where a note begins after a rest, in a way.
 func starts(how scores.Articulation) func(scores.Score, instrument.Instrument) []int {
 	return where(func(s scores.Score, i instrument.Instrument, targets []scores.Segment, n int) bool {
-		return played(s, i, targets, n) && !adjoins(targets, n) && targets[n].Articulation == how
+		return played(s, i, targets, n) && !scores.Follows(targets, n) && targets[n].Articulation == how
 	})
 }
 
@@ -85,7 +84,7 @@ func lines(how scores.Articulation) func(scores.Score, instrument.Instrument) []
 
 // joined reports whether a note follows another pitch in a way.
 func joined(targets []scores.Segment, n int, how scores.Articulation) bool {
-	return adjoins(targets, n) && targets[n].Phase == scores.Play && targets[n].Articulation == how &&
+	return scores.Follows(targets, n) && targets[n].Phase == scores.Play && targets[n].Articulation == how &&
 		targets[n].Target != targets[n-1].Target
 }
 

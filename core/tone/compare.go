@@ -162,7 +162,7 @@ func changeOf(q Quality, now []Heard, earlier map[string][]pair) Change {
 
 // inSpreads is how far a value lies from the middle of others, in their spread.
 func inSpreads(q Quality, x float64, of []float64) float64 {
-	middle := dsp.Median(slices.Clone(of))
+	middle := dsp.Median(of)
 	gaps := make([]float64, len(of))
 	for k, v := range of {
 		gaps[k] = math.Abs(v - middle)

@@ -92,7 +92,7 @@ func known(x *float64) string {
 	if x == nil {
 		return ""
 	}
-	return fmt.Sprintf("%.1f", *x)
+	return fmt.Sprintf("%.2f", *x)
 }
 
 // progressJSON writes a line for each note as it comes from the database: a year of

@@ -58,10 +58,10 @@ func (s Seeder) reviews(ctx context.Context) error {
 
 // remarksOn are what the director says of a take for what came of it.
 var remarksOn = map[measure.Cause]string{
-	measure.CauseRegisterLow: "Roll the thumb, and leave the rest as it was. Play the top note first, then the pair.",
+	measure.CauseRegisterLow: "Play the top note alone first, and keep that mouth and that air for the pair.",
 	measure.CauseHeldOver:    "The fingers forgot to move. Do it twice without blowing, then once with.",
 	measure.CauseFingering:   "Look at the chart for that one note, press it five times, then play the whole line.",
-	measure.CausePartial:     "You were on the neighbor. Sing it, buzz it, and only then put the mouthpiece in.",
+	measure.CausePartial:     "You were on the neighbor. Sing it first, then play it: the air goes where the ear is.",
 	measure.CauseNotTongued:  "I hear one long note. Say “too” four times on your hand first.",
 	measure.CauseLeftOut:     "One note went missing. Slowly, fingers only, and it will be back.",
 	measure.CauseLate:        "Breathe on the beat before, then the air is there when the beat is.",

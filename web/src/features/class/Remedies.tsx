@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import { type SetUp, useSaveSettings } from './queries'
+import { type SetUp, settingsOf, useSaveSettings } from './queries'
 
 /** A line of remedies: what is assigned for a cause, in order. */
 type Line = Schemas['RemedyLine']
@@ -20,12 +20,7 @@ export function Remedies({ classId, setUp }: { classId: string; setUp: SetUp }) 
       onSubmit={(e) => {
         e.preventDefault()
         save.mutate({
-          name: setUp.class.name,
-          first_lesson: setUp.first_lesson,
-          class_minutes: setUp.class_minutes,
-          home_minutes: setUp.home_minutes,
-          conventions: setUp.conventions,
-          tips: setUp.own_tips,
+          ...settingsOf(setUp),
           // Only what differs is the class's own: ours may get better later.
           remedies: Object.fromEntries(lines.filter((l) => !isUsual(l)).map((l) => [l.key, l.kinds])),
         })

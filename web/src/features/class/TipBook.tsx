@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import { type SetUp, useSaveSettings } from './queries'
+import { type SetUp, settingsOf, useSaveSettings } from './queries'
 
 /** TipBook lets a director put own words in the place of any tip. */
 export function TipBook({ classId, setUp }: { classId: string; setUp: SetUp }) {
@@ -10,20 +10,12 @@ export function TipBook({ classId, setUp }: { classId: string; setUp: SetUp }) {
   // The order of the list is the order tips are looked for in; it is kept, and with it which
   // one wins.
   const causes = [...new Set(setUp.tips.map((t) => t.cause))]
-  // Tips are saved with the class's settings: one route, and one place that checks them.
-  const settings = {
-    name: setUp.class.name,
-    first_lesson: setUp.first_lesson,
-    class_minutes: setUp.class_minutes,
-    home_minutes: setUp.home_minutes,
-    conventions: setUp.conventions,
-    tips: own,
-  }
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault()
-        save.mutate(settings)
+        // Tips are saved with the class's settings: one route, and one place that checks them.
+        save.mutate({ ...settingsOf(setUp), tips: own })
       }}
     >
       <p className="max-w-3xl text-soft">

@@ -40,6 +40,16 @@ function useChange<T>(classId: string, mutationFn: (body: T) => Promise<SetUp>) 
 /** at is the path of a class, for the calls below. */
 const at = (classId: string) => ({ params: { path: { class: classId } } })
 
+/** settingsOf is the class's settings as they are, for a form that changes one of them. */
+export const settingsOf = (setUp: SetUp): Schemas['SettingsInputBody'] => ({
+  name: setUp.class.name,
+  first_lesson: setUp.first_lesson,
+  class_minutes: setUp.class_minutes,
+  home_minutes: setUp.home_minutes,
+  conventions: setUp.conventions,
+  tips: setUp.own_tips,
+})
+
 /** useSaveSettings saves the conventions, tips, minutes and keeping time of a class. */
 export const useSaveSettings = (classId: string) =>
   useChange(classId, (body: Schemas['SettingsInputBody']) =>

@@ -88,6 +88,30 @@ describe('how it went', () => {
     expect(screen.getByRole('group', { name: 'Your take' })).toBeTruthy()
   })
 
+  it('says a tone that is not as usual, and nothing of one that is', async () => {
+    const change = {
+      quality: 'clearness',
+      label: 'Clear or breathy',
+      word: 'breathier',
+      spreads: -3,
+      beyond: 9,
+      text: '',
+    }
+    const tone = (sure?: 'sure') => ({
+      against: 10,
+      says: 'The tone.',
+      changes: [{ ...change, ...(sure && { sure }) }],
+    })
+    serve({ 'GET /takes/t1': () => served({ tone: tone('sure') }) })
+    const page = shown(outboxWith())
+    await screen.findByText('The tone.')
+    page.unmount()
+    serve({ 'GET /takes/t1': () => served({ tone: tone() }) })
+    shown(outboxWith())
+    await screen.findByText('C4 wavers ±20 cents.')
+    expect(screen.queryByText('The tone.')).toBeNull()
+  })
+
   it('shows the director’s word where there is one', async () => {
     serve({ 'GET /takes/t1': () => served({ overruled: 'clean' }) })
     shown(outboxWith())

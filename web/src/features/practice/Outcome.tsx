@@ -30,6 +30,8 @@ type Word = {
   result: Result
   overruled: boolean
   tuning?: string | undefined
+  /** tone is said where it is not as usual: nothing is made of it, and it is no part of the word */
+  tone?: string | undefined
   /** device is what the device said, where the server says something else */
   device?: Result | undefined
 }
@@ -87,6 +89,7 @@ function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | un
       result: take.overruled ?? take.verdict.result,
       overruled: Boolean(take.overruled),
       tuning: take.tuning,
+      tone: take.tone?.changes.some((c) => c.sure) ? take.tone.says : undefined,
       device: differs ? take.device_result : undefined,
     }
   }
@@ -115,6 +118,7 @@ function TakeWord({ word }: { word: Word }) {
       )}
       <p className="mt-4 border-l-4 border-warm pl-3 text-lg">{word.verdict.tip.text}</p>
       {word.tuning && <p className="mt-2 border-l-4 border-rule pl-3">{word.tuning}</p>}
+      {word.tone && <p className="mt-2 text-sm text-soft">{word.tone}</p>}
       <ReadAloud texts={[resultWords[word.result], word.verdict.sentence, word.verdict.tip.text, word.tuning ?? '']} />
     </>
   )
