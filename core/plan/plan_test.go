@@ -411,6 +411,8 @@ func TestADirectorsOwnRemedies(t *testing.T) {
 	assert.Equal(t, string(plan.HearThem), kindOf(plan.RemedyBook{"steadiness": {}}))
 	assert.Equal(t, "echo", kindOf(plan.RemedyBook{"steadiness": {"buzz-slide", "of-another-version", "echo"}}),
 		"flutes do not buzz")
+	none := plan.Suggest(plan.RemedyBook{"steadiness": {}}, heard, nil)[0]
+	assert.Contains(t, none.Reason, "No step is assigned for it", "nobody practiced it for two weeks")
 	for key, book := range map[string]plan.RemedyBook{
 		"nothing":    {"nothing": {"sing-first"}},
 		"steadiness": {"steadiness": {"no-such-kind"}},

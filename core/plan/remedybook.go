@@ -85,16 +85,21 @@ func (b RemedyBook) Check() (key, remedy string) {
 }
 
 // next returns the first remedy of a cause, for a family and players of instruments
-// (keys), that suits one of them and was not tried; ok is false when there is none left.
+// (keys), that suits one of them and was not tried; ok is false when there is none left,
+// planned when there was one.
 func (b RemedyBook) next(
 	c measure.Cause, f instrument.Family, keys []string, past [][]Item,
-) (s exercise.Step, ok bool) {
+) (s exercise.Step, ok, planned bool) {
 	for _, r := range b.line(c, f) {
-		if suitsAny(r.kind, keys) && !tried(r.kind, c, keys, past) {
-			return exercise.New(r.kind, r.set), true
+		if !suitsAny(r.kind, keys) {
+			continue
+		}
+		planned = true
+		if !tried(r.kind, c, keys, past) {
+			return exercise.New(r.kind, r.set), true, true
 		}
 	}
-	return exercise.Step{}, false
+	return exercise.Step{}, false, planned
 }
 
 // line is what a class tries for a cause, in order.

@@ -245,9 +245,9 @@ func (s *section) suggest(c measure.Cause, past [][]Item) Suggestion {
 			takes,
 		),
 	}
-	next, ok := s.book.next(c, s.family, keys, past)
+	next, ok, planned := s.book.next(c, s.family, keys, past)
 	if !ok {
-		return out.inPerson()
+		return out.inPerson(planned)
 	}
 	out.Item = Item{
 		Key:    "for-" + keys[0] + "-" + string(c),
@@ -262,10 +262,15 @@ func (s *section) suggest(c measure.Cause, past [][]Item) Suggestion {
 	return out
 }
 
-// inPerson is the suggestion when everything that could be planned was.
-func (s Suggestion) inPerson() Suggestion {
+// inPerson is the suggestion when everything that could be planned was, or the director
+// has nothing planned for it.
+func (s Suggestion) inPerson(planned bool) Suggestion {
 	s.Act = HearThem
-	s.Reason += " Two weeks of practice did not change it: hear them in person."
+	if planned {
+		s.Reason += " Two weeks of practice did not change it: hear them in person."
+	} else {
+		s.Reason += " No step is assigned for it: hear them in person."
+	}
 	return s
 }
 
@@ -317,9 +322,9 @@ func forBand(c measure.Cause, book RemedyBook, sections map[string]*section, pas
 		out.Of,
 		out.Takes,
 	)
-	next, ok := book.next(c, "", keys, past)
+	next, ok, planned := book.next(c, "", keys, past)
 	if !ok {
-		return out.inPerson()
+		return out.inPerson(planned)
 	}
 	out.Item = Item{
 		Key:    "for-all-" + string(c),
