@@ -99,11 +99,14 @@ func (a *API) undoAct(ctx context.Context, in *undoInput) (*takeOutput, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := a.Store.TakeBackAct(ctx, t.ID, in.Act, a.who(ctx).Subject); err != nil {
+	voice, err := a.Store.TakeBackAct(ctx, t.ID, in.Act, a.who(ctx).Subject)
+	if err != nil {
 		return nil, err
 	}
-	if err := a.Recordings.Delete(ctx, voiceKey(in.Act)); err != nil { // of a voice note; nothing otherwise
-		return nil, err
+	if voice != "" {
+		if err := a.Recordings.Delete(ctx, voice); err != nil {
+			return nil, err
+		}
 	}
 	return a.showTake(ctx, &in.TakePath)
 }

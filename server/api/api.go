@@ -48,6 +48,7 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 	r := chi.NewRouter()
 	r.Use(
 		middleware.Recoverer,
+		oneSpelling,
 		securityHeaders,
 		middleware.Compress(
 			5,
@@ -60,7 +61,7 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 		),
 	)
 	r.Route("/api", func(r chi.Router) {
-		r.Use(middleware.Timeout(requestTime), sameOriginOnly, a.sessions.LoadAndSave)
+		r.Use(private, middleware.Timeout(requestTime), sameOriginOnly, a.sessions.LoadAndSave)
 		// Under /api an unknown address is an error in JSON, not the page.
 		r.NotFound(func(w http.ResponseWriter, r *http.Request) { fail(w, r, store.ErrNotFound) })
 		a.routes(r)

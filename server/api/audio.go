@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/csv"
 	"fmt"
+	"io"
 	"math"
 	"net/http"
 	"net/url"
@@ -13,13 +14,13 @@ import (
 
 	"github.com/go-chi/chi/v5"
 
-	"earlychorus/core/audio"
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/music"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/problem"
+	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 )
 
@@ -55,9 +56,9 @@ func (a *API) uploadFrom(r *http.Request) (intake.Upload, error) {
 	}
 	q := r.URL.Query()
 	h := intake.Upload{
-		ID:     chi.URLParam(r, "take"),
+		ID:     store.ID(chi.URLParam(r, "take")),
 		Player: player,
-		StepID: q.Get("step"),
+		StepID: store.ID(q.Get("step")),
 		Source: store.Source(q.Get("source")),
 		At:     a.Now(),
 	}
@@ -92,7 +93,7 @@ func (a *API) asRecorded(h *intake.Upload, q url.Values) error {
 		return err
 	}
 	// By our clock and the device's counting: a tablet that thinks it is 1970 is common.
-	h.PlayedAt = h.At.Add(-time.Duration(ago) * time.Millisecond)
+	h.PlayedAt = intake.Credible(h.Player.Class, h.At, time.Duration(ago)*time.Millisecond)
 	if h.Rung, err = wholeIn(q, "rung", 0, 100, "say which rung was played"); err != nil {
 		return err
 	}
@@ -146,21 +147,49 @@ func (a *API) playTake(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	// WAV, which every browser plays; FLAC would halve it and is not played everywhere.
-	sound, _, err := a.Recordings.Get(r.Context(), t.ID)
+	return a.serveSound(w, r, t.Sound, t.SoundGoneAt, t.ReceivedAt)
+}
+
+// gone says that a sound was let go of, which is no error of anybody's.
+func gone(at *time.Time) error {
+	if at == nil {
+		return nil
+	}
+	return problem.Of(
+		problem.Gone,
+		"This recording was let go of on "+at.Format("2 January 2006")+". What was measured is still here.",
+		nil,
+	)
+}
+
+// serveSound answers a sound as WAV, which every browser plays; FLAC would halve it and
+// is not played everywhere.
+func (a *API) serveSound(w http.ResponseWriter, r *http.Request, name string, goneAt *time.Time, from time.Time) error {
+	if err := gone(goneAt); err != nil {
+		return err
+	}
+	if recordings.IsPacked(name) {
+		sound, err := a.Recordings.Get(r.Context(), name)
+		if err != nil {
+			return err
+		}
+		serveWAV(w, r, bytes.NewReader(wav.Encode(sound)), from)
+		return nil
+	}
+	file, err := a.Recordings.Open(r.Context(), name)
 	if err != nil {
 		return err
 	}
-	serveWAV(w, r, sound, t.ReceivedAt)
+	defer file.Close() //nolint:errcheck // read only
+	serveWAV(w, r, file, from)
 	return nil
 }
 
 // serveWAV lets the browser ask for parts: a seek in a long take must not fetch all
 // of it.
-func serveWAV(w http.ResponseWriter, r *http.Request, sound audio.Mono, changed time.Time) {
+func serveWAV(w http.ResponseWriter, r *http.Request, file io.ReadSeeker, changed time.Time) {
 	w.Header().Set("Content-Type", "audio/wav")
-	w.Header().Set("Cache-Control", "no-store") // on a shared laptop the next player must not find it
-	http.ServeContent(w, r, "take.wav", changed, bytes.NewReader(wav.Encode(sound)))
+	http.ServeContent(w, r, "take.wav", changed, file)
 }
 
 // downloadTake gives the recording as it is kept, lossless, whoever asks: it is FLAC
@@ -170,7 +199,10 @@ func (a *API) downloadTake(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	file, _, err := a.Recordings.File(r.Context(), t.ID)
+	if err := gone(t.SoundGoneAt); err != nil {
+		return err
+	}
+	file, err := a.Recordings.FLAC(r.Context(), t.Sound)
 	if err != nil {
 		return err
 	}

@@ -11,7 +11,6 @@ import (
 	"earlychorus/core/contour"
 	"earlychorus/core/roster"
 	"earlychorus/core/verdict"
-	"earlychorus/server/store"
 )
 
 // Others are takes to compare one with.
@@ -78,10 +77,10 @@ func (a *API) showSpectrogram(ctx context.Context, in *TakePath) (*spectrogramOu
 	}
 	// Looked at from the sound itself: the contour knows pitch and loudness, and nothing of
 	// overtones.
-	sound, missing, err := a.Recordings.Get(ctx, t.ID)
-	if missing {
-		err = store.ErrNotFound
+	if err := gone(t.SoundGoneAt); err != nil {
+		return nil, err
 	}
+	sound, err := a.Recordings.Get(ctx, t.Sound)
 	if err != nil {
 		return nil, err
 	}

@@ -6,6 +6,7 @@ import (
 	"log/slog"
 	"net/http"
 	"strings"
+	"syscall"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -21,6 +22,7 @@ var statuses = map[problem.Kind]int{
 	problem.UnknownFormat: http.StatusUnsupportedMediaType,
 	problem.Conflict:      http.StatusConflict,
 	problem.Missing:       http.StatusNotFound,
+	problem.Gone:          http.StatusGone,
 	problem.NotSignedIn:   http.StatusUnauthorized,
 	problem.TooManyTries:  http.StatusTooManyRequests,
 }
@@ -51,6 +53,13 @@ func statusOf(err error, route string) huma.StatusError {
 		return huma.NewError(
 			http.StatusRequestEntityTooLarge,
 			"The recording is larger than 128 MB. Record just the step.",
+		)
+	}
+	if errors.Is(err, syscall.ENOSPC) || errors.Is(err, syscall.EDQUOT) {
+		slog.Error("the disk is full", "route", route, "error", err)
+		return huma.NewError(
+			http.StatusInsufficientStorage,
+			"The server has no room for more. Your device keeps the recording; please tell your director.",
 		)
 	}
 	slog.Error("request failed", "route", route, "status", http.StatusInternalServerError, "error", err)

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"io"
 	"net/http"
 	"strconv"
@@ -32,12 +33,15 @@ type receivedOutput struct{ Body Received }
 func (a *API) showReceived(ctx context.Context, in *TakePath) (*receivedOutput, error) {
 	player := a.who(ctx).Subject
 	out := &receivedOutput{}
-	// A take that was accepted has no parts any more; the device may forget it.
-	if _, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take); err == nil {
-		out.Body.Safe = true
-		return out, nil
+	// A take that was accepted has no parts any more; the device may forget it, if its sound
+	// is here indeed.
+	known, err := a.Store.TakeFor(ctx, a.who(ctx), in.Take)
+	if err == nil {
+		out.Body.Safe, err = a.Intake.Safe(ctx, known)
 	}
-	var err error
+	if out.Body.Safe || err != nil && !errors.Is(err, store.ErrNotFound) {
+		return out, err
+	}
 	out.Body.Bytes, err = a.Recordings.Received(ctx, player, in.Take)
 	if err != nil {
 		return nil, err
@@ -51,6 +55,9 @@ func (a *API) uploadPart(w http.ResponseWriter, r *http.Request) error {
 	offset, err := strconv.ParseInt(chi.URLParam(r, "offset"), 10, 64)
 	if err != nil || offset < 0 || offset > mostParts || !store.IsID(take) {
 		return problem.Input("offset", "name the take by its UUID, and where the part begins in bytes")
+	}
+	if err := a.roomFor(r.Context(), player, take); err != nil {
+		return err
 	}
 	part, err := io.ReadAll(r.Body)
 	if err != nil {
@@ -68,6 +75,29 @@ func (a *API) uploadPart(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
+// What a player may have under way, so that nobody fills the disk: a week offline is far
+// less.
+const (
+	mostUnfinished = 40
+	mostWaiting    = 256 << 20
+)
+
+// roomFor refuses a part where its player has too much under way already.
+func (a *API) roomFor(ctx context.Context, player, take string) error {
+	waiting, err := a.Recordings.WaitingOf(ctx, player, take)
+	if err != nil {
+		return err
+	}
+	if waiting.Takes >= mostUnfinished || waiting.Bytes >= mostWaiting {
+		return problem.Of(
+			problem.TooManyTries,
+			"Too many recordings are half sent. Wait until the others have arrived; none is lost.",
+			nil,
+		)
+	}
+	return nil
+}
+
 // sealTake accepts a take whose parts are all here: POST /takes/{uuid}/seal, with
 // the query of uploadTake. 201 the first time, 200 again.
 func (a *API) sealTake(w http.ResponseWriter, r *http.Request) error {
@@ -76,8 +106,17 @@ func (a *API) sealTake(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if known, err := a.Store.TakeFor(r.Context(), a.who(r.Context()), upload.ID); err == nil {
-		answerTake(w, known.ID, false) // sealed before, and the parts are gone
-		return nil
+		safe, err := a.Intake.Safe(r.Context(), known)
+		if err != nil {
+			return err
+		}
+		if safe { // sealed before; what came late is nobody's
+			err := a.Recordings.DropParts(r.Context(), upload.Player.ID, upload.ID)
+			if err == nil {
+				answerTake(w, known.ID, false)
+			}
+			return err
+		}
 	}
 	size, err := strconv.ParseInt(r.URL.Query().Get("size"), 10, 64)
 	if err != nil || size <= 0 || size > largestUpload {

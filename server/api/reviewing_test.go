@@ -4,7 +4,6 @@ import (
 	"bufio"
 	"encoding/csv"
 	"net/http"
-	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -339,17 +338,18 @@ func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
 	assert.True(t, take.SoundGone)
 	assert.Equal(t, old.Verdict.Sentence, take.Verdict.Sentence, "what was measured stays")
 	director.want(200, "GET", "/takes/"+young.ID+"/audio.wav", nil, nil)
-	sounds := func() int {
-		found, err := filepath.Glob(filepath.Join(h.folder, "*.flac"))
-		require.NoError(t, err)
-		return len(found)
-	}
-	assert.Equal(t, 2, sounds(), "the young take's and the voice note")
+	_, gone := director.ask("GET", "/takes/"+old.ID+"/audio.wav", nil)
+	assert.Contains(t, string(gone), "let go of", "and says so")
+	director.want(410, "GET", "/takes/"+old.ID+"/audio.flac", nil, nil)
+	director.want(410, "GET", "/takes/"+old.ID+"/spectrogram", nil, nil)
+	ada.want(200, "PUT", "/takes/"+newID()+"/parts/0", []byte("half a take"), nil)
+	sounds := h.files
+	assert.Len(t, sounds(), 3, "the young take's, the voice note, and a part")
 
 	h.director(t, storetest.NewBand(t, h.store, "OTHER")).
 		want(404, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)
 	director.want(200, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)
-	assert.Zero(t, sounds())
+	assert.Empty(t, sounds(), "parts of takes that were never whole, too")
 	for _, table := range []string{"take", "analysis", "take_note", "comment", "ladder_entry", "flag"} {
 		var left int
 		require.NoError(

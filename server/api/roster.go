@@ -158,19 +158,17 @@ func (a *API) forgetPlayer(ctx context.Context, in *playerPath) (*setUpOutput, e
 	if err != nil {
 		return nil, err
 	}
-	everything, err := a.Store.ForgetPlayer(ctx, class.ID, in.Player)
+	sounds, err := a.Store.ForgetPlayer(ctx, class.ID, in.Player)
 	if err != nil {
 		return nil, err
 	}
-	for _, id := range everything.Takes {
-		if err := a.Recordings.Delete(ctx, id); err != nil {
+	for _, name := range sounds {
+		if err := a.Recordings.Delete(ctx, name); err != nil {
 			return nil, err
 		}
 	}
-	for _, id := range everything.Voices {
-		if err := a.Recordings.Delete(ctx, voiceKey(id)); err != nil {
-			return nil, err
-		}
+	if err := a.Recordings.DropPartsOf(ctx, in.Player); err != nil {
+		return nil, err
 	}
 	return a.showSetUp(ctx, &in.ClassPath)
 }

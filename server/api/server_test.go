@@ -6,9 +6,11 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"io/fs"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
+	"path/filepath"
 	"testing"
 	"time"
 
@@ -34,10 +36,12 @@ type testServer struct {
 	folder string
 }
 
-func newServer(t testing.TB) *testServer {
+func newServer(t testing.TB) *testServer { return newServerIn(t, t.TempDir()) }
+
+// newServerIn keeps its recordings in a folder of the test's choice.
+func newServerIn(t testing.TB, folder string) *testServer {
 	t.Helper()
 	s := storetest.Open(t)
-	folder := t.TempDir()
 	kept, err := recordings.InFolder(folder)
 	require.NoError(t, err)
 	parts := app.Parts{Store: s, Recordings: kept, Now: time.Now}
@@ -54,6 +58,17 @@ func newServer(t testing.TB) *testServer {
 		require.NoError(t, work.Stop(context.Background()))
 	})
 	return &testServer{server, s, web, folder}
+}
+
+// files are all that is kept of sounds.
+func (h *testServer) files() (out []string) {
+	_ = filepath.WalkDir(h.folder, func(path string, d fs.DirEntry, err error) error {
+		if err == nil && !d.IsDir() && d.Name() != "cluster" {
+			out = append(out, path)
+		}
+		return nil
+	})
+	return out
 }
 
 // visitor is somebody with a browser.

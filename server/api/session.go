@@ -73,6 +73,15 @@ func sameOriginOnly(next http.Handler) http.Handler {
 	return http.NewCrossOriginProtection().Handler(next)
 }
 
+// private keeps every answer out of every cache: on a shared laptop the next player
+// must find nothing.
+func private(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		w.Header().Set("Cache-Control", "no-store")
+		next.ServeHTTP(w, r)
+	})
+}
+
 // contentPolicy lets the page use its own files only; wasm is the core's ear.
 var contentPolicy = strings.Join([]string{
 	"default-src 'self'",

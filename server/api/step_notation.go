@@ -1,12 +1,14 @@
 package api
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"net/http"
 	"strconv"
 	"time"
 
+	"earlychorus/core/audio/wav"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/notation"
@@ -114,6 +116,6 @@ func (a *API) soundStep(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	serveWAV(w, r, synth.Reference(score, who.Instrument, soundRate), time.Time{})
+	serveWAV(w, r, bytes.NewReader(wav.Encode(synth.Reference(score, who.Instrument, soundRate))), time.Time{})
 	return nil
 }

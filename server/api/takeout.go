@@ -26,7 +26,6 @@ func (a *API) takeOutEverything(w http.ResponseWriter, r *http.Request) error {
 		a.Store,
 		class,
 		sounds,
-		voiceKey,
 		a.Now(),
 	); err != nil {
 		panic(http.ErrAbortHandler) // part of it is on its way: a cut-off file must not look whole

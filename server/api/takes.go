@@ -31,6 +31,7 @@ type TakeDetail struct {
 	State      view.TakeState `json:"state" enum:"waiting,done,failed"`
 	Failure    string         `json:"failure,omitempty"`
 
+	Trial     bool               `json:"trial" doc:"tried out with a simulated player: it counts for nothing"`
 	SoundGone bool               `json:"sound_gone" doc:"the recording was let go of; what was measured stays"`
 	Score     scores.Score       `json:"score"`
 	Start     float64            `json:"score_start_s" doc:"where the score's first click lies in the recording"`
@@ -88,6 +89,7 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 		ReceivedAt: t.ReceivedAt.UTC().Format(time.RFC3339),
 		Source:     string(t.Source),
 		Failure:    t.Failure,
+		Trial:      t.Trial,
 		SoundGone:  t.SoundGoneAt != nil,
 		Score:      t.Score,
 		Device:     t.DeviceResult,

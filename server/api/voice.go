@@ -1,6 +1,7 @@
 package api
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -9,6 +10,7 @@ import (
 
 	"earlychorus/core/audio/wav"
 	"earlychorus/server/problem"
+	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 )
 
@@ -17,9 +19,6 @@ const (
 	longestVoice = 60
 	largestVoice = 16 << 20
 )
-
-// voiceKey is where a voice note's sound is kept.
-func voiceKey(act string) string { return "voice-" + act }
 
 // leaveVoiceNote keeps a director's spoken comment: PUT /takes/{take}/voice/{act},
 // a WAV file.
@@ -49,7 +48,8 @@ func (a *API) leaveVoiceNote(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	// Sound first: a comment that cannot be played would be worse than none.
-	if err := a.Recordings.Put(r.Context(), voiceKey(act), sound); err != nil {
+	name, _, err := a.Recordings.Put(r.Context(), recordings.OfVoice, act, sound)
+	if err != nil {
 		return err
 	}
 	err = a.Store.AddComment(r.Context(), store.Comment{
@@ -59,12 +59,27 @@ func (a *API) leaveVoiceNote(w http.ResponseWriter, r *http.Request) error {
 		Body:       fmt.Sprintf("A voice note of %.0f s", sound.Seconds()),
 		WrittenAt:  a.Now().UTC(),
 		Kind:       "voice",
+		Sound:      name,
 	})
 	if err != nil {
-		return err
+		return a.dropUnnamed(r.Context(), name, err)
 	}
 	w.WriteHeader(http.StatusNoContent)
 	return nil
+}
+
+// dropUnnamed lets a sound go that no row names after all, and returns why. One that is
+// another's own, word for word, stays.
+func (a *API) dropUnnamed(ctx context.Context, name string, why error) error {
+	var refused problem.Error
+	if !errors.As(why, &refused) {
+		return why // the row may be there: the daily sweep knows
+	}
+	named, err := a.Store.NamesVoice(ctx, name)
+	if err != nil || named {
+		return errors.Join(why, err)
+	}
+	return errors.Join(why, a.Recordings.Delete(ctx, name))
 }
 
 // playVoiceNote answers a voice note to its director and its player.
@@ -83,12 +98,7 @@ func (a *API) playVoiceNote(w http.ResponseWriter, r *http.Request) error {
 		if c.ID != act || c.Kind != "voice" {
 			continue
 		}
-		sound, _, err := a.Recordings.Get(r.Context(), voiceKey(act))
-		if err != nil {
-			return err
-		}
-		serveWAV(w, r, sound, c.WrittenAt)
-		return nil
+		return a.serveSound(w, r, c.Sound, c.SoundGoneAt, c.WrittenAt)
 	}
 	return store.ErrNotFound
 }

@@ -72,11 +72,17 @@ func (w *Web) Stop() { w.stop() }
 // Work starts the half that runs jobs, until Stop. name is the one they are taken
 // under (see workers.NewPool).
 func Work(p Parts, name string) (*workers.Pool, error) {
+	queue, err := jobs.NewQueue(p.Store.SQL())
+	if err != nil {
+		return nil, err
+	}
 	analyze := &workers.AnalyzeTake{Store: p.Store, Recordings: p.Recordings, Now: p.Now}
 	pool, err := workers.NewPool(p.Store.SQL(), name, workers.Jobs{
 		Analyze: analyze,
 		LetGo:   &workers.LetGo{Store: p.Store, Recordings: p.Recordings, Now: p.Now},
 		Again:   &workers.JudgeAgain{Analyze: analyze, Store: p.Store, Now: p.Now},
+		Pack:    &workers.Pack{Store: p.Store, Recordings: p.Recordings, Now: p.Now},
+		Sweep:   &workers.Sweep{Store: p.Store, Queue: queue, Now: p.Now},
 	})
 	if err != nil {
 		return nil, err

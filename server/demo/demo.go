@@ -86,12 +86,13 @@ func firstDay(today time.Time) (out [days]time.Time) {
 // from names, so that the demo may be set up twice and be there once.
 func (s Seeder) people(ctx context.Context) error {
 	class := store.Class{
-		ID:           id("class"),
-		SchoolID:     id("school"),
-		Name:         className,
-		Code:         ClassCode,
-		ClassMinutes: 8,
-		School:       store.School{ID: id("school"), Name: schoolName, TimeZone: schoolZone},
+		SimulatedPlayers: store.SimulatingDemo,
+		ID:               id("class"),
+		SchoolID:         id("school"),
+		Name:             className,
+		Code:             ClassCode,
+		ClassMinutes:     8,
+		School:           store.School{ID: id("school"), Name: schoolName, TimeZone: schoolZone},
 	}
 	hash, err := bcrypt.GenerateFromPassword([]byte(DirectorPassword), bcrypt.DefaultCost)
 	if err != nil {

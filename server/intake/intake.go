@@ -3,16 +3,10 @@
 package intake
 
 import (
-	"bytes"
-	"context"
-	"crypto/sha256"
 	"errors"
 	"fmt"
-	"io"
 	"maps"
 	"time"
-
-	"gorm.io/gorm"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/wav"
@@ -94,8 +88,19 @@ func (u Upload) asItStood(now store.Standing, step store.Step) store.Standing {
 	return now
 }
 
-// LongestSeconds bounds a recording; the longest step lasts a few minutes.
-const LongestSeconds = 600
+// longestKept is how long a device may keep a take before it hands it in: its player is
+// signed out by then, and the take with them.
+const longestKept = 14 * 24 * time.Hour
+
+// Credible returns when a take was recorded, by how long ago its device says that was.
+// What cannot be is of now: nothing is lost, and no missed day is filled.
+func Credible(class store.Class, now time.Time, ago time.Duration) time.Time {
+	at := now.Add(-ago)
+	if ago < 0 || ago > longestKept || class.FirstLesson != nil && class.Day(at).Before(*class.FirstLesson) {
+		return now
+	}
+	return at
+}
 
 // Setting returns a player as of a day in a device's terms.
 func Setting(s store.Standing, day time.Time) practice.Setting {
@@ -151,90 +156,23 @@ func Score(step store.Step, s store.Standing, day time.Time) (scores.Score, inst
 	return w.Score, i, err
 }
 
-// File accepts a WAV file. Handing in the same bytes under the same number
-// again is answered the same; accepted tells which it was. Nothing changes
-// when an error is returned: problem.Error for what cannot be used and for a number
-// already used, store.ErrNotFound for a step that is not the player's class's.
-func (in Intake) File(ctx context.Context, u Upload, file io.Reader) (accepted bool, err error) {
-	// Of the file's own bytes, so that a device can be told that the very same take is here.
-	hash := sha256.New()
-	sound, err := wav.Decode(io.TeeReader(file, hash), LongestSeconds)
-	if err != nil {
-		return false, refusal(err)
-	}
-	if _, err := io.Copy(hash, file); err != nil { // what follows the sound belongs to the file
-		return false, refusal(err)
-	}
-	return in.accept(ctx, u, sound, hash.Sum(nil))
-}
+// A recording may be twice as long as its step and this much more, for whoever is slow
+// to begin and to stop; a file is cut by hand.
+const leeway = 45 // seconds
 
-// Sound accepts sound made on this server, by a simulated player.
-func (in Intake) Sound(ctx context.Context, u Upload, sound audio.Mono) (accepted bool, err error) {
-	// As a file, so that there is one way in and a simulated take is hashed like any other.
-	file := wav.Encode(sound)
-	return in.File(ctx, u, bytes.NewReader(file))
-}
+// LongestSeconds bounds every recording; the longest step lasts a few minutes.
+const LongestSeconds = 600
 
-// accept keeps a take that is whole. The recording is safe before the row that names
-// it: a power cut leaves a file without a take, never a take without its file.
-func (in Intake) accept(ctx context.Context, u Upload, sound audio.Mono, hash []byte) (bool, error) {
-	if err := usable(sound); err != nil {
-		return false, err
-	}
-	step, err := in.Store.StepAsOf(ctx, u.Player.ClassID, u.StepID, u.StepVersion)
-	if err != nil {
-		return false, err
-	}
-	now, err := in.Store.Standing(ctx, u.Player)
-	if err != nil {
-		return false, err
-	}
-	day := u.Player.Class.Day(u.playedAt())
-	// By what the player was shown when it was played, not by what the plan says now.
-	worked, err := Work(step, u.asItStood(now, step), day, u.Tempo)
-	if err != nil {
-		return false, err
-	}
-	score := worked.Score
-	if score.Ticked || score.Metered {
-		return false, problem.Of(problem.Unusable, "This step is not recorded. Tick it, or blow into the meter.", nil)
-	}
-	t := store.Take{
-		ID:           u.ID,
-		PlayerID:     u.Player.ID,
-		StepID:       step.ID,
-		StepVersion:  step.Version,
-		Day:          day,
-		Source:       u.Source,
-		ReceivedAt:   u.At.UTC(),
-		PlayedAt:     u.playedAt().UTC(),
-		DeviceResult: u.DeviceResult,
-		Through:      u.through(),
-		DurationMS:   int(1000 * sound.Seconds()),
-		RateHz:       sound.Rate,
-		StartMS:      u.StartMS,
-		SHA256:       hash,
-		Score:        score,
-	}
-	// Asked before the sound is put away, which it would overwrite.
-	if known, err := in.Store.KnownTake(ctx, t); known || err != nil {
-		return false, err
-	}
-	// Sound first and row after: a sound without a row only takes up room, a row without a
-	// sound is a lost take.
-	if err := in.Recordings.Put(ctx, t.ID, sound); err != nil {
-		return false, err
-	}
-	return in.Store.AcceptTake(ctx, t, func(tx *gorm.DB) error {
-		return in.Queue.Add(ctx, tx, jobs.AnalyzeTake{TakeID: t.ID})
-	})
+// Longest is how long a recording of a step may be, in seconds.
+func Longest(score scores.Score) float64 {
+	return min(2*float64(score.Seconds())+leeway, LongestSeconds)
 }
 
 const shortest = 0.5 // seconds
 
 // usable refuses what no ear could judge, with the remedy: a child can record again
 // now, and not next week.
-func usable(sound audio.Mono) error {
+func usable(sound wav.Size) error {
 	switch {
 	case sound.Rate < audio.LowestRate || sound.Rate > audio.HighestRate:
 		return problem.Of(
@@ -242,7 +180,7 @@ func usable(sound audio.Mono) error {
 			fmt.Sprintf("The recording was made at %d Hz. Record at 16000 to 96000 Hz.", sound.Rate),
 			nil,
 		)
-	case len(sound.Samples) == 0:
+	case sound.Frames == 0:
 		return problem.Of(problem.Unusable, "The recording is empty. Record again.", nil)
 	case sound.Seconds() < shortest:
 		return problem.Of(
@@ -254,15 +192,16 @@ func usable(sound audio.Mono) error {
 	return nil
 }
 
-// refusal puts a reader's error into words for a player.
-func refusal(err error) error {
+// refusal puts a reader's error into words for a player; longest is what it allowed, in
+// seconds.
+func refusal(err error, longest float64) error {
 	var format wav.FormatError
 	var unsupported wav.UnsupportedError
 	switch {
 	case errors.Is(err, wav.ErrTooLong):
 		return problem.Of(
 			problem.TooLarge,
-			fmt.Sprintf("The recording is longer than %d minutes. Record just the step.", LongestSeconds/60),
+			fmt.Sprintf("The recording is longer than %.0f seconds. Record just the step.", longest),
 			err,
 		)
 	case errors.As(err, &format) && format.Offset < 12:

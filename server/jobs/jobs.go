@@ -29,27 +29,15 @@ func (AnalyzeTake) InsertOpts() river.InsertOpts { return river.InsertOpts{MaxAt
 // told.
 const mostAttempts = 5
 
-// LetGo asks for what was kept long enough to be let go of. The workers ask for it
-// themselves, daily.
-type LetGo struct{}
+// Upkeep is the queue of what nobody waits for. It has one worker a process, so that it
+// never takes the place of a player's take.
+const Upkeep = "upkeep"
 
-// Kind names the job in the queue.
-func (LetGo) Kind() string { return "let_go" }
-
-// InsertOpts try a few times; tomorrow it is asked for again.
-func (LetGo) InsertOpts() river.InsertOpts { return river.InsertOpts{MaxAttempts: mostAttempts} }
-
-// JudgeAgain asks for what an older ear judged to be judged by the present one. The
-// workers ask for it themselves.
-type JudgeAgain struct{}
-
-// Kind names the job in the queue.
-func (JudgeAgain) Kind() string { return "judge_again" }
-
-// InsertOpts keep a second run from beginning while one is under way, which may take
-// long.
-func (JudgeAgain) InsertOpts() river.InsertOpts {
+// upkeep is put in once however many ask for it: a second run does not begin while one
+// is waiting or under way.
+func upkeep() river.InsertOpts {
 	return river.InsertOpts{
+		Queue:       Upkeep,
 		MaxAttempts: mostAttempts,
 		UniqueOpts: river.UniqueOpts{
 			ByArgs: true,
@@ -63,6 +51,44 @@ func (JudgeAgain) InsertOpts() river.InsertOpts {
 		},
 	}
 }
+
+// LetGo asks for what was kept long enough to be let go of. The workers ask for it
+// themselves, daily.
+type LetGo struct{}
+
+// Kind names the job in the queue.
+func (LetGo) Kind() string { return "let_go" }
+
+// InsertOpts are upkeep's.
+func (LetGo) InsertOpts() river.InsertOpts { return upkeep() }
+
+// JudgeAgain asks for what an older ear judged to be judged by the present one. The
+// workers ask for it themselves.
+type JudgeAgain struct{}
+
+// Kind names the job in the queue.
+func (JudgeAgain) Kind() string { return "judge_again" }
+
+// InsertOpts are upkeep's.
+func (JudgeAgain) InsertOpts() river.InsertOpts { return upkeep() }
+
+// Pack asks for recordings to be made smaller that were kept as they came.
+type Pack struct{}
+
+// Kind names the job in the queue.
+func (Pack) Kind() string { return "pack" }
+
+// InsertOpts are upkeep's.
+func (Pack) InsertOpts() river.InsertOpts { return upkeep() }
+
+// Sweep asks for takes to be queued again that nobody is listening to.
+type Sweep struct{}
+
+// Kind names the job in the queue.
+func (Sweep) Kind() string { return "sweep" }
+
+// InsertOpts are upkeep's.
+func (Sweep) InsertOpts() river.InsertOpts { return upkeep() }
 
 // Queue takes jobs.
 type Queue struct{ client *river.Client[*sql.Tx] }

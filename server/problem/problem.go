@@ -15,6 +15,7 @@ const (
 	Conflict                  // something else is here already, or came meanwhile
 	Missing                   // nothing is here under that name
 	NotSignedIn
+	Gone // it was here and was let go of
 	TooManyTries
 )
 

@@ -13,16 +13,9 @@ import (
 	"time"
 )
 
-// folder keeps objects as files: four methods, which a bucket elsewhere would have
-// too. Keys are slash-separated; os.Root lets none lead out of the folder.
+// folder keeps objects as files. Keys are slash-separated; os.Root lets none lead out
+// of the folder.
 type folder struct{ root *os.Root }
-
-// object is one thing that is kept.
-type object struct {
-	Key     string
-	Size    int64
-	ModTime time.Time
-}
 
 // unfinished marks files that are being written. One that is there at rest was left
 // by a crash, and is nobody's.
@@ -39,51 +32,60 @@ func openFolder(name string) (*folder, error) {
 	return &folder{root}, nil
 }
 
-// write keeps an object, whole or not at all: written beside, synced, moved into
-// place, and the folder synced, so that it outlives a power cut once write returns.
-func (f *folder) write(ctx context.Context, key string, body []byte) (err error) {
-	if err := ctx.Err(); err != nil {
-		return err
-	}
-	// Beside its place, so that the rename stays on one disk and is all or nothing.
-	temporary := key + unfinished + rand.Text()
-	file, err := f.create(temporary)
+// draft opens a file beside everything else, so that moving it into its place stays on
+// one disk and is all or nothing.
+func (f *folder) draft() (draft, error) {
+	name := unfinished + rand.Text()
+	file, err := f.create(name)
 	if err != nil {
+		return nil, err
+	}
+	return &fileDraft{File: file, folder: f, name: name}, nil
+}
+
+// fileDraft is a file that has no place yet.
+type fileDraft struct {
+	*os.File
+	folder *folder
+	name   string
+}
+
+// keep moves the file into its place: synced before, and the folder after it, so that
+// it outlives a power cut once keep returns. Whatever fails moves nothing.
+func (d *fileDraft) keep(ctx context.Context, key string) error {
+	f := d.folder
+	if err := errors.Join(ctx.Err(), d.Sync()); err != nil {
 		return err
 	}
-	defer func() {
-		if err != nil {
-			_ = f.root.Remove(temporary) // gone, or nobody's
+	// Somebody may remove the empty folder between making it and using it.
+	for tries := 0; ; tries++ {
+		err := f.root.MkdirAll(path.Dir(key), 0o700)
+		if err == nil {
+			err = f.root.Rename(d.name, key)
 		}
-	}()
-	_, err = file.Write(body)
-	if err == nil {
-		err = file.Sync()
+		if err == nil {
+			break
+		}
+		if !errors.Is(err, fs.ErrNotExist) || tries == 3 {
+			return err
+		}
 	}
-	if err = errors.Join(err, file.Close()); err != nil {
-		return err
-	}
-	if err := f.root.Rename(temporary, key); err != nil {
-		return err
-	}
+	d.name = ""
 	// A name is in its folder's own data: without this a power cut may take it back.
 	return f.sync(path.Dir(key))
 }
 
-// create opens a new file, and makes the directories it lies in. They go as soon as
-// they are empty, which may be just then.
-func (f *folder) create(key string) (file *os.File, err error) {
-	// Somebody may remove the empty folder between making it and using it.
-	for range 3 {
-		if err := f.root.MkdirAll(path.Dir(key), 0o700); err != nil {
-			return nil, err
-		}
-		file, err = f.root.OpenFile(key, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
-		if !errors.Is(err, fs.ErrNotExist) {
-			break
-		}
+// drop forgets the file, unless it was kept.
+func (d *fileDraft) drop() {
+	_ = d.Close()
+	if d.name != "" {
+		_ = d.folder.root.Remove(d.name) // gone, or swept later
 	}
-	return file, err
+}
+
+// create opens a new file of ours.
+func (f *folder) create(key string) (*os.File, error) {
+	return f.root.OpenFile(key, os.O_CREATE|os.O_EXCL|os.O_RDWR, 0o600)
 }
 
 // sync makes the names in a directory, and in those above it, outlive a power cut.
@@ -103,25 +105,39 @@ func (f *folder) sync(dir string) error {
 	}
 }
 
-// read opens an object from a byte on. Errors: fs.ErrNotExist.
-func (f *folder) read(ctx context.Context, key string, from int64) (io.ReadCloser, error) {
+// read opens an object. Errors: fs.ErrNotExist.
+func (f *folder) read(ctx context.Context, key string) (io.ReadSeekCloser, error) {
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
-	file, err := f.root.Open(key)
-	if err != nil {
-		return nil, err
-	}
-	// From where a reader left off: a sound may be asked for in parts.
-	if _, err := file.Seek(from, io.SeekStart); err != nil {
-		return nil, errors.Join(err, file.Close())
-	}
-	return file, nil
+	return f.root.Open(key)
 }
 
-// list visits the objects whose keys begin with a directory, in their order;
-// what is being written is none yet.
-func (f *folder) list(ctx context.Context, dir string, visit func(object) error) error {
+// list visits the objects of a directory, "." for all, in their order; what is being
+// written is none yet.
+func (f *folder) list(ctx context.Context, dir string, visit func(Object) error) error {
+	return f.walk(ctx, dir, func(o Object) error {
+		if strings.Contains(path.Base(o.Key), unfinished) {
+			return nil
+		}
+		return visit(o)
+	})
+}
+
+// sweep removes what was being written before an instant, and never will be.
+func (f *folder) sweep(ctx context.Context, before time.Time) (swept int, err error) {
+	err = f.walk(ctx, ".", func(o Object) error {
+		if !strings.Contains(path.Base(o.Key), unfinished) || !o.ModTime.Before(before) {
+			return nil
+		}
+		swept++
+		return f.remove(ctx, o.Key)
+	})
+	return swept, err
+}
+
+// walk visits every file of a directory, in their order.
+func (f *folder) walk(ctx context.Context, dir string, visit func(Object) error) error {
 	err := fs.WalkDir(f.root.FS(), dir, func(key string, d fs.DirEntry, err error) error {
 		if err == nil {
 			err = ctx.Err()
@@ -129,7 +145,7 @@ func (f *folder) list(ctx context.Context, dir string, visit func(object) error)
 		if errors.Is(err, fs.ErrNotExist) {
 			return nil // gone meanwhile
 		}
-		if err != nil || d.IsDir() || strings.Contains(d.Name(), unfinished) {
+		if err != nil || d.IsDir() {
 			return err
 		}
 		// A file may go between being listed and being looked at.
@@ -140,7 +156,7 @@ func (f *folder) list(ctx context.Context, dir string, visit func(object) error)
 		if err != nil {
 			return err
 		}
-		return visit(object{key, info.Size(), info.ModTime()})
+		return visit(Object{key, info.Size(), info.ModTime()})
 	})
 	if err != nil {
 		return fmt.Errorf("list %s: %w", dir, err)

@@ -18,16 +18,12 @@ func partsOf(playerID, takeID string) string { return path.Join(allParts, player
 
 // PutPart keeps a part. Keeping the same one again is harmless.
 func (s *Store) PutPart(ctx context.Context, playerID, takeID string, offset int64, part []byte) error {
-	name := fmt.Sprintf("%s/%012d", partsOf(playerID, takeID), offset)
-	if err := s.objects.write(ctx, name, part); err != nil {
-		return fmt.Errorf("recordings: keep a part of %s: %w", takeID, err)
-	}
-	return nil
+	return s.put(ctx, fmt.Sprintf("%s/%012d", partsOf(playerID, takeID), offset), part)
 }
 
 // Received returns how many bytes of a take are here without a hole.
 func (s *Store) Received(ctx context.Context, playerID, takeID string) (received int64, err error) {
-	err = s.eachPart(ctx, playerID, takeID, func(o object, offset int64) error {
+	err = s.eachPart(ctx, playerID, takeID, func(o Object, offset int64) error {
 		if offset <= received {
 			received = max(received, offset+o.Size)
 		}
@@ -37,8 +33,8 @@ func (s *Store) Received(ctx context.Context, playerID, takeID string) (received
 }
 
 // eachPart visits a take's parts in order, each with the place of its first byte.
-func (s *Store) eachPart(ctx context.Context, playerID, takeID string, visit func(object, int64) error) error {
-	return s.objects.list(ctx, partsOf(playerID, takeID), func(o object) error {
+func (s *Store) eachPart(ctx context.Context, playerID, takeID string, visit func(Object, int64) error) error {
+	return s.objects.list(ctx, partsOf(playerID, takeID), func(o Object) error {
 		offset, err := strconv.ParseInt(path.Base(o.Key), 10, 64)
 		if err != nil {
 			return nil // none of ours
@@ -52,15 +48,18 @@ func (s *Store) Parts(ctx context.Context, playerID, takeID string) io.Reader {
 	out, in := io.Pipe()
 	go func() {
 		var at int64
-		in.CloseWithError(s.eachPart(ctx, playerID, takeID, func(o object, offset int64) error {
+		in.CloseWithError(s.eachPart(ctx, playerID, takeID, func(o Object, offset int64) error {
 			if offset > at || offset+o.Size <= at {
 				return nil // a hole ends it; what is there already adds nothing
 			}
-			r, err := s.objects.read(ctx, o.Key, at-offset)
+			r, err := s.objects.read(ctx, o.Key)
 			if err != nil {
 				return err
 			}
 			defer r.Close() //nolint:errcheck // read only
+			if _, err := r.Seek(at-offset, io.SeekStart); err != nil {
+				return err
+			}
 			n, err := io.Copy(in, r)
 			at += n
 			return err
@@ -71,18 +70,47 @@ func (s *Store) Parts(ctx context.Context, playerID, takeID string) io.Reader {
 
 // DropParts forgets a take's parts.
 func (s *Store) DropParts(ctx context.Context, playerID, takeID string) error {
-	return s.drop(ctx, partsOf(playerID, takeID), func(object) bool { return true })
+	return s.drop(ctx, partsOf(playerID, takeID), func(Object) bool { return true })
+}
+
+// DropPartsOf forgets all parts of a player's takes.
+func (s *Store) DropPartsOf(ctx context.Context, playerID string) error {
+	return s.drop(ctx, path.Join(allParts, playerID), func(Object) bool { return true })
 }
 
 // DropPartsBefore forgets every part older than an instant: of takes that were
 // never finished. Their devices still have them.
 func (s *Store) DropPartsBefore(ctx context.Context, before time.Time) error {
-	return s.drop(ctx, allParts, func(o object) bool { return o.ModTime.Before(before) })
+	return s.drop(ctx, allParts, func(o Object) bool { return o.ModTime.Before(before) })
 }
 
-func (s *Store) drop(ctx context.Context, dir string, which func(object) bool) error {
+// Waiting is the parts of a player's takes that are not whole yet.
+type Waiting struct {
+	Takes int
+	Bytes int64
+}
+
+// WaitingOf counts a player's parts, those of one take left out.
+func (s *Store) WaitingOf(ctx context.Context, playerID, but string) (w Waiting, err error) {
+	seen := ""
+	err = s.objects.list(ctx, path.Join(allParts, playerID), func(o Object) error {
+		take := path.Base(path.Dir(o.Key))
+		if take == but {
+			return nil
+		}
+		if take != seen {
+			w.Takes++
+		}
+		seen = take
+		w.Bytes += o.Size
+		return nil
+	})
+	return w, err
+}
+
+func (s *Store) drop(ctx context.Context, dir string, which func(Object) bool) error {
 	var gone []string
-	err := s.objects.list(ctx, dir, func(o object) error {
+	err := s.objects.list(ctx, dir, func(o Object) error {
 		if which(o) {
 			gone = append(gone, o.Key)
 		}

@@ -6,6 +6,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"testing/iotest"
 	"time"
 
 	"github.com/stretchr/testify/assert"
@@ -13,6 +14,7 @@ import (
 	"pgregory.net/rapid"
 
 	"earlychorus/core/audio"
+	"earlychorus/core/audio/wav"
 	"earlychorus/server/recordings"
 )
 
@@ -32,33 +34,75 @@ func TestARecordingComesBackAsItWas(t *testing.T) {
 	for n := range sound.Samples {
 		sound.Samples[n] = float64(n%200-100) / 32768 // what 16 bits hold exactly
 	}
-	require.NoError(t, s.Put(ctx, "take", sound))
-	back, missing, err := s.Get(ctx, "take")
+	name, sum, err := s.Put(ctx, recordings.OfTake, "take", sound)
 	require.NoError(t, err)
-	assert.False(t, missing)
+	back, err := s.Get(ctx, name)
+	require.NoError(t, err)
 	assert.Equal(t, sound, back)
-	require.NoError(t, s.Put(ctx, "take", sound), "again, as a repeated upload would")
+	again, _, err := s.Put(ctx, recordings.OfTake, "take", sound)
+	require.NoError(t, err)
+	assert.Equal(t, name, again, "as a repeated upload would")
 
-	file, _, err := s.File(ctx, "take")
+	file, err := s.FLAC(ctx, name)
 	require.NoError(t, err)
 	assert.Equal(t, "fLaC", string(file[:4]))
-	entries, err := os.ReadDir(folder)
+	holds, err := s.Holds(ctx, name, sum)
+	require.NoError(t, err)
+	assert.True(t, holds)
+	entries, err := os.ReadDir(filepath.Join(folder, "takes", "ta"))
 	require.NoError(t, err)
 	assert.Len(t, entries, 1, "nothing half-written lies beside it")
 
-	require.NoError(t, s.Delete(ctx, "take"))
-	require.NoError(t, s.Delete(ctx, "take"), "it is gone already")
-	_, missing, err = s.Get(ctx, "take")
-	assert.True(t, missing)
-	assert.Error(t, err)
+	require.NoError(t, s.Delete(ctx, name))
+	require.NoError(t, s.Delete(ctx, name), "it is gone already")
+	_, err = s.Get(ctx, name)
+	require.ErrorIs(t, err, recordings.ErrMissing)
+	entries, err = os.ReadDir(folder)
+	require.NoError(t, err)
+	assert.Empty(t, entries, "nor an empty folder")
+}
+
+// What comes as a file is kept byte for byte; two under one number are two.
+func TestAFileIsKeptAsItCame(t *testing.T) {
+	s, _ := open(t)
+	ctx := t.Context()
+	names := map[string]audio.Mono{}
+	for _, level := range []float64{0.25, 0.5} {
+		sound := audio.Mono{Rate: 16000, Bits: 16, Samples: []float64{0, level, -level}}
+		came, err := s.Receive(bytes.NewReader(wav.Encode(sound)))
+		require.NoError(t, err)
+		name, err := came.Keep(ctx, recordings.OfTake, "take")
+		require.NoError(t, err)
+		came.Drop()
+		names[name] = sound
+		holds, err := s.Holds(ctx, name, came.SHA256)
+		require.NoError(t, err)
+		assert.True(t, holds)
+	}
+	assert.Len(t, names, 2)
+	for name, sound := range names {
+		back, err := s.Get(ctx, name)
+		require.NoError(t, err)
+		assert.Equal(t, sound, back)
+	}
+}
+
+// A sender who breaks off leaves nothing.
+func TestAHalfSentFileIsNobodys(t *testing.T) {
+	s, folder := open(t)
+	_, err := s.Receive(iotest.TimeoutReader(iotest.OneByteReader(bytes.NewReader([]byte("RIFF")))))
+	require.ErrorIs(t, err, iotest.ErrTimeout)
+	entries, err := os.ReadDir(folder)
+	require.NoError(t, err)
+	assert.Empty(t, entries)
 }
 
 func TestADamagedRecordingIsNoMissingOne(t *testing.T) {
 	s, folder := open(t)
 	require.NoError(t, os.WriteFile(filepath.Join(folder, "take.flac"), []byte("not FLAC at all"), 0o600))
-	_, missing, err := s.Get(t.Context(), "take")
-	assert.False(t, missing)
-	assert.Error(t, err)
+	_, err := s.Get(t.Context(), "take.flac")
+	require.Error(t, err)
+	assert.NotErrorIs(t, err, recordings.ErrMissing)
 }
 
 // However a network tears a take into parts, sends them twice, in any order and
@@ -139,13 +183,20 @@ func TestOnlyWholeThingsInsideTheFolderAreThere(t *testing.T) {
 	received, err := s.Received(ctx, "ada", "take")
 	require.NoError(t, err)
 	assert.EqualValues(t, 3, received)
+	swept, err := s.Sweep(ctx, time.Now().Add(-time.Hour))
+	require.NoError(t, err)
+	assert.Zero(t, swept, "it may still be being written")
+	swept, err = s.Sweep(ctx, time.Now().Add(time.Hour))
+	require.NoError(t, err)
+	assert.Equal(t, 1, swept)
+	assert.NoFileExists(t, left)
 
 	outside := filepath.Join(filepath.Dir(folder), "outside.flac")
 	require.NoError(t, os.WriteFile(outside, []byte("private"), 0o600))
-	_, _, err = s.File(ctx, "../outside")
+	_, err = s.Open(ctx, "../outside.flac")
 	assert.Error(t, err)
 	assert.Error(t, s.PutPart(ctx, "..", "../outside", 0, []byte("x")))
-	assert.Error(t, s.Delete(ctx, "../outside"))
+	assert.Error(t, s.Delete(ctx, "../outside.flac"))
 	still, err := os.ReadFile(outside)
 	require.NoError(t, err)
 	assert.Equal(t, "private", string(still))

@@ -25,7 +25,7 @@ func (s *Store) TakesBeside(ctx context.Context, t Take, mates int) (out []Besid
 	err = s.db.WithContext(ctx).Raw(`
 		WITH known AS (
 			SELECT t.id, t.player_id, t.day, t.received_at, coalesce(r.result, t.result) AS result, `+order+` AS rank
-			FROM take t LEFT JOIN LATERAL (SELECT result
+			FROM counted_take t LEFT JOIN LATERAL (SELECT result
 				FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true
 			WHERE t.step_id = @step AND t.result <> '' AND t.id <> @take
 		)

@@ -36,7 +36,7 @@ func (s *Store) Board(ctx context.Context, stepIDs []string, day time.Time) (out
 		       (SELECT count(*) FROM comment WHERE comment.take_id = t.id) AS comments
 		FROM (
 			SELECT DISTINCT ON (step_id, player_id) *, count(*) OVER (PARTITION BY step_id, player_id) AS takes
-			FROM take WHERE step_id IN ? AND day = ? ORDER BY step_id, player_id, received_at DESC
+			FROM counted_take WHERE step_id IN ? AND day = ? ORDER BY step_id, player_id, received_at DESC
 		) t
 		JOIN score ON score.id = t.score_id
 		LEFT JOIN LATERAL (SELECT ribbon FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true

@@ -38,7 +38,7 @@ type DeviceWord struct {
 func (s *Store) DeviceWordSince(ctx context.Context, classID string, since time.Time) (out DeviceWord, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		SELECT count(*) AS takes, count(*) FILTER (WHERE a.result <> t.device_result) AS differ
-		FROM take t
+		FROM counted_take t
 		JOIN player p ON p.id = t.player_id AND p.class_id = ?
 		JOIN LATERAL (SELECT result FROM analysis WHERE take_id = t.id ORDER BY version DESC LIMIT 1) a ON true
 		WHERE t.device_result <> '' AND t.received_at >= ?`, classID, since).Scan(&out).Error

@@ -110,7 +110,7 @@ func (s *Store) TakesToHear(ctx context.Context, classID string, since, today ti
 				coalesce(f.kind, '') AS flag, coalesce(f.words, '') AS flag_words, coalesce(f.step_id::text,
 				'') AS flag_step,
 				(SELECT max(h.at) FROM listened h WHERE h.player_id = p.id) AS last_heard,
-				(SELECT min(e.day) FROM take e WHERE e.player_id = p.id) AS played_from
+				(SELECT min(e.day) FROM counted_take e WHERE e.player_id = p.id) AS played_from
 			FROM player p
 			LEFT JOIN LATERAL (
 				SELECT kind, words, step_id
@@ -125,22 +125,23 @@ func (s *Store) TakesToHear(ctx context.Context, classID string, since, today ti
 				score.ladder, who.instrument, who.flag, who.flag_words, who.flag_step, who.last_heard, who.played_from
 			FROM who CROSS JOIN (SELECT id FROM step WHERE class_id = ? AND last_day >= ? AND first_day <= ?) s
 			CROSS JOIN LATERAL (
-				SELECT * FROM take WHERE player_id = who.id AND step_id = s.id AND day >= ? AND result <> ''
+				SELECT * FROM counted_take WHERE player_id = who.id AND step_id = s.id AND day >= ? AND result <> ''
 					ORDER BY received_at DESC LIMIT 1
 			) t
 			JOIN score ON score.id = t.score_id
 		)
 		SELECT l.*,
 			l.result = 'clean' AND NOT EXISTS (
-				SELECT 1 FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.result = 'clean'
+				SELECT 1 FROM counted_take e WHERE e.player_id = l.player_id
+					AND e.step_id = l.step_id AND e.result = 'clean'
 					AND e.received_at < l.received_at
 			) AND EXISTS (
-				SELECT 1 FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id
+				SELECT 1 FROM counted_take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id
 					AND e.received_at < l.received_at
 			) AS first_clean,
 			l.result NOT IN ('clean', 'cant-tell') AND coalesce((
 				SELECT e.result = 'clean'
-					FROM take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.day < l.day
+					FROM counted_take e WHERE e.player_id = l.player_id AND e.step_id = l.step_id AND e.day < l.day
 				ORDER BY e.received_at DESC LIMIT 1), false) AS was_clean
 		FROM latest l
 		WHERE NOT EXISTS (SELECT 1 FROM listened h WHERE h.take_id = l.take_id)

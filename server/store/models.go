@@ -55,8 +55,19 @@ type Class struct {
 	FeedToken      string           `gorm:"default:gen_random_uuid()"`
 	Weights        progress.Weights `gorm:"serializer:json"` // of the reasons to hear somebody, where they are the director's own
 	KeepDays       int              `gorm:"default:365"`     // how long recordings are kept
-	ArchivedAt     *time.Time
+	// SimulatedPlayers says who may hand simulated players in.
+	SimulatedPlayers Simulating `gorm:"default:no"`
+	ArchivedAt       *time.Time
 }
+
+// Simulating says who may hand in a simulated player in a class.
+type Simulating string
+
+const (
+	SimulatingNo    Simulating = "no"    // nobody: a real class
+	SimulatingTried Simulating = "tried" // pupils who try the program: marked, and never counted
+	SimulatingDemo  Simulating = "demo"  // everybody: the class itself is invented
+)
 
 // Conventions returns the schools and references the class follows.
 func (c Class) Conventions() exercise.Conventions {
@@ -244,7 +255,10 @@ type Take struct {
 	DurationMS  int       `gorm:"column:duration_ms"`
 	RateHz      int
 	StartMS     int          `gorm:"column:start_ms"`
-	SHA256      []byte       `gorm:"column:sha256"`
+	SHA256      []byte       `gorm:"column:sha256"` // of the file as it came
+	Sound       string       // its name among the recordings
+	SoundSHA256 []byte       `gorm:"column:sound_sha256"` // of the file as it is kept; nil: not known
+	Trial       bool         // tried out with a simulated player: never counted
 	ScoreID     []byte       // of the sheet below
 	Sheet       ScoreSheet   `gorm:"foreignKey:ScoreID"`
 	Score       scores.Score `gorm:"-"` // the sheet's, where it was asked for
@@ -335,4 +349,7 @@ type Comment struct {
 	WrittenAt  time.Time
 	Kind       string   `gorm:"default:comment"`
 	AtS        *float64 `gorm:"column:at_s"` // where in the recording it is pinned
+
+	Sound       string     // a voice note's name among the recordings
+	SoundGoneAt *time.Time // it was let go of
 }

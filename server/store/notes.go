@@ -93,7 +93,7 @@ func (s *Store) PlayerNotes(ctx context.Context, playerID string, from, to time.
 func (s *Store) LongestTakes(ctx context.Context, p Player, from, to time.Time) (map[string]bool, error) {
 	var ids []string
 	err := s.db.WithContext(ctx).Raw(`
-		SELECT t.id FROM step s JOIN take t ON t.player_id = ? AND t.step_id = s.id
+		SELECT t.id FROM step s JOIN counted_take t ON t.player_id = ? AND t.step_id = s.id
 		WHERE s.class_id = ? AND s.kind = ? AND s.first_day <= ?
 			AND s.last_day >= ?`, p.ID, p.ClassID, exercise.KindLongToneLongest, to, from).Scan(&ids).Error
 	out := make(map[string]bool, len(ids))
@@ -109,7 +109,7 @@ const mostNotes = 100_000
 // DaysPlayed returns on which days a player played, between two.
 func (s *Store) DaysPlayed(ctx context.Context, playerID string, from, to time.Time) (days []time.Time, err error) {
 	err = s.db.WithContext(ctx).
-		Raw("SELECT DISTINCT day FROM take WHERE player_id = ? AND day BETWEEN ? AND ? ORDER BY "+
+		Raw("SELECT DISTINCT day FROM counted_take WHERE player_id = ? AND day BETWEEN ? AND ? ORDER BY "+
 			"day", playerID, from, to).
 		Scan(&days).
 		Error
@@ -152,7 +152,7 @@ func (s *Store) EachProgress(ctx context.Context, classID string, visit func(Pro
 			coalesce((SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1), '') AS word,
 			n.number, n.sounding, n.good, n.trusted, n.centre, n.steadiness, n.held,
 			n.level_db, n.clearness, n.brightness, n.fullness, t.through
-		FROM player p JOIN take t ON t.player_id = p.id JOIN step s ON s.id = t.step_id
+		FROM player p JOIN counted_take t ON t.player_id = p.id JOIN step s ON s.id = t.step_id
 			JOIN take_note n ON n.take_id = t.id
 		WHERE p.class_id = ? ORDER BY t.day, t.received_at, n.number`, classID).Rows()
 	if err != nil {

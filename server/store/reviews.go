@@ -7,6 +7,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"earlychorus/core/verdict"
+	"earlychorus/server/problem"
 )
 
 // Overrule adds the director's word on a take; adding the same one again is
@@ -31,25 +32,43 @@ func (s *Store) ReviewOf(ctx context.Context, takeID string) (result verdict.Res
 	return rows[0].Result, true, err
 }
 
-// AddComment remembers a comment; adding the same one again is harmless.
+// AddComment remembers a comment; adding the same one again is harmless. A problem of
+// kind Conflict tells that another take's or another director's has its number.
 func (s *Store) AddComment(ctx context.Context, c Comment) error {
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Omit("Director").Create(&c).Error
+	db := s.db.WithContext(ctx)
+	added := db.Clauses(clause.OnConflict{DoNothing: true}).Omit("Director").Create(&c)
+	if added.Error != nil || added.RowsAffected == 1 {
+		return added.Error
+	}
+	var same int64
+	err := db.Model(&Comment{}).
+		Where("id = ? AND take_id = ? AND director_id = ? AND sound = ?", c.ID, c.TakeID, c.DirectorID, c.Sound).
+		Count(&same).Error
+	if err == nil && same == 0 {
+		err = problem.Of(problem.Conflict, "Something else was already said under this number. Say it again.", nil)
+	}
+	return err
 }
 
 // TakeBackAct undoes one of a director's own acts on a take: a word or a
-// comment. ErrNotFound when it is neither, or somebody else's.
-func (s *Store) TakeBackAct(ctx context.Context, takeID, actID, directorID string) error {
+// comment. voice names the sound of a voice note, which is nobody's then. ErrNotFound
+// when it is neither, or somebody else's.
+func (s *Store) TakeBackAct(ctx context.Context, takeID, actID, directorID string) (voice string, err error) {
 	db := s.db.WithContext(ctx)
 	mine := "id = ? AND take_id = ? AND director_id = ?"
 	word := db.Where(mine, actID, takeID, directorID).Delete(&Review{})
 	if word.Error != nil || word.RowsAffected > 0 {
-		return word.Error
+		return "", word.Error
 	}
-	comment := db.Where(mine, actID, takeID, directorID).Delete(&Comment{})
-	if comment.Error == nil && comment.RowsAffected == 0 {
-		return ErrNotFound
+	var gone []Comment
+	err = db.Clauses(clause.Returning{}).Where(mine, actID, takeID, directorID).Delete(&gone).Error
+	if err != nil {
+		return "", err
 	}
-	return comment.Error
+	if len(gone) == 0 {
+		return "", ErrNotFound
+	}
+	return gone[0].Sound, nil
 }
 
 // CommentsOf returns the comments on takes, oldest first; mostComments at most.

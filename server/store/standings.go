@@ -64,7 +64,7 @@ func (s *Store) bestHolds(ctx context.Context, of, id string) (map[string]float6
 	}
 	err := s.db.WithContext(ctx).Raw(`
 		SELECT n.player_id, max(n.held) AS best
-		FROM step s JOIN take t ON t.step_id = s.id AND t.result IN ('clean', 'nearly')
+		FROM step s JOIN counted_take t ON t.step_id = s.id AND t.result IN ('clean', 'nearly')
 			JOIN take_note n ON n.take_id = t.id
 		WHERE s.kind = ? AND `+of+` GROUP BY n.player_id`, exercise.KindLongToneLongest, id).Scan(&rows).Error
 	out := map[string]float64{}

@@ -43,7 +43,7 @@ func (s *Store) AcceptTake(ctx context.Context, t Take, queue func(*gorm.DB) err
 		}
 		// Two requests at once: the slower finds the take there and has nothing to do, if it is
 		// the same take.
-		_, err = sameTake(tx, t)
+		_, _, err = sameTake(tx, t)
 		return err
 	})
 	return accepted, err
@@ -65,27 +65,52 @@ func sheetOf(s scores.Score) (ScoreSheet, error) {
 	}, nil
 }
 
-// KnownTake reports whether the take was accepted before; a problem of kind Conflict tells
+// KnownTake returns the take if it was accepted before; a problem of kind Conflict tells
 // that another one was, under the same number.
-func (s *Store) KnownTake(ctx context.Context, t Take) (bool, error) {
+func (s *Store) KnownTake(ctx context.Context, t Take) (before Take, known bool, err error) {
 	return sameTake(s.db.WithContext(ctx), t)
+}
+
+// SetSound says under which name a take's sound is kept from now on, and which contents
+// it has. was is the name until now: another one is left as it is, and changed is false.
+func (s *Store) SetSound(ctx context.Context, takeID, was, name string, sum []byte) (changed bool, err error) {
+	done := s.db.WithContext(ctx).Model(&Take{}).
+		Where("id = ? AND sound = ? AND sound_gone_at IS NULL", takeID, was).
+		Updates(map[string]any{"sound": name, "sound_sha256": sum})
+	return done.RowsAffected == 1, done.Error
+}
+
+// Hear forgets that a take could not be listened to and runs queue, in one transaction.
+func (s *Store) Hear(ctx context.Context, takeID string, queue func(*gorm.DB) error) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if err := tx.Model(&Take{}).Where("id = ?", takeID).Update("failure", "").Error; err != nil {
+			return err
+		}
+		return queue(tx)
+	})
+}
+
+// TakesOn counts the takes a player has handed in on a day.
+func (s *Store) TakesOn(ctx context.Context, playerID string, day time.Time) (takes int64, err error) {
+	err = s.db.WithContext(ctx).Model(&Take{}).Where("player_id = ? AND day = ?", playerID, day).Count(&takes).Error
+	return takes, err
 }
 
 // sameTake tells a take that was sent again, which is fine, from another one under
 // the same number, which is refused and overwrites nothing.
-func sameTake(db *gorm.DB, t Take) (known bool, err error) {
-	var before []Take
-	if err := db.Where("id = ?", t.ID).Find(&before).Error; err != nil || len(before) == 0 {
-		return false, err
+func sameTake(db *gorm.DB, t Take) (before Take, known bool, err error) {
+	var rows []Take
+	if err := db.Where("id = ?", t.ID).Find(&rows).Error; err != nil || len(rows) == 0 {
+		return before, false, err
 	}
-	if before[0].PlayerID != t.PlayerID || !bytes.Equal(before[0].SHA256, t.SHA256) {
-		return false, problem.Of(
+	if rows[0].PlayerID != t.PlayerID || !bytes.Equal(rows[0].SHA256, t.SHA256) {
+		return before, false, problem.Of(
 			problem.Conflict,
 			"Another recording was already handed in under this number. Record again.",
 			nil,
 		)
 	}
-	return true, nil
+	return rows[0], true, nil
 }
 
 // TakesThere returns which of these takes were accepted.

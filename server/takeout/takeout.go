@@ -5,23 +5,25 @@ package takeout
 import (
 	"archive/zip"
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"regexp"
+	"slices"
 	"strings"
 	"time"
 
+	"earlychorus/server/recordings"
 	"earlychorus/server/spreadsheet"
 	"earlychorus/server/store"
 )
 
-// Sounds gives recordings out by their keys.
+// Sounds gives recordings out by their names.
 type Sounds interface {
-	File(ctx context.Context, key string) (file []byte, missing bool, err error)
+	FLAC(ctx context.Context, name string) ([]byte, error)
 }
 
-// Class packs a class. sounds is nil where they are not wanted; voiceKey names a
-// voice note's sound. Whatever fails leaves a file that no reader takes for
+// Class packs a class. sounds is nil where they are not wanted. Whatever fails leaves a file that no reader takes for
 // whole: a ZIP's list of contents comes last.
 func Class(
 	ctx context.Context,
@@ -29,7 +31,6 @@ func Class(
 	s *store.Store,
 	class store.Class,
 	sounds Sounds,
-	voiceKey func(comment string) string,
 	now time.Time,
 ) error {
 	out := zip.NewWriter(to)
@@ -53,7 +54,7 @@ func Class(
 		return err
 	}
 	if sounds != nil {
-		if err := p.sounds(sounds, voiceKey); err != nil {
+		if err := p.sounds(s, sounds); err != nil {
 			return err
 		}
 	}
@@ -127,34 +128,42 @@ func (p *packing) note(table string, names, cells []string) {
 	}
 }
 
-// sounds adds recordings as they are kept: FLAC does not deflate.
-func (p *packing) sounds(from Sounds, voiceKey func(string) string) error {
-	add := func(name, key string) error {
-		sound, missing, err := from.File(p.ctx, key)
-		if missing {
-			return nil // let go of meanwhile
-		}
-		if err != nil {
-			return err
-		}
-		file, err := p.create(name, zip.Store)
-		if err != nil {
-			return err
-		}
-		_, err = file.Write(sound)
-		return err
-	}
-	for _, id := range p.takes {
-		if err := add("takes/"+id+".flac", id); err != nil {
-			return err
-		}
-	}
-	for _, id := range p.voices {
-		if err := add("voice/"+id+".flac", voiceKey(id)); err != nil {
-			return err
+// sounds adds recordings as FLAC, which does not deflate.
+func (p *packing) sounds(s *store.Store, from Sounds) error {
+	for folder, ids := range map[string][]string{"takes/": p.takes, "voice/": p.voices} {
+		for page := range slices.Chunk(ids, soundsAtOnce) {
+			names, err := s.SoundNames(p.ctx, page)
+			if err != nil {
+				return err
+			}
+			for _, id := range page {
+				if err := p.sound(from, folder+id+".flac", names[id]); err != nil {
+					return err
+				}
+			}
 		}
 	}
 	return nil
+}
+
+// soundsAtOnce is names asked for in one question.
+const soundsAtOnce = 500
+
+// sound adds one recording, unless it was let go of meanwhile.
+func (p *packing) sound(from Sounds, file, name string) error {
+	sound, err := from.FLAC(p.ctx, name)
+	if errors.Is(err, recordings.ErrMissing) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	out, err := p.create(file, zip.Store)
+	if err != nil {
+		return err
+	}
+	_, err = out.Write(sound)
+	return err
 }
 
 // create begins a file of the archive with the day it was packed.

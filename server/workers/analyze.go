@@ -9,6 +9,7 @@ import (
 
 	"github.com/riverqueue/river"
 
+	"earlychorus/core/audio"
 	"earlychorus/core/contour"
 	"earlychorus/core/contour/packed"
 	"earlychorus/core/ear"
@@ -43,6 +44,9 @@ func (w *AnalyzeTake) Work(ctx context.Context, job *river.Job[jobs.AnalyzeTake]
 	return w.hear(ctx, job.Args.TakeID, w.Store.FailTake)
 }
 
+// missing is what a player reads of a take whose recording is gone.
+const missing = "The recording is missing. Please record again."
+
 // keepOld leaves what was said of a take as it is.
 func keepOld(context.Context, string, string) error { return nil }
 
@@ -57,9 +61,9 @@ func (w *AnalyzeTake) hear(
 	if err != nil {
 		return err // the database's trouble passes, and the take is still there
 	}
-	sound, missing, err := w.Recordings.Get(ctx, t.ID)
-	if missing {
-		if failed := fail(ctx, t.ID, "The recording is missing. Please record again."); failed != nil {
+	sound, err := w.sound(ctx, t)
+	if errors.Is(err, recordings.ErrMissing) {
+		if failed := fail(ctx, t.ID, missing); failed != nil {
 			return failed
 		}
 		return river.JobCancel(err)
@@ -96,9 +100,12 @@ func (w *AnalyzeTake) hear(
 		return err
 	}
 	word := came.Verdict
-	// The ladder before the analysis: a crash in between is tried again, and the log knows
-	// this take.
-	if err := w.climb(ctx, t, word); err != nil {
+	notes := notesOf(t, came)
+	if t.Trial {
+		notes = nil // tried out: it is shown, and counts nowhere
+	} else if err := w.climb(ctx, t, word); err != nil {
+		// The ladder before the analysis: a crash in between is tried again, and the log knows
+		// this take.
 		return err
 	}
 	return w.Store.SaveAnalysis(ctx, store.Analysis{
@@ -111,7 +118,19 @@ func (w *AnalyzeTake) hear(
 		Verdict:   word,
 		Ribbon:    drawing,
 		Contour:   packed.Pack(came.Analysis.Contour),
-	}, notesOf(t, came), progress.CutOf(came.Analysis, word.Decided()))
+	}, notes, progress.CutOf(came.Analysis, word.Decided()))
+}
+
+// sound reads a take's sound, which may be packed meanwhile, under another name.
+func (w *AnalyzeTake) sound(ctx context.Context, t store.Take) (audio.Mono, error) {
+	sound, err := w.Recordings.Get(ctx, t.Sound)
+	if !errors.Is(err, recordings.ErrMissing) {
+		return sound, err
+	}
+	if again, asked := w.Store.Take(ctx, t.ID); asked == nil && again.Sound != t.Sound {
+		return w.Recordings.Get(ctx, again.Sound)
+	}
+	return sound, err
 }
 
 // climb writes a take of a rung into the player's ladder log.

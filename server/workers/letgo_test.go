@@ -24,18 +24,22 @@ func TestTheQueueLetsOldRecordingsGo(t *testing.T) {
 	require.NoError(t, err)
 	old := b.Play(t, s, storetest.Played{Step: b.Step, At: time.Now(), Result: verdict.Clean})
 	young := b.Play(t, s, storetest.Played{Step: b.Step, At: time.Now(), Result: verdict.Clean})
+	sounds := map[string]string{}
 	for _, id := range []string{old, young} {
-		require.NoError(t, kept.Put(t.Context(), id, audio.Mono{Rate: 16000, Samples: make([]float64, 1600)}))
+		name, sum, err := kept.Put(
+			t.Context(), recordings.OfTake, id, audio.Mono{Rate: 16000, Samples: make([]float64, 1600)},
+		)
+		require.NoError(t, err)
+		sounds[id] = name
+		taken, err := s.Take(t.Context(), id)
+		require.NoError(t, err)
+		_, err = s.SetSound(t.Context(), id, taken.Sound, name, sum)
+		require.NoError(t, err)
 	}
 	_, err = s.SQL().Exec("UPDATE take SET received_at = now() - interval '400 days' WHERE id = $1", old)
 	require.NoError(t, err)
 
-	analyze := &workers.AnalyzeTake{Store: s, Recordings: kept, Now: time.Now}
-	pool, err := workers.NewPool(s.SQL(), "let-go", workers.Jobs{
-		Analyze: analyze,
-		LetGo:   &workers.LetGo{Store: s, Recordings: kept, Now: time.Now},
-		Again:   &workers.JudgeAgain{Analyze: analyze, Store: s, Now: time.Now},
-	})
+	pool, err := workers.NewPool(s.SQL(), "let-go", allJobs(t, s, kept))
 	require.NoError(t, err)
 	require.NoError(t, pool.Start(context.Background()))
 	t.Cleanup(func() { require.NoError(t, pool.Stop(context.Background())) })
@@ -43,10 +47,10 @@ func TestTheQueueLetsOldRecordingsGo(t *testing.T) {
 		taken, err := s.Take(t.Context(), old)
 		return err == nil && taken.SoundGoneAt != nil
 	}, 20*time.Second, 50*time.Millisecond)
-	_, missing, _ := kept.File(t.Context(), old)
-	assert.True(t, missing)
-	_, missing, _ = kept.File(t.Context(), young)
-	assert.False(t, missing)
+	_, err = kept.Get(t.Context(), sounds[old])
+	require.ErrorIs(t, err, recordings.ErrMissing)
+	_, err = kept.Get(t.Context(), sounds[young])
+	require.NoError(t, err)
 	taken, err := s.Take(t.Context(), old)
 	require.NoError(t, err)
 	assert.Equal(t, verdict.Clean, taken.Result)

@@ -10,6 +10,8 @@ import (
 
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
+	"earlychorus/server/jobs"
+	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 	"earlychorus/server/workers"
 )
@@ -17,15 +19,25 @@ import (
 // patience is for a machine with much else to do; nothing here takes a tenth of it.
 const patience = time.Minute
 
+// allJobs is all that a pool does.
+func allJobs(t *testing.T, s *store.Store, sounds *recordings.Store) workers.Jobs {
+	t.Helper()
+	queue, err := jobs.NewQueue(s.SQL())
+	require.NoError(t, err)
+	analyze := &workers.AnalyzeTake{Store: s, Recordings: sounds, Now: time.Now}
+	return workers.Jobs{
+		Analyze: analyze,
+		LetGo:   &workers.LetGo{Store: s, Recordings: sounds, Now: time.Now},
+		Again:   &workers.JudgeAgain{Analyze: analyze, Store: s, Now: time.Now},
+		Pack:    &workers.Pack{Store: s, Recordings: sounds, Now: time.Now},
+		Sweep:   &workers.Sweep{Store: s, Queue: queue, Now: time.Now},
+	}
+}
+
 // start runs the bench's jobs with the queue's own pool, until the test ends.
 func (b bench) start() {
 	b.t.Helper()
-	letGo := &workers.LetGo{Store: b.store, Recordings: b.sounds, Now: time.Now}
-	pool, err := workers.NewPool(b.store.SQL(), b.band.Class.Code, workers.Jobs{
-		Analyze: b.worker,
-		LetGo:   letGo,
-		Again:   &workers.JudgeAgain{Analyze: b.worker, Store: b.store, Now: time.Now},
-	})
+	pool, err := workers.NewPool(b.store.SQL(), b.band.Class.Code, allJobs(b.t, b.store, b.sounds))
 	require.NoError(b.t, err)
 	require.NoError(b.t, pool.Start(context.Background()))
 	b.t.Cleanup(func() { _ = pool.Stop(context.Background()) })
@@ -148,7 +160,7 @@ func TestJudgingAgainLeavesNoneOut(t *testing.T) {
 	}
 	b.sql("UPDATE take SET received_at = now() - interval '1 hour', result = 'clean'")
 	b.sql("UPDATE analysis SET version = 10202")
-	require.NoError(t, b.sounds.Delete(t.Context(), ids[1]))
+	b.lose(ids[1])
 	b.sql("DELETE FROM river_job") // their first listenings, which are long over
 	old, err := b.store.JudgedBefore(t.Context(), workers.Version, store.OldJudgement{ReceivedAt: time.Now()}, 1)
 	require.NoError(t, err)

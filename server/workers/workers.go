@@ -19,10 +19,17 @@ type Jobs struct {
 	Analyze *AnalyzeTake
 	LetGo   *LetGo
 	Again   *JudgeAgain
+	Pack    *Pack
+	Sweep   *Sweep
 }
 
 // Pool runs jobs until it is stopped.
-type Pool struct{ client *river.Client[*sql.Tx] }
+type Pool struct {
+	client *river.Client[*sql.Tx]
+	db     *sql.DB
+	name   string
+	alive  *alive
+}
 
 const (
 	pollEvery     = 100 * time.Millisecond // a player is waiting for the ribbon
@@ -31,17 +38,15 @@ const (
 	rescueAfter   = 5 * time.Minute // of a worker on another machine that died
 )
 
-// NewPool prepares workers. name must be the same each time this machine's
-// folder is served, and no other machine's: jobs that a killed run of the
-// same name left half done are taken up at once.
+// NewPool prepares workers under a name that no other process has. Jobs that a killed
+// run left half done are taken up within seconds of its death.
 func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
-	if err := takeUpOrphans(db, name); err != nil {
-		return nil, err
-	}
 	workers := river.NewWorkers()
 	river.AddWorker(workers, does.Analyze)
 	river.AddWorker(workers, does.LetGo)
 	river.AddWorker(workers, does.Again)
+	river.AddWorker(workers, does.Pack)
+	river.AddWorker(workers, does.Sweep)
 	client, err := river.NewClient(riverdatabasesql.New(db), &river.Config{
 		ID:                   name,
 		Workers:              workers,
@@ -50,38 +55,46 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 		FetchPollInterval:    pollEvery,
 		FetchCooldown:        fetchCooldown,
 		Logger:               slog.New(slog.DiscardHandler),
-		Queues:               map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: max(1, runtime.NumCPU())}},
-		PeriodicJobs:         []*river.PeriodicJob{daily(jobs.LetGo{}), daily(jobs.JudgeAgain{})},
-		ErrorHandler:         reporter{does.Analyze},
+		Queues: map[string]river.QueueConfig{
+			river.QueueDefault: {MaxWorkers: max(1, runtime.NumCPU())},
+			jobs.Upkeep:        {MaxWorkers: 1}, // nobody waits for it
+		},
+		PeriodicJobs: []*river.PeriodicJob{
+			every(letGoEvery, jobs.LetGo{}),
+			every(letGoEvery, jobs.JudgeAgain{}),
+			every(packEvery, jobs.Pack{}),
+			every(sweepEvery, jobs.Sweep{}),
+		},
+		ErrorHandler: reporter{does.Analyze},
 	})
 	if err != nil {
 		return nil, fmt.Errorf("workers: %w", err)
 	}
-	return &Pool{client}, nil
+	return &Pool{client: client, db: db, name: name}, nil
 }
 
-// daily asks for a job at start, and every day after.
-func daily(job river.JobArgs) *river.PeriodicJob {
+// every asks for a job at start, and from then on.
+func every(pause time.Duration, job river.JobArgs) *river.PeriodicJob {
 	return river.NewPeriodicJob(
-		river.PeriodicInterval(letGoEvery),
+		river.PeriodicInterval(pause),
 		func() (river.JobArgs, *river.InsertOpts) { return job, nil },
 		&river.PeriodicJobOpts{RunOnStart: true},
 	)
 }
 
-// takeUpOrphans makes the jobs available again that a run of this name was
-// working on when it died. Only one run of a name lives at a time.
-func takeUpOrphans(db *sql.DB, name string) error {
-	_, err := db.Exec(`UPDATE river_job SET state = 'available', scheduled_at = now()
-		WHERE state = 'running' AND attempted_by[array_upper(attempted_by, 1)] = $1`, name)
-	if err != nil {
-		return fmt.Errorf("workers: %w", err)
+// Start begins to run jobs, until Stop.
+func (p *Pool) Start(ctx context.Context) (err error) {
+	if p.alive, err = live(p.db, p.name); err != nil {
+		return err
 	}
-	return nil
+	return p.client.Start(ctx)
 }
 
-// Start begins to run jobs, until Stop.
-func (p *Pool) Start(ctx context.Context) error { return p.client.Start(ctx) }
-
 // Stop ends running jobs; they will be run again.
-func (p *Pool) Stop(ctx context.Context) error { return p.client.StopAndCancel(ctx) }
+func (p *Pool) Stop(ctx context.Context) error {
+	err := p.client.StopAndCancel(ctx)
+	if p.alive != nil {
+		p.alive.end()
+	}
+	return err
+}

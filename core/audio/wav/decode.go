@@ -49,34 +49,94 @@ func (f format) frameBytes() int { return f.channels * f.bits / 8 }
 // rate. maxSeconds bounds the length (ErrTooLong); 0 means no bound. Memory
 // grows with what was really read, never with what a header claims.
 func Decode(r io.Reader, maxSeconds float64) (audio.Mono, error) {
+	var out audio.Mono
 	d := &decoder{r: r}
-	size, err := d.header()
+	h, left, err := d.untilSound(maxSeconds)
+	if err != nil {
+		return out, err
+	}
+	out.Rate, out.Bits = h.rate, h.bits
+	out.Samples = make([]float64, 0, min(left, setAside))
+	err = d.samples(h, left, maxSeconds, func(mixed int, into func([]float64), left int64) {
+		out.Samples = grown(out.Samples, mixed, left)
+		got := len(out.Samples)
+		out.Samples = out.Samples[:got+mixed]
+		into(out.Samples[got:])
+	})
 	if err != nil {
 		return audio.Mono{}, err
 	}
-	_ = size // the RIFF size adds nothing the chunks do not say, and often lies
-	var f format
+	return out, nil
+}
+
+// Size is how much sound a file holds.
+type Size struct {
+	Rate   int // Hz
+	Frames int
+}
+
+// Seconds returns how long it lasts.
+func (s Size) Seconds() float64 { return float64(s.Frames) / float64(s.Rate) }
+
+// Inspect reads a whole file as Decode does, with the same errors, and keeps none of
+// its samples: what a file that is not listened to yet has to be known by.
+func Inspect(r io.Reader, maxSeconds float64) (Size, error) {
+	d := &decoder{r: r}
+	h, left, err := d.untilSound(maxSeconds)
+	if err != nil {
+		return Size{}, err
+	}
+	out := Size{Rate: h.rate}
+	err = d.samples(h, left, maxSeconds, func(mixed int, _ func([]float64), _ int64) { out.Frames += mixed })
+	if err != nil {
+		return Size{}, err
+	}
+	return out, nil
+}
+
+// untilSound reads up to the first sample. left is how many frames the header promises.
+func (d *decoder) untilSound(maxSeconds float64) (h head, left int64, err error) {
+	if _, err := d.header(); err != nil { // the RIFF size says nothing the chunks do not, and often lies
+		return h, 0, err
+	}
 	for {
 		id, size, err := d.chunk()
 		if err != nil {
-			return audio.Mono{}, err
+			return h, 0, err
 		}
 		switch id {
 		case "fmt ":
-			if f, err = d.format(size); err != nil {
-				return audio.Mono{}, err
+			if h.format, err = d.format(size); err != nil {
+				return h, 0, err
 			}
 		case "data":
-			if f.rate == 0 {
-				return audio.Mono{}, FormatError{d.at, "data chunk before the fmt chunk"}
+			if h.rate == 0 {
+				return h, 0, FormatError{d.at, "data chunk before the fmt chunk"}
 			}
-			return d.samples(f, size, maxSeconds)
+			h.open = size == unknownSize
+			left = int64(size) / int64(h.frameBytes())
+			if maxSeconds > 0 && !h.open && float64(left) > maxSeconds*float64(h.rate) {
+				return h, 0, fmt.Errorf(
+					"%w: the header says %.0f s, the limit is %.0f s",
+					ErrTooLong,
+					float64(left)/float64(h.rate),
+					maxSeconds,
+				)
+			}
+			return h, left, nil
 		default:
 			if err := d.skip(int64(size) + int64(size&1)); err != nil {
-				return audio.Mono{}, err
+				return h, 0, err
 			}
 		}
 	}
+}
+
+// head is what stands before the samples.
+type head struct {
+	format
+
+	open bool // its length was left open by a writer that streamed
 }
 
 type decoder struct {
@@ -171,52 +231,42 @@ const (
 	setAside     = 1 << 20
 )
 
-// samples reads the data chunk. A chunk shorter than its header says is a
-// truncated file, except where the size was left open by a streaming writer.
-func (d *decoder) samples(f format, size uint32, maxSeconds float64) (audio.Mono, error) {
-	out := audio.Mono{Rate: f.rate, Bits: f.bits}
-	frame := f.frameBytes()
-	left := int64(size) / int64(frame)
-	open := size == unknownSize
-	if maxSeconds > 0 && !open && float64(left) > maxSeconds*float64(f.rate) {
-		return audio.Mono{}, fmt.Errorf(
-			"%w: the header says %.0f s, the limit is %.0f s",
-			ErrTooLong,
-			float64(left)/float64(f.rate),
-			maxSeconds,
-		)
-	}
-	out.Samples = make([]float64, 0, min(left, setAside))
+// samples reads the data chunk and gives it away block by block: how many frames were
+// read, how to have them mixed, and how many are left with these. A chunk shorter than
+// its header says is a truncated file, except where the size was left open.
+func (d *decoder) samples(
+	h head, left int64, maxSeconds float64, take func(frames int, into func([]float64), left int64),
+) error {
+	frame := h.frameBytes()
 	buf := make([]byte, min(left, framesAtOnce)*int64(frame))
-	mix := f.mixer()
+	mix := h.mixer()
+	read := 0
 	for left > 0 {
 		want := int(min(int64(framesAtOnce), left)) * frame
 		n, err := io.ReadFull(d.r, buf[:want])
 		d.at += int64(n)
 		if n > 0 {
-			out.Samples = grown(out.Samples, n/frame, left)
-			got := len(out.Samples)
-			out.Samples = out.Samples[:got+n/frame]
-			mix(out.Samples[got:], buf[:n-n%frame])
+			take(n/frame, func(out []float64) { mix(out, buf[:n-n%frame]) }, left)
+			read += n / frame
 			left -= int64(n / frame)
 		}
-		if maxSeconds > 0 && float64(len(out.Samples)) > maxSeconds*float64(f.rate) {
-			return audio.Mono{}, fmt.Errorf("%w: the limit is %.0f s", ErrTooLong, maxSeconds)
+		if maxSeconds > 0 && float64(read) > maxSeconds*float64(h.rate) {
+			return fmt.Errorf("%w: the limit is %.0f s", ErrTooLong, maxSeconds)
 		}
 		if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
-			if open {
+			if h.open {
 				break
 			}
-			return audio.Mono{}, FormatError{
+			return FormatError{
 				d.at,
 				fmt.Sprintf("the sound is cut short: the header promises %d more frames", left),
 			}
 		}
 		if err != nil {
-			return audio.Mono{}, err
+			return err
 		}
 	}
-	return out, nil
+	return nil
 }
 
 // grown returns x with room for more samples: twice what was really read, or

@@ -90,7 +90,9 @@ func NewBand(t testing.TB, s *store.Store, code string) Band {
 			Name:         code + " Winds",
 			Code:         code,
 			ClassMinutes: 6,
-			School:       store.School{ID: uuid.NewString(), Name: code + " School", TimeZone: "Europe/London"},
+			// Tests play with simulated players, and want them counted.
+			SimulatedPlayers: store.SimulatingDemo,
+			School:           store.School{ID: uuid.NewString(), Name: code + " School", TimeZone: "Europe/London"},
 		},
 		Director: store.Director{
 			ID:           uuid.NewString(),

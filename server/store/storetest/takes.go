@@ -18,6 +18,7 @@ import (
 	"earlychorus/core/ribbon"
 	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
+	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 )
 
@@ -58,6 +59,7 @@ func (b Band) Play(t testing.TB, s *store.Store, p Played) string {
 		DurationMS:  8000,
 		RateHz:      48000,
 		SHA256:      hash[:],
+		Sound:       recordings.Name(recordings.OfTake, id, hash[:], ".wav"),
 		Score:       score,
 	}, func(*gorm.DB) error { return nil })
 	require.NoError(t, err)

@@ -2806,6 +2806,8 @@ export interface components {
             state: "waiting" | "done" | "failed";
             /** @description against the player's own of the weeks before */
             tone?: components["schemas"]["SaidTone"];
+            /** @description tried out with a simulated player: it counts for nothing */
+            trial: boolean;
             /** @description of a tuning note: what to move, and how far */
             tuning?: string;
             verdict?: components["schemas"]["Said"];
