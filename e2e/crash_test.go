@@ -1,17 +1,12 @@
 package e2e
 
 import (
-	"bufio"
 	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
 	"io"
 	"net/http"
-	"os/exec"
-	"path/filepath"
-	"strings"
-	"syscall"
 	"testing"
 	"time"
 
@@ -27,54 +22,35 @@ import (
 	"earlychorus/server/store/storetest"
 )
 
-// program is the real binary, serving from a folder and a database.
-type program struct {
-	t                 *testing.T
-	binary, data, dsn string
-	cmd               *exec.Cmd
-	base              string
+// signInAt signs the band's first player in at a server and returns the session's cookie.
+func signInAt(t *testing.T, base string, b storetest.Band) *http.Cookie {
+	t.Helper()
+	return cookieOf(t, base+"/api/sign-in/player", map[string]string{
+		"code": b.Class.Code, "player_id": b.Players[0].ID, "pin": storetest.PIN,
+	})
 }
 
-func (p *program) start() {
-	p.t.Helper()
-	p.cmd = exec.Command(p.binary, "serve", "--no-demo", "--data", p.data, "--database", p.dsn, "--port", "18090")
-	out, err := p.cmd.StdoutPipe()
-	require.NoError(p.t, err)
-	require.NoError(p.t, p.cmd.Start())
-	lines := bufio.NewScanner(out)
-	for lines.Scan() {
-		if _, address, ok := strings.Cut(lines.Text(), "is at "); ok {
-			p.base = address
-			go func() { _, _ = io.Copy(io.Discard, out) }()
-			return
-		}
-	}
-	p.t.Fatal("the server did not say where it is")
+// directorAt signs the band's director in.
+func directorAt(t *testing.T, base string, b storetest.Band) *http.Cookie {
+	t.Helper()
+	return cookieOf(t, base+"/api/sign-in/director", map[string]string{
+		"email": b.Director.Email, "password": storetest.Password,
+	})
 }
 
-// kill ends it as a power cut would.
-func (p *program) kill() {
-	p.t.Helper()
-	require.NoError(p.t, p.cmd.Process.Signal(syscall.SIGKILL))
-	_ = p.cmd.Wait() // "signal: killed"
-}
-
-// player signs in and returns the session's cookie.
-func (p *program) player(b storetest.Band) *http.Cookie {
-	p.t.Helper()
-	body, err := json.Marshal(
-		map[string]string{"code": b.Class.Code, "player_id": b.Players[0].ID, "pin": storetest.PIN},
-	)
-	require.NoError(p.t, err)
-	res, err := http.Post(p.base+"/api/sign-in/player", "application/json", bytes.NewReader(body))
-	require.NoError(p.t, err)
-	require.NoError(p.t, res.Body.Close())
-	require.Len(p.t, res.Cookies(), 1)
+func cookieOf(t *testing.T, address string, who map[string]string) *http.Cookie {
+	t.Helper()
+	body, err := json.Marshal(who)
+	require.NoError(t, err)
+	res, err := http.Post(address, "application/json", bytes.NewReader(body))
+	require.NoError(t, err)
+	require.NoError(t, res.Body.Close())
+	require.NotEmpty(t, res.Cookies(), res.Status)
 	return res.Cookies()[0]
 }
 
 // upload hands in a take; acknowledged tells whether the server said it is safe.
-func (p *program) upload(b storetest.Band, cookie *http.Cookie, id string, file io.Reader) (acknowledged bool) {
+func (p *process) upload(b storetest.Band, cookie *http.Cookie, id string, file io.Reader) (acknowledged bool) {
 	p.t.Helper()
 	url := fmt.Sprintf("%s/api/takes/%s?step=%s&version=1&source=microphone", p.base, id, b.Step.ID)
 	req, err := http.NewRequest("PUT", url, file)
@@ -91,9 +67,6 @@ func (p *program) upload(b storetest.Band, cookie *http.Cookie, id string, file 
 // However the server is killed, what it acknowledged is there at the next
 // start, with its sound, and is listened to.
 func TestKilledAtAnyMomentNothingAcknowledgedIsLost(t *testing.T) {
-	binary := filepath.Join(t.TempDir(), "earlychorus")
-	out, err := exec.Command("go", "build", "-o", binary, "../cmd/earlychorus").CombinedOutput()
-	require.NoError(t, err, string(out))
 	dsn := storetest.DSN(t)
 	s, err := store.Open(dsn)
 	require.NoError(t, err)
@@ -101,17 +74,12 @@ func TestKilledAtAnyMomentNothingAcknowledgedIsLost(t *testing.T) {
 	b := storetest.NewBand(t, s, "REED")
 	file := clarinetTake(t)
 
-	p := &program{
-		t:      t,
-		binary: binary,
-		data:   t.TempDir(),
-		dsn:    dsn,
-	}
-	t.Cleanup(func() { _ = p.cmd.Process.Kill() })
+	p := begin(t, nil, "serve", "--no-demo", "--data", t.TempDir(), "--database", dsn, "--port", "18090")
+	p.kill()
 	var safe []string
 	for _, wait := range []time.Duration{0, 30, 120, 250, 400} { // ms into accepting and analysing
 		p.start()
-		cookie := p.player(b)
+		cookie := signInAt(t, p.base, b)
 		// One take is acknowledged, others are on their way when the blow falls.
 		id := uuid.NewString()
 		require.True(t, p.upload(b, cookie, id, bytes.NewReader(file)))

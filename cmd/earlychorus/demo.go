@@ -36,6 +36,9 @@ func demoCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			if err := r.work(); err != nil {
+				return err
+			}
 			seeder := r.seeder()
 			if here, err := seeder.Begin(c.Context()); err != nil || !here {
 				return err

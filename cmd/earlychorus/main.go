@@ -31,6 +31,11 @@ func rootCommand() *cobra.Command {
 	}
 	root.AddCommand(
 		serveCommand(),
+		workerCommand(),
+		verifyCommand(),
+		repairCommand(),
+		backupCommand(),
+		restoreCommand(),
 		demoCommand(),
 		seedDistrictCommand(),
 		migrateCommand(),

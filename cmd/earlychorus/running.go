@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/rand"
 	"fmt"
+	"log/slog"
 	"os"
 	"path/filepath"
 	"strings"
@@ -20,16 +21,44 @@ import (
 )
 
 // where says what a command works on.
-type where struct{ data, database string }
+type where struct{ data, database, recordings, log, level string }
 
 func (w *where) flags(c *cobra.Command) {
-	c.Flags().StringVar(&w.data, "data", "data", "folder for recordings and the private database")
-	c.Flags().StringVar(&w.database, "database", "", "URL of an existing PostgreSQL database, instead of a private one")
+	f := c.Flags()
+	f.StringVar(&w.data, "data", "data", "folder for recordings and the private database")
+	f.StringVar(&w.database, "database", "", "URL of an existing PostgreSQL database, instead of a private one")
+	f.StringVar(
+		&w.recordings,
+		"recordings",
+		"",
+		"where recordings are: file:///FOLDER or s3://BUCKET/PREFIX?endpoint=URL; a folder beside the data otherwise",
+	)
+	f.StringVar(&w.log, "log", "text", "how the log is written: text or json")
+	f.StringVar(&w.level, "log-level", "warn", "what is logged: error, warn, or info with a line for each request")
+}
+
+// logger writes the program's log to standard error, as it was asked.
+func (w *where) logger() error {
+	var level slog.Level
+	if err := level.UnmarshalText([]byte(w.level)); err != nil {
+		return fmt.Errorf("--log-level: say error, warn or info")
+	}
+	options := &slog.HandlerOptions{Level: level}
+	switch w.log {
+	case "text":
+		slog.SetDefault(slog.New(slog.NewTextHandler(os.Stderr, options)))
+	case "json":
+		slog.SetDefault(slog.New(slog.NewJSONHandler(os.Stderr, options)))
+	default:
+		return fmt.Errorf("--log: say text or json")
+	}
+	return nil
 }
 
 // running is everything that runs: opened in order, closed in reverse.
 type running struct {
 	*app.Web
+	parts   app.Parts
 	closers []func()
 }
 
@@ -41,13 +70,21 @@ func (r *running) close() {
 
 func (r *running) onClose(f func()) { r.closers = append(r.closers, f) }
 
-const stopTimeout = 10 * time.Second
+// stopTimeout is how long requests and jobs under way have, each, once the program is
+// asked to stop; all together it is gone in five seconds.
+const stopTimeout = 2 * time.Second
 
-// open starts what is needed and migrates. The caller closes it even on error.
+// open starts what is needed, migrates, and begins to answer questions of the program's
+// own; nothing works in it yet. The caller closes it even on error.
 func open(ctx context.Context, w where) (*running, error) {
 	r := &running{}
-	if err := r.claim(w.data); err != nil {
+	if err := w.logger(); err != nil {
 		return r, err
+	}
+	if w.database == "" || w.recordings == "" {
+		if err := r.claim(w.data); err != nil {
+			return r, err
+		}
 	}
 	dsn := w.database
 	if dsn == "" {
@@ -66,38 +103,69 @@ func open(ctx context.Context, w where) (*running, error) {
 	if err := db.Migrate(ctx); err != nil {
 		return r, err
 	}
-	kept, err := recordings.InFolder(filepath.Join(w.data, "recordings"))
+	kept, err := w.openRecordings()
 	if err != nil {
 		return r, err
 	}
 	r.onClose(func() { _ = kept.Close() })
-	name, err := workerName(w.data)
-	if err != nil {
-		return r, err
+	if err := db.OwnRecordings(ctx, kept); err != nil {
+		return r, fmt.Errorf("%w: give every process the same --recordings", err)
 	}
-	parts := app.Parts{Store: db, Recordings: kept, Now: time.Now}
-	if r.Web, err = app.Serve(parts); err != nil {
+	r.parts = app.Parts{Store: db, Recordings: kept, Now: time.Now}
+	if r.Web, err = app.Serve(r.parts); err != nil {
 		return r, err
 	}
 	r.onClose(r.Web.Stop)
-	work, err := app.Work(parts, name)
+	return r, nil
+}
+
+// openBeside is open for commands that may run while a server does, on its own private
+// database.
+func openBeside(ctx context.Context, w where) (*running, error) {
+	if w.database == "" {
+		if dsn, ok := postgres.Running(filepath.Join(w.data, "postgres")); ok {
+			w.database = dsn
+			if w.recordings == "" {
+				folder, err := filepath.Abs(filepath.Join(w.data, "recordings"))
+				if err != nil {
+					return &running{}, err
+				}
+				w.recordings = "file://" + folder
+			}
+		}
+	}
+	return open(ctx, w)
+}
+
+// openRecordings opens the recordings that are named, or those beside the data.
+func (w where) openRecordings() (*recordings.Store, error) {
+	if w.recordings == "" {
+		return recordings.InFolder(filepath.Join(w.data, "recordings"))
+	}
+	return recordings.At(w.recordings)
+}
+
+// work begins to run jobs, until close.
+func (r *running) work() error {
+	work, err := app.Work(r.parts, workerName())
 	if err != nil {
-		return r, err
+		return err
 	}
 	r.onClose(func() {
 		ctx, cancel := context.WithTimeout(context.Background(), stopTimeout)
 		defer cancel()
 		_ = work.Stop(ctx)
 	})
-	return r, nil
+	return nil
 }
 
 // claim makes sure that one program at a time uses the data folder.
 func (r *running) claim(data string) error {
-	if err := os.MkdirAll(data, 0o755); err != nil {
+	// Others may pass through to the database's own folder, and list nothing.
+	if err := os.MkdirAll(data, 0o711); err != nil {
 		return err
 	}
-	lock, err := os.OpenFile(filepath.Join(data, "lock"), os.O_CREATE|os.O_RDWR, 0o644)
+	lock, err := os.OpenFile(filepath.Join(data, "lock"), os.O_CREATE|os.O_RDWR, 0o600)
 	if err != nil {
 		return err
 	}
@@ -112,15 +180,13 @@ func (r *running) claim(data string) error {
 	return nil
 }
 
-// workerName is this data folder's own, kept in it, so that the next run knows
-// which half-done jobs are its own.
-func workerName(data string) (string, error) {
-	file := filepath.Join(data, "worker-name")
-	if name, err := os.ReadFile(file); err == nil {
-		return strings.TrimSpace(string(name)), nil
+// workerName is this process's own: where it runs, and something nobody else has.
+func workerName() string {
+	host, err := os.Hostname()
+	if err != nil {
+		host = "worker"
 	}
-	name := "worker-" + strings.ToLower(rand.Text()[:10])
-	return name, os.WriteFile(file, []byte(name+"\n"), 0o644)
+	return host + "-" + strings.ToLower(rand.Text()[:10])
 }
 
 // seeder fills an empty database with the demo, telling how far it is.

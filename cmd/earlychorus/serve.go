@@ -20,9 +20,11 @@ import (
 
 type serveOptions struct {
 	where
-	host   string
-	port   int
-	noDemo bool
+	host     string
+	port     int
+	noDemo   bool
+	noWorker bool
+	watch    string
 }
 
 func serveCommand() *cobra.Command {
@@ -42,6 +44,8 @@ func serveCommand() *cobra.Command {
 	)
 	c.Flags().IntVar(&o.port, "port", 8080, "port to listen on; the next free one if taken")
 	c.Flags().BoolVar(&o.noDemo, "no-demo", false, "leave an empty database empty")
+	c.Flags().BoolVar(&o.noWorker, "no-worker", false, "serve pages only: \"earlychorus worker\" listens to takes")
+	watchFlag(c, &o.watch)
 	return c
 }
 
@@ -50,6 +54,14 @@ func serve(ctx context.Context, o serveOptions) error {
 	defer r.close()
 	if err != nil {
 		return err
+	}
+	if err := r.watched(o.watch); err != nil {
+		return err
+	}
+	if !o.noWorker {
+		if err := r.work(); err != nil {
+			return err
+		}
 	}
 	fill := func() {}
 	if !o.noDemo {
@@ -75,7 +87,7 @@ func serve(ctx context.Context, o serveOptions) error {
 	}
 	announce(listener.Addr(), o)
 	defer fill() // before what it uses is closed
-	return serveUntil(ctx, listener, handler)
+	return serveUntil(ctx, listener, handler, r.EndLines)
 }
 
 // inBackground plays the demo's takes while the page is served already. The
@@ -127,8 +139,11 @@ func announce(addr net.Addr, o serveOptions) {
 	fmt.Println("\nCtrl-C stops it.")
 }
 
-func serveUntil(ctx context.Context, l net.Listener, handler http.Handler) error {
+// serveUntil answers until it is to stop; what is under way then is finished, if it does
+// not take long. endLines ends what would never finish.
+func serveUntil(ctx context.Context, l net.Listener, handler http.Handler, endLines func()) error {
 	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	server.RegisterOnShutdown(endLines)
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(l) }()
 	select {
@@ -139,5 +154,9 @@ func serveUntil(ctx context.Context, l net.Listener, handler http.Handler) error
 	fmt.Fprintln(os.Stderr, "\nStopping.")
 	wait, cancel := context.WithTimeout(context.Background(), stopTimeout)
 	defer cancel()
-	return server.Shutdown(wait)
+	if err := server.Shutdown(wait); err != nil {
+		slog.Warn("some requests were still under way and are cut off", "error", err)
+		return server.Close()
+	}
+	return nil
 }

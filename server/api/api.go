@@ -13,6 +13,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 
 	"earlychorus/server/events"
+	"earlychorus/server/health"
 	"earlychorus/server/intake"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
@@ -25,7 +26,8 @@ type API struct {
 	Intake     intake.Intake
 	Events     *events.Hub
 	Now        func() time.Time
-	Web        fs.FS // the built interface; nil serves the API alone
+	Web        fs.FS         // the built interface; nil serves the API alone
+	Watch      *health.Watch // told of every request; nil where nobody watches
 
 	sessions *scs.SessionManager
 	limits   limits
@@ -47,7 +49,10 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 	a.limits = newLimits()
 	r := chi.NewRouter()
 	r.Use(
+		middleware.RequestID,
+		a.recorded,
 		middleware.Recoverer,
+		bodiesEnd,
 		oneSpelling,
 		securityHeaders,
 		middleware.Compress(
@@ -61,11 +66,16 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 		),
 	)
 	r.Route("/api", func(r chi.Router) {
-		r.Use(private, middleware.Timeout(requestTime), sameOriginOnly, a.sessions.LoadAndSave)
+		r.Use(private, middleware.Timeout(requestTime), sameOriginOnly, a.sessions.LoadAndSave, a.roleNoted)
 		// Under /api an unknown address is an error in JSON, not the page.
 		r.NotFound(func(w http.ResponseWriter, r *http.Request) { fail(w, r, store.ErrNotFound) })
 		a.routes(r)
 	})
+	r.Get("/healthz", health.Alive)
+	r.Get("/metrics", http.NotFound) // at an address of its own, which the public does not reach
+	if a.Watch != nil {
+		r.Get("/readyz", a.Watch.ServeReady)
+	}
 	if a.Web != nil {
 		r.NotFound(servePage(a.Web))
 	}

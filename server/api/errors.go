@@ -3,8 +3,10 @@ package api
 import (
 	"encoding/json"
 	"errors"
+	"fmt"
 	"log/slog"
 	"net/http"
+	"os"
 	"strings"
 	"syscall"
 
@@ -52,8 +54,10 @@ func statusOf(err error, route string) huma.StatusError {
 	case errors.As(err, &tooLarge):
 		return huma.NewError(
 			http.StatusRequestEntityTooLarge,
-			"The recording is larger than 128 MB. Record just the step.",
+			fmt.Sprintf("This is larger than %s. Send less at once.", sizeInWords(tooLarge.Limit)),
 		)
+	case errors.Is(err, os.ErrDeadlineExceeded):
+		return huma.NewError(http.StatusRequestTimeout, "The sending took too long. Send it again.")
 	}
 	if errors.Is(err, syscall.ENOSPC) || errors.Is(err, syscall.EDQUOT) {
 		slog.Error("the disk is full", "route", route, "error", err)
@@ -66,6 +70,14 @@ func statusOf(err error, route string) huma.StatusError {
 	return huma.Error500InternalServerError(
 		"Something went wrong on our side. Nothing of yours was lost; please try again.",
 	)
+}
+
+// sizeInWords is a limit as people say it.
+func sizeInWords(bytes int64) string {
+	if bytes < 1<<20 {
+		return fmt.Sprintf("%d kB", bytes>>10)
+	}
+	return fmt.Sprintf("%d MB", bytes>>20)
 }
 
 // ofProblem puts each remedy at its field, as the page looks for it:

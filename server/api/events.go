@@ -38,6 +38,8 @@ func (a *API) streamChanges(w http.ResponseWriter, r *http.Request) error {
 		select {
 		case <-r.Context().Done():
 			return nil // the page asks again by itself
+		case <-a.Events.Closed():
+			return nil
 		case <-alive.C:
 			if !say(": still there\n\n") {
 				return nil
@@ -46,7 +48,11 @@ func (a *API) streamChanges(w http.ResponseWriter, r *http.Request) error {
 			if !say("event: changed\ndata: {}\n\n") {
 				return nil
 			}
-			time.Sleep(tellAtMost)
+			select {
+			case <-time.After(tellAtMost):
+			case <-a.Events.Closed():
+				return nil
+			}
 		}
 	}
 }

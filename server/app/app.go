@@ -11,6 +11,7 @@ import (
 
 	"earlychorus/server/api"
 	"earlychorus/server/events"
+	"earlychorus/server/health"
 	"earlychorus/server/intake"
 	"earlychorus/server/jobs"
 	"earlychorus/server/recordings"
@@ -31,6 +32,9 @@ type Web struct {
 	Parts
 	Intake intake.Intake
 
+	// Watch tells whoever asks how the program is.
+	Watch *health.Watch
+
 	events *events.Hub
 	stop   context.CancelFunc
 }
@@ -44,6 +48,7 @@ func Serve(p Parts) (*Web, error) {
 	w := &Web{
 		Parts:  p,
 		Intake: intake.Intake{Store: p.Store, Recordings: p.Recordings, Queue: queue},
+		Watch:  health.New(p.Store, p.Recordings),
 		events: events.NewHub(),
 	}
 	ctx, stop := context.WithCancel(context.Background())
@@ -62,9 +67,17 @@ func (w *Web) Handler(page fs.FS) (handler http.Handler, stop func()) {
 		Events:     w.events,
 		Now:        w.Now,
 		Web:        page,
+		Watch:      w.Watch,
 	}
 	return a.Handler()
 }
+
+// Queue takes jobs.
+func (w *Web) Queue() *jobs.Queue { return w.Intake.Queue }
+
+// EndLines ends the lines that pages hold open, which would keep the server from
+// stopping.
+func (w *Web) EndLines() { w.events.Close() }
 
 // Stop ends what runs beside the handler.
 func (w *Web) Stop() { w.stop() }

@@ -15,10 +15,20 @@ import (
 type Hub struct {
 	mu       sync.Mutex
 	watchers map[string]map[chan struct{}]bool // by class
+	closed   chan struct{}
+	once     sync.Once
 }
 
 // NewHub returns a hub that tells nobody anything until it runs.
-func NewHub() *Hub { return &Hub{watchers: map[string]map[chan struct{}]bool{}} }
+func NewHub() *Hub {
+	return &Hub{watchers: map[string]map[chan struct{}]bool{}, closed: make(chan struct{})}
+}
+
+// Close ends every line that is open: the program stops, and pages ask again elsewhere.
+func (h *Hub) Close() { h.once.Do(func() { close(h.closed) }) }
+
+// Closed is closed when lines are to end.
+func (h *Hub) Closed() <-chan struct{} { return h.closed }
 
 // pause is how long to wait before the database is listened to again.
 const pause = time.Second

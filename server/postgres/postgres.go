@@ -10,12 +10,14 @@ import (
 	"crypto/rand"
 	"errors"
 	"fmt"
+	"log/slog"
 	"net"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"runtime"
 	"strings"
+	"sync"
 	"syscall"
 	"time"
 )
@@ -24,8 +26,16 @@ import (
 type Server struct {
 	DSN string // how to connect to its database "earlychorus"
 
-	cmd    *exec.Cmd
-	exited chan error
+	cluster   cluster
+	throwaway bool
+	port      int
+
+	mu      sync.Mutex
+	cmd     *exec.Cmd
+	exited  chan struct{} // closed when the child is gone; then
+	why     error         // says how it ended
+	stopped chan struct{} // closed when it is to stay down
+	watched chan struct{} // closed when nobody will start it again
 }
 
 // Options say how a server is run.
@@ -66,8 +76,12 @@ func Start(ctx context.Context, o Options) (*Server, error) {
 	}
 	for attempt := 1; ; attempt++ {
 		s, err := c.start(ctx, o.Throwaway)
-		if err == nil || attempt == bindAttempts || !errors.Is(err, errBind) {
-			return s, err
+		if err == nil {
+			go s.watch()
+			return s, nil
+		}
+		if attempt == bindAttempts || !errors.Is(err, errBind) {
+			return nil, err
 		}
 	}
 }
@@ -134,41 +148,98 @@ func (c cluster) start(ctx context.Context, throwaway bool) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	logFile := filepath.Join(filepath.Dir(c.data), "log")
-	log, err := os.OpenFile(logFile, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o644)
-	if err != nil {
-		return nil, fmt.Errorf("postgres: %w", err)
-	}
-	defer log.Close() //nolint:errcheck // the child holds its own copy
-
-	args := []string{
-		"-D", c.data, "-p", fmt.Sprint(port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=",
-		"-c", "timezone=UTC", "-c", "max_connections=60",
-	}
-	if throwaway {
-		args = append(args, "-c", "fsync=off", "-c", "synchronous_commit=off", "-c", "full_page_writes=off")
-	}
-	cmd := c.command("postgres", args...)
-	cmd.Stdout, cmd.Stderr = log, log
 	s := &Server{
-		DSN: fmt.Sprintf(
-			"postgres://%s:%s@127.0.0.1:%d/%s?sslmode=disable",
-			superuser,
-			password,
-			port,
-			databaseName,
-		),
-		cmd:    cmd,
-		exited: make(chan error, 1),
+		DSN:       dsnOf(string(password), fmt.Sprint(port)),
+		cluster:   c,
+		throwaway: throwaway,
+		port:      port,
+		stopped:   make(chan struct{}),
+		watched:   make(chan struct{}),
 	}
-	if err := s.run(); err != nil {
-		return nil, err
-	}
-	if err := s.waitReady(ctx, c.data, logFile); err != nil {
-		s.Stop()
+	if err := s.up(ctx); err != nil {
 		return nil, err
 	}
 	return s, ensureDatabase(ctx, s.DSN)
+}
+
+// logs is how many logs are kept: the last, which says why it died, is not the newest.
+const logs = 4
+
+// newLog opens a fresh log beside the data, and keeps the ones before it.
+func (c cluster) newLog() (*os.File, error) {
+	name := filepath.Join(filepath.Dir(c.data), "log")
+	for n := logs - 1; n > 0; n-- {
+		from := name
+		if n > 1 {
+			from = fmt.Sprintf("%s.%d", name, n-1)
+		}
+		_ = os.Rename(from, fmt.Sprintf("%s.%d", name, n)) // there may be none yet
+	}
+	return os.OpenFile(name, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
+}
+
+// up starts the child, always at the same port, and waits until it answers.
+func (s *Server) up(ctx context.Context) error {
+	log, err := s.cluster.newLog()
+	if err != nil {
+		return fmt.Errorf("postgres: %w", err)
+	}
+	defer log.Close() //nolint:errcheck // the child holds its own copy
+	args := []string{
+		"-D", s.cluster.data, "-p", fmt.Sprint(s.port), "-c", "listen_addresses=127.0.0.1",
+		"-c", "unix_socket_directories=", "-c", "timezone=UTC", "-c", "max_connections=60",
+	}
+	if s.throwaway {
+		args = append(args, "-c", "fsync=off", "-c", "synchronous_commit=off", "-c", "full_page_writes=off")
+	}
+	s.mu.Lock()
+	s.cmd = s.cluster.command("postgres", args...)
+	s.cmd.Stdout, s.cmd.Stderr = log, log
+	s.exited = make(chan struct{})
+	s.mu.Unlock()
+	if err := s.run(); err != nil {
+		return err
+	}
+	if err := s.waitReady(ctx, s.cluster.data, log.Name()); err != nil {
+		s.down()
+		return err
+	}
+	return nil
+}
+
+// comeBack is how long to wait before it is started again, and most of it when that
+// failed before.
+const (
+	comeBack     = 200 * time.Millisecond
+	mostComeBack = 10 * time.Second
+)
+
+// watch starts the server again whenever it dies, until Stop. Whoever is connected finds
+// it at the same address.
+func (s *Server) watch() {
+	defer close(s.watched)
+	for pause := comeBack; ; {
+		select {
+		case <-s.stopped:
+			return
+		case <-s.exited:
+			slog.Error("the database died and is started again", "error", s.why)
+		}
+		for {
+			select {
+			case <-s.stopped:
+				return
+			case <-time.After(pause):
+			}
+			err := s.up(context.Background())
+			if err == nil {
+				pause = comeBack
+				break
+			}
+			pause = min(2*pause, mostComeBack)
+			slog.Error("the database does not start", "error", err, "again in", pause)
+		}
+	}
 }
 
 // run starts the child on a thread of its own: Linux sends the death signal
@@ -176,13 +247,14 @@ func (c cluster) start(ctx context.Context, throwaway bool) (*Server, error) {
 func (s *Server) run() error {
 	s.cmd.SysProcAttr.Pdeathsig = syscall.SIGINT // a fast, clean shutdown
 	s.cmd.SysProcAttr.Setpgid = true             // Ctrl-C is for us; we stop it in order
-	started := make(chan error, 1)
+	started, cmd, exited := make(chan error, 1), s.cmd, s.exited
 	go func() {
 		runtime.LockOSThread()
-		err := s.cmd.Start()
+		err := cmd.Start()
 		started <- err
 		if err == nil {
-			s.exited <- s.cmd.Wait()
+			s.why = cmd.Wait()
+			close(exited)
 		}
 	}()
 	if err := <-started; err != nil {
@@ -199,8 +271,7 @@ func (s *Server) waitReady(ctx context.Context, data, logFile string) error {
 		select {
 		case <-ctx.Done():
 			return ctx.Err()
-		case err := <-s.exited:
-			s.exited <- err
+		case <-s.exited:
 			said, _ := os.ReadFile(logFile)
 			if strings.Contains(string(said), "could not bind") {
 				return errBind
@@ -209,7 +280,7 @@ func (s *Server) waitReady(ctx context.Context, data, logFile string) error {
 				time.Sleep(time.Second)
 				return errBind // try again
 			}
-			return fmt.Errorf("postgres: it stopped at once: %w: %s", err, bytes.TrimSpace(said))
+			return fmt.Errorf("postgres: it stopped at once: %w: %s", s.why, bytes.TrimSpace(said))
 		case <-time.After(20 * time.Millisecond):
 		}
 		pid, err := os.ReadFile(filepath.Join(data, "postmaster.pid"))
@@ -229,13 +300,26 @@ func stillStopping(said string) bool {
 		strings.Contains(said, "pre-existing shared memory block")
 }
 
+// stopTimeout is how long a clean shutdown may take.
+const stopTimeout = 4 * time.Second
+
 // Stop shuts the server down cleanly and waits for it.
 func (s *Server) Stop() {
+	close(s.stopped)
+	<-s.watched // it may just be coming back
+	s.down()
+}
+
+// down ends the child; killed, it recovers from its log the next time.
+func (s *Server) down() {
+	s.mu.Lock()
+	defer s.mu.Unlock()
 	_ = s.cmd.Process.Signal(syscall.SIGINT) // it may be gone already
 	select {
 	case <-s.exited:
-	case <-time.After(10 * time.Second):
+	case <-time.After(stopTimeout):
 		_ = s.cmd.Process.Kill()
+		<-s.exited
 	}
 }
 

@@ -161,13 +161,23 @@ func (s *Store) Put(
 func (s *Store) Restore(ctx context.Context, name string, from io.Reader) (sum []byte, err error) {
 	in, err := s.Receive(from)
 	if err != nil {
-		return nil, err
+		return nil, fmt.Errorf("recordings: receive %s: %w", name, err)
 	}
 	defer in.Drop()
 	if err := in.keep(ctx, name); err != nil {
 		return nil, fmt.Errorf("recordings: keep %s: %w", name, err)
 	}
 	return in.SHA256, nil
+}
+
+// Write keeps bytes under a name.
+func (s *Store) Write(ctx context.Context, name string, body []byte) error {
+	return s.put(ctx, name, body)
+}
+
+// EachIn visits everything that is kept in a directory, in the order of names.
+func (s *Store) EachIn(ctx context.Context, dir string, visit func(Object) error) error {
+	return s.objects.list(ctx, dir, visit)
 }
 
 // Delete lets a sound go; one that is gone already is no error.

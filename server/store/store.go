@@ -8,10 +8,8 @@ import (
 	"embed"
 	"errors"
 	"fmt"
-	"io/fs"
 	"log/slog"
 
-	"github.com/pressly/goose/v3"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
 	"github.com/riverqueue/river/rivermigrate"
 	"gorm.io/driver/postgres"
@@ -70,15 +68,18 @@ func (s *Store) Close() error { return s.SQL().Close() }
 //go:embed migrations
 var migrations embed.FS
 
-// Migrate brings the schema, and the queue's, up to date.
+// Migrate brings the schema, and the queue's, up to date. Errors: ErrNewerSchema.
 func (s *Store) Migrate(ctx context.Context) error {
-	files, err := fs.Sub(migrations, "migrations")
+	provider, err := s.migrator()
 	if err != nil {
-		return fmt.Errorf("store: %w", err)
+		return err
 	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, s.SQL(), files)
+	is, known, err := s.versions(ctx)
 	if err != nil {
-		return fmt.Errorf("store: migrations: %w", err)
+		return err
+	}
+	if is > known {
+		return fmt.Errorf("%w (its schema is version %d, this program's %d)", ErrNewerSchema, is, known)
 	}
 	if _, err := provider.Up(ctx); err != nil {
 		return fmt.Errorf("store: migrations: %w", err)

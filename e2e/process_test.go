@@ -1,0 +1,116 @@
+package e2e
+
+import (
+	"bufio"
+	"io"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+)
+
+// built is the real binary, made once for all tests.
+var built = sync.OnceValues(func() (string, error) {
+	folder, err := os.MkdirTemp("", "earlychorus-e2e")
+	if err != nil {
+		return "", err
+	}
+	binary := filepath.Join(folder, "earlychorus")
+	out, err := exec.Command("go", "build", "-o", binary, "../cmd/earlychorus").CombinedOutput()
+	if err != nil {
+		return string(out), err
+	}
+	return binary, nil
+})
+
+func binary(t *testing.T) string {
+	t.Helper()
+	name, err := built()
+	require.NoError(t, err, name)
+	return name
+}
+
+// process is one of the real program's, as an administrator starts it.
+type process struct {
+	t    *testing.T
+	args []string
+	env  []string
+	cmd  *exec.Cmd
+	base string // where it serves; "" for one that does not
+	done chan struct{}
+	ends error // how it ended, once done is closed
+}
+
+// begin starts a process and waits until it says that it is ready.
+func begin(t *testing.T, env []string, args ...string) *process {
+	t.Helper()
+	p := &process{t: t, args: args, env: env}
+	p.start()
+	t.Cleanup(p.kill)
+	return p
+}
+
+func (p *process) start() {
+	p.t.Helper()
+	p.cmd = exec.Command(binary(p.t), p.args...)
+	p.cmd.Env = append(os.Environ(), p.env...)
+	p.cmd.Stderr = os.Stderr
+	out, err := p.cmd.StdoutPipe()
+	require.NoError(p.t, err)
+	require.NoError(p.t, p.cmd.Start())
+	ready := make(chan string, 1)
+	p.done = make(chan struct{})
+	go func() {
+		lines := bufio.NewScanner(out)
+		for lines.Scan() {
+			if _, address, ok := strings.Cut(lines.Text(), "is at "); ok {
+				ready <- address
+				break
+			}
+			if strings.HasPrefix(lines.Text(), "Listening to takes") {
+				ready <- ""
+				break
+			}
+		}
+		_, _ = io.Copy(io.Discard, out)
+		p.ends = p.cmd.Wait()
+		close(p.done)
+	}()
+	select {
+	case p.base = <-ready:
+	case <-p.done:
+		p.t.Fatalf("%v ended before it was ready: %v", p.args, p.ends)
+	case <-time.After(time.Minute):
+		p.t.Fatalf("%v did not say that it is ready", p.args)
+	}
+}
+
+// kill ends it as a power cut would.
+func (p *process) kill() {
+	_ = p.cmd.Process.Signal(syscall.SIGKILL) // it may be gone
+	<-p.done
+}
+
+// stop asks it to end, and returns how long that took and how it ended.
+func (p *process) stop() (took time.Duration, ends error) {
+	p.t.Helper()
+	began := time.Now()
+	require.NoError(p.t, p.cmd.Process.Signal(syscall.SIGTERM))
+	<-p.done
+	return time.Since(began), p.ends
+}
+
+// command runs one of the program's commands to its end.
+func command(t *testing.T, env []string, args ...string) (said string, err error) {
+	t.Helper()
+	cmd := exec.Command(binary(t), args...)
+	cmd.Env = append(os.Environ(), env...)
+	out, err := cmd.CombinedOutput()
+	return string(out), err
+}
