@@ -77,7 +77,7 @@ func repairCommand() *cobra.Command {
 			}
 			fmt.Fprintf(
 				c.OutOrStdout(),
-				"%d takes that nobody was listening to and %d that had failed are queued; the server listens to them.\n",
+				"%d takes that nobody was listening to and %d that had failed are queued for the server.\n",
 				unheard,
 				failed,
 			)

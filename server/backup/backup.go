@@ -68,7 +68,12 @@ func Make(
 			return err
 		}
 		return at.Each(ctx, func(kind recordings.Kind, k store.SoundKept) error {
-			sounds = append(sounds, line{Kind: kind, ID: k.ID, Named: k.Sound, Kept: k.Sound})
+			sounds = append(sounds, line{
+				Kind:  kind,
+				ID:    k.ID,
+				Named: k.Sound,
+				Kept:  k.Sound,
+			})
 			return nil
 		})
 	})

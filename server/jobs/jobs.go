@@ -6,6 +6,7 @@ import (
 	"database/sql"
 	"fmt"
 	"log/slog"
+	"time"
 
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
@@ -25,9 +26,16 @@ func (AnalyzeTake) Kind() string { return "analyze_take" }
 // is put in, which the half that answers does.
 func (AnalyzeTake) InsertOpts() river.InsertOpts { return river.InsertOpts{MaxAttempts: mostAttempts} }
 
-// mostAttempts take six minutes with the queue's growing pauses; then the player is
-// told.
-const mostAttempts = 5
+// pauses are those between attempts: a hiccup is over in seconds, a restart in a minute.
+var pauses = []time.Duration{
+	time.Second, 3 * time.Second, 10 * time.Second, 30 * time.Second, time.Minute, 2 * time.Minute, 5 * time.Minute,
+}
+
+// mostAttempts take nine minutes with the pauses between them; then the player is told.
+const mostAttempts = 8
+
+// Pause returns how long to wait after a job's n-th attempt, counted from 1.
+func Pause(attempt int) time.Duration { return pauses[min(max(attempt, 1), len(pauses))-1] }
 
 // Upkeep is the queue of what nobody waits for. It has one worker a process, so that it
 // never takes the place of a player's take.

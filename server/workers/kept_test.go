@@ -22,7 +22,8 @@ func TestCutConnectionsCancelNothing(t *testing.T) {
 	b.start()
 	for end := time.Now().Add(3 * time.Second); time.Now().Before(end); time.Sleep(60 * time.Millisecond) {
 		_, _ = b.store.SQL().Exec( // it may cut itself
-			"SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()",
+			"SELECT pg_terminate_backend(pid) FROM pg_stat_activity " +
+				"WHERE datname = current_database() AND pid <> pg_backend_pid()",
 		)
 	}
 	for _, id := range ids {

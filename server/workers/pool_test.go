@@ -80,9 +80,9 @@ func TestTroubleWithTheDatabaseOnlyDelaysAListening(t *testing.T) {
 	b.becomes(id, func(t store.Take) bool { return t.Result != "" }, "it is heard when the database is well again")
 }
 
-// A listening that can never be kept is given up, in words, with its fifth attempt
+// A listening that can never be kept is given up, in words, with its last attempt
 // and not weeks later; until then it is tried again.
-func TestATakeIsGivenUpInWordsAfterFiveAttempts(t *testing.T) {
+func TestATakeIsGivenUpInWordsAfterTheLastAttempt(t *testing.T) {
 	b := newBench(t, "GIVEUP")
 	id := b.play(b.band.Step, synth.Player{})
 	b.sql("ALTER TABLE analysis RENAME TO analysis_away")
@@ -94,7 +94,7 @@ func TestATakeIsGivenUpInWordsAfterFiveAttempts(t *testing.T) {
 	// The pauses between attempts grow to minutes: the last one is brought forward.
 	require.Eventually(t, func() bool {
 		done, err := b.store.SQL().Exec(
-			"UPDATE river_job SET attempt = 4, state = 'available', scheduled_at = now() " +
+			"UPDATE river_job SET attempt = max_attempts - 1, state = 'available', scheduled_at = now() " +
 				"WHERE kind = 'analyze_take' AND state = 'retryable'",
 		)
 		require.NoError(t, err)

@@ -12,6 +12,7 @@ import (
 
 	"github.com/riverqueue/river"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
+	"github.com/riverqueue/river/rivertype"
 )
 
 // Jobs is what a pool does.
@@ -71,6 +72,14 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 		return nil, fmt.Errorf("workers: %w", err)
 	}
 	return &Pool{client: client, db: db, name: name}, nil
+}
+
+// pauses are the queue's between attempts.
+type pauses struct{}
+
+// NextRetry returns when a job that failed is tried again.
+func (pauses) NextRetry(job *rivertype.JobRow) time.Time {
+	return time.Now().Add(jobs.Pause(len(job.Errors) + 1))
 }
 
 // every asks for a job at start, and from then on.
