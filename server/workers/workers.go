@@ -66,6 +66,7 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 			every(packEvery, jobs.Pack{}),
 			every(sweepEvery, jobs.Sweep{}),
 		},
+		RetryPolicy:  pauses{},
 		ErrorHandler: reporter{does.Analyze},
 	})
 	if err != nil {
