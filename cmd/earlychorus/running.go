@@ -7,6 +7,8 @@ import (
 	"log/slog"
 	"os"
 	"path/filepath"
+	"runtime"
+	"runtime/debug"
 	"strings"
 	"syscall"
 	"time"
@@ -70,6 +72,20 @@ func (r *running) close() {
 
 func (r *running) onClose(f func()) { r.closers = append(r.closers, f) }
 
+// Memory that the program keeps within, as long as GOMEMLIMIT says nothing else: some of
+// its own, and what listening takes on each core.
+const (
+	memoryOwn     = 96 << 20
+	memoryPerCore = 80 << 20
+)
+
+// keepSmall asks the runtime to collect sooner than to grow: schools' machines are small.
+func keepSmall() {
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(memoryOwn + memoryPerCore*int64(runtime.NumCPU()))
+	}
+}
+
 // stopTimeout is how long requests and jobs under way have, each, once the program is
 // asked to stop; all together it is gone in five seconds.
 const stopTimeout = 2 * time.Second
@@ -78,6 +94,7 @@ const stopTimeout = 2 * time.Second
 // own; nothing works in it yet. The caller closes it even on error.
 func open(ctx context.Context, w where) (*running, error) {
 	r := &running{}
+	keepSmall()
 	if err := w.logger(); err != nil {
 		return r, err
 	}

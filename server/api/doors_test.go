@@ -192,8 +192,8 @@ func TestBadUploadsChangeNothing(t *testing.T) {
 		{"truncated", good[:len(good)-4000], 422, "cut short"},
 		{"no sound in it", wav.Encode(audio.Mono{Rate: 48000}), 422, "empty"},
 		{"a blink", wav.Encode(audio.Mono{Rate: 48000, Samples: make([]float64, 4800)}), 422, "0.1 s"},
-		{"a 2 GB header", twoGB, 413, "longer than 54 seconds"},
-		{"three hours", threeHours, 413, "longer than 54 seconds"},
+		{"a 2 GB header", twoGB, 413, "longer than"},
+		{"three hours", threeHours, 413, "longer than"},
 		{"telephone rate", wav.Encode(audio.Mono{Rate: 8000, Samples: make([]float64, 16000)}), 422, "8000 Hz"},
 	} {
 		status, answer := player.upload(b, newID(), "file", 1, c.file)

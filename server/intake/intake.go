@@ -156,7 +156,7 @@ func Score(step store.Step, s store.Standing, day time.Time) (scores.Score, inst
 	return w.Score, i, err
 }
 
-// A recording may be twice as long as its step and this much more, for whoever is slow
+// A recording may be half as long again as its step and this much more, for whoever is slow
 // to begin and to stop; a file is cut by hand.
 const leeway = 45 // seconds
 
@@ -165,7 +165,7 @@ const LongestSeconds = 600
 
 // Longest is how long a recording of a step may be, in seconds.
 func Longest(score scores.Score) float64 {
-	return min(2*float64(score.Seconds())+leeway, LongestSeconds)
+	return min(1.5*float64(score.Seconds())+leeway, LongestSeconds)
 }
 
 const shortest = 0.5 // seconds

@@ -5,9 +5,12 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"runtime"
+	"sync"
 	"time"
 
 	"github.com/riverqueue/river"
+	"golang.org/x/sync/semaphore"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
@@ -30,6 +33,24 @@ type AnalyzeTake struct {
 	Store      *store.Store
 	Recordings *recordings.Store
 	Now        func() time.Time
+
+	once sync.Once
+	room *semaphore.Weighted // seconds of sound that are listened to at once
+}
+
+// SecondsAtOnce is how much sound is listened to at once on each core: a second takes
+// two thirds of a megabyte while it is. A longer take is listened to alone.
+const SecondsAtOnce = 80
+
+// enter waits until there is room for a take, and returns how to leave.
+func (w *AnalyzeTake) enter(ctx context.Context, t store.Take) (leave func(), err error) {
+	all := int64(SecondsAtOnce * runtime.NumCPU())
+	w.once.Do(func() { w.room = semaphore.NewWeighted(all) })
+	seconds := min(int64(t.DurationMS/1000)+1, all)
+	if err := w.room.Acquire(ctx, seconds); err != nil {
+		return nil, err
+	}
+	return func() { w.room.Release(seconds) }, nil
 }
 
 // Version of an analysis changes when the ear, the rules of measuring or those
@@ -61,6 +82,11 @@ func (w *AnalyzeTake) hear(
 	if err != nil {
 		return err // the database's trouble passes, and the take is still there
 	}
+	leave, err := w.enter(ctx, t)
+	if err != nil {
+		return err
+	}
+	defer leave()
 	sound, err := w.sound(ctx, t)
 	if errors.Is(err, recordings.ErrMissing) {
 		if failed := fail(ctx, t.ID, missing); failed != nil {
@@ -95,6 +121,11 @@ func (w *AnalyzeTake) hear(
 	if err != nil {
 		return fmt.Errorf("analyze take %s: %w", t.ID, err)
 	}
+	return w.save(ctx, t, came)
+}
+
+// save keeps what was heard.
+func (w *AnalyzeTake) save(ctx context.Context, t store.Take, came outcome.Outcome) error {
 	drawing, err := came.Draw(t.Score, SmallRibbon)
 	if err != nil {
 		return err
