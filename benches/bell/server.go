@@ -23,7 +23,16 @@ type server struct {
 // serve starts the program and waits until it serves.
 func serve(ctx context.Context, program, dsn, folder string) (*server, error) {
 	cmd := exec.CommandContext(
-		ctx, program, "serve", "--no-demo", "--port", "18070", "--database", dsn, "--data", filepath.Join(folder, "data"),
+		ctx,
+		program,
+		"serve",
+		"--no-demo",
+		"--port",
+		"18070",
+		"--database",
+		dsn,
+		"--data",
+		filepath.Join(folder, "data"),
 	)
 	cmd.Stderr = os.Stderr
 	out, err := cmd.StdoutPipe()
