@@ -36,16 +36,15 @@ const squeakRings = 0.4
 func (c Contour) withoutPitch(m audio.Mono, first, last int) []float64 {
 	rate := float64(m.Rate)
 	out := make([]float64, last-first)
+	hop := int(rate * float64(Hop))
 	period := 0.
-	for n := range out {
-		if n%int(rate*float64(Hop)) == 0 {
-			k := Index(music.Seconds(float64(first+n) / rate))
-			if k < len(c.Frames) && c.Frames[k].Voiced() {
-				period = rate / float64(c.Frames[k].Pitch)
-			}
+	for n := 0; n < len(out); n += hop {
+		k := Index(music.Seconds(float64(first+n) / rate))
+		if k < len(c.Frames) && c.Frames[k].Voiced() {
+			period = rate / float64(c.Frames[k].Pitch)
 		}
 		if period > 0 {
-			out[n] = dsp.LessPeriod(m.Samples, first+n, period)
+			dsp.LessPeriod(out[n:min(n+hop, len(out))], m.Samples, first+n, period)
 		}
 	}
 	return out

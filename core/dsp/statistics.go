@@ -11,7 +11,8 @@ func Quantile(x []float64, q float64) float64 {
 	if len(x) == 0 {
 		return math.NaN()
 	}
-	sorted := slices.Sorted(slices.Values(x))
+	sorted := slices.Clone(x)
+	slices.Sort(sorted)
 	at := q * float64(len(sorted)-1)
 	low := int(at)
 	if low == len(sorted)-1 {
@@ -66,17 +67,30 @@ func Slope(x, y []float64) float64 {
 // Cubic reads a sequence between b and c, at share w of the way from b to c,
 // by the cubic through a, b, c and d.
 func Cubic(a, b, c, d, w float64) float64 {
-	return -a*w*(w-1)*(w-2)/6 + b*(w+1)*(w-1)*(w-2)/2 - c*(w+1)*w*(w-2)/2 + d*(w+1)*w*(w-1)/6
+	k := cubicAt(w)
+	return k[0]*a + k[1]*b + k[2]*c + k[3]*d
 }
 
-// LessPeriod returns x at n less x a period before, which need not be whole: what repeats
-// with the period is gone, and what does not is twice as strong. period is at least 2; 0
-// where x does not reach back so far.
-func LessPeriod(x []float64, n int, period float64) float64 {
-	at := float64(n) - period
-	i := int(math.Floor(at))
-	if i < 1 || i+2 >= len(x) {
-		return 0
+// cubicAt is how much each of the four counts at share w.
+func cubicAt(w float64) [4]float64 {
+	return [4]float64{
+		-w * (w - 1) * (w - 2) / 6, (w + 1) * (w - 1) * (w - 2) / 2, -(w + 1) * w * (w - 2) / 2, (w + 1) * w * (w - 1) / 6,
 	}
-	return x[n] - Cubic(x[i-1], x[i], x[i+1], x[i+2], at-float64(i))
+}
+
+// LessPeriod fills out with x from first on less x a period before, which need not be
+// whole: what repeats with the period is gone, and what does not is twice as strong.
+// period is at least 2; out is 0 where x does not reach back so far.
+func LessPeriod(out, x []float64, first int, period float64) {
+	back := int(math.Ceil(period))
+	k := cubicAt(float64(back) - period) // the same for all: period is
+	for n := range out {
+		i := first + n - back
+		if i < 1 || i+2 >= len(x) {
+			out[n] = 0
+			continue
+		}
+		b := x[i-1 : i+3]
+		out[n] = x[first+n] - (k[0]*b[0] + k[1]*b[1] + k[2]*b[2] + k[3]*b[3])
+	}
 }

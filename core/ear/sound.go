@@ -203,10 +203,10 @@ func residue(m audio.Mono, pitch music.Hertz, at music.Seconds) (other music.Her
 		return 0, 0
 	}
 	left := audio.Mono{Rate: m.Rate, Samples: make([]float64, length)}
+	dsp.LessPeriod(left.Samples, m.Samples, from, period)
 	var whole, rest float64
 	for n := range left.Samples {
 		now := m.Samples[from+n]
-		left.Samples[n] = dsp.LessPeriod(m.Samples, from+n, period)
 		whole += now * now
 		rest += left.Samples[n] * left.Samples[n]
 	}
