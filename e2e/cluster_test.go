@@ -46,7 +46,11 @@ type sender struct {
 // send returns once the take is acknowledged.
 func (s sender) send(b storetest.Band, id string, file []byte) {
 	query := fmt.Sprintf("step=%s&version=1&source=microphone", b.Step.ID)
-	for {
+	for end := time.Now().Add(longestStep); ; {
+		if time.Now().After(end) {
+			s.t.Errorf("take %s is not acknowledged", id)
+			return
+		}
 		base := s.servers[rand.IntN(len(s.servers))].base
 		if rand.IntN(2) == 0 {
 			if s.put(base+"/api/takes/"+id+"?"+query, "PUT", file) {

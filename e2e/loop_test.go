@@ -97,6 +97,9 @@ func do(t *testing.T, page context.Context, steps ...chromedp.Action[chromedp.Vo
 			t.Fatalf("step %d: %v; the page says:\n%s", n+1, err, seen)
 		}
 	}
+	refused, err := chromedp.Run(page, browser.Refused())
+	require.NoError(t, err)
+	assert.Empty(t, refused, "by the page's own policy")
 }
 
 // fakeMicrophone writes what the browser's fake microphone plays: silence

@@ -57,10 +57,12 @@ func cookie(address string, who map[string]string) (*http.Cookie, error) {
 		return nil, err
 	}
 	defer res.Body.Close() //nolint:errcheck // no matter
-	if len(res.Cookies()) == 0 {
-		return nil, fmt.Errorf("signing in: %s", res.Status)
+	for _, c := range res.Cookies() {
+		if c.Name == "__Host-earlychorus" {
+			return c, nil
+		}
 	}
-	return res.Cookies()[0], nil
+	return nil, fmt.Errorf("signing in: %s", res.Status)
 }
 
 // file plays a step as a player does, in a room.

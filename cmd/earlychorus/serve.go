@@ -7,8 +7,11 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/netip"
+	"net/url"
 	"os"
 	"strconv"
+	"strings"
 	"syscall"
 	"time"
 
@@ -24,6 +27,8 @@ type serveOptions struct {
 	port     int
 	noDemo   bool
 	noWorker bool
+	public   string
+	proxies  []string
 	watch    string
 }
 
@@ -45,6 +50,18 @@ func serveCommand() *cobra.Command {
 	c.Flags().IntVar(&o.port, "port", 8080, "port to listen on; the next free one if taken")
 	c.Flags().BoolVar(&o.noDemo, "no-demo", false, "leave an empty database empty")
 	c.Flags().BoolVar(&o.noWorker, "no-worker", false, "serve pages only: \"earlychorus worker\" listens to takes")
+	c.Flags().StringVar(
+		&o.public,
+		"public-url",
+		"",
+		"where people reach it, such as https://band.example.org: for cards and links, behind a proxy",
+	)
+	c.Flags().StringSliceVar(
+		&o.proxies,
+		"proxies",
+		nil,
+		"networks of your proxies, such as 10.0.0.0/8: their X-Forwarded-For says who asks",
+	)
 	watchFlag(c, &o.watch)
 	return c
 }
@@ -79,6 +96,9 @@ func serve(ctx context.Context, o serveOptions) error {
 		page = nil
 		fmt.Println("The interface is not built (./start builds it): serving the API alone.")
 	}
+	if err := o.reach(r); err != nil {
+		return err
+	}
 	handler, stopUpkeep := r.Handler(page)
 	defer stopUpkeep()
 	listener, err := listen(o.host, o.port)
@@ -88,6 +108,24 @@ func serve(ctx context.Context, o serveOptions) error {
 	announce(listener.Addr(), o)
 	defer fill() // before what it uses is closed
 	return serveUntil(ctx, listener, handler, r.EndLines)
+}
+
+// reach tells the program where people reach it, and by whom.
+func (o serveOptions) reach(r *running) error {
+	if o.public != "" {
+		u, err := url.Parse(strings.TrimRight(o.public, "/"))
+		if err != nil || u.Scheme != "https" && u.Scheme != "http" || u.Host == "" || u.Path != "" {
+			return fmt.Errorf("--public-url: write it as https://band.example.org")
+		}
+		r.Public = u
+	}
+	for _, network := range o.proxies {
+		if _, err := netip.ParsePrefix(network); err != nil {
+			return fmt.Errorf("--proxies: write networks as 10.0.0.0/8")
+		}
+	}
+	r.Proxies = o.proxies
+	return nil
 }
 
 // inBackground plays the demo's takes while the page is served already. The

@@ -74,7 +74,10 @@ func Cubic(a, b, c, d, w float64) float64 {
 // cubicAt is how much each of the four counts at share w.
 func cubicAt(w float64) [4]float64 {
 	return [4]float64{
-		-w * (w - 1) * (w - 2) / 6, (w + 1) * (w - 1) * (w - 2) / 2, -(w + 1) * w * (w - 2) / 2, (w + 1) * w * (w - 1) / 6,
+		-w * (w - 1) * (w - 2) / 6,
+		(w + 1) * (w - 1) * (w - 2) / 2,
+		-(w + 1) * w * (w - 2) / 2,
+		(w + 1) * w * (w - 1) / 6,
 	}
 }
 

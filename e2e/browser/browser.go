@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"os/exec"
 
+	"github.com/chromedp/cdproto/cdp"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 )
 
@@ -52,7 +54,25 @@ func Start(ctx context.Context, o Options) (page context.Context, closeIt func()
 	alloc, cancelAlloc := chromedp.NewExecAllocator(ctx, flags...)
 	page, cancelPage := chromedp.NewContext(alloc)
 	closeIt = func() { cancelPage(); cancelAlloc() }
-	return page, closeIt, chromedp.Do(page, chromedp.EmulateViewport(int64(o.Width), int64(o.Height)))
+	return page, closeIt, chromedp.Do(
+		page,
+		chromedp.EmulateViewport(int64(o.Width), int64(o.Height)),
+		chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+			_, err := cdp.Call(ctx, t, cdppage.AddScriptToEvaluateOnNewDocument,
+				cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: notesRefusals})
+			return err
+		}),
+	)
+}
+
+// notesRefusals notes what the page's own policy refused: a style or a script of ours
+// that it does not let in.
+const notesRefusals = `window.refusedByPolicy = []; document.addEventListener('securitypolicyviolation',
+	(e) => window.refusedByPolicy.push(e.violatedDirective + ' ' + e.blockedURI + ' ' + e.sourceFile))`
+
+// Refused is what the page's policy refused since it was opened; "" for nothing.
+func Refused() chromedp.Action[string] {
+	return chromedp.Evaluate[string]("(window.refusedByPolicy ?? []).join(' ; ')")
 }
 
 func field(label string) string {

@@ -4,6 +4,7 @@ package api
 import (
 	"io/fs"
 	"net/http"
+	"net/url"
 	"time"
 
 	"github.com/alexedwards/scs/postgresstore"
@@ -28,9 +29,10 @@ type API struct {
 	Now        func() time.Time
 	Web        fs.FS         // the built interface; nil serves the API alone
 	Watch      *health.Watch // told of every request; nil where nobody watches
+	Public     *url.URL      // where people reach it; nil: where it was asked
+	Proxies    []string      // networks of proxies whose word on who asks is taken
 
 	sessions *scs.SessionManager
-	limits   limits
 }
 
 const (
@@ -45,16 +47,16 @@ const (
 func (a *API) Handler() (h http.Handler, stop func()) {
 	// It sweeps old sessions out by itself until it is stopped.
 	upkeep := postgresstore.New(a.Store.SQL())
-	a.sessions = newSessions(upkeep)
-	a.limits = newLimits()
+	a.sessions = a.newSessions(keptSessions{upkeep, a.Store})
 	r := chi.NewRouter()
 	r.Use(
 		middleware.RequestID,
+		a.clientAddress(),
 		a.recorded,
 		middleware.Recoverer,
 		bodiesEnd,
 		oneSpelling,
-		securityHeaders,
+		a.securityHeaders,
 		middleware.Compress(
 			5,
 			"application/json",
@@ -66,7 +68,7 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 		),
 	)
 	r.Route("/api", func(r chi.Router) {
-		r.Use(private, middleware.Timeout(requestTime), sameOriginOnly, a.sessions.LoadAndSave, a.roleNoted)
+		r.Use(private, middleware.Timeout(requestTime), a.sameOriginOnly(), whence, a.sessions.LoadAndSave, a.roleNoted)
 		// Under /api an unknown address is an error in JSON, not the page.
 		r.NotFound(func(w http.ResponseWriter, r *http.Request) { fail(w, r, store.ErrNotFound) })
 		a.routes(r)
@@ -82,10 +84,18 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 	return r, upkeep.StopCleanup
 }
 
+// clientAddress reads who asks: a proxy's word counts only when the proxy is ours.
+func (a *API) clientAddress() func(http.Handler) http.Handler {
+	if len(a.Proxies) == 0 {
+		return middleware.ClientIPFromRemoteAddr
+	}
+	return middleware.ClientIPFromXFF(a.Proxies...)
+}
+
 // Document returns the OpenAPI document of every route.
 func Document() *huma.OpenAPI {
 	// Nothing is asked of it but its routes, so it needs no store.
-	a := &API{sessions: scs.New(), limits: newLimits()}
+	a := &API{sessions: scs.New()}
 	return a.routes(chi.NewRouter())
 }
 
@@ -102,15 +112,18 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	get(anyone, "/me", a.showMe)
 	post(anyone, "/sign-out", a.signOut)
 
-	// Guessing is slowed down here and nowhere else: nothing else can be guessed.
-	signingIn := newGroup(r, cfg, a.limits.byAccount)
-	post(signingIn, "/sign-in/director", a.signInDirector)
-	post(signingIn, "/sign-in/class", a.openClass)
-	post(signingIn, "/sign-in/player", a.signInPlayer)
+	post(anyone, "/sign-in/director", a.signInDirector)
+	post(anyone, "/sign-in/class", a.openClass)
+	post(anyone, "/sign-in/player", a.signInPlayer)
 
-	a.directorRoutes(newGroup(r, cfg, a.require(store.DirectClasses)))
+	somebody := newGroup(r, cfg, a.signedIn)
+	get(somebody, "/me/sessions", a.listSessions)
+	remove(somebody, "/me/sessions", a.endOtherSessions)
+	remove(somebody, "/me/sessions/{session}", a.endSession)
+
+	a.directorRoutes(newGroup(r, cfg, a.require(store.DirectClasses), a.writtenDown))
 	a.playerRoutes(newGroup(r, cfg, a.require(store.Practise)))
-	a.takeRoutes(newGroup(r, cfg, a.require(store.SeeTakes)))
+	a.takeRoutes(newGroup(r, cfg, a.require(store.SeeTakes), a.writtenDown))
 	return cfg.OpenAPI
 }
 
@@ -137,6 +150,9 @@ func (a *API) directorRoutes(director group) {
 	put(director, "/classes/{class}/settings", a.saveSettings)
 	post(director, "/classes/{class}/example", a.showExample)
 	post(director, "/classes/{class}/archive", a.archiveClass)
+	post(director, "/classes/{class}/code", a.renewCode)
+	post(director, "/classes/{class}/players/{player}/pin", a.renewPIN)
+	remove(director, "/classes/{class}/players/{player}/sessions", a.endPlayersSessions)
 	post(director, "/classes/{class}/directors", a.shareClass)
 	director.files("POST", "/classes/{class}/roster/preview", largestRoster, a.previewRoster)
 	post(director, "/classes/{class}/roster", a.saveRoster)

@@ -6,12 +6,11 @@ import (
 	"time"
 )
 
-const (
-	// bodyTime is how long a whole body may take: a take over weak Wi-Fi.
-	bodyTime = requestTime
-	// silence is how long a sender may say nothing.
-	silence = 30 * time.Second
-)
+// bodyTime is how long a whole body may take: a take over weak Wi-Fi.
+const bodyTime = requestTime
+
+// silence is how long a sender may say nothing.
+var silence = 30 * time.Second
 
 // bodiesEnd cuts off whoever never finishes what they send: a line held open costs
 // others theirs.

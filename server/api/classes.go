@@ -4,9 +4,9 @@ import (
 	"context"
 	"crypto/rand"
 	"errors"
-	"fmt"
 	"math/big"
 
+	"earlychorus/server/classcode"
 	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
@@ -85,61 +85,32 @@ func (a *API) along(
 	return out, nil
 }
 
-// codeWords are said and typed without mistakes.
-var codeWords = []string{
-	"AMBER",
-	"BADGE",
-	"BIRCH",
-	"BRIDGE",
-	"CANDLE",
-	"CEDAR",
-	"CLOVER",
-	"COMET",
-	"CORAL",
-	"FERRY",
-	"FINCH",
-	"FROST",
-	"GARDEN",
-	"HARBOR",
-	"HAZEL",
-	"HERON",
-	"ISLAND",
-	"KETTLE",
-	"LANTERN",
-	"LEMON",
-	"MAPLE",
-	"MARBLE",
-	"MEADOW",
-	"OTTER",
-	"PEBBLE",
-	"PEPPER",
-	"PLUM",
-	"RIVER",
-	"ROBIN",
-	"SADDLE",
-	"SILVER",
-	"SPRUCE",
-	"STONE",
-	"THISTLE",
-	"TIMBER",
-	"WALNUT",
-}
-
 // freeCode makes a code that no class has.
 func (a *API) freeCode(ctx context.Context) (string, error) {
 	for {
-		code := fmt.Sprintf(
-			"%s-%s-%d",
-			codeWords[randomBelow(len(codeWords))],
-			codeWords[randomBelow(len(codeWords))],
-			10+randomBelow(90),
-		)
-		// Tried again until one is free; of a hundred thousand few are taken.
+		code := classcode.New()
 		taken, err := a.Store.CodeTaken(ctx, code)
 		if err != nil || !taken {
 			return code, err
 		}
 	}
+}
+
+// renewCode gives a class a new code, for when the old one is in the wrong hands. Who is
+// signed in stays so.
+func (a *API) renewCode(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
+	if err != nil {
+		return nil, err
+	}
+	code, err := a.freeCode(ctx)
+	if err == nil {
+		err = a.Store.SetCode(ctx, class.ID, code)
+	}
+	if err != nil {
+		return nil, err
+	}
+	return a.showSetUp(ctx, in)
 }
 
 // randomBelow cannot be foreseen: codes and PINs open doors.
@@ -151,14 +122,17 @@ func randomBelow(n int) int {
 	return int(v.Int64())
 }
 
-// archiveClass takes a class's code out of use. Nothing is deleted, and its director
-// still reads all of it; a session that is open goes on until it ends.
+// archiveClass takes a class's code out of use and ends its players' sessions. Nothing is
+// deleted, and its director still reads all of it.
 func (a *API) archiveClass(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
 		return nil, err
 	}
 	if err := a.Store.ArchiveClass(ctx, class.ID, a.Now().UTC()); err != nil {
+		return nil, err
+	}
+	if err := a.Store.EndSessionsOfClass(ctx, class.ID); err != nil {
 		return nil, err
 	}
 	return a.showSetUp(ctx, in)

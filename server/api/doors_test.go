@@ -66,25 +66,6 @@ func TestSigningIn(t *testing.T) {
 	assert.Equal(t, "nobody", me.Role)
 }
 
-func TestTriesAreLimitedByAccount(t *testing.T) {
-	h := newServer(t)
-	b := storetest.NewBand(t, h.store, "REED")
-	v := h.visitor(t)
-	try := func(n int) int {
-		res, _ := v.ask(
-			"POST",
-			"/sign-in/player",
-			map[string]string{"code": "REED", "player_id": b.Players[n].ID, "pin": "0000"},
-		)
-		return res.StatusCode
-	}
-	for range 10 {
-		require.Equal(t, 401, try(0))
-	}
-	assert.Equal(t, 429, try(0))
-	assert.Equal(t, 401, try(1), "a classmate at the same school is not held up")
-}
-
 // Nobody reaches what is another's: not a player another's take, not a
 // director another's class, not a player a director's page, not a stranger
 // anything.

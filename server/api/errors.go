@@ -1,6 +1,7 @@
 package api
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -11,6 +12,7 @@ import (
 	"syscall"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/jackc/pgx/v5/pgconn"
 
 	"earlychorus/core/exercise"
 	"earlychorus/server/problem"
@@ -27,7 +29,14 @@ var statuses = map[problem.Kind]int{
 	problem.Gone:          http.StatusGone,
 	problem.NotSignedIn:   http.StatusUnauthorized,
 	problem.TooManyTries:  http.StatusTooManyRequests,
+	problem.Foreign:       http.StatusForbidden,
 }
+
+// What the database refuses though it is well-formed JSON (PostgreSQL, appendix A).
+const (
+	pgerrcodeUnkeepable = "22021" // a NUL in a text
+	pgerrcodeNoNumber   = "22P02" // what is no UUID
+)
 
 // statusOf turns an error into its answer. It alone knows which error is which
 // status; the adapters in answering.go alone call it, so that no handler can
@@ -37,6 +46,7 @@ func statusOf(err error, route string) huma.StatusError {
 	var parameter exercise.ParameterError
 	var kind exercise.UnknownKindError
 	var tooLarge *http.MaxBytesError
+	var refused *pgconn.PgError
 	switch {
 	case errors.As(err, &ours):
 		return ofProblem(ours)
@@ -56,6 +66,13 @@ func statusOf(err error, route string) huma.StatusError {
 			http.StatusRequestEntityTooLarge,
 			fmt.Sprintf("This is larger than %s. Send less at once.", sizeInWords(tooLarge.Limit)),
 		)
+	case errors.Is(err, context.Canceled):
+		// Whoever asked is gone: nobody reads this, and nothing is wrong.
+		return huma.NewError(http.StatusRequestTimeout, "Nobody waited for the answer.")
+	case errors.As(err, &refused) && refused.Code == pgerrcodeUnkeepable:
+		return huma.Error422UnprocessableEntity("There is a sign in it that cannot be kept. Write it again without.")
+	case errors.As(err, &refused) && refused.Code == pgerrcodeNoNumber:
+		return huma.Error404NotFound("There is nothing here, or it is not yours to see.")
 	case errors.Is(err, os.ErrDeadlineExceeded):
 		return huma.NewError(http.StatusRequestTimeout, "The sending took too long. Send it again.")
 	}

@@ -40,6 +40,9 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 	if err != nil {
 		return nil, err
 	}
+	if player.Class.SimulatedPlayers != store.SimulatingDemo {
+		return nil, problem.Of(problem.Unusable, "No meter is connected. Do this step with your director.", nil)
+	}
 	step, err := a.Store.StepAsOf(ctx, player.ClassID, in.Step, in.Body.Version)
 	if err != nil {
 		return nil, err

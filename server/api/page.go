@@ -1,11 +1,14 @@
 package api
 
 import (
+	"bytes"
+	"crypto/rand"
 	"io/fs"
 	"mime"
 	"net/http"
 	"path"
 	"strings"
+	"time"
 )
 
 // servePage answers the built interface. Addresses inside the application,
@@ -13,11 +16,11 @@ import (
 // be kept for ever.
 func servePage(web fs.FS) http.HandlerFunc {
 	files := http.FileServerFS(web)
+	page, _ := fs.ReadFile(web, pageFile) // none: there is no page to answer
 	return func(w http.ResponseWriter, r *http.Request) {
 		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
-		if info, err := fs.Stat(web, name); name == "" || err != nil || info.IsDir() {
-			w.Header().Set("Cache-Control", "no-cache")
-			http.ServeFileFS(w, r, web, "index.html")
+		if info, err := fs.Stat(web, name); name == "" || name == pageFile || err != nil || info.IsDir() {
+			answerPage(w, r, page)
 			return
 		}
 		if strings.HasPrefix(name, "assets/") {
@@ -35,6 +38,29 @@ func servePage(web fs.FS) http.HandlerFunc {
 		}
 		files.ServeHTTP(w, r)
 	}
+}
+
+const (
+	pageFile = "index.html"
+	// nonceMark stands in the page where its nonce goes.
+	nonceMark = "STYLE-NONCE"
+)
+
+// answerPage answers the page with a nonce of its own: the styles that it makes while it
+// runs bear it, and no others are let in.
+func answerPage(w http.ResponseWriter, r *http.Request, page []byte) {
+	nonce := rand.Text()
+	h := w.Header()
+	h.Set("Content-Security-Policy", strings.Join(append(contentPolicy, "style-src 'self' 'nonce-"+nonce+"'"), "; "))
+	h.Set("Cache-Control", "no-cache")
+	h.Set("Content-Type", "text/html; charset=utf-8")
+	http.ServeContent(
+		w,
+		r,
+		pageFile,
+		time.Time{},
+		bytes.NewReader(bytes.ReplaceAll(page, []byte(nonceMark), []byte(nonce))),
+	)
 }
 
 // squeezed is the end of a file's name that was compressed when the page was built.

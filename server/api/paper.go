@@ -84,10 +84,10 @@ func (a *API) printCards(w http.ResponseWriter, r *http.Request) error {
 	var out bytes.Buffer
 	// Printed first: PINs that were set without a card to read them from would lock the class
 	// out.
-	if err := print.Cards(&out, class.Name, class.Code, "http://"+r.Host, cards); err != nil {
+	if err := print.Cards(&out, class.Name, class.Code, a.address(r), cards); err != nil {
 		return err
 	}
-	if err := a.Store.SetPINs(r.Context(), hashes); err != nil {
+	if err := a.setPINs(r.Context(), hashes); err != nil {
 		return err
 	}
 	servePDF(w, out.Bytes(), "cards.pdf")
@@ -117,7 +117,7 @@ func newCards(players []store.Player) ([]print.Card, map[string]string, error) {
 		if err != nil {
 			return nil, nil, err
 		}
-		cards[n] = print.Card{Name: p.FullName(), Instrument: i.Name, PIN: fmt.Sprintf("%04d", randomBelow(10_000))}
+		cards[n] = print.Card{Name: p.FullName(), Instrument: i.Name, PIN: newPIN()}
 		group.Go(func() (err error) {
 			hashed[n], err = bcrypt.GenerateFromPassword([]byte(cards[n].PIN), bcrypt.DefaultCost)
 			return err

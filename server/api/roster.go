@@ -137,13 +137,16 @@ type playerPath struct {
 	Player string `path:"player" format:"uuid"`
 }
 
-// takeOffRoster takes a player off the list. The takes stay with the class; forgetting
-// a player for good is another route. The old PIN and an open session still let the
-// player in, which is known and to be mended.
+// takeOffRoster takes a player off the list, and out: no PIN and no open session lets
+// them in any more. The takes stay with the class; forgetting a player for good is
+// another route.
 func (a *API) takeOffRoster(ctx context.Context, in *playerPath) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {
 		err = a.Store.TakeOffRoster(ctx, class.ID, in.Player, a.Now().UTC())
+	}
+	if err == nil {
+		err = a.Store.EndSessionsOf(ctx, store.RolePlayer, in.Player)
 	}
 	if err != nil {
 		return nil, err
@@ -159,6 +162,9 @@ func (a *API) forgetPlayer(ctx context.Context, in *playerPath) (*setUpOutput, e
 		return nil, err
 	}
 	sounds, err := a.Store.ForgetPlayer(ctx, class.ID, in.Player)
+	if err == nil {
+		err = a.Store.EndSessionsOf(ctx, store.RolePlayer, in.Player)
+	}
 	if err != nil {
 		return nil, err
 	}

@@ -50,7 +50,7 @@ func newServerIn(t testing.TB, folder string) *testServer {
 	work, err := app.Work(parts, "test")
 	require.NoError(t, err)
 	handler, stop := web.Handler(nil)
-	server := httptest.NewTLSServer(handler) // cookies are sent over HTTPS only
+	server := newTLS(t, handler)
 	t.Cleanup(func() {
 		server.Close()
 		stop()
@@ -58,6 +58,13 @@ func newServerIn(t testing.TB, folder string) *testServer {
 		require.NoError(t, work.Stop(context.Background()))
 	})
 	return &testServer{server, s, web, folder}
+}
+
+// newTLS serves a handler: cookies are sent over HTTPS only.
+func newTLS(t testing.TB, handler http.Handler) *httptest.Server {
+	server := httptest.NewTLSServer(handler)
+	t.Cleanup(server.Close)
+	return server
 }
 
 // files are all that is kept of sounds.

@@ -12,6 +12,7 @@ import (
 	"earlychorus/core/roster"
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
+	"earlychorus/server/classcode"
 	"earlychorus/server/store"
 	"earlychorus/server/view"
 )
@@ -20,6 +21,9 @@ import (
 type ClassSetUp struct {
 	Class        view.ClassName       `json:"class"`
 	Archived     bool                 `json:"archived"`
+	WeakCode     bool                 `json:"weak_code" doc:"the code is from when codes were short: give a new one"`
+	Guessed      int                  `json:"guessed" doc:"wrong PINs that strangers tried today, when there were many"`
+	Simulated    store.Simulating     `json:"simulated_players" enum:"no,tried,demo" doc:"who may hand in simulated players"`
 	FirstLesson  string               `json:"first_lesson" doc:"date; empty when it is not set"`
 	Stage        scores.Stage         `json:"stage" doc:"by the weeks since the first lesson"`
 	ClassMinutes float64              `json:"class_minutes"`
@@ -110,6 +114,8 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	out := ClassSetUp{
 		Class:        view.ClassNameOf(class),
 		Archived:     class.ArchivedAt != nil,
+		WeakCode:     !classcode.IsStrong(class.Code),
+		Simulated:    class.SimulatedPlayers,
 		Stage:        class.StageOn(day),
 		ClassMinutes: class.ClassMinutes,
 		HomeMinutes:  class.HomeMinutes,
@@ -141,6 +147,9 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 			out.Instruments,
 			InstrumentChoice{i.Key, i.Name, append([]instrument.Variant{}, i.Variants...), notesOf(i, out.Conventions)},
 		)
+	}
+	if out.Guessed, err = a.guessed(ctx, class.ID); err != nil {
+		return nil, err
 	}
 	if out.Device, err = a.Store.DeviceWordSince(ctx, class.ID, a.Now().AddDate(0, -1, 0)); err != nil {
 		return nil, err

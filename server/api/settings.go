@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/plan"
 	"earlychorus/core/verdict"
 	"earlychorus/server/problem"
+	"earlychorus/server/store"
 )
 
 // settingsInput is all of the settings at once: a form that saves half of them would
@@ -21,6 +22,7 @@ type settingsInput struct {
 		FirstLesson  string               `json:"first_lesson" doc:"date; empty when it is not known"`
 		ClassMinutes float64              `json:"class_minutes" minimum:"1" maximum:"60"`
 		HomeMinutes  float64              `json:"home_minutes" minimum:"0" maximum:"60"`
+		Simulated    store.Simulating     `json:"simulated_players,omitempty" enum:"no,tried" doc:"left out: as it was"`
 		KeepDays     int                  `json:"keep_days,omitempty" minimum:"7" maximum:"3650" doc:"left out: as it was"`
 		Conventions  exercise.Conventions `json:"conventions"`
 		Tips         verdict.Book         `json:"tips"`
@@ -69,6 +71,9 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 	// Left out means as it was: the tips' form saves the same settings without asking for it.
 	if in.Body.KeepDays > 0 {
 		class.KeepDays = in.Body.KeepDays
+	}
+	if in.Body.Simulated != "" && class.SimulatedPlayers != store.SimulatingDemo {
+		class.SimulatedPlayers = in.Body.Simulated
 	}
 	if err := a.Store.SaveSettings(ctx, class); err != nil {
 		return nil, err

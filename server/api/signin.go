@@ -3,11 +3,14 @@ package api
 import (
 	"context"
 	"errors"
+	"log/slog"
 	"sync"
+	"time"
 
 	"golang.org/x/crypto/bcrypt"
 
 	"earlychorus/core/instrument"
+	"earlychorus/server/guessing"
 	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
@@ -69,6 +72,7 @@ type directorSignIn struct {
 	Body struct {
 		Email    string `json:"email" maxLength:"200"`
 		Password string `json:"password" maxLength:"72"`
+		Shared   bool   `json:"shared,omitempty" doc:"others use this device too: it signs out by itself"`
 	}
 }
 
@@ -86,23 +90,61 @@ func (a *API) signInDirector(ctx context.Context, in *directorSignIn) (*meOutput
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return nil, err
 	}
-	if !matches(d.PasswordHash, in.Body.Password) {
-		return nil, problem.Of(problem.NotSignedIn, "The email or the password is not right.", nil)
+	var try guessing.Try
+	var wait time.Duration
+	if d.ID == "" {
+		try, wait, err = a.guard().Nobody(ctx, store.EmailKey(in.Body.Email), addressOf(ctx), a.Now())
+	} else {
+		try, wait, err = a.guard().Director(ctx, d.ID, fromOf(ctx).device, addressOf(ctx), a.Now())
 	}
-	if err := a.signIn(ctx, store.Asker{Role: store.RoleDirector, Subject: d.ID}); err != nil {
+	if err != nil {
+		return nil, err
+	}
+	who := store.Asker{Role: store.RoleDirector, Subject: d.ID}
+	if wait > 0 {
+		return nil, a.turnedAway(ctx, who, "", tooEarly(ctx, wait))
+	}
+	right, err := matches(ctx, d.PasswordHash, in.Body.Password)
+	if err != nil {
+		return nil, err
+	}
+	if !right {
+		return nil, a.turnedAway(
+			ctx, who, "", problem.Of(problem.NotSignedIn, "The email or the password is not right.", nil),
+		)
+	}
+	if err := a.letIn(ctx, try, who, in.Body.Shared); err != nil {
 		return nil, err
 	}
 	return &meOutput{Body: Me{Role: "director", Name: d.Name}}, nil
 }
 
-// matches takes as long for nobody as for somebody, so that time does not tell which
-// emails have accounts.
-func matches(hash, secret string) bool {
-	if hash == "" {
-		_ = bcrypt.CompareHashAndPassword(nobodysHash(), []byte(secret))
-		return false
+// letIn begins a session for somebody who gave the right secret.
+func (a *API) letIn(ctx context.Context, try guessing.Try, who store.Asker, shared bool) error {
+	if err := try.Right(ctx); err != nil {
+		return err
 	}
-	return bcrypt.CompareHashAndPassword([]byte(hash), []byte(secret)) == nil
+	if err := a.remember(ctx, who.Subject); err != nil {
+		return err
+	}
+	if err := a.signIn(ctx, who, shared); err != nil {
+		return err
+	}
+	return a.audit(ctx, store.Audited{Role: who.Role, Subject: &who.Subject, Action: "signed in"})
+}
+
+// turnedAway writes down that somebody did not get in, and says why. Who it is to be is
+// known where the account is.
+func (a *API) turnedAway(ctx context.Context, who store.Asker, classID string, why error) error {
+	line := store.Audited{Role: who.Role, Action: "failed to sign in"}
+	if who.Subject != "" {
+		line.Subject = &who.Subject
+	}
+	if classID != "" {
+		line.ClassID = &classID
+	}
+	slog.Warn("somebody failed to sign in", "role", string(who.Role), "subject", who.Subject)
+	return errors.Join(why, a.audit(ctx, line))
 }
 
 // classCode is what stands on the card, as a child types it.
@@ -129,11 +171,18 @@ type PickedName struct {
 // children.
 type namesOutput struct{ Body Names }
 
-// openClass shows a class's names to whoever has its code. It is counted, for codes
-// can be guessed.
+// openClass shows a class's names to whoever has its code. Codes that no class has are
+// counted.
 func (a *API) openClass(ctx context.Context, in *classCode) (*namesOutput, error) {
 	class, err := a.Store.ClassByCode(ctx, in.Body.Code)
 	if errors.Is(err, store.ErrNotFound) {
+		_, wait, counted := a.guard().Code(ctx, addressOf(ctx), a.Now())
+		if counted != nil {
+			return nil, counted
+		}
+		if wait > 0 {
+			return nil, tooEarly(ctx, wait)
+		}
 		return nil, problem.Of(problem.Missing, "No class has this code. Look at your card again.", nil)
 	} else if err != nil {
 		return nil, err
@@ -160,29 +209,51 @@ type playerSignIn struct {
 		Code     string `json:"code" maxLength:"40"`
 		PlayerID string `json:"player_id" format:"uuid"`
 		PIN      string `json:"pin" maxLength:"12"`
+		Shared   bool   `json:"shared,omitempty" doc:"others use this device too: it signs out by itself"`
 	}
 }
 
-// signInPlayer says the same whatever was wrong. Tries are counted for each player
-// and for the class.
+// signInPlayer says the same whatever was wrong. A number of another class, or of
+// somebody who left, is nobody's.
 func (a *API) signInPlayer(ctx context.Context, in *playerSignIn) (*meOutput, error) {
-	p, err := a.Store.Player(ctx, in.Body.PlayerID)
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return nil, err
-	}
+	wrong := problem.Of(problem.NotSignedIn, "That PIN is not right. Try again, or ask your director.", nil)
+	id := store.ID(in.Body.PlayerID)
 	class, err := a.Store.ClassByCode(ctx, in.Body.Code)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return nil, err
 	}
-	hash := p.PINHash
-	// A number of another class is treated as a wrong PIN, and takes as long.
-	if class.ID != p.ClassID {
-		hash = ""
+	p, err := a.Store.PlayerOfClass(ctx, class.ID, id)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return nil, err
 	}
-	if !matches(hash, in.Body.PIN) {
-		return nil, problem.Of(problem.NotSignedIn, "That PIN is not right. Try again, or ask your director.", nil)
+	if err != nil || class.ID == "" || p.PINHash == "" {
+		// Numbers cannot be guessed, and the class's names are told to whoever has its code: there
+		// is nothing to hide here, and no core to spend.
+		_, wait, err := a.guard().Nobody(ctx, "player "+id, addressOf(ctx), a.Now())
+		if err != nil {
+			return nil, err
+		}
+		if wait > 0 {
+			return nil, tooEarly(ctx, wait)
+		}
+		return nil, wrong
 	}
-	if err := a.signIn(ctx, store.Asker{Role: store.RolePlayer, Subject: p.ID}); err != nil {
+	who := store.Asker{Role: store.RolePlayer, Subject: p.ID}
+	try, wait, err := a.guard().Player(ctx, p, fromOf(ctx).device, addressOf(ctx), a.Now())
+	if err != nil {
+		return nil, err
+	}
+	if wait > 0 {
+		return nil, a.turnedAway(ctx, who, class.ID, tooEarly(ctx, wait))
+	}
+	right, err := matches(ctx, p.PINHash, in.Body.PIN)
+	if err != nil {
+		return nil, err
+	}
+	if !right {
+		return nil, a.turnedAway(ctx, who, class.ID, wrong)
+	}
+	if err := a.letIn(ctx, try, who, in.Body.Shared); err != nil {
 		return nil, err
 	}
 	return &meOutput{Body: Me{

@@ -59,5 +59,6 @@ func (a *API) showToday(ctx context.Context, in *todayInput) (*todayOutput, erro
 	if err != nil {
 		return nil, err
 	}
-	return &todayOutput{page}, nil
+	page.Guessed, err = a.guessed(ctx, class.ID)
+	return &todayOutput{page}, err
 }

@@ -7,6 +7,7 @@ import (
 	"context"
 	"io/fs"
 	"net/http"
+	"net/url"
 	"time"
 
 	"earlychorus/server/api"
@@ -25,6 +26,8 @@ type Parts struct {
 	Store      *store.Store
 	Recordings *recordings.Store
 	Now        func() time.Time
+	Public     *url.URL // where people reach the program; nil: where it is asked
+	Proxies    []string // networks of proxies whose word on who asks is taken
 }
 
 // Web is the half that answers.
@@ -68,6 +71,8 @@ func (w *Web) Handler(page fs.FS) (handler http.Handler, stop func()) {
 		Now:        w.Now,
 		Web:        page,
 		Watch:      w.Watch,
+		Public:     w.Public,
+		Proxies:    w.Proxies,
 	}
 	return a.Handler()
 }

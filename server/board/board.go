@@ -30,6 +30,7 @@ type Today struct {
 	Steps    []BoardStep       `json:"steps" nullable:"false"`
 	Sections []SectionRows     `json:"sections" nullable:"false"`
 	Common   []progress.Common `json:"common" doc:"what sections and the class have in common, with the takes behind it" nullable:"false"`
+	Guessed  int               `json:"guessed" doc:"wrong PINs that strangers tried today, when there were many"`
 }
 
 // BoardStep heads a column.

@@ -164,7 +164,7 @@ func begun(class store.Class) time.Time { return class.FirstLesson.AddDate(0, 0,
 func playerID(n int) string { return id("player/%d", n) }
 
 // PIN is the n-th player's.
-func PIN(n int) string { return fmt.Sprintf("%04d", 1000+(n*271+407)%9000) }
+func PIN(n int) string { return fmt.Sprintf("%06d", 100_000+(n*27_143+40_763)%900_000) }
 
 // SignIn is how one of the demo's players signs in.
 type SignIn struct{ Name, Instrument, PIN string }

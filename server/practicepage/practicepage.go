@@ -100,10 +100,17 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 		Player:     p.ShortName(),
 		Instrument: i.Name,
 		Day:        view.Date(day),
-		StandIns:   synth.StandIns(),
-		Blowers:    meter.StandIns(),
+		StandIns:   []synth.StandIn{},
+		Blowers:    []meter.Choice{},
 		Setting:    intake.Setting(standing, day),
 		Tips:       p.Class.Tips,
+	}
+	// Simulated players are for invented classes, and for those who try the program.
+	if p.Class.SimulatedPlayers != store.SimulatingNo {
+		out.StandIns = synth.StandIns()
+	}
+	if p.Class.SimulatedPlayers == store.SimulatingDemo {
+		out.Blowers = meter.StandIns()
 	}
 	if out.Steps, err = stepsOn(ctx, s, standing, day); err != nil {
 		return Practice{}, err

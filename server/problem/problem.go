@@ -17,6 +17,7 @@ const (
 	NotSignedIn
 	Gone // it was here and was let go of
 	TooManyTries
+	Foreign // asked for by somebody else's page
 )
 
 // Error is a problem. Field names the part as the sender does ("" for the whole),

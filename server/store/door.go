@@ -136,5 +136,9 @@ func (s *Store) Oneself(ctx context.Context, who Asker) (Player, error) {
 	if who.Role != RolePlayer {
 		return Player{}, ErrNotFound
 	}
-	return s.Player(ctx, who.Subject)
+	p, err := s.Player(ctx, who.Subject)
+	if err == nil && (p.LeftAt != nil || p.Class.ArchivedAt != nil) {
+		return Player{}, ErrNotFound
+	}
+	return p, err
 }

@@ -3,13 +3,19 @@ package store
 import (
 	"context"
 	"strings"
+
+	"earlychorus/server/classcode"
 )
 
 // DirectorByEmail returns who signs in with this address, or ErrNotFound.
 func (s *Store) DirectorByEmail(ctx context.Context, email string) (d Director, err error) {
-	err = s.db.WithContext(ctx).Where("email = ?", strings.ToLower(strings.TrimSpace(email))).Take(&d).Error
+	err = s.db.WithContext(ctx).Where("email = ?", EmailKey(email)).Take(&d).Error
 	return d, found(err)
 }
+
+// EmailKey is an address as it is kept and looked up: blanks around it, of any script,
+// and capital letters are no addresses of their own.
+func EmailKey(email string) string { return strings.ToLower(strings.TrimSpace(email)) }
 
 // Director returns a director, or ErrNotFound.
 func (s *Store) Director(ctx context.Context, id string) (d Director, err error) {
@@ -21,7 +27,7 @@ func (s *Store) Director(ctx context.Context, id string) (d Director, err error)
 func (s *Store) ClassByCode(ctx context.Context, code string) (c Class, err error) {
 	err = s.db.WithContext(ctx).
 		Preload("School").
-		Where("code = ? AND archived_at IS NULL", strings.ToUpper(strings.TrimSpace(code))).
+		Where("regexp_replace(code, '[^A-Z0-9]', '', 'g') = ? AND archived_at IS NULL", classcode.Key(code)).
 		Take(&c).
 		Error
 	return c, found(err)
@@ -36,7 +42,7 @@ func (s *Store) ClassByFeed(ctx context.Context, token string) (c Class, err err
 
 const (
 	mostClasses = 50
-	mostPlayers = 200
+	mostPlayers = 1000
 )
 
 // Players returns a class's players by instrument and name; mostPlayers at most.

@@ -4,9 +4,10 @@ import (
 	"context"
 	"time"
 
-	"earlychorus/core/roster"
-
 	"gorm.io/gorm"
+
+	"earlychorus/core/roster"
+	"earlychorus/server/classcode"
 )
 
 // AddClass remembers a new class of a director's school.
@@ -57,15 +58,22 @@ func (s *Store) AddDirector(ctx context.Context, d Director) error {
 // CodeTaken reports whether a class has this code.
 func (s *Store) CodeTaken(ctx context.Context, code string) (bool, error) {
 	var n int64
-	err := s.db.WithContext(ctx).Model(&Class{}).Where("code = ?", code).Count(&n).Error
+	err := s.db.WithContext(ctx).Model(&Class{}).
+		Where("regexp_replace(code, '[^A-Z0-9]', '', 'g') = ?", classcode.Key(code)).Count(&n).Error
 	return n > 0, err
+}
+
+// SetCode gives a class a new code; the old one opens nothing from then on.
+func (s *Store) SetCode(ctx context.Context, classID, code string) error {
+	return s.db.WithContext(ctx).Model(&Class{}).Where("id = ?", classID).Update("code", code).Error
 }
 
 // SaveSettings keeps what a class follows.
 func (s *Store) SaveSettings(ctx context.Context, c Class) error {
 	return s.db.WithContext(ctx).
 		Model(&c).
-		Select("Name", "OwnConventions", "Tips", "Remedies", "FirstLesson", "ClassMinutes", "HomeMinutes", "KeepDays").
+		Select("Name", "OwnConventions", "Tips", "Remedies", "FirstLesson", "ClassMinutes", "HomeMinutes", "KeepDays",
+			"SimulatedPlayers").
 		Updates(&c).
 		Error
 }
@@ -77,6 +85,9 @@ func (s *Store) ArchiveClass(ctx context.Context, classID string, at time.Time) 
 
 // PlayerOfClass returns a player on a class's list, or ErrNotFound.
 func (s *Store) PlayerOfClass(ctx context.Context, classID, playerID string) (p Player, err error) {
+	if !IsID(classID) || !IsID(playerID) {
+		return p, ErrNotFound
+	}
 	err = s.db.WithContext(ctx).
 		Preload("Class").
 		Where("id = ? AND class_id = ? AND left_at IS NULL", playerID, classID).

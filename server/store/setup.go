@@ -48,6 +48,9 @@ func createClass(tx *gorm.DB, c *Class) error {
 	if c.Remedies == nil {
 		c.Remedies = plan.RemedyBook{}
 	}
+	if c.SimulatedPlayers == "" {
+		c.SimulatedPlayers = SimulatingNo
+	}
 	return tx.Omit("School").Create(c).Error
 }
 

@@ -133,7 +133,7 @@ func (s *Store) Take(ctx context.Context, takeID string) (t Take, err error) {
 
 // TakesOfPlayerOn returns a player's takes of a day, newest first; mostTakes at most.
 func (s *Store) TakesOfPlayerOn(ctx context.Context, playerID string, day time.Time) (out []Take, err error) {
-	err = s.db.WithContext(ctx).Where("player_id = ? AND day = ?", playerID, day).
+	err = s.db.WithContext(ctx).Table("counted_take").Where("player_id = ? AND day = ?", playerID, day).
 		Order("received_at DESC").Limit(mostTakes).Find(&out).Error
 	return out, err
 }

@@ -56,6 +56,9 @@ func (w *LetGo) Work(ctx context.Context, _ *river.Job[jobs.LetGo]) error {
 	if err := w.each(ctx, w.Store.VoicesToLetGo, w.Store.VoiceGone); err != nil {
 		return fmt.Errorf("old voice notes: %w", err)
 	}
+	if err := w.Store.ForgetGuesses(ctx, now); err != nil {
+		return fmt.Errorf("old counts of guessing: %w", err)
+	}
 	swept, err := keeping.SweepOrphans(ctx, w.Store, w.Recordings, now.Add(-keepNobodys))
 	if err != nil {
 		return fmt.Errorf("sounds of nobody: %w", err)

@@ -56,6 +56,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class code */
+        post: operations["post-classes-by-class-code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/days/fit": {
         parameters: {
             query?: never;
@@ -296,6 +313,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/players/{player}/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class players by player pin */
+        post: operations["post-classes-by-class-players-by-player-pin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/players/{player}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete classes by class players by player sessions */
+        delete: operations["delete-classes-by-class-players-by-player-sessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/roster": {
         parameters: {
             query?: never;
@@ -496,6 +547,41 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get me sessions */
+        get: operations["get-me-sessions"];
+        put?: never;
+        post?: never;
+        /** Delete me sessions */
+        delete: operations["delete-me-sessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/sessions/{session}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete me sessions by session */
+        delete: operations["delete-me-sessions-by-session"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1043,6 +1129,11 @@ export interface components {
             /** @description date; empty when it is not set */
             first_lesson: string;
             /**
+             * Format: int64
+             * @description wrong PINs that strangers tried today, when there were many
+             */
+            guessed: number;
+            /**
              * Format: double
              * @description 0: the stage's usual
              */
@@ -1064,6 +1155,11 @@ export interface components {
             remedies: components["schemas"]["RemedyLine"][];
             schools: components["schemas"]["School"][];
             /**
+             * @description who may hand in simulated players
+             * @enum {string}
+             */
+            simulated_players: "no" | "tried" | "demo";
+            /**
              * Format: int64
              * @description by the weeks since the first lesson
              */
@@ -1074,6 +1170,8 @@ export interface components {
             today: string;
             /** @description our tolerances by stage */
             usual: components["schemas"]["StageLimits"][];
+            /** @description the code is from when codes were short: give a new one */
+            weak_code: boolean;
         };
         ClassesOutputBody: {
             classes: components["schemas"]["ClassName"][];
@@ -1242,6 +1340,8 @@ export interface components {
         DirectorSignInBody: {
             email: string;
             password: string;
+            /** @description others use this device too: it signs out by itself */
+            shared?: boolean;
         };
         EarRange: {
             /** Format: double */
@@ -1919,6 +2019,20 @@ export interface components {
             usual: boolean;
             written: string;
         };
+        OpenSession: {
+            /** Format: date-time */
+            began: string;
+            /** @description in words */
+            browser: string;
+            id: string;
+            /**
+             * Format: date-time
+             * @description when it was last heard of, to the minute
+             */
+            seen: string;
+            /** @description the one that asks */
+            this: boolean;
+        };
         Option: {
             key: string;
             label: string;
@@ -1974,6 +2088,10 @@ export interface components {
             instrument: string;
             /** @description first name and initial */
             name: string;
+        };
+        PinOutputBody: {
+            /** @description shown once; only its hash is kept */
+            pin: string;
         };
         PlaceInputBody: {
             /** @description the take that was listened to */
@@ -2080,6 +2198,8 @@ export interface components {
             pin: string;
             /** Format: uuid */
             player_id: string;
+            /** @description others use this device too: it signs out by itself */
+            shared?: boolean;
         };
         PlayerTone: {
             id: string;
@@ -2454,6 +2574,9 @@ export interface components {
             written?: components["schemas"]["Spelling"];
             written_name?: string;
         };
+        SessionsOutputBody: {
+            sessions: components["schemas"]["OpenSession"][];
+        };
         Setting: {
             /**
              * Format: double
@@ -2491,6 +2614,11 @@ export interface components {
             remedies?: {
                 [key: string]: string[] | null;
             };
+            /**
+             * @description left out: as it was
+             * @enum {string}
+             */
+            simulated_players?: "no" | "tried";
             tips: {
                 [key: string]: string;
             };
@@ -2872,6 +3000,11 @@ export interface components {
             common: components["schemas"]["Common"][];
             /** Format: date */
             day: string;
+            /**
+             * Format: int64
+             * @description wrong PINs that strangers tried today, when there were many
+             */
+            guessed: number;
             sections: components["schemas"]["SectionRows"][];
             steps: components["schemas"]["BoardStep"][];
             /**
@@ -3127,6 +3260,37 @@ export interface operations {
         };
     };
     "post-classes-by-class-archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-code": {
         parameters: {
             query?: never;
             header?: never;
@@ -3694,6 +3858,68 @@ export interface operations {
             };
         };
     };
+    "post-classes-by-class-players-by-player-pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                player: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PinOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-classes-by-class-players-by-player-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                player: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-classes-by-class-roster": {
         parameters: {
             query?: never;
@@ -4108,6 +4334,95 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-me-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-me-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-me-sessions-by-session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionsOutputBody"];
                 };
             };
             /** @description Error */

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, Outlet } from 'react-router'
-import { meQuery, SignOut } from '../features/signin'
+import { meQuery, SignOut, WhereSignedIn } from '../features/signin'
 
 /** Shell is the page's head and the room below it. */
 export function Shell() {
@@ -21,6 +21,7 @@ export function Shell() {
               {me.name}
               {me.class && ` · ${me.class}`}
             </span>
+            {me.role === 'director' && <WhereSignedIn />}
             <SignOut player={me.role === 'player' ? me.id : undefined} />
           </p>
         )}

@@ -1,4 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { setNonce } from 'get-nonce'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
@@ -21,6 +22,10 @@ const queries = new QueryClient({
     mutations: { networkMode: 'always' },
   },
 })
+
+// Dialogs hold the page still by a style of their own, which the policy lets in by its nonce.
+const nonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content
+if (nonce) setNonce(nonce)
 
 /** The one element of index.html. */
 const root = document.getElementById('root')

@@ -3,12 +3,13 @@ import { Failure } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
 import { Problem } from '../../ui/Problem'
-import type { SetUp } from './queries'
+import { type SetUp, useRenewCode } from './queries'
 
 /** Cards prints how players sign in. PINs are not kept as such, so new cards mean new PINs. */
 export function Cards({ classId, setUp }: { classId: string; setUp: SetUp }) {
   const [open, setOpen] = useState(false)
   const [problem, setProblem] = useState<unknown>()
+  const renew = useRenewCode(classId)
   const print = async (players: string) => {
     setProblem(undefined)
     try {
@@ -50,6 +51,22 @@ export function Cards({ classId, setUp }: { classId: string; setUp: SetUp }) {
             <Button onClick={() => void print('')}>For all {setUp.players.length} players</Button>
           </p>
           {problem !== undefined && <Problem error={problem} />}
+          <h3 className="mt-6">The class code</h3>
+          <p className="mt-1">
+            <span className="font-serif text-lg">{setUp.class.code}</span>
+            {setUp.weak_code && (
+              <span className="text-soft"> is short and could be guessed. Give the class a new one.</span>
+            )}
+          </p>
+          <p className="mt-2">
+            <Button disabled={renew.isPending} onClick={() => renew.mutate()}>
+              New class code
+            </Button>{' '}
+            <span className="text-sm text-soft">
+              The old one stops working; who is signed in stays so. Cards carry the code: print new ones after it.
+            </span>
+          </p>
+          {renew.error && <Problem error={renew.error} />}
           <h3 className="mt-6">For one player</h3>
           <ul className="mt-2 columns-2">
             {setUp.players.map((p) => (

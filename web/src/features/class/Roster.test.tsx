@@ -76,6 +76,26 @@ const school = (more: Parameters<typeof serve>[0] = {}) => {
 }
 beforeEach(() => school())
 
+describe('a child who cannot sign in', () => {
+  it('gets a new PIN on the screen, once', async () => {
+    school({ 'POST /classes/c/players/ada/pin': () => ({ pin: '314159' }) })
+    open(<Roster classId="c" setUp={setUp()} />)
+    fireEvent.click(screen.getByRole('button', { name: 'Sign-in of Ada Testerly' }))
+    fireEvent.click(await screen.findByRole('button', { name: 'New PIN' }))
+    expect((await screen.findByRole('status')).textContent).toContain('314159')
+    expect(screen.queryByRole('button', { name: 'New PIN' })).toBeNull()
+  })
+
+  it('or is signed out everywhere, with the PIN as it was', async () => {
+    school({ 'DELETE /classes/c/players/bo/sessions': () => undefined })
+    open(<Roster classId="c" setUp={setUp()} />)
+    fireEvent.click(screen.getByRole('button', { name: 'Sign-in of Bo Testerly' }))
+    fireEvent.click(await screen.findByRole('button', { name: 'Sign out everywhere' }))
+    await screen.findByText('Bo is signed out everywhere.')
+    expect(log).toContain('DELETE /classes/c/players/bo/sessions')
+  })
+})
+
 describe('the list of players', () => {
   it('stands by section, and a row is changed where it stands', async () => {
     open(<Roster classId="c" setUp={setUp()} />)

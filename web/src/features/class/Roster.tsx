@@ -3,6 +3,7 @@ import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Cards } from './Cards'
 import { ImportRoster } from './ImportRoster'
+import { NewPIN } from './NewPIN'
 import { type PlayerSetUp, type Row, type SetUp, useSaveRoster, useTakeOff } from './queries'
 import { RowFields } from './RowFields'
 
@@ -68,7 +69,13 @@ export function Roster({ classId, setUp }: Props) {
                       />
                     </li>
                   ) : (
-                    <PlayerRow key={p.id} player={p} setUp={setUp} onEdit={() => setEditing(rowOf(p))} />
+                    <PlayerRow
+                      key={p.id}
+                      classId={classId}
+                      player={p}
+                      setUp={setUp}
+                      onEdit={() => setEditing(rowOf(p))}
+                    />
                   ),
                 )}
             </ul>
@@ -81,7 +88,7 @@ export function Roster({ classId, setUp }: Props) {
 }
 
 /** PlayerRow is a player as one reads a list: the name, and only what is not the usual. */
-function PlayerRow({ player: p, setUp, onEdit }: { player: PlayerSetUp; setUp: SetUp; onEdit: () => void }) {
+function PlayerRow({ classId, player: p, setUp, onEdit }: Props & { player: PlayerSetUp; onEdit: () => void }) {
   const variants = setUp.instruments.find((i) => i.key === p.instrument)?.variants ?? []
   return (
     <li className="flex min-h-10 items-center justify-between gap-4 border-b border-rule">
@@ -93,9 +100,12 @@ function PlayerRow({ player: p, setUp, onEdit }: { player: PlayerSetUp; setUp: S
           {p.stage > 0 ? ` · stage ${p.stage}, set by you` : ''}
         </span>
       </span>
-      <Button look="quiet" aria-label={`Change ${p.first} ${p.last}`} onClick={onEdit}>
-        Change
-      </Button>
+      <span className="flex gap-4">
+        <NewPIN classId={classId} player={p} />
+        <Button look="quiet" aria-label={`Change ${p.first} ${p.last}`} onClick={onEdit}>
+          Change
+        </Button>
+      </span>
     </li>
   )
 }

@@ -22,6 +22,7 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
     class_minutes: setUp.class_minutes,
     home_minutes: setUp.home_minutes,
     keep_days: setUp.keep_days,
+    ...(setUp.simulated_players === 'demo' ? {} : { simulated_players: setUp.simulated_players }),
     conventions: setUp.conventions,
     tips: setUp.own_tips,
   })
@@ -116,6 +117,20 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
         </div>
         <Tolerances setUp={setUp} conventions={form.conventions} onChange={(tolerances) => set({ tolerances })} />
         <HardNotes setUp={setUp} conventions={form.conventions} onChange={(hard) => set({ hard })} />
+        {setUp.simulated_players !== 'demo' && (
+          <label className="mt-5 flex min-h-11 items-start gap-3">
+            <input
+              type="checkbox"
+              className="mt-1 size-5"
+              checked={form.simulated_players === 'tried'}
+              onChange={(e) => setForm({ ...form, simulated_players: e.target.checked ? 'tried' : 'no' })}
+            />
+            <span>
+              Players may try the program with a simulated player
+              <span className="block text-sm text-soft">Such a take is marked and counts for nothing.</span>
+            </span>
+          </label>
+        )}
         <DeviceWord word={setUp.device_word} />
         {save.error && <Problem error={save.error} />}
         <p className="mt-5 flex items-center gap-4">

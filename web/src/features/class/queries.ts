@@ -56,6 +56,26 @@ export const useSaveSettings = (classId: string) =>
     answer(api.PUT('/classes/{class}/settings', { ...at(classId), body })),
   )
 
+/** useRenewPIN gives a player a new PIN, which is answered once. */
+export const useRenewPIN = (classId: string) =>
+  useMutation({
+    mutationFn: (player: string) =>
+      answer(api.POST('/classes/{class}/players/{player}/pin', { params: { path: { class: classId, player } } })),
+  })
+
+/** useSignOutPlayer ends a player's sessions on all devices. */
+export const useSignOutPlayer = (classId: string) =>
+  useMutation({
+    mutationFn: (player: string) =>
+      answer(
+        api.DELETE('/classes/{class}/players/{player}/sessions', { params: { path: { class: classId, player } } }),
+      ),
+  })
+
+/** useRenewCode gives the class a new code. */
+export const useRenewCode = (classId: string) =>
+  useChange(classId, () => answer(api.POST('/classes/{class}/code', at(classId))))
+
 /** useSaveRoster adds and changes players: all rows, or none while one has a problem. */
 export const useSaveRoster = (classId: string) =>
   useChange(classId, (rows: Row[]) => answer(api.POST('/classes/{class}/roster', { ...at(classId), body: { rows } })))

@@ -23,7 +23,9 @@ export function MeterPanel({ step, blowers, onNext }: Props) {
       <h1 className="mt-3">{step.name}</h1>
       <p className="text-soft">{step.why}</p>
       <p className="mt-4">
-        No meter is connected to this program yet. Let a simulated player blow into a simulated one:
+        {blowers.length > 0
+          ? 'No meter is connected to this program yet. Let a simulated player blow into a simulated one:'
+          : 'No meter is connected to this program. Do this step with your director.'}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
         {blowers.map((b) => (

@@ -40,15 +40,18 @@ export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
             className="mt-1 block max-w-full"
           />
         </div>
-        <div>
-          <p>Let a simulated player hand it in, without waiting for the music</p>
-          <StandIns among={standIns.slice(0, USUAL)} busy={simulate.isPending} onPick={pick} />
-          <details className="mt-3">
-            <summary className="cursor-pointer">Players who make one mistake</summary>
-            <StandIns among={standIns.slice(USUAL)} busy={simulate.isPending} onPick={pick} />
-          </details>
-          {simulate.error && <Problem error={simulate.error} />}
-        </div>
+        {/* None are offered in a real class: homework is played. */}
+        {standIns.length > 0 && (
+          <div>
+            <p>Let a simulated player hand it in, without waiting for the music</p>
+            <StandIns among={standIns.slice(0, USUAL)} busy={simulate.isPending} onPick={pick} />
+            <details className="mt-3">
+              <summary className="cursor-pointer">Players who make one mistake</summary>
+              <StandIns among={standIns.slice(USUAL)} busy={simulate.isPending} onPick={pick} />
+            </details>
+            {simulate.error && <Problem error={simulate.error} />}
+          </div>
+        )}
       </div>
     </details>
   )

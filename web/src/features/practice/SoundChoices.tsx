@@ -51,21 +51,23 @@ export function SoundChoices({ sounds, onChange, standIns, step, onCheck }: Prop
           onChange={(click) => onChange({ ...sounds, click })}
         />
         <Tick label="A low drone under it" on={sounds.drone} onChange={(drone) => onChange({ ...sounds, drone })} />
-        <label className="block">
-          Who plays{' '}
-          <select
-            className="min-h-11 rounded-md border border-edge bg-sheet px-3"
-            value={sounds.input}
-            onChange={(e) => onChange({ ...sounds, input: e.target.value })}
-          >
-            <option value="microphone">I do, at the microphone</option>
-            {standIns.map((s) => (
-              <option key={s.key} value={s.key}>
-                {s.label}, simulated
-              </option>
-            ))}
-          </select>
-        </label>
+        {standIns.length > 0 && (
+          <label className="block">
+            Who plays{' '}
+            <select
+              className="min-h-11 rounded-md border border-edge bg-sheet px-3"
+              value={sounds.input}
+              onChange={(e) => onChange({ ...sounds, input: e.target.value })}
+            >
+              <option value="microphone">I do, at the microphone</option>
+              {standIns.map((s) => (
+                <option key={s.key} value={s.key}>
+                  {s.label}, simulated
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <Button onClick={onCheck}>Check the microphone</Button>
       </div>
       {recordedToo && sounds.input === 'microphone' && <Headphones />}

@@ -4,6 +4,7 @@ import { Button } from '../../ui/Button'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { useOpenClass, usePlayerSignIn } from './queries'
+import { isShared, SharedDevice } from './SharedDevice'
 
 /** PlayerSignIn asks for the class code, then shows names, then asks for the PIN. */
 export function PlayerSignIn() {
@@ -22,7 +23,7 @@ export function PlayerSignIn() {
     <form onSubmit={submit} className="space-y-5">
       <Field
         label="Class code"
-        hint="It is on your card."
+        hint="The words on your card, with or without the dashes."
         value={code}
         onChange={(e) => setCode(e.target.value)}
         autoComplete="off"
@@ -66,13 +67,13 @@ function PickName({ names, onPick }: { names: Schemas['Names']; onPick: (p: Sche
 /** onBack picks another name: the wrong one is easily pressed. */
 type PINProps = { code: string; player: Schemas['PickedName']; onBack: () => void }
 
-/** EnterPIN asks for the four digits on the player's card. */
+/** EnterPIN asks for the numbers on the player's card. */
 function EnterPIN({ code, player, onBack }: PINProps) {
   const [pin, setPIN] = useState('')
   const signIn = usePlayerSignIn()
   function submit(e: FormEvent) {
     e.preventDefault()
-    signIn.mutate({ code, player_id: player.id, pin })
+    signIn.mutate({ code, player_id: player.id, pin, shared: isShared() })
   }
   return (
     <form onSubmit={submit} className="space-y-5">
@@ -81,17 +82,18 @@ function EnterPIN({ code, player, onBack }: PINProps) {
       </h2>
       <Field
         label="Your PIN"
-        hint="Four numbers, on your card."
+        hint="The numbers on your card."
         value={pin}
         onChange={(e) => setPIN(e.target.value)}
         // Shoulders are close in a band room; the numeric keyboard comes by the input mode.
         type="password"
         inputMode="numeric"
-        pattern="[0-9]{4}"
-        maxLength={4}
+        pattern="[0-9]{4,6}"
+        maxLength={6}
         autoComplete="off"
         required
       />
+      <SharedDevice />
       {signIn.error && <Problem error={signIn.error} />}
       <p className="flex gap-3">
         <Button type="submit" look="main" disabled={signIn.isPending}>

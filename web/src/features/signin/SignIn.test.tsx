@@ -7,8 +7,10 @@ import { open } from '../../testing/page'
 import { log, refuse, serve, unreachable } from '../../testing/server'
 import { oweSignOut, signOutIsOwed } from './owed'
 import { meQuery } from './queries'
+import { isShared } from './SharedDevice'
 import { SignIn } from './SignIn'
 import { SignOut } from './SignOut'
+import { WhereSignedIn } from './WhereSignedIn'
 
 const key = btoa('k'.repeat(32))
 const ada = { role: 'player', name: 'Ada T.', class: 'Ferry Bell Winds', id: 'ada' } as const
@@ -82,6 +84,43 @@ describe('a player signs in', () => {
     await toThePIN()
     enter('2468')
     await waitFor(() => expect(where()).toBe('/'))
+  })
+})
+
+describe('a shared device', () => {
+  it('says so when it signs in, and remembers it', async () => {
+    let shared: unknown
+    school({
+      'POST /sign-in/player': ({ body }) => {
+        shared = (body as { shared: boolean }).shared
+        return ada
+      },
+    })
+    open(<SignIn />, { at: '/sign-in', path: '/sign-in' })
+    await toThePIN()
+    fireEvent.click(screen.getByRole('checkbox', { name: /Others use this device/ }))
+    enter('2468')
+    await waitFor(() => expect(shared).toBe(true))
+    expect(isShared()).toBe(true)
+  })
+
+  it('is signed out of from another one', async () => {
+    const device = (id: string, more: object) => ({
+      id,
+      browser: 'Firefox on Windows',
+      began: '2026-11-20T08:00:00Z',
+      seen: '2026-11-26T08:00:00Z',
+      this: false,
+      ...more,
+    })
+    school({
+      'GET /me/sessions': () => ({ sessions: [device('here', { this: true }), device('there', {})] }),
+      'DELETE /me/sessions/there': () => ({ sessions: [device('here', { this: true })] }),
+    })
+    open(<WhereSignedIn />)
+    fireEvent.click(screen.getByRole('button', { name: 'Where I am signed in' }))
+    fireEvent.click(await screen.findByRole('button', { name: /Sign out of Firefox on Windows/ }))
+    await waitFor(() => expect(screen.queryByRole('button', { name: /Sign out of/ })).toBeNull())
   })
 })
 

@@ -1,3 +1,4 @@
 export { classesQuery, meQuery } from './queries'
 export { SignIn } from './SignIn'
 export { SignOut } from './SignOut'
+export { WhereSignedIn } from './WhereSignedIn'

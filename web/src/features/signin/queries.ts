@@ -65,7 +65,8 @@ function useEntered() {
  */
 export function useDirectorSignIn() {
   return useMutation({
-    mutationFn: (body: { email: string; password: string }) => answer(api.POST('/sign-in/director', { body })),
+    mutationFn: (body: { email: string; password: string; shared: boolean }) =>
+      answer(api.POST('/sign-in/director', { body })),
     onSuccess: useEntered(),
   })
 }
@@ -78,9 +79,27 @@ export function useOpenClass() {
 /** usePlayerSignIn signs a player in with the PIN of the card. */
 export function usePlayerSignIn() {
   return useMutation({
-    mutationFn: (body: { code: string; player_id: string; pin: string }) =>
+    mutationFn: (body: { code: string; player_id: string; pin: string; shared: boolean }) =>
       answer(api.POST('/sign-in/player', { body })),
     onSuccess: useEntered(),
+  })
+}
+
+/** sessionsQuery lists where one is signed in. */
+export const sessionsQuery = queryOptions({
+  queryKey: ['sessions'],
+  queryFn: async () => (await answer(api.GET('/me/sessions'))).sessions,
+})
+
+/** useEndSession ends one of one's own sessions; without a number all but this. */
+export function useEndSession() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (id?: string) =>
+      answer(
+        id ? api.DELETE('/me/sessions/{session}', { params: { path: { session: id } } }) : api.DELETE('/me/sessions'),
+      ),
+    onSuccess: (left) => queries.setQueryData(sessionsQuery.queryKey, left.sessions),
   })
 }
 

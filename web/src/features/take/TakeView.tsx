@@ -49,6 +49,7 @@ function TakeHead({ take }: { take: TakeDetail }) {
           {take.instrument} ·{' '}
           {new Date(take.received_at).toLocaleString(undefined, { dateStyle: 'full', timeStyle: 'short' })} ·{' '}
           {sources[take.source]}
+          {take.trial && ', tried out: it counts for nothing'}
         </p>
         <p className="font-serif">{take.score.title}</p>
       </div>

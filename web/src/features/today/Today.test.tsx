@@ -32,6 +32,7 @@ function board(more: Partial<Schemas['Today']> = {}): Schemas['Today'] {
   const row = (id: string, name: string, ...cells: Cell[]) => ({ id, name, instrument: 'Flute', cells })
   return {
     class: theClass,
+    guessed: 0,
     day: '2026-11-26',
     today: '2026-11-26',
     steps: [step('s1', 'Long tone')],

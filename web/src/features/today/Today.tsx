@@ -12,6 +12,7 @@ import { BoardRow, denseFrom } from './BoardRow'
 import { Common } from './Common'
 import { Filters } from './Filters'
 import { Flags } from './Flags'
+import { Guessed } from './Guessed'
 import { todayQuery } from './queries'
 import { StepHead } from './StepHead'
 import { Tomorrow } from './Tomorrow'
@@ -42,6 +43,7 @@ export function Today() {
     // The day before stays in view, dimmed, until the next one is there.
     <div className={isPlaceholderData ? 'opacity-60' : ''}>
       <DayHead today={data} />
+      <Guessed classId={data.class.id} tries={data.guessed} />
       <Flags classId={data.class.id} />
       {data.steps.length === 0 ? (
         <p className="mt-8 border-t border-rule pt-6 text-soft">

@@ -1,0 +1,79 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { Schemas } from '../../api/client'
+import { Button } from '../../ui/Button'
+import { Dialog } from '../../ui/Dialog'
+import { Problem } from '../../ui/Problem'
+import { Waiting } from '../../ui/Waiting'
+import { sessionsQuery, useEndSession } from './queries'
+
+/** WhereSignedIn shows on which devices one is signed in, and ends it there. */
+export function WhereSignedIn() {
+  const [open, setOpen] = useState(false)
+  return (
+    <>
+      <Button look="quiet" onClick={() => setOpen(true)}>
+        Where I am signed in
+      </Button>
+      {open && (
+        <Dialog
+          open
+          onOpenChange={setOpen}
+          title="Where you are signed in"
+          says="A device you do not know, or have left behind? Sign out there."
+        >
+          <Sessions />
+        </Dialog>
+      )}
+    </>
+  )
+}
+
+function Sessions() {
+  const { data, error } = useQuery({ ...sessionsQuery, staleTime: 0 })
+  const end = useEndSession()
+  if (error) return <Problem error={error} />
+  if (!data) return <Waiting />
+  return (
+    <>
+      <ul className="mt-4">
+        {data.map((s) => (
+          <li key={s.id} className="flex min-h-12 items-center justify-between gap-4 border-b border-rule">
+            <span>
+              {s.browser}
+              <span className="text-sm text-soft">{s.this ? ' · this one' : ` · last used ${when(s)}`}</span>
+            </span>
+            {!s.this && (
+              <Button
+                look="quiet"
+                disabled={end.isPending}
+                aria-label={`Sign out of ${s.browser}, last used ${when(s)}`}
+                onClick={() => end.mutate(s.id)}
+              >
+                Sign out there
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {end.error && <Problem error={end.error} />}
+      {data.length > 1 && (
+        <p className="mt-4">
+          <Button disabled={end.isPending} onClick={() => end.mutate(undefined)}>
+            Sign out everywhere else
+          </Button>
+        </p>
+      )}
+    </>
+  )
+}
+
+/** when is how people say a moment of the last two weeks. */
+const when = (s: Schemas['OpenSession']) =>
+  new Date(s.seen).toLocaleString(undefined, {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: 'numeric',
+    minute: '2-digit',
+  })
