@@ -1,9 +1,12 @@
 package main
 
 import (
+	"cmp"
 	"fmt"
+	"maps"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 
 	"github.com/spf13/cobra"
@@ -15,6 +18,7 @@ import (
 	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 	"earlychorus/core/words"
+	"earlychorus/server/api"
 	"earlychorus/server/takeout"
 )
 
@@ -31,6 +35,7 @@ func docsCommand() *cobra.Command {
 			for name, page := range map[string]string{
 				"catalogue.md": cataloguePage(), "glossary.md": glossaryPage(),
 				"instruments.md": instrumentsPage(), "tips.md": tipsPage(), "takeout.md": takeoutPage(),
+				"audit.md": auditPage(),
 			} {
 				if err := os.WriteFile(filepath.Join(args[0], name), []byte(writtenBy+page), 0o644); err != nil {
 					return err
@@ -45,6 +50,21 @@ func takeoutPage() string {
 	return "# Everything kept of a class\n\nA class's page offers it under *Years*, with or without recordings; " +
 		"`GET /api/classes/{class}/everything.zip?sounds=true`\nanswers the same. Passwords and PINs are not in " +
 		"it.\n\n" + takeout.Columns()
+}
+
+func auditPage() string {
+	var b strings.Builder
+	b.WriteString("# What is written down\n\nThe table `audit` says who did what with children's data: when, as what " +
+		"(`role`), by whose account, in which class,\nto which player and take. It holds no names. Signing in and " +
+		"failing to are written down for everybody; what follows for directors.\n\n")
+	head(&b, "action", "asked as")
+	routes := api.Audited()
+	for _, route := range slices.SortedFunc(maps.Keys(routes), func(x, y string) int {
+		return cmp.Or(cmp.Compare(routes[x], routes[y]), cmp.Compare(x, y))
+	}) {
+		row(&b, routes[route], "`"+route+"`")
+	}
+	return b.String()
 }
 
 // row writes a line of a table.

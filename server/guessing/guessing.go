@@ -17,25 +17,40 @@ import (
 var (
 	// account is one person's, from devices nobody knows: about a hundred a day.
 	account = store.Budget{
-		Free: 5, First: 15 * time.Second, Most: 15 * time.Minute, Forget: 24 * time.Hour,
+		Free:   5,
+		First:  15 * time.Second,
+		Most:   15 * time.Minute,
+		Forget: 24 * time.Hour,
 	}
 	// known is one person's, from a device that signed them in before: a child that mistypes
 	// waits seconds, whatever others do.
 	known = store.Budget{
-		Free: 5, First: 5 * time.Second, Most: 5 * time.Minute, Forget: time.Hour,
+		Free:   5,
+		First:  5 * time.Second,
+		Most:   5 * time.Minute,
+		Forget: time.Hour,
 	}
 	// class is all players' of a class together, from devices nobody knows: a class of
 	// thirty does not fail fifteen hundred times a day.
 	class = store.Budget{
-		Free: 60, First: time.Second, Most: time.Minute, Forget: 24 * time.Hour,
+		Free:   60,
+		First:  time.Second,
+		Most:   time.Minute,
+		Forget: 24 * time.Hour,
 	}
 	// network is one network's: a whole school shares one, so it waits seconds at most.
 	network = store.Budget{
-		Free: 100, First: time.Second, Most: 20 * time.Second, Forget: time.Hour,
+		Free:   100,
+		First:  time.Second,
+		Most:   20 * time.Second,
+		Forget: time.Hour,
 	}
 	// codes are class codes that no class has, by network.
 	codes = store.Budget{
-		Free: 30, First: 2 * time.Second, Most: time.Minute, Forget: time.Hour,
+		Free:   30,
+		First:  2 * time.Second,
+		Most:   time.Minute,
+		Forget: time.Hour,
 	}
 )
 
