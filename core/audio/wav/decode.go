@@ -224,11 +224,11 @@ func (f format) check(at int64) error {
 	return nil
 }
 
-// framesAtOnce bounds the scratch memory of a read, and setAside what is taken
-// for samples before any were read.
+// bytesAtOnce bounds the scratch memory of a read (one frame has to fit, whatever it
+// claims to be), and setAside what is taken for samples before any were read.
 const (
-	framesAtOnce = 1 << 14
-	setAside     = 1 << 20
+	bytesAtOnce = 1 << 17
+	setAside    = 1 << 17
 )
 
 // samples reads the data chunk and gives it away block by block: how many frames were
@@ -238,11 +238,12 @@ func (d *decoder) samples(
 	h head, left int64, maxSeconds float64, take func(frames int, into func([]float64), left int64),
 ) error {
 	frame := h.frameBytes()
+	framesAtOnce := max(1, int64(bytesAtOnce/frame))
 	buf := make([]byte, min(left, framesAtOnce)*int64(frame))
 	mix := h.mixer()
 	read := 0
 	for left > 0 {
-		want := int(min(int64(framesAtOnce), left)) * frame
+		want := int(min(framesAtOnce, left)) * frame
 		n, err := io.ReadFull(d.r, buf[:want])
 		d.at += int64(n)
 		if n > 0 {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/binary"
 	"math"
+	"runtime"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -82,6 +83,18 @@ func TestRefusals(t *testing.T) {
 func TestTooLongIsRefusedFromTheHeader(t *testing.T) {
 	_, err := wav.Decode(bytes.NewReader(file(1, 1, 100, 8, make([]byte, 1100))), 10)
 	assert.ErrorIs(t, err, wav.ErrTooLong)
+}
+
+// A header that claims thousands of channels and gigabytes of sound gets memory for what
+// was really read.
+func TestMemoryIsNotClaimedByAHeader(t *testing.T) {
+	in := []byte("RIFF0000WAVEfmt \x10\x00\x00\x00\x03\x00\x03\xff\xff000000000@\x00data\x00\x00\xff\xff000000")
+	var before, after runtime.MemStats
+	runtime.ReadMemStats(&before)
+	_, err := wav.Decode(bytes.NewReader(in), 60)
+	runtime.ReadMemStats(&after)
+	require.Error(t, err)
+	assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(4<<20))
 }
 
 func FuzzDecode(f *testing.F) {

@@ -61,10 +61,10 @@ export function Cards({ classId, setUp }: { classId: string; setUp: SetUp }) {
           <p className="mt-2">
             <Button disabled={renew.isPending} onClick={() => renew.mutate()}>
               New class code
-            </Button>{' '}
-            <span className="text-sm text-soft">
-              The old one stops working; who is signed in stays so. Cards carry the code: print new ones after it.
-            </span>
+            </Button>
+          </p>
+          <p className="mt-1 text-sm text-soft">
+            The old one stops working; who is signed in stays so. Cards carry the code: print new ones after it.
           </p>
           {renew.error && <Problem error={renew.error} />}
           <h3 className="mt-6">For one player</h3>

@@ -11,7 +11,7 @@ export function SharedDevice() {
       <input
         type="checkbox"
         name="shared"
-        className="size-6"
+        className="size-6 shrink-0"
         checked={shared}
         onChange={(e) => {
           setShared(e.target.checked)
