@@ -35,7 +35,9 @@ var audited = map[string]string{
 	"POST /classes/{class}/cards.pdf":                   "printed cards with new PINs",
 	"POST /classes/{class}/code":                        "gave the class a new code",
 	"DELETE /classes/{class}/players/{player}/sessions": "signed a player out",
-	"POST /classes/{class}/directors":                   "shared the class",
+	"POST /classes/{class}/directors":                   "invited a director",
+	"DELETE /classes/{class}/directors/{director}":      "ended a director's right to the class",
+	"POST /invitations/{class}":                         "accepted to direct the class",
 	"POST /classes/{class}/archive":                     "archived the class",
 	"PUT /classes/{class}/settings":                     "changed the class's settings",
 }

@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"crypto/rand"
-	"errors"
 	"math/big"
 
 	"earlychorus/server/classcode"
@@ -20,22 +19,23 @@ type ClassPath struct {
 // asker directs; players who are not in Keep stay behind with their takes.
 type newClassInput struct {
 	Body struct {
-		Name string   `json:"name" minLength:"1" maxLength:"80"`
-		Like string   `json:"like,omitempty" doc:"a class whose conventions, and some of whose players, it takes over: the next year of it"`
-		Keep []string `json:"keep" nullable:"false" doc:"players of that class who come along"`
+		Name   string   `json:"name" minLength:"1" maxLength:"80"`
+		Beside string   `json:"beside,omitempty" format:"uuid" doc:"a class of the asker's: the new one is in its school"`
+		Like   string   `json:"like,omitempty" doc:"a class whose conventions, and some of whose players, it takes over: the next year of it"`
+		Keep   []string `json:"keep" nullable:"false" doc:"players of that class who come along"`
 	}
 }
 
 // createClass makes a class; the next year of one when it is like another.
 func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput, error) {
 	who := a.who(ctx).Subject
-	school, err := a.Store.SchoolOfDirector(ctx, who)
+	school, err := a.schoolFor(ctx, in.Body.Beside, in.Body.Like)
 	if err != nil {
 		return nil, err
 	}
 	class := store.Class{
 		ID:           store.NewID(),
-		SchoolID:     school.ID,
+		SchoolID:     school,
 		Name:         in.Body.Name,
 		ClassMinutes: 6,
 	}
@@ -63,6 +63,26 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 		return nil, err
 	}
 	return a.showSetUp(ctx, &ClassPath{class.ID})
+}
+
+// schoolFor is the school of a new class: that of the class it stands beside or goes on
+// from. Without either it is the asker's only one.
+func (a *API) schoolFor(ctx context.Context, beside, like string) (id string, err error) {
+	if beside == "" {
+		beside = like
+	}
+	if beside != "" {
+		class, err := a.Store.ClassFor(ctx, a.who(ctx), beside)
+		return class.SchoolID, err
+	}
+	schools, err := a.Store.SchoolsOfDirector(ctx, a.who(ctx).Subject)
+	if err != nil {
+		return "", err
+	}
+	if len(schools) != 1 {
+		return "", problem.Input("beside", "you direct in several schools, or in none: say beside which class")
+	}
+	return schools[0].ID, nil
 }
 
 // along copies players into the next year's class, with their PINs.
@@ -136,35 +156,4 @@ func (a *API) archiveClass(ctx context.Context, in *ClassPath) (*setUpOutput, er
 		return nil, err
 	}
 	return a.showSetUp(ctx, in)
-}
-
-// shareInput names a colleague by email. Nobody is invited by it: the account must
-// be there, or the answer says that it is not.
-type shareInput struct {
-	ClassPath
-	Body struct {
-		Email string `json:"email" maxLength:"200" doc:"of a director who has an account here"`
-	}
-}
-
-// shareClass lets another director direct a class too.
-func (a *API) shareClass(ctx context.Context, in *shareInput) (*setUpOutput, error) {
-	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
-	if err != nil {
-		return nil, err
-	}
-	other, err := a.Store.DirectorByEmail(ctx, in.Body.Email)
-	if errors.Is(err, store.ErrNotFound) {
-		return nil, problem.Input(
-			"email",
-			"no director has an account with this address; ask your administrator to make one",
-		)
-	}
-	if err == nil {
-		err = a.Store.ShareClass(ctx, class.ID, other.ID)
-	}
-	if err != nil {
-		return nil, err
-	}
-	return a.showSetUp(ctx, &in.ClassPath)
 }

@@ -337,3 +337,64 @@ func serveTLS(t *testing.T, handler http.Handler) visitor {
 	require.NoError(t, err)
 	return visitor{t, server.URL + "/api", &http.Client{Transport: server.Client().Transport, Jar: jar}}
 }
+
+// A colleague is asked, and accepts; nobody learns who has an account, and the last one
+// who directs a class stays.
+func TestDirectorsAreAskedAndMayLeave(t *testing.T) {
+	h := newServer(t)
+	b, other := storetest.NewBand(t, h.store, "ASKED"), storetest.NewBand(t, h.store, "FRIEND")
+	one, two := h.director(t, b), h.director(t, other)
+	class := "/classes/" + b.Class.ID
+	var set api.ClassSetUp
+	one.want(409, "DELETE", class+"/directors/"+b.Director.ID, nil, nil)
+	for _, email := range []string{"nobody@nowhere.example", other.Director.Email} {
+		one.want(200, "POST", class+"/directors", map[string]string{"email": email}, &set)
+	}
+	assert.Len(t, set.Invited, 2, "answered alike")
+	one.want(200, "DELETE", class+"/invitations?email=nobody@nowhere.example", nil, &set)
+	assert.Len(t, set.Invited, 1)
+	two.want(404, "GET", class+"/set-up", nil, nil)
+	var asked struct {
+		Invitations []api.InvitationView `json:"invitations"`
+	}
+	two.want(200, "GET", "/invitations", nil, &asked)
+	require.Len(t, asked.Invitations, 1)
+	assert.Equal(t, b.Director.Name, asked.Invitations[0].By)
+	h.director(t, storetest.NewBand(t, h.store, "STRANGER")).want(404, "POST", "/invitations/"+b.Class.ID, nil, nil)
+	two.want(200, "DELETE", "/invitations/"+b.Class.ID, nil, &asked)
+	assert.Empty(t, asked.Invitations)
+	two.want(404, "POST", "/invitations/"+b.Class.ID, nil, nil)
+	one.want(200, "POST", class+"/directors", map[string]string{"email": other.Director.Email}, nil)
+	two.want(200, "POST", "/invitations/"+b.Class.ID, nil, nil)
+	two.want(200, "GET", class+"/set-up", nil, &set)
+	assert.Len(t, set.Directors, 2)
+
+	// In two schools: a new class is in the one it stands beside.
+	two.want(422, "POST", "/classes", map[string]any{"name": "Where?", "keep": []string{}}, nil)
+	two.want(200, "POST", "/classes", map[string]any{"name": "Here", "keep": []string{}, "beside": b.Class.ID}, &set)
+	assert.Equal(t, b.Class.School.Name, set.Class.School)
+
+	one.want(204, "DELETE", class+"/directors/"+other.Director.ID, nil, nil)
+	two.want(404, "GET", class+"/set-up", nil, nil)
+}
+
+// A class holds a large band, and says when there are too many.
+func TestALargeBandIsListedWhole(t *testing.T) {
+	h := newServer(t)
+	b := storetest.NewBand(t, h.store, "LARGE")
+	b.Join(t, h.store, "flute", 298)
+	director := h.director(t, b)
+	var set api.ClassSetUp
+	director.want(200, "GET", "/classes/"+b.Class.ID+"/set-up", nil, &set)
+	assert.Len(t, set.Players, 300)
+	var names api.Names
+	h.visitor(t).want(200, "POST", "/sign-in/class", map[string]string{"code": "large"}, &names)
+	assert.Len(t, names.Players, 300)
+	b.Join(t, h.store, "flute", 700)
+	res, said := director.ask("POST", "/classes/"+b.Class.ID+"/roster", map[string]any{"rows": []map[string]any{{
+		"line": 1, "first": "One", "last": "More", "instrument": "flute", "variant": "", "stage": 0,
+		"external_id": "", "problems": []string{}, "action": "add", "player_id": "",
+	}}})
+	assert.Equal(t, 422, res.StatusCode)
+	assert.Contains(t, string(said), "1000 players")
+}

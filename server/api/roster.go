@@ -124,6 +124,13 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 			Details: details,
 		}
 	}
+	there, err := a.Store.Players(ctx, class.ID)
+	if err != nil {
+		return nil, err
+	}
+	if len(there)+len(added) > store.MostPlayers {
+		return nil, problem.Input("rows", fmt.Sprintf("a class holds %d players; make a second class", store.MostPlayers))
+	}
 	if err := a.Store.SaveRoster(ctx, added, changed); err != nil {
 		return nil, err
 	}

@@ -38,7 +38,8 @@ type ClassSetUp struct {
 	Kinds        []KindChoice         `json:"kinds" doc:"that may be assigned" nullable:"false"`
 	Players      []PlayerSetUp        `json:"players" nullable:"false"`
 	Fields       []roster.Field       `json:"fields" doc:"what the list says of a player, in the form's order" nullable:"false"`
-	Directors    []string             `json:"directors" doc:"who directs the class, by name" nullable:"false"`
+	Directors    []DirectorOfClass    `json:"directors" doc:"who directs the class, by name" nullable:"false"`
+	Invited      []Invited            `json:"invited" doc:"who was asked to direct it too" nullable:"false"`
 	Instruments  []InstrumentChoice   `json:"instruments" nullable:"false"`
 	Exceptions   []ExceptionView      `json:"exceptions" doc:"that are not over" nullable:"false"`
 	Today        string               `json:"today" format:"date"`
@@ -157,23 +158,13 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	if out.Players, err = a.playersSetUp(ctx, class); err != nil {
 		return nil, err
 	}
-	if out.Directors, err = a.directorsOf(ctx, class); err != nil {
+	if out.Directors, out.Invited, err = a.directorsOf(ctx, class); err != nil {
 		return nil, err
 	}
 	if out.Exceptions, err = a.exceptionsOf(ctx, class, day); err != nil {
 		return nil, err
 	}
 	return &setUpOutput{out}, nil
-}
-
-// directorsOf lists who directs a class, by name.
-func (a *API) directorsOf(ctx context.Context, class store.Class) ([]string, error) {
-	directors, err := a.Store.DirectorsOf(ctx, class.ID)
-	out := []string{}
-	for _, d := range directors {
-		out = append(out, d.Name)
-	}
-	return out, err
 }
 
 // playersSetUp lists players as a score does, by instrument and then by name, each

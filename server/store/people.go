@@ -40,17 +40,18 @@ func (s *Store) ClassByFeed(ctx context.Context, token string) (c Class, err err
 	return c, found(err)
 }
 
-const (
-	mostClasses = 50
-	mostPlayers = 1000
-)
+const mostClasses = 50
 
-// Players returns a class's players by instrument and name; mostPlayers at most.
+// MostPlayers is how many a class holds; a list that would be longer is refused where it
+// is made.
+const MostPlayers = 1000
+
+// Players returns a class's players by instrument and name; MostPlayers at most.
 func (s *Store) Players(ctx context.Context, classID string) (out []Player, err error) {
 	err = s.db.WithContext(ctx).
 		Where("class_id = ? AND left_at IS NULL", classID).
 		Order("first_name, last_name").
-		Limit(mostPlayers).
+		Limit(MostPlayers).
 		Find(&out).
 		Error
 	return out, err

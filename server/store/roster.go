@@ -20,15 +20,13 @@ func (s *Store) AddClass(ctx context.Context, c Class, directorID string) error 
 	})
 }
 
-// SchoolOfDirector returns the school of a director's classes; a director has one.
-func (s *Store) SchoolOfDirector(ctx context.Context, directorID string) (school School, err error) {
+// SchoolsOfDirector returns the schools of a director's classes; mostClasses at most.
+func (s *Store) SchoolsOfDirector(ctx context.Context, directorID string) (out []School, err error) {
 	err = s.db.WithContext(ctx).
-		Joins("JOIN class ON class.school_id = school.id JOIN class_director cd ON cd.class_id = class.id AND "+
-			"cd.director_id = ?", directorID).
-		Order("school.id").
-		Take(&school).
-		Error
-	return school, found(err)
+		Where("id IN (SELECT class.school_id FROM class JOIN class_director cd ON cd.class_id = class.id "+
+			"AND cd.director_id = ?)", directorID).
+		Order("name").Limit(mostClasses).Find(&out).Error
+	return out, err
 }
 
 // DirectorsOf returns who directs a class, by name.

@@ -25,7 +25,7 @@ func (s *Store) TicksOfPlayer(ctx context.Context, playerID string, day time.Tim
 func (s *Store) TicksOfSteps(ctx context.Context, stepIDs []string, day time.Time) (out []Tick, err error) {
 	err = s.db.WithContext(ctx).
 		Where("step_id IN ? AND day = ?", stepIDs, day).
-		Limit(mostPlayers * mostSteps).
+		Limit(MostPlayers * mostSteps).
 		Find(&out).
 		Error
 	return out, err

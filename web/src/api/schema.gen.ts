@@ -124,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/directors/{director}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete classes by class directors by director */
+        delete: operations["delete-classes-by-class-directors-by-director"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/example": {
         parameters: {
             query?: never;
@@ -204,6 +221,23 @@ export interface paths {
         put: operations["put-classes-by-class-flags-by-flag-seen"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete classes by class invitations */
+        delete: operations["delete-classes-by-class-invitations"];
         options?: never;
         head?: never;
         patch?: never;
@@ -530,6 +564,41 @@ export interface paths {
         put: operations["put-classes-by-class-weights"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get invitations */
+        get: operations["get-invitations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/invitations/{class}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post invitations by class */
+        post: operations["post-invitations-by-class"];
+        /** Delete invitations by class */
+        delete: operations["delete-invitations-by-class"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1121,7 +1190,7 @@ export interface components {
             /** @description takes of the last month that the player's device judged too, and how many it judged otherwise */
             device_word: components["schemas"]["DeviceWord"];
             /** @description who directs the class, by name */
-            directors: string[];
+            directors: components["schemas"]["DirectorOfClass"][];
             /** @description that are not over */
             exceptions: components["schemas"]["ExceptionView"][];
             /** @description what the list says of a player, in the form's order */
@@ -1139,6 +1208,8 @@ export interface components {
              */
             home_minutes: number;
             instruments: components["schemas"]["InstrumentChoice"][];
+            /** @description who was asked to direct it too */
+            invited: components["schemas"]["Invited"][];
             /**
              * Format: int64
              * @description how long recordings are kept; measures stay
@@ -1336,6 +1407,11 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             /** Format: double */
             width: number;
+        };
+        DirectorOfClass: {
+            id: string;
+            name: string;
+            you: boolean;
         };
         DirectorSignInBody: {
             email: string;
@@ -1695,6 +1771,25 @@ export interface components {
             instrument: string;
             notes: components["schemas"]["MapNote"][];
         };
+        InvitationView: {
+            by: string;
+            /** @description its number */
+            class: string;
+            name: string;
+            school: string;
+        };
+        InvitationsOutputBody: {
+            invitations: components["schemas"]["InvitationView"][];
+        };
+        InviteInputBody: {
+            /** Format: email */
+            email: string;
+        };
+        Invited: {
+            /** Format: date-time */
+            at: string;
+            email: string;
+        };
         ItemWork: {
             cautions: string[];
             group: string;
@@ -1987,6 +2082,11 @@ export interface components {
             players: components["schemas"]["PickedName"][];
         };
         NewClassInputBody: {
+            /**
+             * Format: uuid
+             * @description a class of the asker's: the new one is in its school
+             */
+            beside?: string;
             /** @description players of that class who come along */
             keep: string[];
             /** @description a class whose conventions, and some of whose players, it takes over: the next year of it */
@@ -2622,10 +2722,6 @@ export interface components {
             tips: {
                 [key: string]: string;
             };
-        };
-        ShareInputBody: {
-            /** @description of a director who has an account here */
-            email: string;
         };
         SimulateInputBody: {
             /** @description key of one of the practice page's stand-ins */
@@ -3402,7 +3498,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ShareInputBody"];
+                "application/json": components["schemas"]["InviteInputBody"];
             };
         };
         responses: {
@@ -3414,6 +3510,36 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ClassSetUp"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-classes-by-class-directors-by-director": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                director: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -3578,6 +3704,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FlagsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-classes-by-class-invitations": {
+        parameters: {
+            query: {
+                email: string;
+            };
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
                 };
             };
             /** @description Error */
@@ -4306,6 +4465,97 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-invitations-by-class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-invitations-by-class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationsOutputBody"];
+                };
             };
             /** @description Error */
             default: {

@@ -14,6 +14,6 @@ export function Home() {
   if (me.role === 'player') return <Navigate to="/practice" replace />
   if (!classes.data) return <Waiting />
   const first = classes.data[0]
-  if (!first) return <p>No class is yours yet. Ask your administrator to add you to one.</p>
+  if (!first) return <p>No class is yours yet. A colleague can ask you in; it shows here.</p>
   return <Navigate to={`/class/${first.id}`} replace />
 }

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, Outlet } from 'react-router'
-import { meQuery, SignOut, WhereSignedIn } from '../features/signin'
+import { Invitations, meQuery, SignOut, WhereSignedIn } from '../features/signin'
 
 /** Shell is the page's head and the room below it. */
 export function Shell() {
@@ -27,6 +27,7 @@ export function Shell() {
         )}
       </header>
       <main id="main">
+        {me?.role === 'director' && <Invitations />}
         <Outlet />
       </main>
     </div>

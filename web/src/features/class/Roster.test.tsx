@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import { open } from '../../testing/page'
 import { log, refuse, serve } from '../../testing/server'
 import { theClass } from '../../testing/things'
+import { Directors } from './Directors'
 import { Excused } from './Excused'
 import type { Preview, Row, SetUp } from './queries'
 import { Roster } from './Roster'
@@ -25,7 +26,8 @@ const setUp = (more: object = {}) =>
     today: '2026-11-26',
     stage: 2,
     archived: false,
-    directors: ['Odile Farrow'],
+    directors: [{ id: 'odile', name: 'Odile Farrow', you: true }],
+    invited: [],
     players: [player('ada', 'Ada', 'clarinet', 'Clarinets'), player('bo', 'Bo', 'trombone', 'Trombones')],
     fields: [
       { key: 'first', label: 'First name', form: 'text', most: 60, required: true },
@@ -75,6 +77,23 @@ const school = (more: Parameters<typeof serve>[0] = {}) => {
   })
 }
 beforeEach(() => school())
+
+describe('who directs the class', () => {
+  it('asks a colleague, takes it back, and cannot be left by the last one', async () => {
+    school({
+      'POST /classes/c/directors': ({ body }) =>
+        setUp({ invited: [{ email: (body as { email: string }).email, at: '2026-11-26T08:00:00Z' }] }),
+      'DELETE /classes/c/invitations': () => setUp(),
+    })
+    open(<Directors classId="c" setUp={setUp({ invited: [{ email: 'x@y.example', at: '2026-11-26T08:00:00Z' }] })} />)
+    expect(screen.queryByRole('button', { name: /Leave/ })).toBeNull()
+    fireEvent.change(screen.getByLabelText('Ask a colleague, by email'), { target: { value: 'tobin@y.example' } })
+    fireEvent.click(screen.getByRole('button', { name: 'Ask' }))
+    await waitFor(() => expect(log).toContain('POST /classes/c/directors'))
+    fireEvent.click(screen.getByRole('button', { name: 'Take back the invitation to x@y.example' }))
+    await waitFor(() => expect(log.some((l) => l.startsWith('DELETE /classes/c/invitations'))).toBe(true))
+  })
+})
 
 describe('a child who cannot sign in', () => {
   it('gets a new PIN on the screen, once', async () => {

@@ -5,7 +5,8 @@ import { Button, buttonClass } from '../../ui/Button'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { classesQuery } from '../signin'
-import { type SetUp, useArchive, useCreateClass, useShareClass } from './queries'
+import { Directors } from './Directors'
+import { type SetUp, useArchive, useCreateClass } from './queries'
 
 /** Years begins a class, or the next year of this one, and archives what is over. */
 export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
@@ -34,7 +35,7 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
           e.preventDefault()
           // A class that is like no other keeps nobody; players' takes stay with the class they were
           // played in.
-          create.mutate(next ? { name, like: classId, keep } : { name, keep: [] }, {
+          create.mutate(next ? { name, like: classId, keep } : { name, beside: classId, keep: [] }, {
             // Straight to its set-up: a class without players can do nothing yet.
             onSuccess: (made) => navigate(`/class/${made.class.id}/set-up`),
           })
@@ -117,38 +118,5 @@ function TakeOut({ classId }: { classId: string }) {
         </a>
       </p>
     </section>
-  )
-}
-
-/** Directors lists who directs the class, and lets another one in. */
-function Directors({ classId, setUp }: { classId: string; setUp: SetUp }) {
-  const share = useShareClass(classId)
-  const [email, setEmail] = useState('')
-  return (
-    <form
-      className="mt-8"
-      onSubmit={(e) => {
-        e.preventDefault()
-        // Only an email that signs in here already is let in; the server's answer says so where it
-        // is not.
-        share.mutate(email, { onSuccess: () => setEmail('') })
-      }}
-    >
-      <h2>Who directs {setUp.class.name}</h2>
-      <p className="mt-1">{setUp.directors.join(', ')}</p>
-      <div className="mt-2 flex max-w-md flex-wrap items-end gap-3">
-        <Field
-          label="Let a colleague in, by email"
-          type="email"
-          required
-          value={email}
-          onChange={(e) => setEmail(e.target.value)}
-        />
-        <Button type="submit" disabled={share.isPending}>
-          Let in
-        </Button>
-      </div>
-      {share.error && <Problem error={share.error} />}
-    </form>
   )
 }

@@ -112,7 +112,8 @@ export const useArchive = (classId: string) =>
 export function useCreateClass() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (body: { name: string; like?: string; keep: string[] }) => answer(api.POST('/classes', { body })),
+    mutationFn: (body: { name: string; like?: string; beside?: string; keep: string[] }) =>
+      answer(api.POST('/classes', { body })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ['classes'] }),
   })
 }
@@ -142,8 +143,28 @@ export const exampleQuery = (classId: string, conventions: Conventions, instrume
     retry: false,
   })
 
-/** useShareClass lets a colleague direct the class too, by the email they sign in with. */
-export const useShareClass = (classId: string) =>
+/** useInvite asks a colleague to direct the class too, by the email they sign in with. */
+export const useInvite = (classId: string) =>
   useChange(classId, (email: string) =>
     answer(api.POST('/classes/{class}/directors', { ...at(classId), body: { email } })),
   )
+
+/** useWithdraw takes an invitation back. */
+export const useWithdraw = (classId: string) =>
+  useChange(classId, (email: string) =>
+    answer(api.DELETE('/classes/{class}/invitations', { params: { path: { class: classId }, query: { email } } })),
+  )
+
+/** useRemoveDirector ends a director's right to the class, one's own included. */
+export function useRemoveDirector(classId: string) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (director: string) =>
+      answer(api.DELETE('/classes/{class}/directors/{director}', { params: { path: { class: classId, director } } })),
+    onSuccess: () =>
+      Promise.all([
+        queries.invalidateQueries({ queryKey: ['classes'] }),
+        queries.invalidateQueries({ queryKey: setUpQuery(classId).queryKey }),
+      ]),
+  })
+}

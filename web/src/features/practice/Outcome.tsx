@@ -52,6 +52,7 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
       {!word && !failed && <Listening here={item?.take?.source !== 'file'} />}
       {failed && <Problem error={failed} />}
       {word && <TakeWord word={word} />}
+      {take?.trial && <p className="mt-3 text-soft">A simulated player, tried out: it counts for nothing.</p>}
       {word && ladder && <p className="mt-3 text-soft">{ladderLine(ladder)}</p>}
       {hold && <Resting hold={hold} />}
       {/* The buttons come with the word and never move: the next try is where the finger is. */}

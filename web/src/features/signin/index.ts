@@ -1,3 +1,4 @@
+export { Invitations } from './Invitations'
 export { classesQuery, meQuery } from './queries'
 export { SignIn } from './SignIn'
 export { SignOut } from './SignOut'

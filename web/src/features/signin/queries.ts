@@ -85,6 +85,27 @@ export function usePlayerSignIn() {
   })
 }
 
+/** invitationsQuery lists the classes a director is asked to direct. */
+export const invitationsQuery = queryOptions({
+  queryKey: ['invitations'],
+  queryFn: async () => (await answer(api.GET('/invitations'))).invitations,
+})
+
+/** useAnswerInvitation accepts or declines; an accepted class is among one's own at once. */
+export function useAnswerInvitation() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: ({ class: id, accept }: { class: string; accept: boolean }) => {
+      const at = { params: { path: { class: id } } }
+      return answer(accept ? api.POST('/invitations/{class}', at) : api.DELETE('/invitations/{class}', at))
+    },
+    onSuccess: (left) => {
+      queries.setQueryData(invitationsQuery.queryKey, left.invitations)
+      return queries.invalidateQueries({ queryKey: classesQuery.queryKey })
+    },
+  })
+}
+
 /** sessionsQuery lists where one is signed in. */
 export const sessionsQuery = queryOptions({
   queryKey: ['sessions'],
