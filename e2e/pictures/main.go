@@ -159,7 +159,7 @@ var pictures = []picture{
 		name:   "ladder-phone",
 		width:  390,
 		height: 844,
-		way:    then(player(6), chromedp.Click(`button[aria-label*="Ladder"]`), browser.See("pass this rung")),
+		way:    then(player(5), chromedp.Click(`button[aria-label*="Ladder"]`), browser.See("pass this rung")),
 	},
 	{
 		name:   "recording-phone",
