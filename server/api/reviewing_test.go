@@ -346,6 +346,16 @@ func TestRecordingsAreLetGoAndPlayersForgotten(t *testing.T) {
 	sounds := h.files
 	assert.Len(t, sounds(), 3, "the young take's, the voice note, and a part")
 
+	// A voice note is kept no longer than a recording.
+	_, err = h.store.SQL().Exec("UPDATE comment SET written_at = now() - interval '400 days'")
+	require.NoError(t, err)
+	require.NoError(
+		t,
+		(&workers.LetGo{Store: h.store, Recordings: h.web.Recordings, Now: time.Now}).Work(t.Context(), nil),
+	)
+	director.want(410, "GET", "/takes/"+young.ID+"/voice/"+voice+".wav", nil, nil)
+	assert.Len(t, sounds(), 2)
+
 	h.director(t, storetest.NewBand(t, h.store, "OTHER")).
 		want(404, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)
 	director.want(200, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, nil)

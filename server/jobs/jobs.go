@@ -37,15 +37,18 @@ const mostAttempts = 8
 // Pause returns how long to wait after a job's n-th attempt, counted from 1.
 func Pause(attempt int) time.Duration { return pauses[min(max(attempt, 1), len(pauses))-1] }
 
-// Upkeep is the queue of what nobody waits for. It has one worker a process, so that it
-// never takes the place of a player's take.
-const Upkeep = "upkeep"
+// Queues of what nobody waits for. Each has one worker a process, so that it never takes
+// the place of a player's take; what may go on for a night has one of its own.
+const (
+	Upkeep  = "upkeep"
+	Nightly = "nightly"
+)
 
-// upkeep is put in once however many ask for it: a second run does not begin while one
+// once is put in once however many ask for it: a second run does not begin while one
 // is waiting or under way.
-func upkeep() river.InsertOpts {
+func once(queue string) river.InsertOpts {
 	return river.InsertOpts{
-		Queue:       Upkeep,
+		Queue:       queue,
 		MaxAttempts: mostAttempts,
 		UniqueOpts: river.UniqueOpts{
 			ByArgs: true,
@@ -68,7 +71,7 @@ type LetGo struct{}
 func (LetGo) Kind() string { return "let_go" }
 
 // InsertOpts are upkeep's.
-func (LetGo) InsertOpts() river.InsertOpts { return upkeep() }
+func (LetGo) InsertOpts() river.InsertOpts { return once(Upkeep) }
 
 // JudgeAgain asks for what an older ear judged to be judged by the present one. The
 // workers ask for it themselves.
@@ -77,8 +80,8 @@ type JudgeAgain struct{}
 // Kind names the job in the queue.
 func (JudgeAgain) Kind() string { return "judge_again" }
 
-// InsertOpts are upkeep's.
-func (JudgeAgain) InsertOpts() river.InsertOpts { return upkeep() }
+// InsertOpts are those of what may go on for long.
+func (JudgeAgain) InsertOpts() river.InsertOpts { return once(Nightly) }
 
 // Pack asks for recordings to be made smaller that were kept as they came.
 type Pack struct{}
@@ -87,7 +90,7 @@ type Pack struct{}
 func (Pack) Kind() string { return "pack" }
 
 // InsertOpts are upkeep's.
-func (Pack) InsertOpts() river.InsertOpts { return upkeep() }
+func (Pack) InsertOpts() river.InsertOpts { return once(Upkeep) }
 
 // Sweep asks for takes to be queued again that nobody is listening to.
 type Sweep struct{}
@@ -96,7 +99,7 @@ type Sweep struct{}
 func (Sweep) Kind() string { return "sweep" }
 
 // InsertOpts are upkeep's.
-func (Sweep) InsertOpts() river.InsertOpts { return upkeep() }
+func (Sweep) InsertOpts() river.InsertOpts { return once(Upkeep) }
 
 // Queue takes jobs.
 type Queue struct{ client *river.Client[*sql.Tx] }

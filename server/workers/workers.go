@@ -59,6 +59,7 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 		Queues: map[string]river.QueueConfig{
 			river.QueueDefault: {MaxWorkers: max(1, runtime.NumCPU())},
 			jobs.Upkeep:        {MaxWorkers: 1}, // nobody waits for it
+			jobs.Nightly:       {MaxWorkers: 1},
 		},
 		PeriodicJobs: []*river.PeriodicJob{
 			every(letGoEvery, jobs.LetGo{}),

@@ -25,6 +25,7 @@ ALTER TABLE class ADD COLUMN simulated_players text NOT NULL DEFAULT 'no'
 UPDATE class SET simulated_players = 'demo'
     WHERE id IN (SELECT p.class_id FROM take t JOIN player p ON p.id = t.player_id WHERE t.source = 'simulated');
 ALTER TABLE take ADD COLUMN trial boolean NOT NULL DEFAULT false; -- tried out: shown, and never counted
+-- Every list, map and tally reads this. A column added to take later is added here too.
 CREATE VIEW counted_take AS SELECT * FROM take WHERE NOT trial;
 
 -- +goose Down
