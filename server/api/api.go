@@ -121,7 +121,9 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	remove(somebody, "/me/sessions", a.endOtherSessions)
 	remove(somebody, "/me/sessions/{session}", a.endSession)
 
-	a.directorRoutes(newGroup(r, cfg, a.require(store.DirectClasses), a.writtenDown))
+	directing := newGroup(r, cfg, a.require(store.DirectClasses), a.writtenDown)
+	a.directorRoutes(directing)
+	a.peopleRoutes(directing)
 	a.playerRoutes(newGroup(r, cfg, a.require(store.Practise)))
 	a.takeRoutes(newGroup(r, cfg, a.require(store.SeeTakes), a.writtenDown))
 	return cfg.OpenAPI
@@ -137,7 +139,6 @@ func (a *API) directorRoutes(director group) {
 	director.files("GET", "/classes/{class}/steps/sound.wav", 0, a.soundStep)
 	director.files("GET", "/classes/{class}/plans/{monday}/sheet.{format}", 0, a.takeOutSheet)
 	director.files("GET", "/classes/{class}/plans/{monday}/print.pdf", 0, a.printDay)
-	director.files("POST", "/classes/{class}/cards.pdf", 0, a.printCards)
 	director.files("POST", "/classes/{class}/excerpt", largestExcerpt, a.readExcerpt)
 	get(director, "/classes/{class}/plans/{monday}", a.showPlan)
 	put(director, "/classes/{class}/plans/{monday}", a.changePlan)
@@ -150,18 +151,6 @@ func (a *API) directorRoutes(director group) {
 	put(director, "/classes/{class}/settings", a.saveSettings)
 	post(director, "/classes/{class}/example", a.showExample)
 	post(director, "/classes/{class}/archive", a.archiveClass)
-	post(director, "/classes/{class}/code", a.renewCode)
-	post(director, "/classes/{class}/players/{player}/pin", a.renewPIN)
-	remove(director, "/classes/{class}/players/{player}/sessions", a.endPlayersSessions)
-	post(director, "/classes/{class}/directors", a.inviteDirector)
-	remove(director, "/classes/{class}/directors/{director}", a.removeDirector)
-	remove(director, "/classes/{class}/invitations", a.withdrawInvitation)
-	get(director, "/invitations", a.listInvitations)
-	post(director, "/invitations/{class}", a.acceptInvitation)
-	remove(director, "/invitations/{class}", a.declineInvitation)
-	director.files("POST", "/classes/{class}/roster/preview", largestRoster, a.previewRoster)
-	post(director, "/classes/{class}/roster", a.saveRoster)
-	remove(director, "/classes/{class}/roster/{player}", a.takeOffRoster)
 	post(director, "/classes/{class}/exceptions", a.addException)
 	remove(director, "/classes/{class}/exceptions/{exception}", a.endException)
 	get(director, "/classes/{class}/flags", a.listFlags)
@@ -175,7 +164,6 @@ func (a *API) directorRoutes(director group) {
 	remove(director, "/phrases/{phrase}", a.dropPhrase)
 	get(director, "/takes/{take}/others", a.showOthers)
 	director.files("PUT", "/takes/{take}/voice/{act}", largestVoice, a.leaveVoiceNote)
-	remove(director, "/classes/{class}/players/{player}", a.forgetPlayer)
 	get(director, "/classes/{class}/listening", a.showListening)
 	put(director, "/classes/{class}/listening", a.keepPlace)
 	put(director, "/classes/{class}/weights", a.weighReasons)
@@ -188,6 +176,24 @@ func (a *API) directorRoutes(director group) {
 	director.files("GET", "/classes/{class}/progress.{format:csv|json}", 0, a.takeOutProgress)
 	director.files("GET", "/classes/{class}/everything.zip", 0, a.takeOutEverything)
 	director.files("GET", "/classes/{class}/events", 0, a.streamChanges)
+}
+
+// peopleRoutes are who is in a class, and how they come in.
+func (a *API) peopleRoutes(director group) {
+	post(director, "/classes/{class}/directors", a.inviteDirector)
+	remove(director, "/classes/{class}/directors/{director}", a.removeDirector)
+	remove(director, "/classes/{class}/invitations", a.withdrawInvitation)
+	get(director, "/invitations", a.listInvitations)
+	post(director, "/invitations/{class}", a.acceptInvitation)
+	remove(director, "/invitations/{class}", a.declineInvitation)
+	post(director, "/classes/{class}/code", a.renewCode)
+	post(director, "/classes/{class}/players/{player}/pin", a.renewPIN)
+	remove(director, "/classes/{class}/players/{player}/sessions", a.endPlayersSessions)
+	director.files("POST", "/classes/{class}/cards.pdf", 0, a.printCards)
+	director.files("POST", "/classes/{class}/roster/preview", largestRoster, a.previewRoster)
+	post(director, "/classes/{class}/roster", a.saveRoster)
+	remove(director, "/classes/{class}/roster/{player}", a.takeOffRoster)
+	remove(director, "/classes/{class}/players/{player}", a.forgetPlayer)
 }
 
 // playerRoutes are what a player asks for oneself.
