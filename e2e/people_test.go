@@ -25,7 +25,8 @@ func TestPeopleComeAndGo(t *testing.T) {
 		browser.Press("New PIN"),
 		browser.See("The new PIN is"),
 	)
-	pin, err := chromedp.Run(director, chromedp.Evaluate[string]("document.querySelector('[role=status] strong').textContent"))
+	shown := chromedp.Evaluate[string]("document.querySelector('[role=status] strong').textContent")
+	pin, err := chromedp.Run(director, shown)
 	require.NoError(t, err)
 	assert.Regexp(t, `^\d{6}$`, pin)
 	player := openPage(t, browser.Options{Width: 390, Height: 844})

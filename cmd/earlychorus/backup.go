@@ -3,16 +3,13 @@ package main
 import (
 	"context"
 	"fmt"
-	"path/filepath"
 	"strings"
 	"time"
 
 	"github.com/spf13/cobra"
 
 	"earlychorus/server/backup"
-	"earlychorus/server/postgres"
 	"earlychorus/server/recordings"
-	"earlychorus/server/store"
 )
 
 // place opens where backups are: a folder, or a URL as --recordings has it.
@@ -87,54 +84,25 @@ func restoreCommand() *cobra.Command {
 	return c
 }
 
-// restore opens the database bare: not even its tables may be there.
+// restore brings a backup back into a bare database: not even its tables may be there.
 func restore(ctx context.Context, c *cobra.Command, w where, from, name string) error {
-	if err := w.logger(); err != nil {
-		return err
-	}
-	r := &running{}
+	r, err := connect(ctx, w)
 	defer r.close()
-	if w.database == "" || w.recordings == "" {
-		if err := r.claim(w.data); err != nil {
-			return err
-		}
-	}
-	dsn := w.database
-	if dsn == "" {
-		server, err := postgres.Start(ctx, postgres.Options{Folder: filepath.Join(w.data, "postgres")})
-		if err != nil {
-			return err
-		}
-		r.onClose(server.Stop)
-		dsn = server.DSN
-	}
-	db, err := store.Open(dsn)
 	if err != nil {
 		return err
 	}
-	r.onClose(func() { _ = db.Close() })
-	kept, err := w.openRecordings()
-	if err != nil {
-		return err
-	}
-	r.onClose(func() { _ = kept.Close() })
 	at, err := place(from)
 	if err != nil {
 		return err
 	}
 	r.onClose(func() { _ = at.Close() })
-	back, err := backup.Restore(ctx, db, kept, at, name, progress("sounds"))
+	back, err := backup.Restore(ctx, r.parts.Store, r.parts.Recordings, at, name, progress("sounds"))
 	if err != nil {
 		return err
 	}
-	if err := db.Migrate(ctx); err != nil {
+	if err := r.parts.Store.Migrate(ctx); err != nil {
 		return err
 	}
-	fmt.Fprintf(
-		c.OutOrStdout(),
-		"Backup %s is back, with %d sounds. Everybody signs in again.\n",
-		back.Name,
-		back.Sounds,
-	)
+	fmt.Fprintf(c.OutOrStdout(), "Backup %s is back, with %d sounds. Everybody signs in again.\n", back.Name, back.Sounds)
 	return nil
 }

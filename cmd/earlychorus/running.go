@@ -90,10 +90,10 @@ func keepSmall() {
 // asked to stop; all together it is gone in five seconds.
 const stopTimeout = 2 * time.Second
 
-// open starts what is needed, migrates, and begins to answer questions of the program's
-// own; nothing works in it yet. The caller closes it even on error.
-func open(ctx context.Context, w where) (*running, error) {
-	r := &running{}
+// connect starts what is needed and opens it, as bare as it is: the caller migrates, and
+// closes it even on error.
+func connect(ctx context.Context, w where) (*running, error) {
+	r := &running{parts: app.Parts{Now: time.Now}}
 	keepSmall()
 	if err := w.logger(); err != nil {
 		return r, err
@@ -112,23 +112,31 @@ func open(ctx context.Context, w where) (*running, error) {
 		r.onClose(server.Stop)
 		dsn = server.DSN
 	}
-	db, err := store.Open(dsn)
+	var err error
+	if r.parts.Store, err = store.Open(dsn); err != nil {
+		return r, err
+	}
+	r.onClose(func() { _ = r.parts.Store.Close() })
+	if r.parts.Recordings, err = w.openRecordings(); err != nil {
+		return r, err
+	}
+	r.onClose(func() { _ = r.parts.Recordings.Close() })
+	return r, nil
+}
+
+// open connects, migrates, and begins to answer questions of the program's own; nothing
+// works in it yet. The caller closes it even on error.
+func open(ctx context.Context, w where) (*running, error) {
+	r, err := connect(ctx, w)
 	if err != nil {
 		return r, err
 	}
-	r.onClose(func() { _ = db.Close() })
-	if err := db.Migrate(ctx); err != nil {
+	if err := r.parts.Store.Migrate(ctx); err != nil {
 		return r, err
 	}
-	kept, err := w.openRecordings()
-	if err != nil {
-		return r, err
-	}
-	r.onClose(func() { _ = kept.Close() })
-	if err := db.OwnRecordings(ctx, kept); err != nil {
+	if err := r.parts.Store.OwnRecordings(ctx, r.parts.Recordings); err != nil {
 		return r, fmt.Errorf("%w: give every process the same --recordings", err)
 	}
-	r.parts = app.Parts{Store: db, Recordings: kept, Now: time.Now}
 	if r.Web, err = app.Serve(r.parts); err != nil {
 		return r, err
 	}

@@ -129,7 +129,10 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 		return nil, err
 	}
 	if len(there)+len(added) > store.MostPlayers {
-		return nil, problem.Input("rows", fmt.Sprintf("a class holds %d players; make a second class", store.MostPlayers))
+		return nil, problem.Input(
+			"rows",
+			fmt.Sprintf("a class holds %d players; make a second class", store.MostPlayers),
+		)
 	}
 	if err := a.Store.SaveRoster(ctx, added, changed); err != nil {
 		return nil, err

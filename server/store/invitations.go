@@ -25,7 +25,8 @@ func (s *Store) Invite(ctx context.Context, classID, email, byID string, at time
 	return s.db.WithContext(ctx).Exec(`
 		INSERT INTO class_invitation (class_id, email, invited_by, at)
 		SELECT ?, ?, ?, ? WHERE NOT EXISTS (
-			SELECT FROM class_director cd JOIN director d ON d.id = cd.director_id WHERE cd.class_id = ? AND d.email = ?)
+			SELECT FROM class_director cd JOIN director d ON d.id = cd.director_id
+			WHERE cd.class_id = ? AND d.email = ?)
 		ON CONFLICT (class_id, email) DO UPDATE SET invited_by = excluded.invited_by, at = excluded.at`,
 		classID, EmailKey(email), byID, at.UTC(), classID, EmailKey(email)).Error
 }
