@@ -103,6 +103,11 @@ func restore(ctx context.Context, c *cobra.Command, w where, from, name string) 
 	if err := r.parts.Store.Migrate(ctx); err != nil {
 		return err
 	}
-	fmt.Fprintf(c.OutOrStdout(), "Backup %s is back, with %d sounds. Everybody signs in again.\n", back.Name, back.Sounds)
+	fmt.Fprintf(
+		c.OutOrStdout(),
+		"Backup %s is back, with %d sounds. Everybody signs in again.\n",
+		back.Name,
+		back.Sounds,
+	)
 	return nil
 }

@@ -1,19 +1,27 @@
 package instrument
 
-import "earlychorus/core/music"
+import (
+	"strings"
+
+	"earlychorus/core/music"
+)
 
 // chart finds how a written note is fingered on an instrument; ok is false where
 // the table has no entry.
 type chart func(i Instrument, written music.MIDI) (text string, ok bool)
 
-// The tables below are the standard beginners' charts (from memory). An empty
-// entry is a note whose fingering differs too much between instruments to
-// name one.
+// The tables below are the standard beginners' charts (from memory: no registry that we
+// reach carries a published one). An empty entry is a note whose fingering differs too
+// much between instruments to name one. Keys are named where they are pressed: before
+// the bar by the left hand, behind it by the right.
+
+// either parts the usual fingering from the alternates of the same note.
+const either = " / "
 
 // clarinetLow runs from written E♭3 (bass clarinet) to B♭4.
 var clarinetLow = []string{
 	"T 123 | 123 + E♭", "T 123 | 123 + E", "T 123 | 123 + F", "T 123 | 123 + F♯", "T 123 | 123", "T 123 | 123 + G♯",
-	"T 123 | 12", "T 123 | 1", "T 123 | 2", "T 123", "T 123 + C♯", "T 12", "T 12 + side E♭", "T 1", "T",
+	"T 123 | 12", "T 123 | 1", "T 123 | 2", "T 123", "T 123 + C♯", "T 12", "T 12 | side E♭", "T 1", "T",
 	"1", "open", "G♯ key", "A key", "A key + R",
 }
 
@@ -27,13 +35,14 @@ func clarinetChart(_ Instrument, written music.MIDI) (string, bool) {
 	return at(clarinetLow, int(written-51))
 }
 
-// saxophoneLow runs from written A3 (baritone only) to C♯5.
+// saxophoneLow runs from written A3 (baritone only) to C♯5. The lowest notes keep the low
+// C key down; their own keys are the left little finger's, low A the left thumb's.
 var saxophoneLow = []string{
-	"123 | 123 + low A",
-	"123 | 123 + low B♭",
-	"123 | 123 + low B",
-	"123 | 123 + low C",
-	"123 | 123 + low C♯",
+	"low A 123 | 123 low C",
+	"123 low B♭ | 123 low C",
+	"123 low B | 123 low C",
+	"123 | 123 low C",
+	"123 low C♯ | 123 low C",
 	"123 | 123",
 	"123 | 123 + E♭",
 	"123 | 12",
@@ -42,7 +51,7 @@ var saxophoneLow = []string{
 	"123",
 	"123 + G♯",
 	"12",
-	"12 + side B♭",
+	"12 | side B♭ / 1 bis / 1 | 1",
 	"1",
 	"2",
 	"open",
@@ -58,7 +67,7 @@ func saxophoneChart(_ Instrument, written music.MIDI) (string, bool) {
 		return at(saxophonePalm, int(written-86))
 	case written >= 74:
 		low, ok := at(saxophoneLow, int(written-12-57))
-		return "Oct " + low, ok
+		return withEach("Oct ", low), ok
 	}
 	return at(saxophoneLow, int(written-57))
 }
@@ -82,7 +91,7 @@ var oboeShapes = []string{
 	"123 | 123",
 	"123 | 123 E♭",
 	"123 | 12",
-	"123 | 1 F",
+	"123 | 12 F / 123 | 1 3",
 	"123 | 1",
 	"123",
 	"123 G♯",
@@ -94,7 +103,7 @@ var oboeShapes = []string{
 	"½ 123 | 123",
 	"½ 123 | 123 E♭",
 	"I 123 | 12",
-	"I 123 | 1 F",
+	"I 123 | 12 F / I 123 | 1 3",
 	"I 123 | 1",
 	"I 123",
 	"I 123 G♯",
@@ -127,9 +136,9 @@ var bassoonShapes = []string{
 	"W 1 3",
 	"W 1",
 	"W",
-	"½23 | thumb F♯ 123 F",
-	"W ½23 | 123",
-	"W ½23 | 123 G♯",
+	"W ½123 | thumb F♯ 123 F",
+	"W ½123 | 123",
+	"W ½123 | 123 G♯",
 	"flick A 123 | 12",
 	"flick A 123 | thumb B♭ 12",
 	"flick C 123 | 1",
@@ -170,6 +179,11 @@ var recorderShapes = []string{
 	"½T 1 | 45",
 	"",
 	"½T 1 3 | 4 67",
+}
+
+// withEach puts a key before a fingering and each of its alternates.
+func withEach(key, text string) string {
+	return key + strings.ReplaceAll(text, either, either+key)
 }
 
 func recorderChart(i Instrument, written music.MIDI) (string, bool) {

@@ -33,7 +33,7 @@ type (
 	EuphoniumC string
 	// ClarinetChromatic is how E♭ and F♯ are fingered in a chromatic run.
 	ClarinetChromatic string
-	// ClarinetLow is which little finger plays low E, F and F♯.
+	// ClarinetLow is which little finger low E, F and F♯ begin with.
 	ClarinetLow string
 )
 
@@ -60,7 +60,10 @@ func (i Instrument) Fingering(m music.MIDI, h Hands) (f Fingering, ok bool) {
 	if i.tube != nil {
 		f, ok = i.tube.fingering(m, h)
 	} else {
-		f.Text, ok = i.chart(i, i.Written(m))
+		var text string
+		text, ok = i.chart(i, i.Written(m))
+		ways := strings.Split(text, either)
+		f.Text, f.Alternates = ways[0], ways[1:]
 		if ok && i.Family == Clarinets {
 			f = clarinetChoice(f, i.Written(m), h)
 		}
@@ -104,30 +107,55 @@ func at(shapes []string, n int) (string, bool) {
 
 // The clarinet's notes with two ways, in its lower register (written).
 const (
+	clarinetB      music.MIDI = 59
 	clarinetEFlat  music.MIDI = 63
 	clarinetFSharp music.MIDI = 66
 	lowestE        music.MIDI = 52
 	lowestFSharp   music.MIDI = 54
 )
 
+// A clarinet's cross keys are the slivers between two rings, each pressed by the third
+// finger of its hand.
+const (
+	sideEFlat   = "T 12 | side E♭"
+	crossEFlat  = "T 12 cross E♭"
+	oneAndOne   = "T 1 | 1"
+	crossB      = "T 123 | 1 cross B"
+	sideFSharp  = "T | two side keys"
+	firstFSharp = "1"
+)
+
 // clarinetChoice applies the class's schools to a clarinet's fingering.
 func clarinetChoice(f Fingering, written music.MIDI, h Hands) Fingering {
+	rising := h.ClarinetChromatic == ForkGoingUp && !h.Falling
 	switch {
-	case h.Chromatic && (written == clarinetEFlat || written == clarinetFSharp):
-		side := map[music.MIDI]string{clarinetEFlat: "T 12 + side E♭", clarinetFSharp: "T + two side keys"}[written]
-		other := map[music.MIDI]string{clarinetEFlat: "T 1 3", clarinetFSharp: "1"}[written]
-		f.Text, f.Alternates = side, []string{other}
-		if h.ClarinetChromatic == ForkGoingUp && !h.Falling {
-			f.Text, f.Alternates = other, []string{side}
-		}
+	case written == clarinetB && h.Chromatic:
+		f.Text, f.Alternates = crossB, []string{f.Text}
+	case written == clarinetB:
+		f.Alternates = []string{crossB}
+	case written == clarinetEFlat && h.Chromatic && rising:
+		f.Text, f.Alternates = crossEFlat, []string{sideEFlat, oneAndOne}
+	case written == clarinetEFlat:
+		f.Text, f.Alternates = sideEFlat, []string{crossEFlat, oneAndOne}
+	case written == clarinetFSharp && h.Chromatic && !rising:
+		f.Text, f.Alternates = sideFSharp, []string{firstFSharp}
+	case written == clarinetFSharp:
+		f.Text, f.Alternates = firstFSharp, []string{sideFSharp}
 	case written >= lowestE && written <= lowestFSharp:
 		left, right := f.Text+" (left)", f.Text+" (right)"
 		f.Text, f.Alternates = left, []string{right}
-		if h.ClarinetLow == RightLittle || h.ClarinetLow == AlternateLittle && h.Repeat%2 == 1 {
+		if !leftPlays(written, h) {
 			f.Text, f.Alternates = right, []string{left}
 		}
 	}
 	return f
+}
+
+// leftPlays reports whether the left little finger has low E, F or F♯. Neighbours never
+// share a finger: begun on the left it is left, right, left.
+func leftPlays(written music.MIDI, h Hands) bool {
+	beginsLeft := h.ClarinetLow == LeftLittle || h.ClarinetLow == AlternateLittle && h.Repeat%2 == 0
+	return beginsLeft == (written != lowestE+1)
 }
 
 // spoken makes words of a fingering's bars, pluses and symbols.

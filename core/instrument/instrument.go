@@ -53,7 +53,9 @@ type Instrument struct {
 	Hard          []Span        // notes not held against a beginner at first
 	Tuning        music.MIDI    // the note it tunes on where each takes its own
 	Variants      []Variant     // ways it is built; the first is the usual one
-	Tunes         string        // the part that is moved to tune it
+	Tunes         string        // the part that is moved to tune it; "" for none
+	TunesMost     float64       // how far it may be moved, mm (common practice, no published source)
+	TunesElse     string        // what is done where nothing is moved, in words
 	MIDIProgram   int           // General MIDI System Level 1, counted from 0
 	Aliases       []string      // what lists of players call it, in plain small letters
 

@@ -2,6 +2,7 @@ package instrument_test
 
 import (
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -109,16 +110,81 @@ func TestClarinetSchools(t *testing.T) {
 	down := fork
 	down.Falling = true
 	for written, want := range map[music.MIDI][3]string{
-		63: {"T 12 + side E♭", "T 1 3", "T 12 + side E♭"},
-		66: {"T + two side keys", "1", "T + two side keys"},
+		59: {"T 123 | 1 cross B", "T 123 | 1 cross B", "T 123 | 1 cross B"},
+		63: {"T 12 | side E♭", "T 12 cross E♭", "T 12 | side E♭"},
+		66: {"T | two side keys", "1", "T | two side keys"},
 	} {
 		assert.Equal(t, want, [3]string{text(written, side), text(written, fork), text(written, down)}, "%d", written)
 	}
 	assert.Equal(t, "1", text(66, instrument.UsualHands()), "outside a chromatic pattern")
-	again := side
-	again.Repeat = 1
-	assert.Contains(t, text(52, side), "(left)")
-	assert.Contains(t, text(52, again), "(right)", "alternate every repeat")
+	assert.Equal(t, "T 123 | 2", text(59, instrument.UsualHands()))
+	f, _ := i.Fingering(63-2, instrument.UsualHands())
+	assert.Equal(t, []string{"T 12 cross E♭", "T 1 | 1"}, f.Alternates)
+	for _, m := range []music.MIDI{59, 63} {
+		f, _ := i.Fingering(m-2, fork)
+		for _, way := range append([]string{f.Text}, f.Alternates...) {
+			assert.NotContains(t, way, "1 3", "opening a vent lowers no note")
+		}
+	}
+}
+
+// The little fingers take turns on low E, F and F♯, from the side that the class begins
+// with: left, right, left, or right, left, right (common practice, no published source).
+func TestLittleFingersTakeTurns(t *testing.T) {
+	i := get(t, "clarinet")
+	sides := func(h instrument.Hands) (out string) {
+		for written := music.MIDI(52); written <= 54; written++ {
+			f, ok := i.Fingering(written-2, h)
+			require.True(t, ok)
+			out += f.Text[len(f.Text)-6:][:1]
+			assert.NotEqual(t, f.Text, f.Alternates[0])
+		}
+		return strings.NewReplacer("(", "l", "r", "r").Replace(out)
+	}
+	h := instrument.UsualHands()
+	h.ClarinetLow = instrument.LeftLittle
+	assert.Equal(t, "lrl", sides(h))
+	h.ClarinetLow = instrument.RightLittle
+	assert.Equal(t, "rlr", sides(h))
+	h.ClarinetLow = instrument.AlternateLittle
+	assert.Equal(t, "lrl", sides(h))
+	h.Repeat = 1
+	assert.Equal(t, "rlr", sides(h), "the next time from the other side")
+}
+
+// What beginners' charts say and a first version had wrong (from memory).
+func TestChartsCorrected(t *testing.T) {
+	for _, c := range []struct {
+		key     string
+		written music.MIDI
+		want    string
+	}{
+		{"oboe", 65, "123 | 12 F"},
+		{"oboe", 77, "I 123 | 12 F"},
+		{"alto-sax", 58, "123 low B♭ | 123 low C"},
+		{"alto-sax", 59, "123 low B | 123 low C"},
+		{"alto-sax", 61, "123 low C♯ | 123 low C"},
+		{"alto-sax", 70, "12 | side B♭"},
+		{"bassoon", 54, "W ½123 | thumb F♯ 123 F"},
+		{"bassoon", 55, "W ½123 | 123"},
+	} {
+		i := get(t, c.key)
+		f, ok := i.Fingering(c.written-music.MIDI(i.Transposition), instrument.UsualHands())
+		require.True(t, ok)
+		assert.Equal(t, c.want, f.Text, "%s %d", c.key, c.written)
+	}
+	low, _ := get(t, "alto-sax").Fingering(58-9, instrument.UsualHands())
+	var left []string
+	for _, m := range low.Diagram.Marks {
+		if m.Shape == "key" && m.Y < 60 {
+			left = append(left, m.Label)
+		}
+	}
+	assert.Equal(t, []string{"low B♭"}, left, "the left little finger's, and drawn there")
+	bassoon, _ := get(t, "bassoon").Fingering(55, instrument.UsualHands())
+	assert.Equal(t, "half", bassoon.Diagram.Marks[0].State, "the first finger's half hole")
+	flat, _ := get(t, "alto-sax").Fingering(82-9, instrument.UsualHands())
+	assert.Equal(t, []string{"Oct 1 bis", "Oct 1 | 1"}, flat.Alternates)
 }
 
 // Trombone positions going up from B♭2 (common practice, no published source).
@@ -278,9 +344,11 @@ func TestMillimetresToMove(t *testing.T) {
 		want float64
 		part string
 	}{
-		{
-			"flute", 69, 4.6, "headjoint",
-		}, {"clarinet", 65, 2.9, "barrel"}, {"trombone", 53, 17.3, "main tuning slide"}, {"bassoon", 53, 11.6, "crook"},
+		{"flute", 69, 4.6, "headjoint"},
+		{"flute", 81, 4.6, "headjoint"}, // an octave up on the same tube
+		{"clarinet", 65, 2.9, "barrel"},
+		{"clarinet", 72, 5.8, "barrel"}, // a twelfth over concert F3: c/4f is 0.4973 m
+		{"trombone", 53, 17.3, "main tuning slide"},
 	} {
 		move := get(t, c.key).MoveToTune(c.note, 20, 440, 27)
 		assert.Equal(t, c.part, move.Part)
@@ -325,6 +393,46 @@ func TestTuningAdviceIsSaidInMillimetres(t *testing.T) {
 		get(t, "flute").TuningAdvice(69, -20, 440),
 	)
 	assert.Empty(t, get(t, "flute").TuningAdvice(69, 2, 440), "less than a millimetre is nobody's matter")
+}
+
+// No part is moved farther than it goes, and what is not moved to tune is left alone
+// (common practice, no published source).
+func TestNothingIsPulledApartToTune(t *testing.T) {
+	for key, most := range map[string]string{
+		"clarinet": "4", "flute": "10", "alto-sax": "12", "trumpet": "25", "horn": "15", "trombone": "35", "tuba": "50",
+	} {
+		i := get(t, key)
+		advice := i.TuningAdvice(i.Tuning, 100, 440)
+		assert.Contains(t, advice, "by about "+most+" mm, no farther.", key)
+		assert.Contains(t, advice, "ask", key)
+	}
+	for _, key := range []string{"oboe", "bassoon"} {
+		i := get(t, key)
+		assert.Contains(t, i.TuningAdvice(i.Tuning, 30, 440), "ask", key)
+		assert.NotContains(t, i.TuningAdvice(i.Tuning, 30, 440), "mm", key)
+	}
+	for _, i := range instrument.All() {
+		assert.Equal(t, i.Tunes == "", i.TunesElse != "", i.Key)
+		assert.Equal(t, i.Tunes != "", i.TunesMost > 0, i.Key)
+	}
+}
+
+// A fourth valve stands for 1-3 and leaves nothing to meet; only a trumpet's player moves
+// valve slides while playing.
+func TestWhatATendencyIsMetWith(t *testing.T) {
+	three := get(t, "euphonium")
+	four, err := three.As("4-valve")
+	require.NoError(t, err)
+	assert.InDelta(t, 30.3+2, float64(three.Tendency(48)), 0.1, "C3: third partial with 1-3")
+	assert.InDelta(t, 30.3+2, float64(four.Tendency(48)), 0.1, "so fingered there, too")
+	assert.InDelta(t, 2, float64(four.TendencyOf(48, "4")), 0.1)
+	assert.Contains(t, get(t, "trumpet").TendencyAdvice(60), "third or first valve")
+	for _, key := range []string{"horn", "euphonium", "tuba"} {
+		i := get(t, key)
+		for m := i.Beginner.From; m <= i.Beginner.To; m++ {
+			assert.NotContains(t, i.TendencyAdvice(m), "first valve", key)
+		}
+	}
 }
 
 // A screen reader says a fingering in words.

@@ -10,6 +10,7 @@ import (
 type tube struct {
 	fundamental music.MIDI // first partial of the open tube, sounding
 	valves      int        // 0 for a slide
+	valveSlides bool       // those of the first and third valve are moved while playing
 }
 
 // Partial is one of the notes a tube gives with one fingering.

@@ -3,6 +3,7 @@ package instrument
 import (
 	"math"
 	"strconv"
+	"strings"
 
 	"earlychorus/core/music"
 )
@@ -19,6 +20,13 @@ const AirCelsius = 27
 // length that combinations lack. It is 0 for woodwinds, whose holes are cut for
 // every note, and for slides beyond the partial, since a slide can be moved.
 func (i Instrument) Tendency(m music.MIDI) music.Cents {
+	return i.TendencyOf(m, "")
+}
+
+// TendencyOf is Tendency for a note that is fingered in a way of its own: a fourth valve,
+// cut for the fourth that it lowers, leaves none of what 1-3 lack. fingering is its text;
+// "" the usual one.
+func (i Instrument) TendencyOf(m music.MIDI, fingering string) music.Cents {
 	if i.tube == nil {
 		return 0
 	}
@@ -27,7 +35,7 @@ func (i Instrument) Tendency(m music.MIDI) music.Cents {
 		return 0
 	}
 	off := OfPartial(partial)
-	if i.tube.valves > 0 {
+	if i.tube.valves > 0 && !strings.Contains(fingering, "4") {
 		off += ValveSharpness(valveDigits(valves[lowered]))
 	}
 	return off
@@ -61,7 +69,10 @@ func (i Instrument) TendencyAdvice(m music.MIDI) string {
 		return ""
 	}
 	way := "sharp"
-	meet := "let it down with a relaxed lip, or move the slide of the third or first valve out a little"
+	meet := "let it down with a relaxed lip"
+	if i.tube.valveSlides {
+		meet += ", or move the slide of the third or first valve out a little"
+	}
 	if off < 0 {
 		way, meet = "flat", "lift it with faster air and firm corners"
 	}
@@ -108,23 +119,36 @@ func (i Instrument) MoveToTune(m music.MIDI, off music.Cents, a4 music.Hertz, ce
 		travel = 0.5
 	case i.Family == Clarinets:
 		length /= 2
+		if i.isOverblown(m) {
+			length *= 3 // a twelfth up on the same tube
+		}
+	case i.isOverblown(m):
+		length *= 2 // an octave up on the same tube
 	}
 	change := length * (math.Exp2(float64(off)/1200) - 1) // sharp: the tube must grow by that share
 	return Move{i.Tunes, 1000 * change * travel}
 }
 
-// TuningAdvice says how far to move what, in words; "" when it is not worth it.
+// TuningAdvice says how far to move what, in words, and no farther than the part allows;
+// "" when it is not worth it.
 func (i Instrument) TuningAdvice(m music.MIDI, off music.Cents, a4 music.Hertz) string {
 	move := i.MoveToTune(m, off, a4, AirCelsius)
 	mm := math.Round(math.Abs(move.Millimetres))
-	if mm < 1 {
+	switch {
+	case mm < 1:
 		return ""
+	case i.Tunes == "":
+		return i.TunesElse
 	}
-	way := "out"
+	way, far := "out", ", then check again."
 	if move.Millimetres < 0 {
 		way = "in"
 	}
-	return "Move the " + move.Part + " " + way + " by about " + strconv.Itoa(int(mm)) + " mm, then check again."
+	if mm > i.TunesMost {
+		mm = i.TunesMost
+		far = ", no farther. Warm up, check again, and if it is still off, ask."
+	}
+	return "Move the " + move.Part + " " + way + " by about " + strconv.Itoa(int(mm)) + " mm" + far
 }
 
 // RegisterPair returns the note that the register mechanism gives from a low

@@ -87,13 +87,24 @@ func centre(c Case, limit float64) []Reading {
 			Trust: p.note.Distrust.Pitch,
 			Way:   sign(value),
 		}
-		if own := float64(c.Instrument.Tendency(p.target.Target)); own*value > 0 && math.Abs(own) >= leastAllowance {
+		if own := float64(
+			c.Instrument.TendencyOf(p.target.Target, fingered(p.target)),
+		); own*value > 0 &&
+			math.Abs(own) >= leastAllowance {
 			allowed := math.Min(math.Abs(own), limit)
 			m.Excess = math.Max(perfect, (math.Abs(value)-allowed)/limit)
 			m.Of = math.Copysign(allowed, own) // what the note's own tendency is allowed
 		}
 		return m
 	})
+}
+
+// fingered is how a note is to be fingered; "" where nothing is said.
+func fingered(target scores.Segment) string {
+	if target.Fingering == nil {
+		return ""
+	}
+	return target.Fingering.Text
 }
 
 const leastAllowance = 5 // cents: less is nobody's matter
