@@ -138,7 +138,8 @@ var table = []Instrument{
 		Register:    "half hole, flick keys",
 		Overblow:    12,
 		Hard:        []Span{{0, 40}},
-		TunesElse:   "The crook stays where it is. Play with warm, steady air, check again, then ask: crooks come in lengths.",
+		TunesElse:   "The crook stays where it is. Play with warm, steady air, check again, then ask: crooks come " +
+			"in lengths.",
 		MIDIProgram: 70,
 		Aliases:     []string{"bassoon", "bsn", "fagott"},
 		chart:       bassoonChart,
