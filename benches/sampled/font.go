@@ -31,12 +31,15 @@ type Font struct {
 	aahs int
 }
 
+// unsampled have no program of their own in General MIDI.
+var unsampled = []string{"eb-clarinet", "alto-clarinet", "bass-clarinet", "mellophone", "euphonium", "euphonium-tc"}
+
 // The two sets. They come from different people and rooms.
 var (
 	TimGM = Font{
 		Name:      "timgm6mb-soundfont",
 		path:      "/usr/share/sounds/sf2/TimGM6mb.sf2",
-		unsampled: []string{"bass-clarinet", "euphonium", "euphonium-tc"},
+		unsampled: unsampled,
 		faulty: map[string][]scores.MeasureKey{
 			// Its loops die away by 14 dB in eight seconds.
 			"oboe": {measure.LevelEnds.Key, measure.Level.Key, measure.SwellRange.Key},
@@ -48,7 +51,7 @@ var (
 	Csound = Font{
 		Name:      "csound-soundfont",
 		path:      "/usr/share/sounds/sf2/sf_GMbank.sf2",
-		unsampled: []string{"bass-clarinet", "euphonium", "euphonium-tc"},
+		unsampled: unsampled,
 		aahs:      52,
 	}
 )

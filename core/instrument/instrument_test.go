@@ -207,6 +207,47 @@ func TestFirstFiveHaveFingeringsAndLieInRange(t *testing.T) {
 	}
 }
 
+// Every note of every range has a fingering, but for those that we are not certain of:
+// there the player is sent to the chart.
+func TestEveryNoteHasAFingering(t *testing.T) {
+	uncertain := map[string][]int{ // written
+		"soprano-recorder": {85}, "alto-recorder": {90}, "bassoon": {61, 62, 63, 64, 65},
+	}
+	for _, i := range instrument.All() {
+		var missing []int
+		for m := i.Beginner.From; m <= i.Beginner.To; m++ {
+			if _, ok := i.Fingering(m, instrument.UsualHands()); !ok {
+				missing = append(missing, int(i.Written(m)))
+			}
+		}
+		assert.Equal(t, uncertain[i.Key], missing, i.Key)
+	}
+}
+
+// What the band's rarer instruments read for concert B♭ (common practice, no published
+// source): each sounds where its family does, moved by its own key.
+func TestRarerInstrumentsReadTheirOwnKeys(t *testing.T) {
+	for _, c := range []struct {
+		key      string
+		sounding music.MIDI
+		written  string
+	}{
+		{"piccolo", 82, "B♭4"},
+		{"english-horn", 58, "F4"},
+		{"eb-clarinet", 58, "G3"},
+		{"alto-clarinet", 46, "G3"},
+		{"soprano-sax", 70, "C5"},
+		{"mellophone", 58, "F4"},
+	} {
+		i := get(t, c.key)
+		assert.Equal(t, c.sounding, i.Home(), c.key)
+		assert.Equal(t, c.written, music.ConcertBFlat.Transposed(i.Transposition).Spell(i.Written(i.Home())).String(), c.key)
+	}
+	open, ok := get(t, "mellophone").Fingering(65, instrument.UsualHands())
+	require.True(t, ok)
+	assert.Equal(t, "open", open.Text, "written C5: the third partial of F, half as long as a horn")
+}
+
 // Acoustics sums worked by hand: 3rd partial +2, 5th −14, 7th −31 cents.
 func TestPartialsDepartFromTemperament(t *testing.T) {
 	partials := get(t, "trombone").Partials(46)
