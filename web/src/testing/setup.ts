@@ -1,3 +1,4 @@
+import { configure } from '@testing-library/react'
 import { afterEach } from 'vitest'
 import { asked } from './server'
 
@@ -30,3 +31,6 @@ afterEach(async () => {
   cleanup()
   localStorage.clear()
 })
+
+// A second is never reached by what works, but for a machine with much else to do.
+configure({ asyncUtilTimeout: 20_000 })
