@@ -40,16 +40,22 @@ const (
 
 var tuningClasses = map[TuningNote]music.MIDI{"Bb": 10, "A": 9, "F": 5, "C": 0}
 
-// tuningNote is the class's tuning note where the instrument plays it: the first
-// above home, or below it where the stage does not reach that far.
+// tuningNote is the class's tuning note where the instrument plays it: the first above
+// home, or the octave below where that one is over the break, or is not reached yet.
 func (w *writer) tuningNote() music.MIDI {
 	class, ok := tuningClasses[w.c.TuningNote]
 	if !ok || w.c.TuningNote == OwnTuningNote {
 		return w.i.Tuning
 	}
 	up := w.i.Home() + (class-w.i.Home()%12+12)%12
-	if w.stage.Span(w.i).Contains(up) {
+	below := up - 12
+	switch inReach := w.stage.Span(w.i).Contains; {
+	case inReach(up) && w.i.IsEarly(up):
+		return up
+	case inReach(below) && w.i.IsEarly(below):
+		return below
+	case inReach(up):
 		return up
 	}
-	return up - 12
+	return below
 }

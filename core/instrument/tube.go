@@ -68,6 +68,12 @@ func series(fundamental music.MIDI, step int) []Partial {
 	return out
 }
 
+// IsEarly reports whether m is a note of the first register that beginners are held to:
+// where they tune, and begin.
+func (i Instrument) IsEarly(m music.MIDI) bool {
+	return i.Beginner.Contains(m) && !i.isOverblown(m) && !i.IsHard(m)
+}
+
 // isOverblown reports whether m is fingered in the second register.
 func (i Instrument) isOverblown(m music.MIDI) bool {
 	written := i.Written(m)
