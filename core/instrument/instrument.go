@@ -68,14 +68,22 @@ type Variant struct {
 	Key    string `json:"key" doc:"empty for the usual one"`
 	Name   string `json:"name"`
 	valves int
+	tube   music.MIDI // first partial of its open tube, where that is another; 0: the same
 }
 
 // As returns the instrument built in another of its ways, or an UnknownError.
 func (i Instrument) As(variant string) (Instrument, error) {
 	for _, v := range i.Variants {
 		if v.Key == variant {
-			built := *i.tube
+			usual, err := Get(i.Key) // whatever it was built as before
+			if err != nil {
+				return i, err
+			}
+			built := *usual.tube
 			built.valves = v.valves
+			if v.tube != 0 {
+				built.fundamental = v.tube
+			}
 			i.tube = &built
 			return i, nil
 		}

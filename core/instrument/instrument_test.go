@@ -96,6 +96,25 @@ func TestEuphoniumC(t *testing.T) {
 	assert.ErrorContains(t, err, `no Flute "4-valve"`)
 }
 
+// A double horn's sides: written C5 is open on both, written G4 is open in F and first
+// valve in B♭ (common practice, no published source).
+func TestAHornHasTwoSides(t *testing.T) {
+	f := get(t, "horn")
+	flat, err := f.As("b-flat-side")
+	require.NoError(t, err)
+	for sounding, want := range map[music.MIDI][2]string{65: {"open", "open"}, 60: {"open", "1"}, 58: {"1", "open"}} {
+		for n, i := range []instrument.Instrument{f, flat} {
+			got, ok := i.Fingering(sounding, instrument.UsualHands())
+			require.True(t, ok)
+			assert.Equal(t, want[n], got.Text, "%d", sounding)
+		}
+	}
+	back, err := flat.As("")
+	require.NoError(t, err)
+	got, _ := back.Fingering(60, instrument.UsualHands())
+	assert.Equal(t, "open", got.Text, "back on the F side")
+}
+
 // The schools of the clarinet's fingers (common practice, no published source).
 func TestClarinetSchools(t *testing.T) {
 	i := get(t, "clarinet")

@@ -10,7 +10,22 @@ func up(home music.MIDI) [5]music.MIDI {
 }
 
 // valveVariants are the low brass's: the fourth valve stands for 1-3.
-var valveVariants = []Variant{{"", "three valves", 3}, {"4-valve", "four valves", 4}}
+var valveVariants = []Variant{
+	{Name: "three valves", valves: 3},
+	{Key: "4-valve", Name: "four valves", valves: 4},
+}
+
+// hornSides are a double horn's: its B♭ side is a fourth shorter. A single horn in F is
+// its F side.
+var hornSides = []Variant{
+	{Name: "F side", valves: 3},
+	{
+		Key:    "b-flat-side",
+		Name:   "B♭ side",
+		valves: 3,
+		tube:   34,
+	},
+}
 
 // table lists the instruments in score order. Ranges and first notes are
 // common practice, no published source; transpositions are any
@@ -344,6 +359,7 @@ var table = []Instrument{
 		Tuning:        65,
 		Register:      "partials, close together",
 		Hard:          []Span{{67, top}},
+		Variants:      hornSides,
 		tube:          &tube{fundamental: 29, valves: 3},
 		Tunes:         "main tuning slide",
 		TunesMost:     15,
