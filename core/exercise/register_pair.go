@@ -10,13 +10,14 @@ import (
 	"earlychorus/core/scores"
 )
 
-// Register pair: a low note, then the register key alone.
+// Register pair: a low note, then what the instrument has for the upper one, and
+// nothing else.
 var registerPair = Kind{
 	Key:   "register-pair",
 	Name:  "Register pair",
 	Group: scores.Registers,
 	Suits: func(i instrument.Instrument) bool { return len(lowsOf(i)) > 0 },
-	Why:   "The upper note is the low one with one key more: the air stays the same.",
+	Why:   "The upper note is the low one with one thing more: a key, the thumb, or faster air.",
 	Parts: []Param{
 		number("pairs", "Pairs", "", 1, 6, 1, 3, "play 1 to 6 pairs"),
 		choice(
@@ -67,7 +68,7 @@ var registerPair = Kind{
 				w.at(upper, v.beats("beats"))
 				continue
 			}
-			w.at(upper, v.beats("beats"), slurred, saying("Register key"))
+			w.at(upper, v.beats("beats"), slurred, saying(upWord(w.i, upper)))
 		}
 		w.end()
 		w.judge(measure.Speaks, 0)
@@ -81,6 +82,28 @@ var registerPair = Kind{
 		}
 		w.judge(measure.Undertone, longestUnder)
 	},
+}
+
+// oboesHalfHole is the written notes that an oboe's half hole opens; the octave keys have
+// the ones above.
+var oboesHalfHole = instrument.Span{From: 73, To: 75}
+
+// upWord is what leads to an upper note, as the instrument calls it.
+func upWord(i instrument.Instrument, upper music.MIDI) string {
+	switch i.Family {
+	case instrument.Clarinets:
+		return "Register key"
+	case instrument.Saxophones:
+		return "Octave key"
+	case instrument.Recorders:
+		return "Pinch the thumb hole"
+	case instrument.DoubleReeds:
+		if oboesHalfHole.Contains(i.Written(upper)) {
+			return "Half hole"
+		}
+		return "Octave key"
+	}
+	return "Smaller opening, faster air"
 }
 
 const longestUnder = 0.06 // s of the lower note under the start of the upper one
