@@ -48,7 +48,10 @@ type careItem struct {
 func careItems(i instrument.Instrument, when string) []careItem {
 	brass := i.Family == instrument.Brass
 	slide := i.Key == "trombone"
-	reed := i.Family == instrument.Clarinets || i.Family == instrument.Saxophones || i.Family == instrument.DoubleReeds
+	single := i.Family == instrument.Clarinets || i.Family == instrument.Saxophones
+	double := i.Family == instrument.DoubleReeds
+	rotors := i.Key == "horn"
+	recorder := i.Family == instrument.Recorders
 	var out []careItem
 	add := func(on bool, picture scores.Picture, text string) {
 		if on {
@@ -58,22 +61,23 @@ func careItems(i instrument.Instrument, when string) []careItem {
 	switch when {
 	case "daily":
 		add(true, scores.PictureDry, "Wipe it dry, inside and out, before it goes in its case")
-		add(reed, scores.PictureReed, "Take the reed off and let it dry flat")
+		add(single, scores.PictureReed, "Take the reed off and let it dry flat")
+		add(double, scores.PictureReed, "Blow the reed dry and put it in a case that lets air in")
 		add(brass, scores.PictureWater, "Empty the water from every key")
-		add(slide, scores.PictureDry, "Wipe the slide and wet it again; lock it")
+		add(slide, scores.PictureDry, "Wipe the inner slide; lock it")
 	case "weekly":
 		add(brass, scores.PictureBrush, "Brush the mouthpiece in warm water")
-		add(
-			i.Family == instrument.Clarinets || i.Family == instrument.Saxophones,
-			scores.PictureWater,
-			"Rinse the mouthpiece in lukewarm water, no brush on its tip",
-		)
-		add(brass && !slide, scores.PictureOil, "A few drops of oil on each valve")
-		add(!brass, scores.PictureLook, "Look over the pads for anything sticky or torn")
+		add(single, scores.PictureWater, "Rinse the mouthpiece in lukewarm water, no brush on its tip")
+		add(brass && !slide && !rotors, scores.PictureOil, "A few drops of oil on each valve")
+		add(rotors, scores.PictureOil, "A drop of rotor oil under each cap, and one where each lever turns")
+		add(slide, scores.PictureOil, "Wipe the inner slide, cream or oil on its ends, then a spray of water")
+		add(slide, scores.PictureLook, "Hold it up and let the slide fall slowly to your hand: does it run?")
+		add(!brass && !recorder, scores.PictureLook, "Look over the pads for anything sticky or torn")
+		add(recorder, scores.PictureLook, "Look over the edge in the window: nothing in it, and nothing touches it")
 	case "monthly":
 		add(slide, scores.PictureBrush, "Brush the inside of the slide and clean it")
 		add(brass, scores.PictureBrush, "Brush the tubes you can reach; never force the brush round a bend")
-		add(reed, scores.PictureOil, "Grease the corks a little")
+		add(single || double, scores.PictureOil, "Grease the corks a little")
 		add(
 			i.Family == instrument.Flutes || i.Family == instrument.Recorders,
 			scores.PictureDry,

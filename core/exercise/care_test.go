@@ -1,0 +1,43 @@
+package exercise_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
+)
+
+// Care is told of what the instrument has (common practice, no published source).
+func TestCareFitsTheInstrument(t *testing.T) {
+	said := func(key, when string) string {
+		i, err := instrument.Get(key)
+		require.NoError(t, err)
+		who := exercise.Player{Instrument: i, Stage: 1}
+		step := exercise.New("care", map[string]any{"when": when})
+		score, err := step.Score(who, exercise.StandardConventions())
+		require.NoError(t, err)
+		var all []string
+		for _, s := range score.Segments {
+			all = append(all, s.Text)
+		}
+		return strings.Join(all, "\n")
+	}
+	for _, c := range []struct{ key, when, has, hasNot string }{
+		{"oboe", "daily", "a case that lets air in", "flat"},
+		{"clarinet", "daily", "dry flat", "lets air in"},
+		{"soprano-recorder", "weekly", "the window", "pads"},
+		{"flute", "weekly", "pads", "window"},
+		{"horn", "weekly", "rotor oil", "oil on each valve"},
+		{"trumpet", "weekly", "oil on each valve", "rotor"},
+		{"trombone", "weekly", "spray of water", "valve"},
+		{"tuba", "monthly", "never force the brush round a bend", "cork"},
+	} {
+		words := said(c.key, c.when)
+		assert.Contains(t, words, c.has, c.key)
+		assert.NotContains(t, words, c.hasNot, c.key)
+	}
+}
