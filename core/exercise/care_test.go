@@ -41,3 +41,18 @@ func TestCareFitsTheInstrument(t *testing.T) {
 		assert.NotContains(t, words, c.hasNot, c.key)
 	}
 }
+
+// Each instrument is held in its own way, and no two families' hands change places.
+func TestTheHoldIsTheInstruments(t *testing.T) {
+	for key, want := range map[string]string{
+		"horn": "right hand in the bell", "trombone": "two fingers and the thumb", "bassoon": "seat strap",
+		"tuba": "rest", "euphonium": "Across the lap", "alto-sax": "Strap", "trumpet": "Left hand carries",
+	} {
+		i, err := instrument.Get(key)
+		require.NoError(t, err)
+		score, err := exercise.New("set-up", nil).
+			Score(exercise.Player{Instrument: i, Stage: 1}, exercise.StandardConventions())
+		require.NoError(t, err)
+		assert.Contains(t, score.Segments[3].Text, want, key)
+	}
+}

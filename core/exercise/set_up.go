@@ -21,7 +21,7 @@ var setUp = Kind{
 		w.tick(scores.PictureSit, "Sit tall at the front of the chair", scores.Ready, each)
 		w.tick(scores.PictureFeet, "Both feet flat on the floor", scores.Ready, each)
 		w.tick(scores.PictureShoulders, "Shoulders low, elbows free", scores.Ready, each)
-		w.tick(scores.PictureHold, holds[w.i.Family], scores.Ready, each)
+		w.tick(scores.PictureHold, holdOf(w.i), scores.Ready, each)
 		if v.on("mirror") {
 			w.tick(scores.PictureMouth, mouths[w.i.Family], scores.Ready, each)
 		}
@@ -29,14 +29,35 @@ var setUp = Kind{
 	},
 }
 
+// holdOf is how an instrument is held: its own way, or its family's.
+func holdOf(i instrument.Instrument) string {
+	if own, ok := ownHolds[i.Key]; ok {
+		return own
+	}
+	return holds[i.Family]
+}
+
 // Common practice, no published source.
 var holds = map[instrument.Family]string{
-	instrument.Flutes:      "Flute level, weight on the left first finger and the right thumb",
-	instrument.DoubleReeds: "Fingers curved, their pads over the keys; strap or hook taking the weight",
+	instrument.Flutes:      "Level; it rests on the left first finger and the right thumb, and falls off neither",
+	instrument.DoubleReeds: "Right thumb under its rest, fingers curved, their pads over the keys",
 	instrument.Clarinets:   "Right thumb under its rest, fingers curved over the holes",
-	instrument.Saxophones:  "Strap so high that the mouthpiece comes to you",
+	instrument.Saxophones:  "Strap so high that the mouthpiece comes to you; right thumb under its hook",
 	instrument.Brass:       "Left hand carries, right hand plays; bell away from the stand",
-	instrument.Recorders:   "Left hand on top, fingers flat over the holes",
+	instrument.Recorders:   "Left hand on top, fingers flat over the holes, right thumb under the fourth finger",
+}
+
+// ownHolds are those that are not like their family.
+var ownHolds = map[string]string{
+	"bassoon":       "Sit on the seat strap so that the reed comes to you; left hand high, right hand at the hip",
+	"english-horn":  "On its strap, reed coming to you; right thumb under its rest, fingers curved",
+	"bass-clarinet": "On its peg or strap, mouthpiece coming to you; fingers curved, no weight on the thumb",
+	"alto-clarinet": "On its strap, mouthpiece coming to you; fingers curved, no weight on the thumb",
+	"trombone":      "Left hand carries it all; right hand moves the slide with two fingers and the thumb",
+	"horn":          "Left hand on the valves, right hand in the bell; bell beside you, not into you",
+	"euphonium":     "Across the lap, upright, mouthpiece coming to you; left arm round it, right hand on the valves",
+	"euphonium-tc":  "Across the lap, upright, mouthpiece coming to you; left arm round it, right hand on the valves",
+	"tuba":          "On its rest or the chair, so high that the mouthpiece comes to you; right hand on the valves",
 }
 
 var mouths = map[instrument.Family]string{
