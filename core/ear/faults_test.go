@@ -125,8 +125,9 @@ var faults = []struct {
 	{name: "breathy", put: func(p *synth.Player, _ music.MIDI) { p.Breath = -14 }},
 }
 
-// topOfAll is C8, where the piccolo ends: no beginner's crack leads there.
-const topOfAll music.MIDI = 108
+// aboveTheEar is the first note above 2900 Hz, where the ear ends. A crack of a piccolo's
+// high notes leads beyond it, and is heard as a gap.
+const aboveTheEar music.MIDI = 102
 
 // Every fault, over every instrument's beginner range.
 func TestFaultInFaultOut(t *testing.T) {
@@ -135,7 +136,7 @@ func TestFaultInFaultOut(t *testing.T) {
 			t.Parallel()
 			for note := i.Beginner.From; note <= i.Beginner.To; note += 11 {
 				for _, f := range faults {
-					if strings.HasPrefix(f.name, "crack") && note+music.MIDI(synth.NextPartial(i, note)) >= topOfAll {
+					if strings.HasPrefix(f.name, "crack") && note+music.MIDI(synth.NextPartial(i, note)) >= aboveTheEar {
 						continue
 					}
 					says := fmt.Sprintf("%s, note %d, %s", i.Key, note, f.name)
