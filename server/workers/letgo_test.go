@@ -39,6 +39,8 @@ func TestTheQueueLetsOldRecordingsGo(t *testing.T) {
 	_, err = s.SQL().Exec("UPDATE take SET received_at = now() - interval '400 days' WHERE id = $1", old)
 	require.NoError(t, err)
 
+	// Nothing is judged again meanwhile: these takes were never played.
+	require.NoError(t, s.SetJudgedAgain(t.Context(), workers.Version, time.Now()))
 	pool, err := workers.NewPool(s.SQL(), "let-go", allJobs(t, s, kept))
 	require.NoError(t, err)
 	require.NoError(t, pool.Start(context.Background()))
