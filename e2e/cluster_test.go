@@ -8,6 +8,8 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"os"
+	"path/filepath"
 	"sync"
 	"testing"
 	"time"
@@ -182,6 +184,8 @@ func TestABackupComesBack(t *testing.T) {
 		ids = append(ids, uuid.NewString())
 		sender{t, cookie, []*process{server}}.send(b, ids[len(ids)-1], file)
 	}
+	stray := filepath.Join(place, "thesis.txt")
+	require.NoError(t, os.WriteFile(stray, []byte("not ours"), 0o600))
 	backUp := append([]string{"backup", place, "--keep", "1"}, on...)
 	said, err := command(t, keysToBucket, backUp...)
 	require.NoError(t, err, said)
@@ -193,6 +197,8 @@ func TestABackupComesBack(t *testing.T) {
 	require.NoError(t, err, said)
 	assert.Contains(t, said, "4 sounds, 1 of them new here")
 	assert.Contains(t, said, "1 older backups let go of")
+
+	assert.FileExists(t, stray, "what is not ours is left alone")
 
 	// Into a private database of its own, as on a new machine.
 	home := t.TempDir()

@@ -185,7 +185,9 @@ func Rotate(ctx context.Context, at *recordings.Store, keep int) (dropped int, e
 	}
 	var gone []string
 	err = at.Each(ctx, func(o recordings.Object) error {
-		if !strings.HasPrefix(o.Key, folder) && !wanted[o.Key] {
+		// What is no sound is not ours: somebody may keep other things in the place.
+		isSound := slices.Contains([]string{".wav", ".flac"}, recordings.Ending(o.Key))
+		if isSound && !wanted[o.Key] {
 			gone = append(gone, o.Key)
 		}
 		return nil
