@@ -30,9 +30,11 @@ const (
 	// keepParts is how long the parts of an unfinished take are kept; its device has
 	// them all.
 	keepParts = 7 * 24 * time.Hour
-	// keepNobodys is how long a file is left alone that no row names: its row may be on
-	// its way.
+	// keepNobodys is how long a half-written file is left alone: it may be on its way.
 	keepNobodys = 24 * time.Hour
+	// keepUnnamed is how long a sound is that no row names: a database that was brought
+	// back to an older day is noticed by then.
+	keepUnnamed = 14 * 24 * time.Hour
 	letGoEvery  = 24 * time.Hour
 	letGoTime   = time.Hour
 	soundsAtOne = 200 // time
@@ -59,7 +61,7 @@ func (w *LetGo) Work(ctx context.Context, _ *river.Job[jobs.LetGo]) error {
 	if err := w.Store.ForgetGuesses(ctx, now); err != nil {
 		return fmt.Errorf("old counts of guessing: %w", err)
 	}
-	swept, err := keeping.SweepOrphans(ctx, w.Store, w.Recordings, now.Add(-keepNobodys))
+	swept, err := keeping.SweepOrphans(ctx, w.Store, w.Recordings, now.Add(-keepUnnamed))
 	if err != nil {
 		return fmt.Errorf("sounds of nobody: %w", err)
 	}
