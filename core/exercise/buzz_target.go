@@ -20,7 +20,7 @@ var buzzTarget = Kind{
 		tempo(60),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("home's fifth and home, %.0f beats each, %d times", v.beats("beats"), v.count("repeats"))
+		return fmt.Sprintf("home's fifth and home, %s each, %d times", sayBeats(v.beats("beats")), v.count("repeats"))
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM, w.pattern = v.tempo(), []Degree{7, 0}

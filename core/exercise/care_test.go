@@ -31,8 +31,8 @@ func TestCareFitsTheInstrument(t *testing.T) {
 		{"clarinet", "daily", "dry flat", "lets air in"},
 		{"soprano-recorder", "weekly", "the window", "pads"},
 		{"flute", "weekly", "pads", "window"},
-		{"horn", "weekly", "rotor oil", "oil on each valve"},
-		{"trumpet", "weekly", "oil on each valve", "rotor"},
+		{"horn", "weekly", "rotor oil", "One valve at a time"},
+		{"trumpet", "weekly", "One valve at a time", "rotor"},
 		{"trombone", "weekly", "spray of water", "valve"},
 		{"tuba", "monthly", "never force the brush round a bend", "cork"},
 	} {

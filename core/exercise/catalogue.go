@@ -8,12 +8,12 @@ import (
 // catalogue lists the kinds in the order a warm-up goes. A new kind is a file of
 // its own and a line here.
 var catalogue = []*Kind{
-	&setUp,
+	&setUp, &assembly,
 	&breathPattern, &airMeter, &airOff,
 	&airThenBuzz, &buzzAtOnce, &highLowBuzz, &buzzSlide, &buzzTarget, &tubeScale,
 	&tuningNote, &longToneCounted, &longToneLongest, &longToneChain, &swell, &startsAndEnds, &airPulses,
 	&registerPair, &slurPartials, &overtones, &wideLeap, &ladderRung,
-	&neighbourReturn, &fiveNoteWalk, &rhythmOnANote, &scale, &chromaticLoop,
+	&neighbourReturn, &fiveNoteWalk, &growingWalk, &rhythmOnANote, &scale, &chromaticLoop,
 	&singFirst, &echo, &excerpt, &makeATune,
 	&care,
 }
@@ -58,4 +58,5 @@ const (
 	KindLadder          = "ladder"
 	KindTuningNote      = "tuning-note"
 	KindMakeATune       = "make-a-tune"
+	KindCare            = "care"
 )

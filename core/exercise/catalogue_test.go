@@ -68,6 +68,10 @@ func drawn(t *rapid.T, k *exercise.Kind) (exercise.Step, error) {
 					Rest:  rapid.Bool().Draw(t, "rest"),
 				}
 			}), 1, 24).Draw(t, p.Key)
+		case exercise.Written:
+			given[p.Key] = rapid.SliceOfN(
+				rapid.SampledFrom([]string{"E3", "F♯3", "B♭2", "C4", "G4", "B4", "C5", "A5", "D6"}), 0, int(p.Max)).
+				Draw(t, p.Key)
 		}
 	}
 	raw, err := json.Marshal(given)
@@ -75,6 +79,63 @@ func drawn(t *rapid.T, k *exercise.Kind) (exercise.Step, error) {
 		panic(err)
 	}
 	return exercise.Parse(k.Key, raw)
+}
+
+// widest is the widest step between two notes that follow one another, in half steps, of
+// kinds whose lines are never broken: an arpeggio's fourth, a minor scale's wide second.
+var widest = map[string]music.MIDI{
+	"five-note-walk":   2,
+	"growing-walk":     2,
+	"neighbour-return": 3,
+	"scale":            5,
+	"chromatic-loop":   1,
+	"long-tone-chain":  2,
+}
+
+// unbroken checks that no line is broken across octaves.
+func unbroken(t require.TestingT, s scores.Score, where string) {
+	most, isLine := widest[s.Kind]
+	if !isLine {
+		return
+	}
+	targets := s.Targets()
+	for n := 1; n < len(targets); n++ {
+		if s.Kind != "long-tone-chain" && !scores.Follows(targets, n) {
+			continue
+		}
+		by := targets[n].Target - targets[n-1].Target
+		require.LessOrEqual(t, max(by, -by), most, "%s: note %d", where, n)
+	}
+}
+
+// Whatever one answer a director changes, the program's own rules allow it.
+func TestEveryAnswerAloneIsAllowed(t *testing.T) {
+	for _, k := range exercise.Catalogue() {
+		for _, p := range k.Parts {
+			for _, answer := range answersTo(p) {
+				raw, err := json.Marshal(set{p.Key: answer})
+				require.NoError(t, err)
+				step, err := exercise.Parse(k.Key, raw)
+				require.NoError(t, err, "%s: %s %v", k.Key, p.Key, answer)
+				assert.NotEmpty(t, step.Sentence())
+				for n, i := range instrument.All() {
+					stage := scores.Stage(n%4 + 1)
+					layAndCheck(t, step, exercise.Player{Instrument: i, Stage: stage}, exercise.StandardConventions())
+				}
+			}
+		}
+	}
+}
+
+// answersTo lists the answers a choice or a switch may have.
+func answersTo(p exercise.Param) (out []any) {
+	for _, o := range p.Options {
+		out = append(out, o.Key)
+	}
+	if p.Type == exercise.Switch {
+		return []any{true, false}
+	}
+	return out
 }
 
 // conventions draws a class's schools.
@@ -165,6 +226,7 @@ func wholesome(t require.TestingT, s scores.Score, i instrument.Instrument) {
 			require.Equal(t, charted, seg.Fingering != nil, "%s: a fingering wherever the chart has one", where)
 		}
 	}
+	unbroken(t, s, where)
 	require.InDelta(t, float64(s.TempoBPM.Seconds(at)), float64(s.Seconds()), 1e-9, where)
 	line := s.Timeline()
 	require.Len(t, line.Cues, len(s.Segments))
@@ -236,6 +298,65 @@ func TestWhatTheKindsLayOut(t *testing.T) {
 		{"bassoon", "ladder", set{"ladder": "bassoon-low", "rung": 4}, []string{"E2", "D2"}},
 		{"tuba", "ladder", set{"ladder": "tuba-low", "rung": 1}, []string{"B♭1", "A1", "B♭1"}},
 		{"clarinet", "ladder", set{"ladder": "clarinet-break", "rung": 4}, []string{"G3", "D5", "G3"}},
+		// F–E♭–F, then F–E♭–D–E♭–F.
+		{
+			"trombone", "growing-walk",
+			set{"to": 3},
+			[]string{"F3", "E♭3", "F3", "F3", "E♭3", "D3", "E♭3", "F3"},
+		},
+		{"trumpet", "growing-walk", set{"to": 2, "from": "home"}, []string{"C4", "D4", "C4"}},
+		// Written notes of one section, anywhere in its range.
+		{"clarinet", "long-tone-counted", set{"written": []string{"E3", "F#3"}}, []string{"E3", "F♯3"}},
+		{"alto-recorder", "swell", set{"written": []string{"F4"}}, []string{"F4", "F4", "F4", "F4", "F4"}},
+		{"tenor-sax", "long-tone-longest", set{"written": []string{"D4", "C4"}}, []string{"D4", "C4"}},
+		{"bassoon", "long-tone-counted", set{"written": []string{"Bb1"}}, []string{"B♭1"}},
+		{"clarinet", "long-tone-chain", set{"written": []string{"E3", "G3"}}, []string{"E3", "F3", "F♯3", "G3"}},
+		{"clarinet", "register-pair", set{"written": []string{"A3", "E3"}}, []string{"A3", "E5", "E3", "B4"}},
+		{"flute", "register-pair", set{"pairs": 1, "how": "upper"}, []string{"B♭5"}},
+		{"flute", "register-pair", set{"pairs": 1, "how": "down"}, []string{"B♭4", "B♭5", "B♭4"}},
+		{
+			"clarinet", "register-pair",
+			set{"how": "climb"},
+			[]string{"C4", "G5", "A5", "B5", "C6"},
+		},
+		{
+			"alto-sax", "overtones",
+			set{"from": "real", "way": "both"},
+			[]string{"B♭4", "B♭4", "F5", "F5", "B♭4", "B♭4"},
+		},
+		{
+			"euphonium", "scale",
+			set{"form": "mixed"},
+			[]string{"B♭2", "D3", "F3", "B♭3", "A3", "G3", "F3", "E♭3", "D3", "C3", "B♭2"},
+		},
+		{
+			"trumpet", "scale",
+			set{"mode": "harmonic", "way": "up"},
+			[]string{"C4", "D4", "E♭4", "F4", "G4", "A♭4", "B4", "C5"},
+		},
+		{
+			"clarinet", "chromatic-loop",
+			set{"half": "low", "way": "up", "loops": 1},
+			[]string{"E3", "F3", "F♯3", "G3", "A♭3", "A3", "B♭3", "B3", "C4"},
+		},
+		{
+			"clarinet", "chromatic-loop",
+			set{"half": "throat", "way": "down", "loops": 1},
+			[]string{"B♭4", "A4", "A♭4", "G4", "F♯4", "F4", "E4"},
+		},
+		{
+			"clarinet", "chromatic-loop",
+			set{"written": []string{"B3", "C4"}, "loops": 1},
+			[]string{"B3", "C4", "B3"},
+		},
+		{"trombone", "air-pulses", set{"on": "arpeggio"}, []string{"B♭2", "D3", "F3", "B♭3", "F3", "D3", "B♭2"}},
+		{
+			"oboe", "rhythm-on-a-note",
+			set{"notes": []int{2, 4, 7}, "each": "turn"},
+			[]string{"C5", "D5", "D5", "F5", "F5", "F5", "F5"},
+		},
+		{"trumpet", "ladder", set{"ladder": "open-two"}, []string{"C4", "G4", "C4"}},
+		{"bassoon", "ladder", set{"ladder": "bassoon-low", "written": []string{"D2"}}, []string{"D2", "C2", "D2"}},
 		// D♭3 down an octave (common practice).
 		{"trombone", "tube-buzz-scale", nil, []string{"D♭4", "C4", "B♭3", "A♭3", "G♭3", "F3", "E♭3", "D♭3"}},
 	} {

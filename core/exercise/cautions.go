@@ -1,6 +1,8 @@
 package exercise
 
 import (
+	"slices"
+
 	"earlychorus/core/instrument"
 	"earlychorus/core/scores"
 )
@@ -11,20 +13,21 @@ import (
 type Caution struct {
 	Key  string
 	Text string
-	// On says where it is shown.
-	On func(k *Kind, i instrument.Instrument, s scores.Stage) bool
+	// On says at which steps of which instruments it is shown.
+	On func(s Step, i instrument.Instrument) bool
 }
 
-func inGroup(groups ...scores.Chapter) func(*Kind, instrument.Instrument, scores.Stage) bool {
-	return func(k *Kind, _ instrument.Instrument, _ scores.Stage) bool {
-		for _, g := range groups {
-			if k.Group == g {
-				return true
-			}
-		}
-		return false
-	}
+func inGroup(groups ...scores.Chapter) func(Step, instrument.Instrument) bool {
+	return func(s Step, _ instrument.Instrument) bool { return slices.Contains(groups, s.Kind.Group) }
 }
+
+// handled reports whether a step takes the instrument in hand, out of or into its case.
+func handled(s Step) bool {
+	return s.Kind.Key == "set-up" || s.Kind.Key == KindCare || s.Kind.Key == "assembly"
+}
+
+// buzzes reports whether a step asks brass players to buzz.
+func buzzes(s Step) bool { return s.Kind.Group == scores.Buzzing || s.Kind.Key == "excerpt" }
 
 // Cautions lists them all.
 func Cautions() []Caution {
@@ -38,63 +41,99 @@ func Cautions() []Caution {
 		{
 			"lips",
 			"Lips hurt or feel numb? Stop, and rest as long as you played.",
-			func(k *Kind, i instrument.Instrument, s scores.Stage) bool {
+			func(s Step, i instrument.Instrument) bool {
 				return i.Family == instrument.Brass &&
-					(k.Group == scores.Buzzing || k.Group == scores.LongTones || k.Group == scores.Registers) ||
-					i.Family != instrument.Brass && k.Group == scores.LongTones
+					(buzzes(s) || s.Kind.Group == scores.LongTones || s.Kind.Group == scores.Registers) ||
+					i.Family != instrument.Brass && s.Kind.Group == scores.LongTones
 			},
 		},
 		{
 			"jaw",
 			"Jaw or mouth sore? Stop for today, and tell your director.",
-			func(k *Kind, i instrument.Instrument, _ scores.Stage) bool {
-				return k.Group == scores.Registers && i.Family != instrument.Brass
+			func(s Step, i instrument.Instrument) bool {
+				return s.Kind.Group == scores.Registers && i.Family != instrument.Brass
 			},
 		},
 		{
 			"break",
 			"Five minutes a day are enough for this. Stop when you are tired: it takes weeks.",
-			func(k *Kind, i instrument.Instrument, _ scores.Stage) bool {
-				return i.Family == instrument.Clarinets && (k.Key == "register-pair" || k.Key == "ladder")
+			func(s Step, i instrument.Instrument) bool {
+				return i.Family == instrument.Clarinets && (s.Kind.Key == "register-pair" || s.Kind.Key == "ladder")
 			},
 		},
 		{
 			"balloon",
-			"A balloon or breath toy is for one person only. Not with a latex allergy; small children can choke on " +
+			"A balloon is for one person only. Not with a latex allergy; small children can choke on " +
 				"parts of it.",
-			func(k *Kind, _ instrument.Instrument, _ scores.Stage) bool { return k.Key == "air-off" },
+			func(s Step, _ instrument.Instrument) bool {
+				return s.Kind.Key == "air-off" && s.Values.choice("with") == "balloon"
+			},
+		},
+		{
+			"toy",
+			"A breath toy is for one person only.",
+			func(s Step, _ instrument.Instrument) bool {
+				return s.Kind.Key == "air-off" && s.Values.choice("with") == "pinwheel"
+			},
 		},
 		{
 			"meter",
 			"Use your own mouthpiece on the meter, cleaned as its maker says. It is not a medical device.",
-			func(k *Kind, _ instrument.Instrument, _ scores.Stage) bool { return k.Key == "air-meter" },
+			func(s Step, _ instrument.Instrument) bool { return s.Kind.Key == "air-meter" },
 		},
 		{
 			"loud",
 			"Very loud notes in a small room tire the ears: keep away from others' ears, and once or twice a day is " +
 				"enough.",
-			func(k *Kind, _ instrument.Instrument, _ scores.Stage) bool { return k.Key == "swell" },
+			func(s Step, _ instrument.Instrument) bool { return s.Kind.Key == "swell" },
 		},
 		{
 			"care",
 			"Warm, not hot, water. Never force a brush round a bend or a part that is stuck: take it to your " +
 				"director, who takes it to a technician.",
-			func(k *Kind, _ instrument.Instrument, _ scores.Stage) bool { return k.Key == "care" },
+			func(s Step, _ instrument.Instrument) bool { return s.Kind.Key == "care" },
 		},
 		{
-			"handling",
-			"Two hands for the bell and the crook; hold by the braces; slide lock on when you put it down.",
-			func(k *Kind, i instrument.Instrument, _ scores.Stage) bool {
-				return k.Key == "set-up" || k.Key == "care"
+			"handling-slide",
+			"Slide lock on whenever it is not in your hands to play. Hold it by its braces.",
+			func(s Step, i instrument.Instrument) bool { return handled(s) && i.Key == "trombone" },
+		},
+		{
+			"handling-brace",
+			"Hold it by its body and its braces, never by a slide or a valve.",
+			func(s Step, i instrument.Instrument) bool {
+				return handled(s) && i.Family == instrument.Brass && i.Key != "trombone"
+			},
+		},
+		{
+			"handling-crook",
+			"Two hands for the bell and the crook: both bend easily.",
+			func(s Step, i instrument.Instrument) bool {
+				return handled(s) && (i.Family == instrument.Saxophones || i.Key == "bassoon" || i.Key == "english-horn" ||
+					i.Key == "bass-clarinet" || i.Key == "alto-clarinet")
+			},
+		},
+		{
+			"handling-keys",
+			"Hold it where there are no keys, and never force a joint.",
+			func(s Step, i instrument.Instrument) bool {
+				return handled(s) && i.Family != instrument.Brass && i.Family != instrument.Recorders
+			},
+		},
+		{
+			"hygiene",
+			"Your own mouthpiece and your own reeds: they are not shared.",
+			func(s Step, i instrument.Instrument) bool {
+				return s.Kind.Key == "assembly" && i.Family != instrument.Flutes && i.Family != instrument.Recorders
 			},
 		},
 	}
 }
 
-func cautionsFor(k *Kind, i instrument.Instrument, s scores.Stage) []string {
+func cautionsFor(s Step, i instrument.Instrument) []string {
 	out := []string{}
 	for _, c := range Cautions() {
-		if c.On(k, i, s) {
+		if c.On(s, i) {
 			out = append(out, c.Text)
 		}
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"earlychorus/core/measure"
+	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
 
@@ -21,6 +22,7 @@ var echo = Kind{
 			2,
 			0,
 		),
+		writtenNotes(6),
 		choice(
 			"how",
 			"How",
@@ -34,33 +36,47 @@ var echo = Kind{
 	},
 	Says: func(v Values) string {
 		return fmt.Sprintf(
-			"concert %s, %s",
-			concertNames(v.notes()),
+			"%s, %s",
+			saysNotes(v),
 			map[string]string{"hear": "hear and copy", "see": "see and copy", "canon": "one behind"}[v.choice("how")],
 		)
 	},
 	Lay: func(w *writer, v Values) {
-		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
+		w.s.TempoBPM = v.tempo()
+		line, beats := w.inARow(v), v.beats("beats")
 		w.countIn(readyText)
-		if v.choice("how") == "canon" {
-			for _, d := range v.notes() {
-				w.tone(d, v.beats("beats"), as(scores.Listen), saying("Listen"))
-				w.breathe()
-				w.tone(d, v.beats("beats"))
+		switch v.choice("how") {
+		case "canon":
+			w.canon(line, beats)
+		case "hear":
+			for _, m := range line {
+				w.at(m, beats, as(scores.Listen), saying("Listen"))
 			}
-		} else {
-			if v.choice("how") == "hear" {
-				for _, d := range v.notes() {
-					w.tone(d, v.beats("beats"), as(scores.Listen), saying("Listen"))
-				}
-			}
+			fallthrough
+		default:
 			w.breathe()
-			for _, d := range v.notes() {
-				w.tone(d, v.beats("beats"))
+			for _, m := range line {
+				w.at(m, beats)
 			}
 		}
 		w.end()
 		w.judge(measure.Speaks, 0)
 		w.judge(measure.RightNote, 0)
 	},
+}
+
+// canon follows one behind: the leader sounds the next note while the player plays the
+// one before.
+func (w *writer) canon(line []music.MIDI, beats music.Beats) {
+	w.notice("The leader sounds while you play: use headphones if you have them. Only the pitch counts here.")
+	w.at(line[0], max(beats, breathBeats), as(scores.Listen), saying("Listen, and breathe in"))
+	for n, m := range line {
+		w.at(m, beats, func(s *scores.Segment) {
+			s.Text = "Play " + s.WrittenName
+			if n+1 < len(line) {
+				s.Leader = line[n+1]
+				s.Text += ", and hear the next"
+			}
+		})
+	}
 }

@@ -40,18 +40,15 @@ var excerpt = Kind{
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()
 		line := v.melody()
-		for _, n := range line {
-			w.pattern = append(w.pattern, n.Degree)
-		}
 		w.countIn("On air alone, fingers with it.")
 		w.breathe()
 		w.onAir(line)
 		if w.i.Family == instrument.Brass && w.c.BuzzOn != BuzzNone {
 			w.rest(8, "Now buzz it.")
-			w.line(line, scores.Buzz)
+			w.melody(line, scores.Buzz)
 		}
 		w.rest(8, "Now play it.")
-		w.line(line, scores.Play)
+		w.melody(line, scores.Play)
 		w.end()
 		w.judge(measure.Lines, 0)
 		w.judge(measure.Speaks, 0)
@@ -60,7 +57,10 @@ var excerpt = Kind{
 	},
 }
 
-var defaultMelody = []Note{{0, 1, false}, {2, 1, false}, {4, 1, false}, {2, 1, false}, {0, 2, false}, {0, 2, true}}
+var defaultMelody = []Note{
+	{Degree: 0, Beats: 1}, {Degree: 2, Beats: 1}, {Degree: 4, Beats: 1}, {Degree: 2, Beats: 1},
+	{Degree: 0, Beats: 2}, {Rest: true, Beats: 2},
+}
 
 // onAir is the rhythm as one segment of air: a burst a note.
 func (w *writer) onAir(line []Note) {
@@ -80,12 +80,36 @@ func (w *writer) onAir(line []Note) {
 	})
 }
 
-func (w *writer) line(line []Note, p scores.Phase) {
+// melody lays a line of music out for the instrument, as a whole, with its slurs, marks and
+// dynamics.
+func (w *writer) melody(line []Note, p scores.Phase) {
+	var degrees []Degree
+	for _, n := range line {
+		if !n.Rest {
+			degrees = append(degrees, n.Degree)
+		}
+	}
+	sounding := w.line(degrees)
+	var dynamic scores.Dynamic
+	follows := false
 	for _, n := range line {
 		if n.Rest {
 			w.add(scores.Segment{Phase: scores.Rest, Beats: n.Beats, Text: "Rest"})
+			follows = false
 			continue
 		}
-		w.tone(n.Degree, n.Beats, as(p))
+		if n.Dynamic != "" {
+			dynamic = n.Dynamic
+		}
+		w.at(sounding[0], n.Beats, as(p), func(s *scores.Segment) {
+			s.Dynamic, s.DynamicTo, s.Mark = dynamic, n.DynamicTo, n.Mark
+			if n.Slur && follows {
+				s.Articulation = scores.Slurred
+			}
+		})
+		if n.DynamicTo != "" {
+			dynamic = n.DynamicTo
+		}
+		sounding, follows = sounding[1:], true
 	}
 }

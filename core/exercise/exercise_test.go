@@ -140,8 +140,11 @@ func TestPatternsUseKnownNotesOnly(t *testing.T) {
 	i := named(t, "trumpet")
 	knows := exercise.Player{Instrument: i, Stage: 2, Known: []music.MIDI{58, 60, 62}}
 	s := layFor(t, knows, exercise.New("five-note-walk", set{"way": "up"}), exercise.StandardConventions())
-	assert.Equal(t, []string{"C4", "D4", "E4", "E4", "E4"}, names(s))
+	assert.Equal(t, []string{"C4", "D4", "E4"}, names(s))
+	assert.Contains(t, s.Notices[0], "turns round at the last note it reaches")
 	assert.Contains(t, s.Notices[0], "the notes known so far")
+	both := layFor(t, knows, exercise.New("five-note-walk", nil), exercise.StandardConventions())
+	assert.Equal(t, []string{"C4", "D4", "E4", "D4", "C4"}, names(both), "the same pattern, shorter")
 }
 
 func TestBadParametersNameTheField(t *testing.T) {
@@ -167,7 +170,7 @@ func TestBadParametersNameTheField(t *testing.T) {
 	_, err = exercise.Parse("breath-pattern", []byte(`{"hold":8,"tempo_bpm":40}`))
 	assert.ErrorContains(t, err, "hold it for 8 s at most")
 	_, err = exercise.Parse("no-such-kind", nil)
-	assert.ErrorContains(t, err, "the kinds are set-up, breath-pattern")
+	assert.ErrorContains(t, err, "the kinds are set-up, assembly")
 }
 
 func TestParametersSurviveTheirJSON(t *testing.T) {

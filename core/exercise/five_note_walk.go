@@ -27,9 +27,9 @@ var fiveNoteWalk = Kind{
 	},
 	Says: func(v Values) string {
 		return fmt.Sprintf(
-			"%s, %.0f beats each at %.0f",
+			"%s, %s each at %.0f",
 			map[string]string{"up": "up", "down": "down", "both": "up and down"}[v.choice("way")],
-			v.beats("beats"),
+			sayBeats(v.beats("beats")),
 			v.tempo(),
 		)
 	},
@@ -38,7 +38,7 @@ var fiveNoteWalk = Kind{
 		way := upAndDown(FirstFive, v.choice("way"))
 		w.countIn(readyText)
 		w.breathe()
-		w.play(way, v.beats("beats"), breathEvery)
+		w.run(w.turning(way), v.beats("beats"), breathEvery)
 		w.end()
 		w.judgePattern()
 	},

@@ -51,7 +51,7 @@ type Step struct {
 // than one breath holds. For that it lays the step out for every instrument, 0.3 ms
 // on average. Errors: UnknownKindError; ParameterError.
 func Parse(kind string, parameters []byte) (Step, error) {
-	s, err := Kept(kind, parameters)
+	s, err := read(kind, parameters, false)
 	if err != nil {
 		return Step{}, err
 	}
@@ -64,8 +64,11 @@ func Parse(kind string, parameters []byte) (Step, error) {
 	return s, s.checkBreath()
 }
 
-// Kept reads a step that was checked by Parse before it was kept. Errors: as Parse.
-func Kept(kind string, parameters []byte) (Step, error) {
+// Kept reads a step that was checked by Parse before it was kept. A parameter that it
+// was kept without means what it meant then. Errors: as Parse.
+func Kept(kind string, parameters []byte) (Step, error) { return read(kind, parameters, true) }
+
+func read(kind string, parameters []byte, kept bool) (Step, error) {
 	k, err := Get(kind)
 	if err != nil {
 		return Step{}, err
@@ -76,7 +79,7 @@ func Kept(kind string, parameters []byte) (Step, error) {
 			return Step{}, ParameterError{"parameters", "send an object of parameters"}
 		}
 	}
-	v, err := k.values(raw)
+	v, err := k.values(raw, kept)
 	if err != nil {
 		return Step{}, err
 	}

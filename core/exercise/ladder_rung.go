@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"earlychorus/core/measure"
+	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
 
@@ -14,9 +15,25 @@ var ladderRung = Kind{
 	Name:  "Ladder",
 	Group: scores.Registers,
 	Why:   "A hard note is reached from one that works, a small step at a time.",
-	Parts: []Param{ladderChoice(), number("rung", "Rung", "", 1, 40, 1, 1, "choose a rung of the ladder"), tempo(60)},
+	Parts: []Param{
+		ladderChoice(),
+		number("rung", "Rung", "", 1, 40, 1, 1, "choose a rung of the ladder"),
+		writtenStart(),
+		choice(
+			"join",
+			"Notes of a rung",
+			"usual",
+			Option{"usual", "as the ladder is usually taught"},
+			Option{"slurred", "slurred"},
+			Option{"tongued", "tongued, every one"},
+		),
+		tempo(60),
+	},
 	Says: func(v Values) string {
 		l, _ := LadderOf(v.choice("ladder"))
+		if start := v.written(); len(start) > 0 {
+			return fmt.Sprintf("%s, from %s", l.Name, start[0])
+		}
 		return fmt.Sprintf("%s, rung %d", l.Name, v.count("rung"))
 	},
 	Lay: func(w *writer, v Values) {
@@ -28,6 +45,10 @@ var ladderRung = Kind{
 		}
 		rungs := l.Rungs(w.i)
 		rung := v.count("rung")
+		if start := v.written(); len(start) > 0 {
+			note, _ := music.ReadNote(start[0]) // checked when the step was read
+			rung = l.RungFrom(w.i, note.MIDI())
+		}
 		if own := w.player.Rungs[l.Key]; own > 0 {
 			rung = own
 		}
@@ -41,7 +62,7 @@ var ladderRung = Kind{
 		w.breathe()
 		for n, m := range r.Notes {
 			w.at(m, r.Beats[n], func(s *scores.Segment) {
-				if n > 0 && r.Slurred {
+				if n > 0 && r.Slurred && isJoined(l, v.choice("join")) {
 					s.Articulation = scores.Slurred
 				}
 			})
@@ -55,6 +76,21 @@ var ladderRung = Kind{
 		w.judge(measure.NoChirp, 0)
 		w.judge(measure.Response, float64(w.s.Limits.Start))
 	},
+}
+
+// isJoined reports whether the notes of a rung are slurred.
+func isJoined(l Ladder, how string) bool {
+	if how == "usual" {
+		return !l.Tongued
+	}
+	return how == "slurred"
+}
+
+// writtenStart is the note that works, where a player's ladder has not begun yet.
+func writtenStart() Param {
+	p := writtenNotes(1)
+	p.Label = "Or from a note that works, as the section reads it"
+	return p
 }
 
 func ladderChoice() Param {

@@ -14,6 +14,7 @@ type Ladder struct {
 	Name     string
 	Suits    func(instrument.Instrument) bool
 	Slurred  bool // always from a note that works
+	Tongued  bool // every note, as the way is usually taught
 	Crossing bool // over the register break
 	// pairs lists the way, easy note first, in written notes or open partials.
 	pairs func(instrument.Instrument) [][2]music.MIDI // sounding
@@ -70,10 +71,11 @@ func Ladders() []Ladder {
 	}
 	return []Ladder{
 		{
-			Key:   "sax-low",
-			Name:  "Low notes on the saxophone",
-			Suits: family(instrument.Saxophones),
-			pairs: written(67, 66, 64, 62),
+			Key:     "sax-low",
+			Name:    "Low notes on the saxophone",
+			Suits:   family(instrument.Saxophones),
+			Tongued: true,
+			pairs:   written(67, 66, 64, 62),
 		},
 		{
 			Key:     "bassoon-low",
@@ -94,6 +96,12 @@ func Ladders() []Ladder {
 			Suits:    family(instrument.Clarinets),
 			Crossing: true,
 			pairs:    overTheBreak,
+		},
+		{
+			Key:   "open-two",
+			Name:  "Two of three open notes",
+			Suits: isBrass,
+			pairs: func(i instrument.Instrument) [][2]music.MIDI { return openPairs(i)[:1] },
 		},
 		{
 			Key:   "brass-partials",
@@ -145,6 +153,17 @@ func overTheBreak(i instrument.Instrument) [][2]music.MIDI {
 	return [][2]music.MIDI{
 		{w(60), w(55)}, {w(55), w(74)}, {w(53), w(72)}, {w(52), w(71)}, {w(67), w(71)},
 	}
+}
+
+// RungFrom returns the first rung that begins on a written note which works already;
+// 1 where none does.
+func (l Ladder) RungFrom(i instrument.Instrument, note music.MIDI) int {
+	for n, r := range l.Rungs(i) {
+		if i.Written(r.Notes[0]) == note {
+			return n + 1
+		}
+	}
+	return 1
 }
 
 // openPairs: two of three open notes first, then all three.

@@ -26,6 +26,7 @@ var longToneChain = Kind{
 			"begin from a fourth below home to an octave above it",
 		),
 		number("to", "To", "half steps from home", -5, 12, 1, 5, "end from a fourth below home to an octave above it"),
+		writtenEnds(),
 		choice(
 			"by",
 			"Notes between",
@@ -37,24 +38,22 @@ var longToneChain = Kind{
 	},
 	Says: func(v Values) string {
 		return fmt.Sprintf(
-			"concert %s to %s by %s, %.0f seconds each",
-			Degree(v.number("from")).ConcertName(),
-			Degree(v.number("to")).ConcertName(),
+			"%s by %s, %.0f seconds each",
+			saysEnds(v),
 			map[string]string{"chromatic": "half steps", "scale": "the scale"}[v.choice("by")],
 			v.number("seconds"),
 		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = 60
-		w.pattern = run(Degree(v.number("from")), Degree(v.number("to")), v.choice("by") == "scale")
 		w.countIn(readyText)
-		for n, d := range w.pattern {
+		for n, m := range w.chain(v) {
 			if n == 0 {
 				w.breathe()
 			} else {
 				w.rest(chainRest, "Rest.")
 			}
-			w.tone(d, music.Beats(v.seconds("seconds")))
+			w.at(m, music.Beats(v.seconds("seconds")))
 		}
 		w.end()
 		w.judgeTone()
@@ -62,6 +61,37 @@ var longToneChain = Kind{
 }
 
 const chainRest music.Beats = 4
+
+// writtenEnds are the first and the last note of a chain as one section reads them.
+func writtenEnds() Param {
+	p := writtenNotes(2)
+	p.Label = "Or from and to, as one section reads them"
+	p.Remedy = "name the first and the last written note with their octaves: E3, B♭4"
+	return p
+}
+
+func saysEnds(v Values) string {
+	if ends := v.written(); len(ends) == 2 {
+		return "written " + ends[0] + " to " + ends[1]
+	}
+	return fmt.Sprintf("concert %s to %s",
+		Degree(v.number("from")).ConcertName(), Degree(v.number("to")).ConcertName())
+}
+
+// chain lists the notes of a chain: between written notes that the instrument has, or
+// between concert notes as far as the stage reaches.
+func (w *writer) chain(v Values) []music.MIDI {
+	byScale := v.choice("by") == "scale"
+	if ends, ok := w.picked(v); ok && len(ends) == 2 {
+		home := w.i.Home()
+		var out []music.MIDI
+		for _, d := range run(Degree(ends[0]-home), Degree(ends[1]-home), byScale) {
+			out = append(out, w.sounding(d))
+		}
+		return out
+	}
+	return w.turning(run(Degree(v.number("from")), Degree(v.number("to")), byScale))
+}
 
 // major are the steps of a major scale above its tonic.
 var major = []Degree{0, 2, 4, 5, 7, 9, 11}

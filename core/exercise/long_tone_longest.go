@@ -18,27 +18,28 @@ var longToneLongest = Kind{
 	Why:    "One beat more than yesterday is progress.",
 	Parts: []Param{
 		notes("Concert notes, in order", 3, 0),
+		writtenNotes(3),
 		number("cap_s", "At most", "seconds", 10, 45, 1, 30, "stop at 10 to 45 seconds"),
 	},
 	Says: func(v Values) string {
 		return fmt.Sprintf(
-			"concert %s, as long as it stays beautiful, at most %.0f seconds",
-			concertNames(v.notes()),
+			"%s, as long as it stays beautiful, at most %.0f seconds",
+			saysNotes(v),
 			v.number("cap_s"),
 		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.Growing = true
-		w.s.TempoBPM, w.pattern = 60, v.notes()
+		w.s.TempoBPM = 60
 		most := music.Beats(min(v.number("cap_s"), mostHold(w.stage)))
 		w.countIn(readyText)
-		for n, d := range v.notes() {
+		for n, m := range w.apart(v) {
 			if n == 0 {
 				w.breathe()
 			} else {
 				w.rest(longRest, "Rest. Breathe as you like.")
 			}
-			w.tone(d, most)
+			w.at(m, most)
 		}
 		w.end()
 		l := w.s.Limits

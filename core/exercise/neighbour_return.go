@@ -20,6 +20,7 @@ var neighbourReturn = Kind{
 			2,
 			0,
 		),
+		writtenNotes(2),
 		choice(
 			"neighbour",
 			"Neighbour",
@@ -44,12 +45,12 @@ var neighbourReturn = Kind{
 	},
 	Says: func(v Values) string {
 		return fmt.Sprintf(
-			"concert %s and %s, %.0f beats each",
-			concertNames(v.notes()),
+			"%s and %s, %s each",
+			saysNotes(v),
 			map[string]string{
 				"upper": "the note above", "lower": "the note below", "both": "both its neighbours",
 			}[v.choice("neighbour")],
-			v.beats("beats"),
+			sayBeats(v.beats("beats")),
 		)
 	},
 	Lay: func(w *writer, v Values) {
@@ -57,16 +58,15 @@ var neighbourReturn = Kind{
 		w.countIn(readyText)
 		first := true
 		for range v.count("repeats") {
-			for _, home := range v.notes() {
+			for _, home := range w.apart(v) {
 				if first {
 					w.breathe()
 				} else {
 					w.rest(4, "Rest.")
 				}
 				first = false
-				w.pattern = neighbours(home, v.choice("neighbour"))
-				for _, d := range w.pattern {
-					w.tone(d, v.beats("beats"))
+				for _, m := range w.neighbours(home, v.choice("neighbour")) {
+					w.at(m, v.beats("beats"))
 				}
 			}
 		}
@@ -75,21 +75,45 @@ var neighbourReturn = Kind{
 	},
 }
 
-func neighbours(home Degree, which string) []Degree {
-	above, below := home+1, home-1
+// neighbours is a note, its neighbours in the scale of home, and the way back. A
+// neighbour that the player does not reach gives way to the one on the other side.
+func (w *writer) neighbours(home music.MIDI, which string) []music.MIDI {
+	d := Degree(home - w.i.Home())
+	above, below := d+1, d-1
 	for !inScale(above) {
 		above++
 	}
 	for !inScale(below) {
 		below--
 	}
-	switch which {
-	case "upper":
-		return []Degree{home, above, home}
-	case "lower":
-		return []Degree{home, below, home}
+	up, down := w.sounding(above), w.sounding(below)
+	hasUp, hasDown := w.has(up), w.has(down)
+	if which != "upper" && !hasDown && hasUp {
+		w.notice(fmt.Sprintf("%s goes to the note above: the one below lies outside %s.", w.i.Name, w.outside(down)))
+		which = "upper"
 	}
-	return []Degree{home, above, home, below, home}
+	if which != "lower" && !hasUp && hasDown {
+		w.notice(fmt.Sprintf("%s goes to the note below: the one above lies outside %s.", w.i.Name, w.outside(up)))
+		which = "lower"
+	}
+	switch {
+	case !hasUp && !hasDown:
+		return []music.MIDI{home, home, home}
+	case which == "upper":
+		return []music.MIDI{home, up, home}
+	case which == "lower":
+		return []music.MIDI{home, down, home}
+	}
+	return []music.MIDI{home, up, home, down, home}
+}
+
+// has reports whether a neighbour may be played: a known note, or one the stage reaches;
+// beside a note that was picked out of the stage's reach, any the instrument has.
+func (w *writer) has(m music.MIDI) bool {
+	if w.reaches(m) {
+		return true
+	}
+	return len(w.player.Known) == 0 && w.beyond && w.i.Beginner.Contains(m)
 }
 
 const (
@@ -113,17 +137,16 @@ func (w *writer) judgePattern() {
 	w.judge(measure.Response, float64(w.s.Limits.Start))
 }
 
-// play adds the notes of a pattern, a breath after so many beats.
-func (w *writer) play(degrees []Degree, beats, breathAfter music.Beats, set ...func(*scores.Segment)) {
-	w.pattern = degrees
+// run adds the notes of a pattern, a breath after so many beats.
+func (w *writer) run(notes []music.MIDI, beats, breathAfter music.Beats, set ...func(*scores.Segment)) {
 	breathAfter = min(breathAfter, w.s.TempoBPM.Beats(oneBreath))
 	sinceBreath := music.Beats(0)
-	for _, d := range degrees {
-		if sinceBreath+beats > breathAfter {
+	for _, m := range notes {
+		if sinceBreath > 0 && sinceBreath+beats > breathAfter {
 			w.rest(4, "Breathe.")
 			sinceBreath = 0
 		}
-		w.tone(d, beats, set...)
+		w.at(m, beats, set...)
 		sinceBreath += beats
 	}
 }

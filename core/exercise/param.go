@@ -8,20 +8,22 @@ import (
 	"strings"
 
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // ParamType is what a parameter holds.
 type ParamType string
 
 const (
-	Number   ParamType = "number" // a number in a range, in steps
-	Choice   ParamType = "choice" // one of the options
-	Switch   ParamType = "switch" // true or false
-	NoteList ParamType = "notes"  // degrees from the home note, in order
-	Melody   ParamType = "melody" // notes with their beats
-	Words    ParamType = "words"  // a line of text
-	AnyChars           = 200      // the longest of these
-	mostOf             = 64       // notes in a melody
+	Number   ParamType = "number"  // a number in a range, in steps
+	Choice   ParamType = "choice"  // one of the options
+	Switch   ParamType = "switch"  // true or false
+	NoteList ParamType = "notes"   // degrees from the home note, in order
+	Melody   ParamType = "melody"  // notes with their beats
+	Written  ParamType = "written" // notes as one section reads them, by name
+	Words    ParamType = "words"   // a line of text
+	AnyChars           = 200       // the longest of these
+	mostOf             = 64        // notes in a melody
 	degreeUp           = "an octave above it"
 	degreeDn           = "a fourth below home"
 )
@@ -31,7 +33,7 @@ type Param struct {
 	Key     string    `json:"key"`
 	Label   string    `json:"label"`
 	Unit    string    `json:"unit,omitempty"`
-	Type    ParamType `json:"type" enum:"number,choice,switch,notes,melody,words"`
+	Type    ParamType `json:"type" enum:"number,choice,switch,notes,melody,written,words"`
 	Min     float64   `json:"min,omitempty"`
 	Max     float64   `json:"max,omitempty"`
 	Step    float64   `json:"step,omitempty"`
@@ -40,6 +42,15 @@ type Param struct {
 	// Remedy is what to do when a value is out of range: "hold each note for 2 to
 	// 16 whole beats".
 	Remedy string `json:"remedy"`
+	// Before is what a step asked for that was kept before there was this parameter;
+	// nil is the default.
+	Before any `json:"-"`
+}
+
+// before says what steps meant that were kept without the parameter.
+func (p Param) before(value any) Param {
+	p.Before = value
+	return p
 }
 
 // Option is one of the values a choice may take.
@@ -106,6 +117,19 @@ func notes(label string, most int, usual ...Degree) Param {
 	}
 }
 
+// writtenNotes asks one section for notes as it reads them, anywhere in its instrument's
+// range, in place of the concert notes.
+func writtenNotes(most int) Param {
+	return Param{
+		Key:     "written",
+		Label:   "Or written notes, for one section",
+		Type:    Written,
+		Max:     float64(most),
+		Default: []string{},
+		Remedy:  fmt.Sprintf("name up to %d written notes with their octaves: E3, F♯4, B♭3", most),
+	}
+}
+
 // Parameters that many kinds share.
 func beats(usual float64) Param {
 	return number("beats", "Beats each", "beats", 2, 16, 1, usual, "hold each note for 2 to 16 whole beats")
@@ -138,11 +162,21 @@ func fingersFirst() Param { return onOff("fingers_first", "Fingers alone first",
 // Values are a step's parameters by key.
 type Values map[string]any
 
-// Note is a note of a melody: a degree, or a rest, and its beats.
+// Note is a note of a melody: a degree, or a rest, its beats, and how it is played.
 type Note struct {
-	Degree Degree      `json:"degree"`
-	Beats  music.Beats `json:"beats"`
-	Rest   bool        `json:"rest,omitempty"`
+	Degree    Degree         `json:"degree"`
+	Beats     music.Beats    `json:"beats"`
+	Rest      bool           `json:"rest,omitempty"`
+	Slur      bool           `json:"slur,omitempty"`       // joined to the note before, without the tongue
+	Mark      scores.Mark    `json:"mark,omitempty"`       // how it is tongued, where the music says so
+	Dynamic   scores.Dynamic `json:"dynamic,omitempty"`    // from here on
+	DynamicTo scores.Dynamic `json:"dynamic_to,omitempty"` // it grows or fades to this
+}
+
+// usable reports whether a melody may hold the note.
+func (n Note) usable() bool {
+	return n.Beats > 0 && n.Beats <= 16 && n.Degree >= LowestDegree && n.Degree <= HighestDegree &&
+		n.Mark.Known() && n.Dynamic.Known() && n.DynamicTo.Known()
 }
 
 func (v Values) beats(key string) music.Beats     { return music.Beats(v[key].(float64)) }
@@ -152,16 +186,21 @@ func (v Values) count(key string) int             { return int(v[key].(float64))
 func (v Values) choice(key string) string         { return v[key].(string) }
 func (v Values) on(key string) bool               { return v[key].(bool) }
 func (v Values) notes() []Degree                  { return v["notes"].([]Degree) }
+func (v Values) written() []string                { return v["written"].([]string) }
 func (v Values) melody() []Note                   { return v["melody"].([]Note) }
 func (v Values) seconds(key string) music.Seconds { return music.Seconds(v[key].(float64)) }
 
-// values reads and checks a kind's parameters.
-func (k *Kind) values(raw map[string]json.RawMessage) (Values, error) {
+// values reads and checks a kind's parameters. Of a step that was kept, what is missing
+// was not asked for then.
+func (k *Kind) values(raw map[string]json.RawMessage, kept bool) (Values, error) {
 	v := Values{}
 	for _, p := range k.Parts {
 		given, ok := raw[p.Key]
 		if !ok {
 			v[p.Key] = p.Default
+			if kept && p.Before != nil {
+				v[p.Key] = p.Before
+			}
 			continue
 		}
 		value, ok := p.read(given)
@@ -208,13 +247,28 @@ func (p Param) read(raw json.RawMessage) (value any, ok bool) {
 		if json.Unmarshal(raw, &m) != nil || len(m) < 1 || len(m) > mostOf {
 			return nil, false
 		}
-		return m, !slices.ContainsFunc(m, func(n Note) bool {
-			return n.Beats <= 0 || n.Beats > 16 || n.Degree < LowestDegree || n.Degree > HighestDegree
-		})
+		return m, !slices.ContainsFunc(m, func(n Note) bool { return !n.usable() })
+	case Written:
+		return readWritten(raw, int(p.Max))
 	}
 	var s string
 	err := json.Unmarshal(raw, &s)
 	return s, err == nil && len(s) <= AnyChars
+}
+
+// readWritten reads the names of written notes, and writes each as it is printed.
+func readWritten(raw json.RawMessage, most int) (names []string, ok bool) {
+	if json.Unmarshal(raw, &names) != nil || len(names) > most {
+		return nil, false
+	}
+	for n, name := range names {
+		note, known := music.ReadNote(name)
+		if !known {
+			return nil, false
+		}
+		names[n] = note.String()
+	}
+	return append([]string{}, names...), true
 }
 
 // Range says what a parameter may be and what it is when nothing is said: "2 to
@@ -241,8 +295,18 @@ func (p Param) Range() string {
 			HighestDegree,
 			p.Default,
 		)
+	case Written:
+		return fmt.Sprintf("up to %v written notes by name, as E3 or F♯4; none", p.Max)
 	case Melody:
 		return fmt.Sprintf("1 to %d notes and rests; %d of them", mostOf, len(p.Default.([]Note)))
 	}
 	return fmt.Sprintf("%v", p.Default)
+}
+
+// sayBeats says a number of beats: "1 beat", "8 beats".
+func sayBeats(b music.Beats) string {
+	if b == 1 {
+		return "1 beat"
+	}
+	return fmt.Sprintf("%.0f beats", b)
 }

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
@@ -26,7 +27,11 @@ var registerPair = Kind{
 			"slurred",
 			Option{"slurred", "slurred from the low note"},
 			Option{"direct", "the upper note by itself after it"},
+			Option{"upper", "the upper note alone"},
+			Option{"down", "up and down again, slurred"},
+			Option{"climb", "slurred up, then as high as you can"},
 		),
+		writtenLows(),
 		number("low_beats", "Low note", "beats", 1, 4, 1, 2, "hold the low note for 1 to 4 beats"),
 		number(
 			"beats",
@@ -43,32 +48,31 @@ var registerPair = Kind{
 	},
 	Says: func(v Values) string {
 		return fmt.Sprintf(
-			"%d pairs, %.0f beats low, then %.0f up, %s",
-			v.count("pairs"),
+			"%s, %.0f beats low, then %.0f up, %s",
+			saysPairs(v),
 			v.beats("low_beats"),
 			v.beats("beats"),
-			v.choice("how"),
+			map[string]string{
+				"slurred": "slurred",
+				"direct":  "the upper note by itself",
+				"upper":   "the upper note alone",
+				"down":    "slurred up and down",
+				"climb":   "then as high as you can",
+			}[v.choice("how")],
 		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()
 		w.s.Crossing = w.i.Family == instrument.Clarinets
-		lows := lowsOf(w.i)
+		lows := w.lows(v)
 		w.countIn(readyText)
-		for n := range min(v.count("pairs"), len(lows)) {
+		for n := range lows {
 			if n == 0 {
 				w.breathe()
 			} else {
 				w.rest(v.beats("rest_beats"), "Rest.")
 			}
-			upper, _ := w.i.RegisterPair(lows[n])
-			w.at(lows[n], v.beats("low_beats"))
-			if v.choice("how") == "direct" {
-				w.rest(4, "Rest, hear the upper note.")
-				w.at(upper, v.beats("beats"))
-				continue
-			}
-			w.at(upper, v.beats("beats"), slurred, saying(upWord(w.i, upper)))
+			w.pair(lows[n], v)
 		}
 		w.end()
 		w.judge(measure.Speaks, 0)
@@ -77,11 +81,88 @@ var registerPair = Kind{
 		w.judge(measure.NoChirp, 0)
 		w.judge(measure.Change, float64(w.s.Limits.ChangeTime))
 		w.judge(measure.Response, float64(w.s.Limits.Start))
-		if v.choice("how") == "slurred" {
+		if how := v.choice("how"); how == "slurred" || how == "down" {
 			w.judge(measure.NoTongue, 0)
 		}
 		w.judge(measure.Undertone, longestUnder)
 	},
+}
+
+// pair is one low note and its upper one, joined as asked.
+func (w *writer) pair(low music.MIDI, v Values) {
+	upper, _ := w.i.RegisterPair(low)
+	up := saying(upWord(w.i, upper))
+	switch v.choice("how") {
+	case "upper":
+		w.at(upper, v.beats("beats"), up)
+	case "direct":
+		w.at(low, v.beats("low_beats"))
+		w.rest(4, "Rest, hear the upper note.")
+		w.at(upper, v.beats("beats"))
+	case "down":
+		w.at(low, v.beats("low_beats"))
+		w.at(upper, v.beats("beats"), slurred, up)
+		w.at(low, v.beats("low_beats"), slurred)
+	default:
+		w.at(low, v.beats("low_beats"))
+		w.at(upper, v.beats("beats"), slurred, up)
+		if v.choice("how") == "climb" {
+			w.climb(upper, v.beats("low_beats"))
+		}
+	}
+}
+
+// climb goes on up the scale from the first upper note, as high as the player can: its
+// notes are tried, never held against anyone.
+func (w *writer) climb(from music.MIDI, beats music.Beats) {
+	notes := 0
+	for m := from + 1; w.i.Beginner.Contains(m) && notes < climbNotes; m++ {
+		if !inScale(Degree(m - w.i.Home())) {
+			continue
+		}
+		notes++
+		w.at(m, beats, slurred, func(s *scores.Segment) {
+			s.Hard = true
+			s.Text = s.WrittenName + ", if it comes"
+		})
+	}
+}
+
+const climbNotes = 4
+
+// writtenLows are the low notes of pairs as one section reads them.
+func writtenLows() Param {
+	p := writtenNotes(6)
+	p.Label = "Or which low notes, as one section reads them"
+	return p
+}
+
+func saysPairs(v Values) string {
+	if lows := v.written(); len(lows) > 0 {
+		return "pairs on written " + strings.Join(lows, ", ")
+	}
+	return fmt.Sprintf("%d pairs", v.count("pairs"))
+}
+
+// lows are the low notes of the pairs asked for: those the director picked, where each
+// has an upper one, or the first the instrument has.
+func (w *writer) lows(v Values) []music.MIDI {
+	picked, ok := w.picked(v)
+	for _, low := range picked {
+		if _, pairs := w.i.RegisterPair(low); !pairs {
+			name := w.c.Naming.WithOctave(w.s.KeyFifths.Spell(w.i.Written(low)))
+			w.notice(fmt.Sprintf("%s has no upper note on %s: it plays the usual pairs.", w.i.Name, name))
+			ok = false
+		}
+	}
+	if ok {
+		return picked
+	}
+	lows, pairs := lowsOf(w.i), v.count("pairs")
+	if v.choice("how") == "climb" {
+		pairs = 1 // as high as one can is once enough
+	}
+	return lows[:min(pairs, len(lows))]
 }
 
 // oboesHalfHole is the written notes that an oboe's half hole opens; the octave keys have

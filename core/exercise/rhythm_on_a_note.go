@@ -7,27 +7,47 @@ import (
 	"earlychorus/core/scores"
 )
 
-// Rhythm on a note: one whole, two halves, four quarters, by the tongue.
+// Rhythm on a note: one whole, two halves, four quarters, by the tongue; all on each
+// note, or one rhythm a note.
 var rhythmOnANote = Kind{
 	Key:   "rhythm-on-a-note",
 	Name:  "Rhythm on a note",
 	Group: scores.Patterns,
 	Why:   "The tongue divides the air; the air does not stop.",
-	Parts: []Param{notes("Concert notes", 2, 0), fingersFirst(), tempo(80)},
+	Parts: []Param{
+		notes("Concert notes", 4, 0),
+		writtenNotes(4),
+		choice(
+			"each",
+			"On each note",
+			"all",
+			Option{"all", "a whole, two halves, four quarters"},
+			Option{"turn", "one rhythm: the first note a whole, the second halves, the third quarters, and again"},
+		),
+		fingersFirst(),
+		tempo(80),
+	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("concert %s: a whole, two halves, four quarters", concertNames(v.notes()))
+		return fmt.Sprintf("%s: %s", saysNotes(v), map[string]string{
+			"all":  "a whole, two halves, four quarters",
+			"turn": "a whole, halves and quarters in turn",
+		}[v.choice("each")])
 	},
 	Lay: func(w *writer, v Values) {
-		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
+		w.s.TempoBPM = v.tempo()
 		w.countIn(readyText)
 		w.breathe()
-		for n, d := range v.notes() {
-			for k, count := range []int{1, 2, 4} {
+		for n, m := range w.inARow(v) {
+			rhythms := wholeToQuarters
+			if v.choice("each") == "turn" {
+				rhythms = wholeToQuarters[n%len(wholeToQuarters):][:1]
+			}
+			for k, count := range rhythms {
 				if n > 0 || k > 0 {
 					w.rest(4, "Rest.")
 				}
 				for range count {
-					w.tone(d, 4/beatsOf(count))
+					w.at(m, 4/beatsOf(count))
 				}
 			}
 		}
@@ -39,3 +59,6 @@ var rhythmOnANote = Kind{
 		w.judge(measure.TempoDrift, mostTempo)
 	},
 }
+
+// wholeToQuarters is how many notes share four beats.
+var wholeToQuarters = []int{1, 2, 4}

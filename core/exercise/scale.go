@@ -2,19 +2,36 @@ package exercise
 
 import (
 	"fmt"
+	"slices"
 
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
 
-// Scale, or the arpeggio 1-3-5-8 of it.
+// Scale, or the arpeggio 1-3-5-8 of it, or the arpeggio up and the scale down; major or
+// minor.
 var scale = Kind{
 	Key:   "scale",
 	Name:  "Scale or arpeggio",
 	Group: scores.Patterns,
 	Why:   "Every tune is made of pieces of these.",
 	Parts: []Param{
-		choice("form", "Form", "scale", Option{"scale", "scale"}, Option{"arpeggio", "arpeggio 1-3-5-8"}),
+		choice(
+			"form",
+			"Form",
+			"scale",
+			Option{"scale", "scale"},
+			Option{"arpeggio", "arpeggio 1-3-5-8"},
+			Option{"mixed", "arpeggio up, scale down"},
+		),
+		choice(
+			"mode",
+			"Mode",
+			"major",
+			Option{"major", "major"},
+			Option{"minor", "natural minor"},
+			Option{"harmonic", "harmonic minor"},
+		),
 		number(
 			"tonic",
 			"Key",
@@ -31,57 +48,55 @@ var scale = Kind{
 		tempo(80),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf(
-			"%s of concert %s, %s, %.0f beats each",
-			v.choice("form"),
-			Degree(v.number("tonic")).ConcertName(),
-			map[string]string{"up": "up", "down": "down", "both": "up and down"}[v.choice("way")],
-			v.beats("beats"),
-		)
+		form := map[string]string{
+			"scale": "scale", "arpeggio": "arpeggio", "mixed": "arpeggio up and scale down",
+		}[v.choice("form")]
+		way := map[string]string{"up": ", up", "down": ", down", "both": ", up and down"}[v.choice("way")]
+		if v.choice("form") == "mixed" {
+			way = ""
+		}
+		mode := map[string]string{"minor": " minor", "harmonic": " harmonic minor"}[v.choice("mode")]
+		return fmt.Sprintf("%s of concert %s%s%s, %s each",
+			form, Degree(v.number("tonic")).ConcertName(), mode, way, sayBeats(v.beats("beats")))
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()
-		steps := append(append([]Degree(nil), major...), 12)
-		if v.choice("form") == "arpeggio" {
-			steps = []Degree{0, 4, 7, 12}
-		}
-		tonic := w.whole(Degree(v.number("tonic")), steps)
-		up := make([]Degree, len(steps))
-		for n, s := range steps {
-			up[n] = tonic + s
-		}
-		w.s.KeyFifths = w.s.KeyFifths.Transposed(int(v.number("tonic")))
+		mode := modes[v.choice("mode")]
+		w.s.KeyFifths = w.s.KeyFifths.Transposed(int(v.number("tonic")) + mode.signature)
 		w.countIn(readyText)
 		w.breathe()
-		w.play(upAndDown(up, v.choice("way")), v.beats("beats"), breathEvery)
+		w.run(w.turning(mode.way(Degree(v.number("tonic")), v)), v.beats("beats"), breathEvery)
 		w.end()
 		w.judgePattern()
 	},
 }
 
-// whole moves a pattern by an octave where more of it then lies within reach, so
-// that it is not broken up note by note.
-func (w *writer) whole(tonic Degree, steps []Degree) Degree {
-	best, inside := tonic, -1
-	for _, octave := range []Degree{0, -12, 12} {
-		count := 0
-		for _, s := range steps {
-			if w.reaches(w.i.Home() + music.MIDI(tonic+octave+s)) {
-				count++
-			}
-		}
-		if count > inside {
-			best, inside = tonic+octave, count
-		}
+// mode is a scale's steps above its tonic, and the key whose signature it is written in.
+type mode struct {
+	steps     []Degree
+	third     Degree
+	signature int // half steps from the tonic to the major key of the same signature
+}
+
+var modes = map[string]mode{
+	"major":    {steps: append(slices.Clone(major), 12), third: 4},
+	"minor":    {steps: []Degree{0, 2, 3, 5, 7, 8, 10, 12}, third: 3, signature: 3},
+	"harmonic": {steps: []Degree{0, 2, 3, 5, 7, 8, 11, 12}, third: 3, signature: 3},
+}
+
+// way is the notes in the order they are played.
+func (m mode) way(tonic Degree, v Values) []Degree {
+	up := make([]Degree, len(m.steps))
+	for n, s := range m.steps {
+		up[n] = tonic + s
 	}
-	if best != tonic {
-		where := "lower"
-		if best > tonic {
-			where = "higher"
-		}
-		w.notice(fmt.Sprintf("%s plays it an octave %s, where the stage reaches.", w.i.Name, where))
+	switch v.choice("form") {
+	case "arpeggio":
+		return upAndDown(chord(tonic, m.third), v.choice("way"))
+	case "mixed":
+		return append(chord(tonic, m.third), upAndDown(up, "down")[1:]...)
 	}
-	return best
+	return upAndDown(up, v.choice("way"))
 }
 
 func beatsOf(n int) music.Beats { return music.Beats(n) }

@@ -109,16 +109,28 @@ func TestCautionsStandWhereTheyBelong(t *testing.T) {
 		{"trumpet", "buzz-at-once", "Lips hurt", "balloon"},
 		{"clarinet", "register-pair", "Five minutes a day", "Lips hurt"},
 		{"alto-sax", "overtones", "Jaw", "Five minutes a day"},
-		{"flute", "air-off", "latex", "meter"},
+		{"flute", "air-off", "dizzy", "latex"},
+		{"trumpet", "excerpt", "Lips hurt", "jaw"},
+		{"trombone", "assembly", "lock", "crook"},
+		{"alto-sax", "assembly", "crook", "lock"},
+		{"flute", "assembly", "no keys", "not shared"},
 		{"tuba", "air-meter", "not a medical device", "latex"},
 		{"oboe", "swell", "ears", "latex"},
 		{"trombone", "care", "technician", "dizzy"},
 		{"flute", "five-note-walk", "", "dizzy"},
 	} {
 		got := strings.Join(lay(t, c.instrument, exercise.New(c.kind, nil)).Cautions, "\n")
+		if c.kind != "air-off" {
+			assert.NotContains(t, got, "alloon", "%s on %s", c.kind, c.instrument)
+		}
 		assert.Contains(t, got, c.says, "%s on %s", c.kind, c.instrument)
 		assert.NotContains(t, got, c.not, "%s on %s", c.kind, c.instrument)
 	}
+}
+
+func TestABalloonHasItsOwnCaution(t *testing.T) {
+	balloon := exercise.New("air-off", set{"with": "balloon"})
+	assert.Contains(t, strings.Join(lay(t, "flute", balloon).Cautions, "\n"), "latex")
 }
 
 func TestLaddersClimbFromWhatWorks(t *testing.T) {

@@ -15,28 +15,30 @@ var singFirst = Kind{
 	Why:   "What you can sing, you can play in tune.",
 	Parts: []Param{
 		notes("Concert notes, in order", 5, 0, 2, 4),
+		writtenNotes(5),
 		number("beats", "Beats each", "beats", 1, 8, 1, 2, "give each note 1 to 8 beats"),
 		tempo(80),
 	},
 	Says: func(v Values) string {
-		return fmt.Sprintf("concert %s, sung while fingering, then played", concertNames(v.notes()))
+		return fmt.Sprintf("%s, sung while fingering, then played", saysNotes(v))
 	},
 	Lay: func(w *writer, v Values) {
-		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
+		w.s.TempoBPM = v.tempo()
+		line := w.inARow(v)
 		w.countIn("Hear the first note.")
-		w.tone(v.notes()[0], 2, as(scores.Listen), saying("Listen"))
+		w.at(line[0], 2, as(scores.Listen), saying("Listen"))
 		w.breathe()
 		if w.c.SingFirst == PlayAtOnce {
 			w.notice("This class plays at once, without singing.")
 		} else {
-			for _, d := range v.notes() {
-				w.tone(d, v.beats("beats"), as(scores.Sing))
+			for _, m := range line {
+				w.at(m, v.beats("beats"), as(scores.Sing))
 			}
 			w.rest(4, "Now with the instrument.")
 			w.judge(measure.Sung, sungWithin)
 		}
-		for _, d := range v.notes() {
-			w.tone(d, v.beats("beats"))
+		for _, m := range line {
+			w.at(m, v.beats("beats"))
 		}
 		w.end()
 		w.judge(measure.Speaks, 0)

@@ -31,9 +31,9 @@ var slurPartials = Kind{
 	},
 	Says: func(v Values) string {
 		return fmt.Sprintf(
-			"%s open notes, %.0f beats each, %d times",
+			"%s open notes, %s each, %d times",
 			v.choice("over"),
-			v.beats("beats"),
+			sayBeats(v.beats("beats")),
 			v.count("repeats"),
 		)
 	},
@@ -47,9 +47,7 @@ var slurPartials = Kind{
 			} else {
 				w.rest(max(leastBuzzRest, music.Beats(len(way))*v.beats("beats")), "Rest as long as you played.")
 			}
-			for k, m := range way {
-				w.at(m, v.beats("beats"), slurIf(k))
-			}
+			w.slurOver(way, v.beats("beats"))
 		}
 		w.end()
 		w.judge(measure.Speaks, 0)
@@ -59,6 +57,22 @@ var slurPartials = Kind{
 		w.judge(measure.NoTongue, 0)
 		w.judge(measure.Response, float64(w.s.Limits.Start))
 	},
+}
+
+// slurOver slurs over open notes on one breath; where they are more than a breath holds, it
+// breathes at the turn.
+func (w *writer) slurOver(way []music.MIDI, beats music.Beats) {
+	turn := -1
+	if w.s.TempoBPM.Seconds(music.Beats(len(way))*beats) > oneBreath {
+		turn = len(way) / 2
+	}
+	for k, m := range way {
+		w.at(m, beats, slurIf(k))
+		if k == turn {
+			w.rest(leastBuzzRest, "Breathe at the turn.")
+			w.at(m, beats) // begun anew where it stopped
+		}
+	}
 }
 
 // openWay is the way over so many open notes and back: F–B♭–F from above, or

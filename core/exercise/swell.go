@@ -17,23 +17,25 @@ var swell = Kind{
 	Why:    "Louder and softer with the air alone, while the pitch stays where it is.",
 	Parts: []Param{
 		notes("Concert note", 1, 0),
+		writtenNotes(1),
 		number("beats", "Beats for each of five stretches", "beats", 2, 4, 1, 4, "give each stretch 2 to 4 beats"),
 		tempo(60),
 	},
 	Says: func(v Values) string {
 		return fmt.Sprintf(
-			"concert %s, five times %.0f beats at %.0f: very soft, growing, very loud, fading, very soft",
-			concertNames(v.notes()),
+			"%s, five times %.0f beats at %.0f: very soft, growing, very loud, fading, very soft",
+			saysNotes(v),
 			v.beats("beats"),
 			v.tempo(),
 		)
 	},
 	Lay: func(w *writer, v Values) {
-		w.s.TempoBPM, w.pattern = v.tempo(), v.notes()
+		w.s.TempoBPM = v.tempo()
+		note := w.apart(v)[0]
 		w.countIn(readyText)
 		w.breathe()
 		for n, d := range [][2]scores.Dynamic{{"pp", "pp"}, {"pp", "ff"}, {"ff", "ff"}, {"ff", "pp"}, {"pp", "pp"}} {
-			w.tone(v.notes()[0], v.beats("beats"), slurIf(n), loud(d[0], d[1]), saying(swellTexts[n]))
+			w.at(note, v.beats("beats"), slurIf(n), loud(d[0], d[1]), saying(swellTexts[n]))
 		}
 		w.end()
 		w.judge(measure.Speaks, 0)

@@ -17,6 +17,7 @@ type writer struct {
 	stage   scores.Stage
 	player  Player
 	pattern []Degree // the notes of the exercise, where a substitute may come from
+	beyond  bool     // the director picked written notes, whatever the stage reaches
 	hands   instrument.Hands
 }
 
@@ -45,7 +46,7 @@ func newWriter(step Step, p Player, c Conventions) *writer {
 		Items:      []string{},
 		Pictures:   []scores.Picture{},
 		Notices:    []string{},
-		Cautions:   cautionsFor(step.Kind, i, p.Stage),
+		Cautions:   cautionsFor(step, i),
 		Ticked:     step.Kind.Ticked,
 		Metered:    step.Kind.Metered,
 		EarsFirst:  c.EarsFirst(),

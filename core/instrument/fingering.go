@@ -153,9 +153,11 @@ func clarinetChoice(f Fingering, written music.MIDI, h Hands) Fingering {
 
 // leftPlays reports whether the left little finger has low E, F or F♯. Neighbours never
 // share a finger: begun on the left it is left, right, left.
-func leftPlays(written music.MIDI, h Hands) bool {
-	beginsLeft := h.ClarinetLow == LeftLittle || h.ClarinetLow == AlternateLittle && h.Repeat%2 == 0
-	return beginsLeft == (written != lowestE+1)
+func leftPlays(written music.MIDI, h Hands) bool { return h.BeginsLeft() == (written != lowestE+1) }
+
+// BeginsLeft reports whether a clarinet's low start is the left little finger's turn.
+func (h Hands) BeginsLeft() bool {
+	return h.ClarinetLow == LeftLittle || h.ClarinetLow == AlternateLittle && h.Repeat%2 == 0
 }
 
 // spoken makes words of a fingering's bars, pluses and symbols.

@@ -2,6 +2,7 @@ package measure
 
 import (
 	"math"
+	"slices"
 )
 
 // Evenness is how much the lengths of the notes differ.
@@ -33,12 +34,33 @@ var unevenLengths = Fault{
 	},
 }
 
-// evenness is the spread of the notes' lengths.
-func evenness(c Case, limit float64) []Reading {
-	_, ratio := pace(c)
-	if len(ratio) < fewestForPace {
-		return nil
+// evenness is the spread of the notes' lengths. Runs that begin with the left little
+// finger and those that begin with the right are told apart, so that the weaker side
+// shows.
+func evenness(c Case, limit float64) (out []Reading) {
+	ratios, sides := map[string][]float64{}, []string{}
+	for _, r := range runs(c) {
+		if !slices.Contains(sides, r.side) {
+			sides = append(sides, r.side)
+		}
+		ratios[r.side] = append(ratios[r.side], r.ratio...)
 	}
+	for _, side := range sides {
+		spread := spreadOf(ratios[side])
+		out = append(out, Reading{
+			Note:   WholeStep,
+			Value:  spread,
+			Limit:  limit,
+			Excess: max(perfect, spread/limit),
+			Side:   side,
+			Way:    1,
+		})
+	}
+	return out
+}
+
+// spreadOf is the standard deviation of lengths, as a share of their mean.
+func spreadOf(ratio []float64) float64 {
 	var mean, squares float64
 	for _, x := range ratio {
 		mean += x / float64(len(ratio))
@@ -46,11 +68,5 @@ func evenness(c Case, limit float64) []Reading {
 	for _, x := range ratio {
 		squares += (x - mean) * (x - mean) / float64(len(ratio))
 	}
-	spread := math.Sqrt(squares) / mean
-	return whole(Reading{
-		Value:  spread,
-		Limit:  limit,
-		Excess: max(perfect, spread/limit),
-		Way:    1,
-	})
+	return math.Sqrt(squares) / mean
 }

@@ -10,7 +10,10 @@ import (
 
 // run is how much longer than written each note of a phrase lasts, 1 being exact,
 // and when it began.
-type run struct{ at, ratio []float64 }
+type run struct {
+	at, ratio []float64
+	side      string // which little finger began it, where that matters
+}
 
 // runs are the phrases of a take long enough to have a pace. Only notes that follow
 // one another have one.
@@ -33,6 +36,7 @@ func runs(c Case) (out []run) {
 			continue
 		}
 		asked := float64(c.Score.TempoBPM.Seconds(targets[n].StartBeat - targets[n-1].StartBeat))
+		now.side = targets[n].Side
 		now.at = append(now.at, float64(before.Onset))
 		now.ratio = append(now.ratio, float64(after.Onset-before.Onset)/asked)
 	}

@@ -31,6 +31,7 @@ type Reading struct {
 	Excess float64           `json:"excess" doc:"the value in limits: above 1 is outside"`
 	Tried  bool              `json:"tried" doc:"on a hard note: counted as tried, not held against the player"`
 	Trust  ear.Doubt         `json:"distrust,omitempty" doc:"why the number cannot be relied on"`
+	Side   string            `json:"side,omitempty" enum:"left,right" doc:"which little finger began the runs it is about"`
 	Way    int               `json:"way,omitempty" doc:"-1 too low, short, soft or early; 1 the other way"`
 
 	// The words of readings from before version 3 of verdicts, which kept less in numbers.

@@ -37,7 +37,21 @@ type Symbol struct {
 	SlurStart  bool         `json:"slur_start,omitempty"`
 	SlurEnd    bool         `json:"slur_end,omitempty"`
 	Text       string       `json:"text,omitempty" doc:"what to do, over the first symbol of its segment"`
+
+	Dynamic    scores.Dynamic `json:"dynamic,omitempty" doc:"to be drawn under it: the loudness changes here" enum:"pp,p,mp,mf,f,ff"`
+	Hairpin    Hairpin        `json:"hairpin,omitempty" doc:"begins here" enum:"grow,fade"`
+	HairpinEnd bool           `json:"hairpin_end,omitempty" doc:"ends with this symbol"`
+	Mark       scores.Mark    `json:"mark,omitempty" enum:"staccato,tenuto,accent"`
+	Manner     string         `json:"manner,omitempty" doc:"how it is played, in a word or two over it: no tongue, taper, 2 pushes a beat"`
 }
+
+// Hairpin is a loudness that changes along notes.
+type Hairpin string
+
+const (
+	Grow Hairpin = "grow"
+	Fade Hairpin = "fade"
+)
 
 // value is a written length.
 type value struct {
@@ -71,6 +85,7 @@ func Bars(s scores.Score) []Bar {
 	}
 	w.fill()
 	w.slurs()
+	w.marks()
 	w.accidentals()
 	return w.bars
 }

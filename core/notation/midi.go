@@ -20,6 +20,7 @@ import (
 const (
 	ticksPerBeat = 480
 	partChannel  = 0
+	leadChannel  = 1 // who leads a canon
 	clickChannel = 9 // General MIDI's percussion
 	clickHigh    = 76
 	clickLow     = 77 // wood blocks
@@ -38,6 +39,7 @@ func WriteMIDI(out io.Writer, s Sheet) error {
 	words.meta(0, 0x58, []byte{BeatsPerBar, 2, 24, 8})
 	part.meta(0, 0x03, []byte(s.Player))
 	part.add(0, 0xC0|partChannel, byte(i.MIDIProgram))
+	part.add(0, 0xC0|leadChannel, byte(i.MIDIProgram))
 	// Pitch bends reach an octave, for slides (registered parameter 0).
 	for _, c := range [][2]byte{{101, 0}, {100, 0}, {6, bendRange}, {38, 0}} {
 		part.add(0, 0xB0|partChannel, c[0], c[1])
@@ -102,11 +104,18 @@ func (t *track) play(at int, s scores.Score) {
 		}
 		from, length := at+ticks(seg.StartBeat), ticks(seg.Beats)
 		joined := n+1 < len(s.Segments) && s.Segments[n+1].Articulation == scores.Slurred
-		if !joined {
+		switch {
+		case seg.Mark == scores.Staccato:
+			length /= 2
+		case !joined:
 			length = max(length/2, length-ticksPerBeat/16)
 		}
 		t.loudness(from, length, seg)
-		t.add(from, 0x90|partChannel, byte(seg.Target), velocity(seg.Dynamic))
+		t.add(from, 0x90|partChannel, byte(seg.Target), struck(seg))
+		if seg.Leader > 0 {
+			t.add(from, 0x90|leadChannel, byte(seg.Leader), velocity(seg.Dynamic))
+			t.events = append(t.events, event{at: from + length, data: []byte{0x80 | leadChannel, byte(seg.Leader), 64}})
+		}
 		if seg.GlideTo != 0 {
 			t.glide(from, length, int(seg.GlideTo-seg.Target))
 		}
@@ -119,10 +128,28 @@ const (
 	rampSteps      = 24
 )
 
-// loudness moves the expression controller where a note grows or fades.
+// struck is how hard a note begins: an accent a step louder than written.
+func struck(seg scores.Segment) byte {
+	if seg.Mark == scores.Accent {
+		return min(127, velocity(seg.Dynamic)+accented)
+	}
+	return velocity(seg.Dynamic)
+}
+
+const accented = 15
+
+// loudness moves the expression controller where a note grows, fades, is pushed by the air
+// or tapers away.
 func (t *track) loudness(from, length int, seg scores.Segment) {
-	if seg.DynamicTo == "" {
+	switch {
+	case seg.Pulses > 0:
+		t.pulses(from, length, seg.Pulses)
+		return
+	case seg.DynamicTo == "":
 		t.add(from, 0xB0|partChannel, 11, fullExpression)
+		if seg.Ending == scores.Taper {
+			t.taper(from + length)
+		}
 		return
 	}
 	ratio := float64(velocity(seg.DynamicTo)) / float64(velocity(seg.Dynamic))
@@ -132,6 +159,29 @@ func (t *track) loudness(from, length int, seg scores.Segment) {
 		t.add(from+length*k/rampSteps, 0xB0|partChannel, 11, byte(level))
 	}
 }
+
+// pulses pushes the loudness up and lets it sink so many times a beat, never to nothing.
+func (t *track) pulses(from, length, pulses int) {
+	step := ticksPerBeat / (pulses * pulseSteps)
+	for k := 0; k*step < length; k++ {
+		depth := (1 - math.Cos(2*math.Pi*float64(k)/pulseSteps)) / 2 // loudest at the push
+		t.add(from+k*step, 0xB0|partChannel, 11, byte(math.Round(fullExpression*(1-pulseDepth*depth))))
+	}
+}
+
+// taper lets the loudness sink to nothing over the end of a note.
+func (t *track) taper(end int) {
+	for k := range taperSteps + 1 {
+		at := end - ticksPerBeat/2 + ticksPerBeat/2*k/taperSteps
+		t.add(at, 0xB0|partChannel, 11, byte(fullExpression*(taperSteps-k)/taperSteps))
+	}
+}
+
+const (
+	pulseSteps = 8   // of the loudness to a push
+	pulseDepth = 0.5 // of the loudness
+	taperSteps = 12
+)
 
 // glide bends the pitch evenly to another note.
 func (t *track) glide(from, length, semitones int) {

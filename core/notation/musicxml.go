@@ -114,9 +114,8 @@ func opening(step StepPart, n int) xmlDirection {
 }
 
 type xmlWriter struct {
-	score   scores.Score
-	dynamic scores.Dynamic // the last one written
-	wedge   bool           // one is open
+	score scores.Score
+	wedge bool // one is open
 }
 
 func (w *xmlWriter) symbol(s Symbol) (out []any) {
@@ -124,9 +123,10 @@ func (w *xmlWriter) symbol(s Symbol) (out []any) {
 	if s.Text != "" && (s.Rest || seg.Phase != scores.Play) {
 		out = append(out, words(s.Text))
 	}
-	if !s.TieFrom && !s.Rest {
-		out = append(out, w.dynamics(seg)...)
+	if s.Manner != "" {
+		out = append(out, words(s.Manner))
 	}
+	out = append(out, w.dynamics(s)...)
 	note := xmlNote{
 		Duration:   s.Units,
 		Voice:      1,
@@ -164,31 +164,28 @@ func words(text string) xmlDirection {
 }
 
 // dynamics writes a mark where the loudness changes, and hairpins.
-func (w *xmlWriter) dynamics(seg scores.Segment) (out []any) {
+func (w *xmlWriter) dynamics(s Symbol) (out []any) {
 	mark := func(t xmlDirectionType, sound *xmlSound) {
 		out = append(out, xmlDirection{Placement: "below", Types: []xmlDirectionType{t}, Sound: sound})
 	}
-	if w.wedge {
+	if w.wedge && !s.TieFrom {
 		mark(xmlDirectionType{Wedge: &xmlWedge{"stop"}}, nil)
 		w.wedge = false
 	}
-	if seg.Dynamic != "" && seg.Dynamic != w.dynamic {
+	if s.Dynamic != "" {
 		mark(
-			xmlDirectionType{Dynamics: &xmlDynamics{xmlEmpty{xml.Name{Local: string(seg.Dynamic)}}}},
-			&xmlSound{Dynamics: percent(seg.Dynamic)},
+			xmlDirectionType{Dynamics: &xmlDynamics{xmlEmpty{xml.Name{Local: string(s.Dynamic)}}}},
+			&xmlSound{Dynamics: percent(s.Dynamic)},
 		)
-		w.dynamic = seg.Dynamic
 	}
-	if seg.DynamicTo != "" {
-		kind := "crescendo"
-		if seg.DynamicTo.Step() < seg.Dynamic.Step() {
-			kind = "diminuendo"
-		}
-		mark(xmlDirectionType{Wedge: &xmlWedge{kind}}, nil)
-		w.wedge, w.dynamic = true, ""
+	if s.Hairpin != "" {
+		mark(xmlDirectionType{Wedge: &xmlWedge{wedges[s.Hairpin]}}, nil)
+		w.wedge = true
 	}
 	return out
 }
+
+var wedges = map[Hairpin]string{Grow: "crescendo", Fade: "diminuendo"}
 
 // percent of a forte's velocity, as MusicXML counts dynamics (90 of MIDI's 127
 // is 100).
@@ -215,7 +212,10 @@ func notationsOf(s Symbol, seg scores.Segment) *xmlNotations {
 	if seg.Fingering != nil && !s.TieFrom {
 		n.Technical = &xmlTechnical{seg.Fingering.Text}
 	}
-	if len(n.Tied) == 0 && len(n.Slurs) == 0 && n.Technical == nil {
+	if s.Mark != "" {
+		n.Marks = &xmlArticulations{xmlEmpty{xml.Name{Local: string(s.Mark)}}}
+	}
+	if len(n.Tied) == 0 && len(n.Slurs) == 0 && n.Technical == nil && n.Marks == nil {
 		return nil
 	}
 	return n

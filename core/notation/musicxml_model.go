@@ -165,6 +165,12 @@ type xmlNotations struct {
 	Tied      []xmlTie      `xml:"tied"`
 	Slurs     []xmlSlur     `xml:"slur"`
 	Technical *xmlTechnical `xml:"technical"`
+
+	Marks *xmlArticulations `xml:"articulations"`
+}
+
+type xmlArticulations struct {
+	Mark xmlEmpty
 }
 
 type xmlSlur struct {

@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -223,6 +224,93 @@ func TestMusicXMLComesBackAsTheSameLine(t *testing.T) {
 		}
 		assert.Equal(t, exercise.FirstFive, degrees, i.Key)
 	}
+}
+
+// Slurs, marks, dynamics and hairpins of a file are kept, and written again.
+func TestExcerptsKeepHowTheyArePlayed(t *testing.T) {
+	at := func(step string, more string) string { return note(step, 4, 1, more) }
+	direction := func(what string) string {
+		return "<direction><direction-type>" + what + "</direction-type></direction>"
+	}
+	x, err := notation.ReadExcerpt(musicXML(`<measure number="1"><attributes><divisions>1</divisions></attributes>` +
+		direction("<dynamics><p/></dynamics>") +
+		at("C", `<notations><slur type="start" number="1"/></notations>`) +
+		at("D", `<notations><slur type="stop" number="1"/></notations>`) +
+		at("E", `<notations><articulations><staccato/></articulations></notations>`) +
+		direction(`<wedge type="crescendo"/>`) + at("F", "") + at("G", "") + direction(`<wedge type="stop"/>`) +
+		direction("<dynamics><f/></dynamics>") +
+		at("A", `<notations><articulations><accent/></articulations></notations>`) +
+		direction("<dynamics><sfz/></dynamics>") + at("G", "") +
+		`</measure>`))
+	require.NoError(t, err)
+	var said []string
+	for _, n := range x.Melody {
+		said = append(said, fmt.Sprintf("%v %s %s>%s", n.Slur, n.Mark, n.Dynamic, n.DynamicTo))
+	}
+	assert.Equal(t, []string{
+		"false  p>", "true  >", "false staccato >", "false  p>mp", "false  mp>f", "false accent f>", "false  >",
+	}, said)
+	assert.Contains(t, x.Notices, "Dynamics other than from pp to ff are left out.")
+
+	s := score(t, "flute", "excerpt", map[string]any{"melody": x.Melody})
+	var out bytes.Buffer
+	require.NoError(t, notation.WriteMusicXML(&out, notation.Sheet{
+		Instrument: "flute",
+		Steps:      []notation.StepPart{{Score: s}},
+	}))
+	for _, want := range []string{"<staccato>", "<accent>", "<p>", `<wedge type="crescendo">`, `<slur type="start"`} {
+		assert.Contains(t, out.String(), want)
+	}
+}
+
+// What is asked of the air and of the ends is in the files, too.
+func TestPulsesAndTapersAreWritten(t *testing.T) {
+	for _, c := range []struct {
+		kind, says string
+		set        map[string]any
+	}{
+		{"air-pulses", "2 pushes a beat", nil},
+		{"starts-and-ends", "no tongue, taper", map[string]any{"start": "breath"}},
+		{"starts-and-ends", "stop", map[string]any{"end": "stopped"}},
+		{"overtones", "overtone", nil},
+	} {
+		s := notation.Sheet{
+			Instrument: "alto-sax",
+			Steps:      []notation.StepPart{{Score: score(t, "alto-sax", c.kind, c.set)}},
+		}
+		var x bytes.Buffer
+		require.NoError(t, notation.WriteMusicXML(&x, s))
+		assert.Contains(t, x.String(), c.says, c.kind)
+	}
+}
+
+// loudnesses are the values a file sets the expression controller to.
+func loudnesses(t *testing.T, kind string, set map[string]any) (out []int) {
+	t.Helper()
+	var m bytes.Buffer
+	require.NoError(t, notation.WriteMIDI(&m, notation.Sheet{
+		Instrument: "flute",
+		Steps:      []notation.StepPart{{Score: score(t, "flute", kind, set)}},
+	}))
+	for n, b := range m.Bytes() {
+		if n >= 2 && m.Bytes()[n-1] == 11 && m.Bytes()[n-2] == 0xB0 {
+			out = append(out, int(b))
+		}
+	}
+	return out
+}
+
+func TestMIDIPushesAndTapers(t *testing.T) {
+	pushed := loudnesses(t, "air-pulses", map[string]any{"pulses": 2})
+	lowest := 0
+	for _, l := range pushed {
+		if l == slices.Min(pushed) {
+			lowest++
+		}
+	}
+	assert.Equal(t, 16, lowest, "two to a beat over eight beats")
+	assert.Positive(t, slices.Min(pushed), "the air never turns back")
+	assert.Zero(t, slices.Min(loudnesses(t, "starts-and-ends", nil)), "a taper ends in nothing")
 }
 
 func musicXML(measures string) []byte {

@@ -11,6 +11,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // ReadError is a file that cannot be used, with the place in it.
@@ -136,6 +137,10 @@ type reader struct {
 	voice     string
 	notes     []readNote
 	notices   []string
+
+	slurred bool           // a slur is open
+	dynamic scores.Dynamic // written since the last note
+	hairpin int            // open: 1 grows, -1 fades
 }
 
 type readNote struct {
@@ -143,6 +148,12 @@ type readNote struct {
 	rest  bool
 	beats music.Beats
 	at    string // its measure
+
+	slur      bool
+	mark      scores.Mark
+	dynamic   scores.Dynamic
+	dynamicTo scores.Dynamic
+	hairpin   int
 }
 
 func (r *reader) placed(err error) error {
@@ -235,6 +246,10 @@ func (r *reader) element(start xml.StartElement) error {
 		if _, err := fmt.Sscan(attribute(start, "tempo"), &bpm); err == nil && r.tempo == 0 {
 			r.tempo = music.Tempo(bpm)
 		}
+	case "dynamics":
+		return r.loudness(start)
+	case "wedge":
+		r.wedge(start)
 	case "repeat":
 		r.notice("Repeats are not played: write them out if they matter.")
 	case "backup":
@@ -270,6 +285,8 @@ type noteElement struct {
 	Ties      []xmlTie  `xml:"tie"`
 	Voice     string    `xml:"voice"`
 	Staff     string    `xml:"staff"`
+
+	Notations notationsElement `xml:"notations"`
 }
 
 var stepSemitones = map[string]int{"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}
@@ -308,8 +325,10 @@ func (r *reader) note(start xml.StartElement) error {
 		read.midi = music.MIDI(12*(n.Pitch.Octave+1) + semitones + n.Pitch.Alter + r.chromatic)
 		if tiedFrom(n.Ties) && len(r.notes) > 0 && r.notes[len(r.notes)-1].midi == read.midi {
 			r.notes[len(r.notes)-1].beats += read.beats
+			r.playedAs(&readNote{}, n.Notations) // its slur may end here
 			return nil
 		}
+		r.playedAs(&read, n.Notations)
 	}
 	r.notes = append(r.notes, read)
 	return nil
@@ -340,6 +359,7 @@ func (r *reader) excerpt() (Excerpt, error) {
 			fmt.Sprintf("the line has %d notes and rests: %d at most", len(notes), mostNotes),
 		}
 	}
+	hairpins(notes)
 	octave, outside := bestOctave(notes)
 	if outside >= 0 {
 		return Excerpt{}, ReadError{
@@ -366,7 +386,14 @@ func (r *reader) excerpt() (Excerpt, error) {
 		out.Tempo = min(music.FastestTempo, max(music.SlowestTempo, out.Tempo))
 	}
 	for _, n := range notes {
-		d := exercise.Note{Beats: n.beats, Rest: n.rest}
+		d := exercise.Note{
+			Beats:     n.beats,
+			Rest:      n.rest,
+			Slur:      n.slur,
+			Mark:      n.mark,
+			Dynamic:   n.dynamic,
+			DynamicTo: n.dynamicTo,
+		}
 		if d.Beats > mostBeats {
 			return Excerpt{}, ReadError{
 				"measure " + n.at,

@@ -91,7 +91,7 @@ var readings = map[scores.MeasureKey]spoken{
 	measure.Pace.Key:       {"Tempo", pace, limit("within %.0f %%")},
 	measure.TempoDrift.Key: {"Keeps its tempo", drift, limit("within %.0f %% over the phrase")},
 	measure.Evenness.Key: {
-		"Evenness", percent("lengths spread by %.0f %%", valueOf), percent("at most %.0f %%", limitOf),
+		"Evenness", func(r told) string { return percent("lengths spread by %.0f %%", valueOf)(r) + begun(r) }, percent("at most %.0f %%", limitOf),
 	},
 	measure.NoTongue.Key: {"Slur", tongued, fixed("the tongue stays out")},
 	measure.Begins.Key: {

@@ -183,7 +183,7 @@ var sentences = map[measure.Cause]func(told) string{
 		return r.note() + r.way(" came before the beat.", " came after the beat.")
 	},
 	measure.CauseChange:   noted("%s took too long to come."),
-	measure.CauseEvenness: fixed("Some notes were longer than others."),
+	measure.CauseEvenness: func(r told) string { return "Some notes were longer than others" + begun(r) + "." },
 	measure.CauseTongue: func(r told) string {
 		if r.Note < 0 {
 			return "The notes were tongued, not slurred."
@@ -226,6 +226,14 @@ var sentences = map[measure.Cause]func(told) string{
 		}
 		return out
 	},
+}
+
+// begun says which little finger began the runs that are meant.
+func begun(r told) string {
+	if r.Side == "" {
+		return ""
+	}
+	return " when the " + r.Side + " little finger began"
 }
 
 var lineNames = map[int]string{1: "on air", 2: "on the buzz", 3: "on the instrument"}

@@ -4,6 +4,7 @@
 package scores
 
 import (
+	"slices"
 	"strings"
 
 	"earlychorus/core/instrument"
@@ -79,9 +80,13 @@ type Segment struct {
 	Fingered     music.MIDI            `json:"fingered_midi,omitempty" doc:"the note whose fingering is held, where another of its partials is asked"`
 	Changes      []int                 `json:"changes,omitempty" doc:"which marks of the fingering's diagram differ from the note before"`
 	Articulation Articulation          `json:"articulation,omitempty" enum:"tongued,breath,slurred"`
+	Mark         Mark                  `json:"mark,omitempty" enum:"staccato,tenuto,accent" doc:"how it is tongued, where the music says so"`
 	Dynamic      Dynamic               `json:"dynamic,omitempty" enum:"pp,p,mp,mf,f,ff"`
 	DynamicTo    Dynamic               `json:"dynamic_to,omitempty" enum:"pp,p,mp,mf,f,ff" doc:"grows or fades to this"`
 	Bursts       int                   `json:"bursts,omitempty" doc:"air: how many bursts; 0 is one even stream"`
+	Leader       music.MIDI            `json:"leader_midi,omitempty" doc:"another note that sounds at the same time, for the player to follow"`
+	Ending       Ending                `json:"ending,omitempty" enum:"taper,stopped" doc:"how the note ends, where that is asked"`
+	Side         string                `json:"side,omitempty" enum:"left,right" doc:"which little finger begins a run that this note is in"`
 	Pulses       int                   `json:"pulses,omitempty" doc:"pulses of air to a beat, under a tone"`
 	Sounds       bool                  `json:"sounds,omitempty" doc:"a pitch is heard in it: measured notes count these segments"`
 	Hard         bool                  `json:"hard,omitempty" doc:"counted as tried, judged one stage lower"`
@@ -112,6 +117,26 @@ const (
 	Slurred     Articulation = "slurred" // on from the note before, without the tongue
 )
 
+// Mark is how a note is tongued and held, as music writes it over or under the note.
+type Mark string
+
+const (
+	Staccato Mark = "staccato" // short
+	Tenuto   Mark = "tenuto"   // its whole length
+	Accent   Mark = "accent"   // with more air at its start
+)
+
+// Known reports whether a mark is one of ours, or none.
+func (m Mark) Known() bool { return m == "" || m == Staccato || m == Tenuto || m == Accent }
+
+// Ending is how a note ends, where a step asks for it.
+type Ending string
+
+const (
+	Taper   Ending = "taper"   // the air fades, without the tongue
+	Stopped Ending = "stopped" // at once, on the beat
+)
+
 // Dynamic is how loud, as music writes it.
 type Dynamic string
 
@@ -128,6 +153,15 @@ func (d Dynamic) Step() int {
 	}
 	return 0
 }
+
+// Louder returns the dynamic so many steps above d, or below it; the outermost where there
+// are no more. None written is a mezzoforte.
+func (d Dynamic) Louder(steps int) Dynamic {
+	return dynamics[min(len(dynamics)-1, max(0, d.Step()+3+steps))]
+}
+
+// Known reports whether a dynamic is one of ours, or none.
+func (d Dynamic) Known() bool { return d == "" || slices.Contains(dynamics, d) }
 
 // Marked returns the score with every segment saying whether it sounds, so that
 // who draws it need not know the phases. A score that was kept before segments

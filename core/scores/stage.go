@@ -91,7 +91,7 @@ func (s Stage) Easier() Stage { return max(1, s-1) }
 // Span returns the notes around a home note that the stage asks for (common
 // practice, no published source); the beginner range bounds it too.
 func (s Stage) Span(i instrument.Instrument) instrument.Span {
-	below, above := music.MIDI(7), music.MIDI(14)
+	below, above := music.MIDI(8), music.MIDI(14) // a clarinet's low E
 	switch {
 	case s <= 1:
 		below, above = 2, 9

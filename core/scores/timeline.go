@@ -21,7 +21,7 @@ type Cue struct {
 	Segment int           `json:"segment" doc:"index into the score's segments"`
 }
 
-// Tone is a note that is sounded to the player, who listens.
+// Tone is a note that is sounded to the player, who listens or follows.
 type Tone struct {
 	At     music.Seconds `json:"at_s"`
 	Length music.Seconds `json:"length_s"`
@@ -34,7 +34,7 @@ type Timeline struct {
 	Total  music.Seconds `json:"total_s"`
 	Clicks []Click       `json:"clicks" nullable:"false"`
 	Cues   []Cue         `json:"cues" nullable:"false"`
-	Tones  []Tone        `json:"tones" nullable:"false" doc:"sounded where the player listens"`
+	Tones  []Tone        `json:"tones" nullable:"false" doc:"sounded where the player listens or follows"`
 	Drone  music.Hertz   `json:"drone_hz,omitempty" doc:"the first note, in a low octave, to sound under the step when asked for"`
 }
 
@@ -67,6 +67,9 @@ func (s Score) Timeline() Timeline {
 		})
 		if seg.Phase == Listen && seg.Target > 0 {
 			t.Tones = append(t.Tones, Tone{from, length, seg.Target.Frequency(s.A4Hz)})
+		}
+		if seg.Leader > 0 {
+			t.Tones = append(t.Tones, Tone{from, length, seg.Leader.Frequency(s.A4Hz)})
 		}
 		for beat := range int(seg.Beats) {
 			at := seg.StartBeat + music.Beats(beat)

@@ -27,6 +27,7 @@ func TestEveryMistakeIsHeard(t *testing.T) {
 			exercise.New("sing-first", nil),
 			exercise.New("excerpt", nil),
 			exercise.New("chromatic-loop", nil),
+			exercise.New("air-pulses", nil),
 			exercise.New("starts-and-ends", nil),
 			exercise.New("starts-and-ends", map[string]any{"start": "breath"}),
 		} {

@@ -1,7 +1,10 @@
 package synth
 
 import (
+	"slices"
+
 	"earlychorus/core/instrument"
+	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -72,6 +75,18 @@ var mistakesOfTime = []Mistake{
 		Make:  func(p *Playing, _ int) { p.hurry(func(share float64) float64 { return 1.02 - 0.28*share }) },
 	},
 	{
+		Key:   "uneven",
+		Label: "Player whose run is uneven",
+		At:    whole(isRunEven),
+		Make: func(p *Playing, _ int) {
+			by := unevenBy
+			p.hurry(func(float64) float64 {
+				by = -by
+				return 1 - by
+			})
+		},
+	},
+	{
 		Key:   "cut-off",
 		Label: "Player who lets go too soon",
 		At: where(func(s scores.Score, i instrument.Instrument, targets []scores.Segment, n int) bool {
@@ -128,7 +143,16 @@ func runs(_ scores.Score, _ instrument.Instrument, targets []scores.Segment) boo
 	return false
 }
 
-const fewestInRun = 4
+const (
+	fewestInRun = 4
+	unevenBy    = 0.35 // of a note's length
+)
+
+// isRunEven is a run that is judged by how even it is.
+func isRunEven(s scores.Score, i instrument.Instrument, targets []scores.Segment) bool {
+	asked := slices.ContainsFunc(s.Rules, func(r scores.Rule) bool { return r.Measure == measure.Evenness.Key })
+	return asked && runs(s, i, targets)
+}
 
 // whole lists the first target where a condition holds for the whole step.
 func whole(holds func(scores.Score, instrument.Instrument, []scores.Segment) bool) func(

@@ -118,6 +118,18 @@ var mistakesOfWay = []Mistake{
 		Make: func(p *Playing, _ int) { p.swap(scores.Sing, scores.Rest) },
 	},
 	{
+		Key:   "pushes-few",
+		Label: "Player who pushes too seldom",
+		At:    pushed,
+		Make:  func(p *Playing, _ int) { p.Player.Pulsing = 0.7 },
+	},
+	{
+		Key:   "pushes-many",
+		Label: "Player who pushes too often",
+		At:    pushed,
+		Make:  func(p *Playing, _ int) { p.Player.Pulsing = 1.4 },
+	},
+	{
 		Key:   "no-air-line",
 		Label: "Player who leaves the air out",
 		At:    has(scores.Out, scores.Play),
@@ -129,6 +141,16 @@ var mistakesOfWay = []Mistake{
 		At:    has(scores.Buzz, scores.Play),
 		Make:  func(p *Playing, _ int) { p.swap(scores.Buzz, scores.Rest) },
 	},
+}
+
+// pushed is the first note that the air is to push.
+func pushed(s scores.Score, _ instrument.Instrument) []int {
+	for n, t := range s.Targets() {
+		if t.Pulses > 0 {
+			return []int{n}
+		}
+	}
+	return nil
 }
 
 // swap does everything of one phase in another.

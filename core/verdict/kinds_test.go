@@ -66,6 +66,45 @@ func TestWhatIsPlayedAsWrittenIsClean(t *testing.T) {
 	}
 }
 
+// And in every way a director may ask for it.
+func TestWhatIsPlayedAsAskedIsClean(t *testing.T) {
+	for _, c := range []struct {
+		kind, key string
+		set       map[string]any
+	}{
+		{"breath-pattern", "flute", map[string]any{"rounds": 2, "out": 8, "per_beat": 1}},
+		{"growing-walk", "clarinet", map[string]any{"from": "home"}},
+		{"growing-walk", "trombone", map[string]any{"to": 3, "beats": 2}},
+		{"register-pair", "clarinet", map[string]any{"how": "down", "pairs": 2}},
+		{"register-pair", "clarinet", map[string]any{"how": "climb"}},
+		{"register-pair", "flute", map[string]any{"how": "upper", "pairs": 2}},
+		{"register-pair", "alto-sax", map[string]any{"written": []string{"G4", "E4"}}},
+		{"overtones", "alto-sax", map[string]any{"from": "real"}},
+		{"overtones", "tenor-sax", map[string]any{"way": "both", "to": 4}},
+		{"echo", "trumpet", map[string]any{"how": "canon"}},
+		{"echo", "oboe", map[string]any{"how": "see", "written": []string{"B♭4", "C5", "B♭4"}}},
+		{"air-pulses", "trombone", map[string]any{"on": "arpeggio"}},
+		{"air-pulses", "flute", map[string]any{"on": "arpeggio", "rhythm": "turn", "pulses": 3}},
+		{"scale", "euphonium", map[string]any{"form": "mixed"}},
+		{"scale", "clarinet", map[string]any{"mode": "harmonic"}},
+		{"scale", "alto-sax", map[string]any{"mode": "minor", "form": "arpeggio"}},
+		{"rhythm-on-a-note", "horn", map[string]any{"notes": []int{2, 4, 7}, "each": "turn"}},
+		{"starts-and-ends", "oboe", map[string]any{"wait": "three-step"}},
+		{"chromatic-loop", "clarinet", map[string]any{"half": "throat", "way": "up"}},
+		{"chromatic-loop", "alto-sax", map[string]any{"half": "upper", "loops": 1}},
+		{"chromatic-loop", "bassoon", map[string]any{"half": "low", "loops": 1}},
+		{"long-tone-counted", "clarinet", map[string]any{"written": []string{"E3", "F♯3"}}},
+		{"ladder", "alto-sax", map[string]any{"join": "slurred"}},
+		{"ladder", "trumpet", map[string]any{"ladder": "open-two"}},
+	} {
+		t.Run(c.kind+"/"+c.key, func(t *testing.T) {
+			t.Parallel()
+			v := played(t, c.key, c.kind, c.set, synth.Player{Offset: 2, Jitter: 1.5, Late: 0.02, Release: 0.3})
+			assert.Equal(t, verdict.Clean, v.Result, v.Sentence)
+		})
+	}
+}
+
 // shortened keeps the tests short where a step's length is not what matters.
 var shortened = map[string]map[string]any{
 	"breath-pattern": {
@@ -125,6 +164,36 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 		{"starts-and-ends", "alto-sax", nil, synth.Player{Release: 0.04}, measure.CauseEnding, "ending-cut"},
 		{"starts-and-ends", "alto-sax", nil, synth.Player{Late: 0.3, Release: 0.3}, measure.CauseLate, "late"},
 		{"air-pulses", "tuba", nil, synth.Player{Pulsing: 0.7}, measure.CausePulse, "pulse-slow"},
+		{"air-pulses", "tuba", map[string]any{"on": "arpeggio"}, synth.Player{Pulsing: 1.4}, measure.CausePulse, "pulse-fast"},
+		{
+			"growing-walk", "flute", nil,
+			synth.Player{FaultOn: 5, Shift: 1},
+			measure.CauseFingering, "wrong-finger",
+		},
+		{
+			"register-pair", "clarinet",
+			map[string]any{"pairs": 1, "how": "upper"},
+			synth.Player{FaultOn: 1, Shift: -19},
+			measure.CauseRegisterLow, "clarinet-low",
+		},
+		{
+			"overtones", "alto-sax",
+			map[string]any{"from": "real"},
+			synth.Player{FaultOn: 4, Cracks: []synth.Crack{{Length: 9, Semitones: -7}}},
+			measure.CauseRegisterLow, "sax-low",
+		},
+		{
+			"echo", "trumpet",
+			map[string]any{"how": "canon"},
+			synth.Player{FaultOn: 2, Shift: -2},
+			measure.CauseFingering, "wrong-finger",
+		},
+		{
+			"starts-and-ends", "oboe",
+			map[string]any{"wait": "three-step"},
+			synth.Player{Late: 0.3, Release: 0.3},
+			measure.CauseLate, "late",
+		},
 		{
 			"neighbour-return", "bassoon", nil,
 			synth.Player{FaultOn: 2, Shift: 1},

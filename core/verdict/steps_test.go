@@ -69,7 +69,7 @@ func TestLongAndShortByTurnsAreUnevenAndInTempo(t *testing.T) {
 	uneven := theReading(t, only(c, measure.Evenness.Key, 0.05))
 	assert.InDelta(t, 0.1, uneven.Value, 0.005)
 	assert.False(t, uneven.Within)
-	assert.Equal(t, "lengths spread by 10 %", uneven.Text)
+	assert.Equal(t, "lengths spread by 10 % when the left little finger began", uneven.Text)
 	assert.True(t, theReading(t, only(c, measure.TempoDrift.Key, 5)).Within)
 }
 
