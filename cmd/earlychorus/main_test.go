@@ -97,7 +97,7 @@ func TestWhatIsUnknownListsWhatIsKnown(t *testing.T) {
 		{[]string{"sheet", "--instrument", "tuba", "--at", "sea"}, "class or home"},
 		{[]string{"sheet", "--instrument", "tuba", "--stage", "9"}, "1 to 4"},
 		{[]string{"sheet", "--instrument", "tuba", "--format", "braille"}, "text, musicxml, midi or json"},
-		{[]string{"catalogue", "warble"}, "the kinds are set-up, breath-pattern"},
+		{[]string{"catalogue", "warble"}, "the kinds are set-up, assembly"},
 		{[]string{"catalogue", "--format", "braille"}, "text or json"},
 	} {
 		_, err := run(c.args...)
@@ -116,6 +116,6 @@ func TestTheCatalogueIsListed(t *testing.T) {
 	var kinds []exercise.Kind
 	require.NoError(t, json.Unmarshal([]byte(one), &kinds))
 	require.Len(t, kinds, 1)
-	assert.Equal(t, 4., kinds[0].Parts[1].Default)
-	assert.Equal(t, "2 to 4 beats, by 1; 4", kinds[0].Parts[1].Range())
+	assert.Equal(t, 4., kinds[0].Parts[2].Default)
+	assert.Equal(t, "2 to 4 beats, by 1; 4", kinds[0].Parts[2].Range())
 }

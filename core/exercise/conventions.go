@@ -34,6 +34,9 @@ type Conventions struct {
 	// TempoGive is how many per cent slower or faster than asked players may go.
 	TempoGive int `json:"tempo_give" doc:"per cent slower or faster that players may choose; 0 to 40"`
 
+	// LongBeats is how many beats a new counted long tone opens with.
+	LongBeats music.Beats `json:"long_beats" doc:"beats of a counted long tone; 2 to 16"`
+
 	// Tolerances and Hard are the director's own, where they differ from ours.
 	Tolerances map[scores.Stage]scores.Limits `json:"tolerances,omitempty" doc:"limits by stage"`
 	Hard       map[string][]music.MIDI        `json:"hard,omitempty" doc:"sounding hard notes by instrument key, in place of ours"`
@@ -82,6 +85,12 @@ func (c Conventions) Check() error {
 			fmt.Sprintf("let players go 0 to %d per cent slower or faster", mostTempoGive),
 		}
 	}
+	if c.LongBeats < leastLongBeats || c.LongBeats > mostLongBeats || c.LongBeats != music.Beats(int(c.LongBeats)) {
+		return ParameterError{
+			"long_beats",
+			fmt.Sprintf("hold a long tone for %d to %d whole beats", leastLongBeats, mostLongBeats),
+		}
+	}
 	for stage, l := range c.Tolerances {
 		if stage < 1 || stage > 4 || !l.Filled(stage.Limits()).Usable() {
 			return ParameterError{
@@ -103,7 +112,11 @@ func (c Conventions) Check() error {
 	return nil
 }
 
-const mostTempoGive = 40
+const (
+	mostTempoGive  = 40
+	leastLongBeats = 2
+	mostLongBeats  = 16
+)
 
 // LongToneStep is a class's own long tone: counted at its tempo, as long as it
 // stays beautiful, or so many seconds a note.
@@ -114,11 +127,30 @@ func (c Conventions) LongToneStep() Step {
 	case SecondsANote:
 		return New("long-tone-chain", map[string]any{"by": "scale", "to": 4})
 	}
-	set := map[string]any{}
+	set := map[string]any{"beats": c.LongBeats}
 	if bpm, err := strconv.Atoi(string(c.LongTempo)); err == nil { // "own" leaves the usual one
 		set["tempo_bpm"] = bpm
 	}
 	return New(KindLongToneCounted, set)
+}
+
+// Opens returns the parameters that a new step of a kind opens with in this class: the
+// kind's own, but for what the class's schools say.
+func (c Conventions) Opens(k *Kind) Values {
+	v := Values{}
+	for _, p := range k.Parts {
+		v[p.Key] = p.Default
+	}
+	if own := c.LongToneStep(); own.Kind == k {
+		return own.Values
+	}
+	if k.Key == KindLongToneCounted {
+		v["beats"] = float64(c.LongBeats)
+		if bpm, err := strconv.ParseFloat(string(c.LongTempo), 64); err == nil {
+			v["tempo_bpm"] = bpm
+		}
+	}
+	return v
 }
 
 // EarsFirst reports whether the tuner is hidden until a take is over.

@@ -55,6 +55,11 @@ func Parse(kind string, parameters []byte) (Step, error) {
 	if err != nil {
 		return Step{}, err
 	}
+	return s.checked()
+}
+
+// checked returns the step when every rule of its kind allows it.
+func (s Step) checked() (Step, error) {
 	if s.Kind.Check != nil {
 		if err := s.Kind.Check(s.Values); err != nil {
 			return Step{}, err
@@ -128,14 +133,17 @@ func (s Step) MarshalJSON() ([]byte, error) {
 	return json.Marshal(stepJSON{s.Kind.Key, s.Parameters()})
 }
 
-// UnmarshalJSON reads and checks a step. Errors: as Parse.
+// UnmarshalJSON reads and checks a step that was kept. Errors: as Parse.
 func (s *Step) UnmarshalJSON(raw []byte) error {
 	var j stepJSON
 	if err := json.Unmarshal(raw, &j); err != nil {
 		return ParameterError{"step", "send a step as its kind and parameters"}
 	}
-	var err error
-	*s, err = Parse(j.Kind, j.Parameters)
+	kept, err := Kept(j.Kind, j.Parameters)
+	if err != nil {
+		return err
+	}
+	*s, err = kept.checked()
 	return err
 }
 

@@ -1,6 +1,7 @@
 package exercise_test
 
 import (
+	"encoding/json"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -18,6 +19,9 @@ func TestAKeptStepMeansWhatItMeant(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 8, burstsIn(t, kept), "one a beat, as it was")
 	assert.Equal(t, 8, burstsIn(t, exercise.New("breath-pattern", nil)), "eight in four beats are usual")
+	var plan struct{ Step exercise.Step }
+	require.NoError(t, json.Unmarshal([]byte(`{"step":{"kind":"breath-pattern","parameters":{"out":8}}}`), &plan))
+	assert.Equal(t, 8, burstsIn(t, plan.Step), "in a plan that was kept, too")
 	quick := exercise.New("breath-pattern", set{"out": 4, "per_beat": 4})
 	assert.Equal(t, 16, burstsIn(t, quick))
 }

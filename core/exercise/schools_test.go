@@ -60,6 +60,21 @@ func TestSchoolsChangeTheResult(t *testing.T) {
 	}
 }
 
+// A new long tone opens at the class's own tempo, beats and school.
+func TestANewLongToneOpensAsTheClassHoldsIt(t *testing.T) {
+	c := exercise.StandardConventions()
+	c.LongBeats = 6
+	require.NoError(t, c.Set("long_tempo", "60"))
+	kind, err := exercise.Get(exercise.KindLongToneCounted)
+	require.NoError(t, err)
+	opens := c.Opens(kind)
+	assert.Equal(t, 6., opens["beats"])
+	assert.Equal(t, 60., opens["tempo_bpm"])
+	assert.Equal(t, c.LongToneStep().Values, opens)
+	c.LongBeats = 40
+	assert.ErrorContains(t, c.Check(), "2 to 16 whole beats")
+}
+
 func TestTheClassesOwnLongTone(t *testing.T) {
 	c := exercise.StandardConventions()
 	step := c.LongToneStep()

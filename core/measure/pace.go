@@ -90,11 +90,26 @@ func without(x []float64, n int) []float64 { return slices.Delete(slices.Clone(x
 const fewestForDrift = 5
 
 // meanChange is how much faster than written the notes follow one another, per cent:
-// the middle one tells, so that one late note does not.
+// the longest and the shortest are left out, so that one late note does not tell.
 func meanChange(c Case) (percent float64, ok bool) {
 	_, ratio := pace(c)
 	if len(ratio) == 0 {
 		return 0, false
 	}
-	return 100 * (1/math.Max(0.1, dsp.Median(ratio)) - 1), true
+	return 100 * (1/math.Max(0.1, trimmedMean(ratio)) - 1), true
+}
+
+// trimmedMean is the mean without the outermost tenth at each end, one of them at least;
+// of fewer than five the middle one.
+func trimmedMean(x []float64) float64 {
+	if len(x) < 5 {
+		return dsp.Median(x)
+	}
+	sorted := slices.Sorted(slices.Values(x))
+	cut := max(1, len(sorted)/10)
+	var sum float64
+	for _, v := range sorted[cut : len(sorted)-cut] {
+		sum += v
+	}
+	return sum / float64(len(sorted)-2*cut)
 }

@@ -115,14 +115,14 @@ func Changes(from, to []Item) string {
 	for _, i := range to {
 		switch before := f[i.Key]; {
 		case before == nil:
-			added = append(added, i.Step.Kind.Name)
+			added = append(added, i.Name())
 		case !same(before, t[i.Key]):
-			changed = append(changed, i.Step.Kind.Name)
+			changed = append(changed, i.Name())
 		}
 	}
 	for _, i := range from {
 		if t[i.Key] == nil {
-			gone = append(gone, i.Step.Kind.Name)
+			gone = append(gone, i.Name())
 		}
 	}
 	switch {

@@ -4,6 +4,7 @@
 package plan
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"slices"
@@ -30,7 +31,11 @@ type Item struct {
 	Pinned bool          `json:"pinned,omitempty" doc:"neither cut nor dropped to fit"`
 	For    []string      `json:"for,omitempty" doc:"these instruments only; empty is everyone it suits"`
 	Why    string        `json:"why,omitempty"`
+	Called string        `json:"called,omitempty" doc:"the director's own name for it"`
 }
+
+// Name is what an item is called: the director's own name for it, or its kind's.
+func (i Item) Name() string { return cmp.Or(i.Called, i.Step.Kind.Name) }
 
 // Wanted is how much a director wants an item.
 type Wanted int

@@ -109,7 +109,7 @@ func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, erro
 func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep, ok bool, err error) {
 	out = FrontStep{
 		Key:      i.Key,
-		Name:     i.Step.Kind.Name,
+		Name:     i.Name(),
 		Sentence: i.Step.Sentence(),
 		Times:    i.Times,
 		Cautions: []string{},

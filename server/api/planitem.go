@@ -23,6 +23,7 @@ type PlanItem struct {
 	Pinned     bool           `json:"pinned" doc:"neither cut nor dropped to fit"`
 	For        []string       `json:"for" doc:"instrument keys; none is everyone it suits" nullable:"false"`
 	Why        string         `json:"why" maxLength:"200"`
+	Called     string         `json:"called,omitempty" maxLength:"60" doc:"the director's own name for it"`
 }
 
 // viewOf is an item as the page reads and writes it: days by their names, for which
@@ -39,6 +40,7 @@ func viewOf(i plan.Item) PlanItem {
 		Pinned:     i.Pinned,
 		For:        append([]string{}, i.For...),
 		Why:        i.Why,
+		Called:     i.Called,
 	}
 }
 
@@ -76,6 +78,7 @@ func (v PlanItem) item() (plan.Item, error) {
 		Pinned: v.Pinned,
 		For:    v.For,
 		Why:    v.Why,
+		Called: v.Called,
 	}
 	return i, i.Days.UnmarshalJSON(days)
 }

@@ -129,7 +129,7 @@ func itemWorks(items []plan.Item, members []BandMember, band plan.Band, at plan.
 	for _, i := range items {
 		w := ItemWork{
 			Key:      i.Key,
-			Name:     i.Step.Kind.Name,
+			Name:     i.Name(),
 			Group:    string(i.Step.Kind.Group),
 			Sentence: i.Step.Sentence(),
 			Cautions: []string{},

@@ -28,6 +28,22 @@ type PlanView struct {
 	Band         []BandMember     `json:"band" doc:"the instruments of the class" nullable:"false"`
 	Merged       bool             `json:"merged,omitempty" doc:"somebody else's changes came in between, and are in it"`
 	Feed         string           `json:"feed" doc:"path of the calendar feed"`
+	Opens        []Opening        `json:"opens" nullable:"false" doc:"what a new step opens with in this class, by kind"`
+	LongTone     string           `json:"long_tone" doc:"the kind of the class's own long tone"`
+}
+
+// Opening is what a new step of a kind asks for in a class, before anybody changes it.
+type Opening struct {
+	Kind       string         `json:"kind"`
+	Parameters map[string]any `json:"parameters"`
+}
+
+func openings(c exercise.Conventions) []Opening {
+	out := []Opening{}
+	for _, k := range exercise.Catalogue() {
+		out = append(out, Opening{k.Key, c.Opens(k)})
+	}
+	return out
 }
 
 // PlanChangeView is one change of a plan.
@@ -105,6 +121,8 @@ func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, ite
 		HomeMinutes:  class.HomeMinutes,
 		Band:         members,
 		Feed:         "/api/feeds/" + class.FeedToken + ".ics",
+		Opens:        openings(class.Conventions()),
+		LongTone:     class.Conventions().LongToneStep().Kind.Key,
 	}
 	// Nobody planned this week yet, so nobody changed it.
 	if p.ID == "" {
@@ -224,7 +242,7 @@ func (a *API) contradiction(ctx context.Context, saved store.SavedPlan, based in
 		name := "A step"
 		for _, i := range []*plan.Item{c.Base, c.Theirs, c.Mine} {
 			if i != nil {
-				name = i.Step.Kind.Name
+				name = i.Name()
 				break
 			}
 		}

@@ -116,6 +116,9 @@ func (a *API) tickStep(ctx context.Context, in *tickInput) (*practiceOutput, err
 	if err != nil {
 		return nil, err
 	}
+	if err := a.careTicked(ctx, player, step, in.Body.Done, at); err != nil {
+		return nil, err
+	}
 	err = a.Store.SaveTick(ctx, store.Tick{
 		PlayerID:    player.ID,
 		StepID:      step.ID,

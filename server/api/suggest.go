@@ -75,7 +75,7 @@ func suggestionView(s plan.Suggestion) SuggestionView {
 		// A key of its own, so that it can be taken into the plan as it is.
 		s.Item.Key = store.NewID()
 		item := viewOf(s.Item)
-		out.Item, out.Name = &item, s.Item.Step.Kind.Name
+		out.Item, out.Name = &item, s.Item.Name()
 	}
 	return out
 }

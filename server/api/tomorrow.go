@@ -134,7 +134,7 @@ func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err 
 		i := s.Item
 		// One day and in class alone: a proposal for tomorrow promises nothing about next week.
 		i.Key, i.Days, i.At = store.NewID(), plan.Days(1<<p.weekday()), plan.InClass
-		p.reasons[i.Key], p.names[i.Key] = s.Reason, i.Step.Kind.Name
+		p.reasons[i.Key], p.names[i.Key] = s.Reason, i.Name()
 		there[i.Step.Kind.Key] = true
 		day = append(day, i)
 	}
@@ -173,7 +173,7 @@ func (p proposed) view() Tomorrow {
 		if !fresh {
 			reason = i.Why
 		}
-		out.Steps = append(out.Steps, TomorrowStep{i.Step.Kind.Name, i.Step.Sentence(), reason, fresh})
+		out.Steps = append(out.Steps, TomorrowStep{i.Name(), i.Step.Sentence(), reason, fresh})
 	}
 	for _, c := range p.fitted.Cuts {
 		// What was planned and cut is told as left out, below; this is what never came in.
@@ -183,7 +183,7 @@ func (p proposed) view() Tomorrow {
 	}
 	for _, i := range p.items {
 		if p.leavesOut(i) {
-			out.LeftOut = append(out.LeftOut, i.Step.Kind.Name)
+			out.LeftOut = append(out.LeftOut, i.Name())
 		}
 	}
 	return out

@@ -221,7 +221,7 @@ func (b board) fill(at int, step store.Step, done column) (BoardStep, error) {
 	head := BoardStep{
 		ID:       step.ID,
 		Version:  step.Version,
-		Name:     item.Step.Kind.Name,
+		Name:     item.Name(),
 		Sentence: item.Step.Sentence(),
 		Results:  map[string]int{},
 	}

@@ -145,6 +145,9 @@ func (s Seeder) people(ctx context.Context) error {
 	if err := s.Store.ShareClass(ctx, class.ID, second.ID); err != nil {
 		return err
 	}
+	if err := s.care(ctx, players, today); err != nil {
+		return err
+	}
 	return s.plans(ctx, today)
 }
 

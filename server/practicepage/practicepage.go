@@ -17,6 +17,7 @@ import (
 	"earlychorus/core/ribbon"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
+	"earlychorus/server/caring"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
 	"earlychorus/server/view"
@@ -35,6 +36,7 @@ type Practice struct {
 	Blowers    []meter.Choice     `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
 	Setting    practice.Setting   `json:"setting" doc:"what scores are worked out from"`
 	Tips       verdict.Book       `json:"tips" doc:"the class's own words"`
+	Care       []caring.Due       `json:"care" nullable:"false" doc:"what the instrument needs every week, month and term"`
 }
 
 // PracticeStep is a step worked out for the player's own instrument.
@@ -42,7 +44,7 @@ type PracticeStep struct {
 	practice.Worked
 	ID       string             `json:"id"`
 	Version  int                `json:"version"`
-	Name     string             `json:"name" doc:"the kind's"`
+	Name     string             `json:"name" doc:"the director's own, or the kind's"`
 	Sentence string             `json:"sentence"`
 	Why      string             `json:"why"`
 	Times    int                `json:"times"`
@@ -113,6 +115,13 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 		out.Blowers = meter.StandIns()
 	}
 	if out.Steps, err = stepsOn(ctx, s, standing, day); err != nil {
+		return Practice{}, err
+	}
+	done, err := s.LatestCare(ctx, []string{p.ID})
+	if err != nil {
+		return Practice{}, err
+	}
+	if out.Care, err = caring.Of(p, done[p.ID], day); err != nil {
 		return Practice{}, err
 	}
 	for n := range out.Steps {
@@ -196,7 +205,7 @@ func stepOf(step store.Step, standing store.Standing, day time.Time) (PracticeSt
 		Worked:   worked,
 		ID:       step.ID,
 		Version:  step.Version,
-		Name:     x.Kind.Name,
+		Name:     cmp.Or(step.Called, x.Kind.Name),
 		Sentence: x.Sentence(),
 		// The director's reason, or the kind's own: a step without a reason is a chore.
 		Why:    cmp.Or(step.Why, x.Kind.Why),

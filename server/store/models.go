@@ -155,6 +155,7 @@ type Step struct {
 	Times    int
 	For      []string `gorm:"column:for_instruments;serializer:json"`
 	Why      string
+	Called   string // the director's own name for it
 	PlanID   *string
 	Wanted   plan.Wanted
 	Pinned   bool
@@ -180,6 +181,7 @@ func (s Step) Item() (plan.Item, error) {
 		Pinned: s.Pinned,
 		For:    s.For,
 		Why:    s.Why,
+		Called: s.Called,
 	}, err
 }
 

@@ -208,6 +208,7 @@ func stepOf(p Plan, i plan.Item, position int) Step {
 		Times:      i.Times,
 		For:        append([]string{}, i.For...),
 		Why:        i.Why,
+		Called:     i.Called,
 		Wanted:     i.Wanted,
 		Pinned:     i.Pinned,
 	}

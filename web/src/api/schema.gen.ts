@@ -56,6 +56,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/care": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class care */
+        get: operations["get-classes-by-class-care"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/code": {
         parameters: {
             query?: never;
@@ -569,6 +586,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get exercises */
+        get: operations["get-exercises"];
+        put?: never;
+        /** Post exercises */
+        post: operations["post-exercises"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/exercises/{exercise}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete exercises by exercise */
+        delete: operations["delete-exercises-by-exercise"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/invitations": {
         parameters: {
             query?: never;
@@ -683,6 +735,23 @@ export interface paths {
         /** Get practice */
         get: operations["get-practice"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/practice/care/{every}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put practice care by every */
+        put: operations["put-practice-care-by-every"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1154,6 +1223,13 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        CareInputBody: {
+            /**
+             * Format: int64
+             * @description how long ago, on a device without a network
+             */
+            ago_ms?: number;
+        };
         CatalogueOutputBody: {
             /** @description the notes a step may ask for */
             choices: components["schemas"]["NoteChoice"][];
@@ -1171,6 +1247,15 @@ export interface components {
         Choice: {
             key: string;
             label: string;
+        };
+        ClassCare: {
+            /**
+             * Format: int64
+             * @description players in the class
+             */
+            count: number;
+            /** @description those with something due, in the roster's order */
+            players: components["schemas"]["PlayerCare"][];
         };
         ClassCodeBody: {
             code: string;
@@ -1315,6 +1400,11 @@ export interface components {
             };
             /** @enum {string} */
             hard_notes: "tried" | "graded";
+            /**
+             * Format: double
+             * @description beats of a counted long tone; 2 to 16
+             */
+            long_beats: number;
             /** @enum {string} */
             long_tempo: "80" | "60" | "own";
             /** @enum {string} */
@@ -1418,6 +1508,25 @@ export interface components {
             password: string;
             /** @description others use this device too: it signs out by itself */
             shared?: boolean;
+        };
+        Due: {
+            /** Format: date */
+            due: string;
+            /** @enum {string} */
+            every: "weekly" | "monthly" | "termly";
+            /** @description what to do, in order */
+            items: string[];
+            /**
+             * Format: date
+             * @description when it was done last
+             */
+            last?: string;
+            /** @description how often: every week */
+            name: string;
+            /** @description it is due */
+            now: boolean;
+            /** @description what is drawn beside each item */
+            pictures: string[];
         };
         EarRange: {
             /** Format: double */
@@ -2133,6 +2242,12 @@ export interface components {
             /** @description the one that asks */
             this: boolean;
         };
+        Opening: {
+            kind: string;
+            parameters: {
+                [key: string]: unknown;
+            };
+        };
         Option: {
             key: string;
             label: string;
@@ -2163,6 +2278,27 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        OwnExercise: {
+            id: string;
+            /** @description a key of the catalogue */
+            kind: string;
+            name: string;
+            parameters: {
+                [key: string]: unknown;
+            };
+            /** @description what it asks for */
+            sentence: string;
+        };
+        OwnExerciseInputBody: {
+            kind: string;
+            name: string;
+            parameters: {
+                [key: string]: unknown;
+            };
+        };
+        OwnExercisesOutputBody: {
+            exercises: components["schemas"]["OwnExercise"][];
+        };
         Param: {
             default: unknown;
             key: string;
@@ -2176,7 +2312,7 @@ export interface components {
             /** Format: double */
             step?: number;
             /** @enum {string} */
-            type: "number" | "choice" | "switch" | "notes" | "melody" | "words";
+            type: "number" | "choice" | "switch" | "notes" | "melody" | "written" | "words";
             unit?: string;
         };
         PhraseView: {
@@ -2212,6 +2348,8 @@ export interface components {
         PlanItem: {
             /** @enum {string} */
             at: "class" | "home" | "both";
+            /** @description the director's own name for it */
+            called?: string;
             /** @description MO, TU, WE, TH, FR, SA, SU */
             days: string[];
             /** @description instrument keys; none is everyone it suits */
@@ -2253,11 +2391,15 @@ export interface components {
              */
             home_minutes: number;
             items: components["schemas"]["PlanItem"][];
+            /** @description the kind of the class's own long tone */
+            long_tone: string;
             /** @description somebody else's changes came in between, and are in it */
             merged?: boolean;
             /** Format: date */
             monday: string;
             name: string;
+            /** @description what a new step opens with in this class, by kind */
+            opens: components["schemas"]["Opening"][];
             /**
              * Format: int64
              * @description 0: nothing was planned yet
@@ -2268,6 +2410,12 @@ export interface components {
              * @description the school's date now
              */
             today: string;
+        };
+        PlayerCare: {
+            due: components["schemas"]["Due"][];
+            instrument: string;
+            player: string;
+            player_id: string;
         };
         PlayerRow: {
             /** @description one for each step */
@@ -2310,6 +2458,8 @@ export interface components {
         Practice: {
             /** @description simulated players at a simulated air meter */
             blowers: components["schemas"]["Choice"][];
+            /** @description what the instrument needs every week, month and term */
+            care: components["schemas"]["Due"][];
             /** @description the director's latest */
             comments: components["schemas"]["CommentView"][];
             /** Format: date */
@@ -2344,7 +2494,7 @@ export interface components {
             id: string;
             /** @description of a step that is a rung */
             ladder?: components["schemas"]["Ladder"];
-            /** @description the kind's */
+            /** @description the director's own, or the kind's */
             name: string;
             /** @description keys of the tips of the step's latest takes, latest first */
             recent_tips: string[];
@@ -2641,6 +2791,11 @@ export interface components {
              */
             dynamic_to?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
             /**
+             * @description how the note ends, where that is asked
+             * @enum {string}
+             */
+            ending?: "taper" | "stopped";
+            /**
              * Format: int64
              * @description the note whose fingering is held, where another of its partials is asked
              */
@@ -2653,6 +2808,16 @@ export interface components {
             glide_to_midi?: number;
             /** @description counted as tried, judged one stage lower */
             hard?: boolean;
+            /**
+             * Format: int64
+             * @description another note that sounds at the same time, for the player to follow
+             */
+            leader_midi?: number;
+            /**
+             * @description how it is tongued, where the music says so
+             * @enum {string}
+             */
+            mark?: "staccato" | "tenuto" | "accent";
             /** @enum {string} */
             phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "rest";
             /**
@@ -2660,6 +2825,11 @@ export interface components {
              * @description pulses of air to a beat, under a tone
              */
             pulses?: number;
+            /**
+             * @description which little finger begins a run that this note is in
+             * @enum {string}
+             */
+            side?: "left" | "right";
             /** @description a pitch is heard in it: measured notes count these segments */
             sounds?: boolean;
             /** Format: double */
@@ -2798,6 +2968,11 @@ export interface components {
              * @description what the value is out of, where it is: beats asked for, bursts wanted
              */
             of?: number;
+            /**
+             * @description which little finger began the runs it is about
+             * @enum {string}
+             */
+            side?: "left" | "right";
             /**
              * Format: int64
              * @description the note asked for there
@@ -2967,6 +3142,22 @@ export interface components {
              */
             accidental?: "sharp" | "flat" | "natural";
             dotted?: boolean;
+            /**
+             * @description to be drawn under it: the loudness changes here
+             * @enum {string}
+             */
+            dynamic?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
+            /**
+             * @description begins here
+             * @enum {string}
+             */
+            hairpin?: "grow" | "fade";
+            /** @description ends with this symbol */
+            hairpin_end?: boolean;
+            /** @description how it is played, in a word or two over it: no tongue, taper, 2 pushes a beat */
+            manner?: string;
+            /** @enum {string} */
+            mark?: "staccato" | "tenuto" | "accent";
             phase: string;
             rest?: boolean;
             /**
@@ -3081,7 +3272,7 @@ export interface components {
              * @description the first note, in a low octave, to sound under the step when asked for
              */
             drone_hz?: number;
-            /** @description sounded where the player listens */
+            /** @description sounded where the player listens or follows */
             tones: components["schemas"]["Tone"][];
             /** Format: double */
             total_s: number;
@@ -3373,6 +3564,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-care": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassCare"];
                 };
             };
             /** @description Error */
@@ -4477,6 +4699,99 @@ export interface operations {
             };
         };
     };
+    "get-exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnExercisesOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnExerciseInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnExercisesOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-exercises-by-exercise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                exercise: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnExercisesOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-invitations": {
         parameters: {
             query?: never;
@@ -4723,6 +5038,41 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-practice-care-by-every": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                every: "daily" | "weekly" | "monthly" | "termly";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CareInputBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

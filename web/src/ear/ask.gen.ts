@@ -211,6 +211,11 @@ export interface components {
             };
             /** @enum {string} */
             hard_notes: "tried" | "graded";
+            /**
+             * Format: double
+             * @description beats of a counted long tone; 2 to 16
+             */
+            long_beats: number;
             /** @enum {string} */
             long_tempo: "80" | "60" | "own";
             /** @enum {string} */
@@ -572,6 +577,11 @@ export interface components {
              */
             of?: number;
             /**
+             * @description which little finger began the runs it is about
+             * @enum {string}
+             */
+            side?: "left" | "right";
+            /**
              * Format: int64
              * @description the note asked for there
              */
@@ -732,6 +742,11 @@ export interface components {
              */
             dynamic_to?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
             /**
+             * @description how the note ends, where that is asked
+             * @enum {string}
+             */
+            ending?: "taper" | "stopped";
+            /**
              * Format: int64
              * @description the note whose fingering is held, where another of its partials is asked
              */
@@ -744,6 +759,16 @@ export interface components {
             glide_to_midi?: number;
             /** @description counted as tried, judged one stage lower */
             hard?: boolean;
+            /**
+             * Format: int64
+             * @description another note that sounds at the same time, for the player to follow
+             */
+            leader_midi?: number;
+            /**
+             * @description how it is tongued, where the music says so
+             * @enum {string}
+             */
+            mark?: "staccato" | "tenuto" | "accent";
             /** @enum {string} */
             phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "rest";
             /**
@@ -751,6 +776,11 @@ export interface components {
              * @description pulses of air to a beat, under a tone
              */
             pulses?: number;
+            /**
+             * @description which little finger begins a run that this note is in
+             * @enum {string}
+             */
+            side?: "left" | "right";
             /** @description a pitch is heard in it: measured notes count these segments */
             sounds?: boolean;
             /** Format: double */
@@ -842,6 +872,11 @@ export interface components {
              * @description what the value is out of, where it is: beats asked for, bursts wanted
              */
             of?: number;
+            /**
+             * @description which little finger began the runs it is about
+             * @enum {string}
+             */
+            side?: "left" | "right";
             /**
              * Format: int64
              * @description the note asked for there
@@ -945,7 +980,7 @@ export interface components {
              * @description the first note, in a low octave, to sound under the step when asked for
              */
             drone_hz?: number;
-            /** @description sounded where the player listens */
+            /** @description sounded where the player listens or follows */
             tones: components["schemas"]["Tone"][];
             /** Format: double */
             total_s: number;

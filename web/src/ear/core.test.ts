@@ -42,6 +42,7 @@ const setting: Request<'work'>['setting'] = {
     tuning_note: 'Bb',
     hard_notes: 'tried',
     tempo_give: 20,
+    long_beats: 8,
   },
 }
 

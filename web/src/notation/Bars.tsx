@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react'
 import {
   Accidental,
+  Articulation,
   Curve,
   Dot,
   Formatter,
@@ -14,6 +15,7 @@ import {
 } from 'vexflow/core'
 import type { Schemas } from '../api/client'
 import { keyName, keyOf, useMusicFonts } from './fonts'
+import { drawLoudness, drawManners, isMarked } from './marks'
 
 /** The core's reading of a step: what is written, in symbols an engraver can set. */
 type Score = Schemas['Score']
@@ -24,8 +26,9 @@ type Symbol = Schemas['Symbol']
 /** width is in pixels; says is what a screen reader hears in place of the drawing. */
 type Props = { score: Score; bars: Bar[]; width: number; says: string }
 
-/** Pixels from one line of music to the next. */
-const lineHeight = 92
+/** Pixels from one line of music to the next; with dynamics under it or words over it, it needs more. */
+const plainHeight = 92
+const markedHeight = 124
 /** The least pixels for a bar: narrower, and a bar of eighths is set on top of itself. */
 const barWidth = 150
 const headWidth = 84 // clef and key, on every line
@@ -38,6 +41,7 @@ export default function Bars({ score, bars, width, says }: Props) {
     const el = room.current
     if (!el || !ready) return
     el.replaceChildren()
+    const lineHeight = isMarked(bars) ? markedHeight : plainHeight
     const perLine = Math.max(1, Math.floor((width - headWidth) / barWidth))
     const lines = Math.ceil(bars.length / perLine)
     const renderer = new Renderer(el, Renderer.Backends.SVG)
@@ -47,9 +51,11 @@ export default function Bars({ score, bars, width, says }: Props) {
     context.setStrokeStyle('currentColor')
     const drawn: Drawn[] = []
     bars.forEach((bar, n) => {
-      drawn.push(...drawBar(context, score, bar, { n, perLine, width }))
+      drawn.push(...drawBar(context, score, bar, { n, perLine, width, lineHeight }))
     })
     drawTies(context, drawn)
+    drawLoudness(context, drawn)
+    drawManners(context, drawn)
     return () => el.replaceChildren()
   }, [ready, score, bars, width])
   return <div ref={room} role="img" aria-label={says} className="overflow-x-auto" />
@@ -59,16 +65,20 @@ export default function Bars({ score, bars, width, says }: Props) {
  * A note that stands on the page, and on which line: a slur over a line break is drawn
  * in two.
  */
-type Drawn = { note: StaveNote; symbol: Symbol; line: number }
-/** The bar's number from 0, the bars in a line, and the width of the page in pixels. */
-type Place = { n: number; perLine: number; width: number }
+export type Drawn = { note: StaveNote; symbol: Symbol; line: number }
+/** The bar's number from 0, the bars in a line, and the width of the page and height of a line in pixels. */
+type Place = { n: number; perLine: number; width: number; lineHeight: number }
 
 /** drawBar writes clef and key only where a line begins, as printed music does. */
-function drawBar(context: RenderContext, score: Score, bar: Bar, { n, perLine, width }: Place): Drawn[] {
+function drawBar(context: RenderContext, score: Score, bar: Bar, { n, perLine, width, lineHeight }: Place): Drawn[] {
   const column = n % perLine
   const each = (width - headWidth - 6) / perLine
   const x = column === 0 ? 2 : headWidth + 2 + column * each
-  const stave = new Stave(x, Math.floor(n / perLine) * lineHeight - 8, column === 0 ? each + headWidth : each)
+  const stave = new Stave(
+    x,
+    Math.floor(n / perLine) * lineHeight + (lineHeight - plainHeight) / 2 - 8,
+    column === 0 ? each + headWidth : each,
+  )
   if (column === 0) stave.addClef(score.clef).addKeySignature(keyName(score.key_fifths))
   if (n === 0) stave.addTimeSignature('4/4')
   stave.setContext(context).draw()
@@ -92,6 +102,9 @@ const durations: Record<Symbol['type'], string> = {
   '32nd': '32',
 }
 
+/** The engraver's names for marks over or under a note. */
+const marksOf = { staccato: 'a.', tenuto: 'a-', accent: 'a>' }
+
 /**
  * noteOf spells a note as the core spelled it: which name a black key has is music, and
  * not decided here.
@@ -109,6 +122,7 @@ function noteOf(score: Score, symbol: Symbol): StaveNote {
   })
   if (symbol.dotted) Dot.buildAndAttach([note], { all: true })
   const marks = { sharp: '#', flat: 'b', natural: 'n' }
+  if (!rest && symbol.mark) note.addModifier(new Articulation(marksOf[symbol.mark]), 0)
   if (!rest && symbol.accidental) note.addModifier(new Accidental(marks[symbol.accidental]), 0)
   return note
 }

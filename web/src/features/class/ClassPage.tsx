@@ -3,6 +3,7 @@ import { Tabs } from 'radix-ui'
 import { useParams, useSearchParams } from 'react-router'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { ClassCare } from './ClassCare'
 import { ClassHead } from './ClassHead'
 import { Excused } from './Excused'
 import { setUpQuery } from './queries'
@@ -21,6 +22,7 @@ const chapters = [
   { key: 'conventions', label: 'Conventions' },
   { key: 'tips', label: 'Tips' },
   { key: 'next-steps', label: 'Next steps' },
+  { key: 'care', label: 'Care' },
   { key: 'excused', label: 'Excused' },
   { key: 'years', label: 'Years' },
 ] as const
@@ -61,6 +63,7 @@ export function ClassPage() {
           {chapter === 'conventions' && <Settings key={data.class.id} classId={classId} setUp={data} />}
           {chapter === 'tips' && <TipBook classId={classId} setUp={data} />}
           {chapter === 'next-steps' && <Remedies classId={classId} setUp={data} />}
+          {chapter === 'care' && <ClassCare classId={classId} />}
           {chapter === 'excused' && <Excused classId={classId} setUp={data} />}
           {chapter === 'years' && <Years classId={classId} setUp={data} />}
         </Tabs.Content>

@@ -95,6 +95,14 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
             value={Number.isNaN(form.conventions.tempo_give) ? '' : form.conventions.tempo_give}
             onChange={(e) => set({ tempo_give: e.target.valueAsNumber })}
           />
+          <Field
+            label="Beats of a new long tone"
+            type="number"
+            min={2}
+            max={16}
+            value={Number.isNaN(form.conventions.long_beats) ? '' : form.conventions.long_beats}
+            onChange={(e) => set({ long_beats: e.target.valueAsNumber })}
+          />
           <Choice
             label="Names of notes"
             value={form.conventions.naming}

@@ -168,3 +168,10 @@ export function useRemoveDirector(classId: string) {
       ]),
   })
 }
+
+/** careQuery asks whose instruments need looking after. */
+export const careQuery = (classId: string) =>
+  queryOptions({
+    queryKey: ['care', classId],
+    queryFn: () => answer(api.GET('/classes/{class}/care', { params: { path: { class: classId } } })),
+  })

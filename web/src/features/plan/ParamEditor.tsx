@@ -2,6 +2,7 @@ import type { Schemas } from '../../api/client'
 import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import { NotePicker } from './NotePicker'
+import { WrittenNotes } from './WrittenNotes'
 
 /**
  * The parameter says its kind, range and unit; the value is of that kind, which the
@@ -68,6 +69,8 @@ export function ParamEditor({ param, value, choices, problem, onChange }: Props)
           onChange={onChange}
         />
       )
+    case 'written':
+      return <WrittenNotes label={label} names={value as string[]} problem={problem} onChange={onChange} />
     case 'melody':
       return <p className="text-sm text-soft">{(value as unknown[]).length} notes, as they were brought in.</p>
   }

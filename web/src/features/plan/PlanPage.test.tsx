@@ -41,6 +41,8 @@ const plan = (...items: Item[]) =>
     name: 'This week',
     revision: 1,
     items,
+    opens: [{ kind: 'long-tone-counted', parameters: { beats: 6 } }],
+    long_tone: 'long-tone-counted',
     class_minutes: 8,
     home_minutes: 0,
     history: [
@@ -91,6 +93,7 @@ function school(of: Plan, more: Parameters<typeof serve>[0] = {}) {
   serve({
     'GET /classes/c/plans/2026-11-23': () => of,
     'GET /catalogue': () => ({ kinds, choices: [{ degree: 0, concert: 'B♭', first_five: true }] }),
+    'GET /exercises': () => ({ exercises: [] }),
     'GET /templates': () => ({
       templates: [{ id: 'tpl', name: 'A quiet week', items: [item('old', { kind: 'swell' })] }],
     }),
@@ -137,7 +140,22 @@ describe('a week’s plan', () => {
     const [, , added] = await lastSaved(1)
     expect(added).toMatchObject({ kind: 'care', days: ['MO'], at: 'both', parameters: {} })
     fireEvent.click(screen.getByRole('button', { name: 'Add Long tone, counted' }))
-    expect((await lastSaved(2)).at(-1)?.parameters).toEqual({ beats: 8 })
+    expect((await lastSaved(2)).at(-1)?.parameters).toEqual({ beats: 6 })
+  })
+
+  it('keeps a step under a name of the director’s own, and brings it back from the catalogue', async () => {
+    const own = { id: 'o1', name: 'Monday glow', kind: 'long-tone-counted', parameters: { beats: 5 }, sentence: 'Five' }
+    school(plan(item('a')), {
+      'GET /exercises': () => ({ exercises: [] }),
+      'POST /exercises': ({ body }) => ({ exercises: [{ ...own, ...(body as object) }] }),
+    })
+    await onThePage()
+    fireEvent.change(screen.getByLabelText('Your name for it'), { target: { value: ' Monday glow ' } })
+    fireEvent.click(screen.getByRole('button', { name: 'Keep it', hidden: true }))
+    fireEvent.click(await screen.findByRole('button', { name: 'Add Monday glow' }))
+    await waitFor(() => expect(saved.at(-1)?.items).toHaveLength(2), { timeout: 3000 })
+    for (const step of saved.at(-1)?.items ?? []) expect(step.called).toBe('Monday glow')
+    expect(saved.at(-1)?.items[1]?.parameters).toEqual({ beats: 8 })
   })
 
   it('takes a step off, and brings it back with the usual keys', async () => {

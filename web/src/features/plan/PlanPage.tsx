@@ -99,7 +99,12 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
       />
       <Saved draft={draft} plan={plan} />
       <div className="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[11rem_minmax(0,1fr)_minmax(0,28rem)]">
-        <CatalogueList kinds={kinds} onAdd={(kind) => add(newItem(kind, dayKey, at))} />
+        <CatalogueList
+          kinds={kinds}
+          longTone={plan.long_tone}
+          onAdd={(kind) => add(newItem(kind.key, opening(plan, kind), dayKey, at))}
+          onAddOwn={(own) => add({ ...newItem(own.kind, own.parameters, dayKey, at), called: own.name })}
+        />
         <section aria-label="The day's steps">
           <DayTotals work={work.data} problem={work.error} />
           <DayStrip
@@ -129,15 +134,21 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
   )
 }
 
+/** opening is what a step of a kind opens with in this class. */
+function opening(plan: Plan, kind: Kind): Item['parameters'] {
+  const own = plan.opens.find((o) => o.kind === kind.key)
+  return own?.parameters ?? Object.fromEntries(kind.parameters.map((p) => [p.key, p.default]))
+}
+
 /**
- * newItem is a kind with its usual parameters. What is planned in class is usually
- * wanted at home too, so it stands in both.
+ * newItem is a new step. What is planned in class is usually wanted at home too, so it
+ * stands in both.
  */
-function newItem(kind: Kind, day: string, at: At): Item {
+function newItem(kind: string, parameters: Item['parameters'], day: string, at: At): Item {
   return {
     key: newId(),
-    kind: kind.key,
-    parameters: Object.fromEntries(kind.parameters.map((p) => [p.key, p.default])),
+    kind,
+    parameters,
     times: 1,
     days: [day],
     at: at === 'class' ? 'both' : at,

@@ -9,6 +9,7 @@ import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { SoundPlayer } from '../../ui/SoundPlayer'
 import { Excerpt } from './Excerpt'
+import { KeepOwn } from './KeepOwn'
 import { ParamEditor } from './ParamEditor'
 import { type Item, type Kind, type Member, notationQuery, soundOf } from './queries'
 import { dayKeys, dayNames } from './weeks'
@@ -43,12 +44,13 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
       aria-label={`The step: ${kind.name}`}
       className="min-w-0 border-t border-rule pt-3 lg:border-t-0 lg:border-l lg:pt-0 lg:pl-6"
     >
-      <h2>{kind.name}</h2>
+      <h2>{item.called || kind.name}</h2>
+      {item.called && <p className="text-sm text-soft">{kind.name}</p>}
       {/* A director who did not train on this instrument reads here what the step is for. */}
       <p className="text-sm text-soft">{kind.why}</p>
       <div className="mt-3 grid grid-cols-2 gap-3">
         {kind.parameters.map((param) => (
-          <div key={param.key} className={param.type === 'notes' || param.type === 'melody' ? 'col-span-2' : ''}>
+          <div key={param.key} className={['notes', 'melody', 'written'].includes(param.type) ? 'col-span-2' : ''}>
             {param.type === 'melody' ? (
               <Excerpt classId={classId} item={item} onChange={onChange} />
             ) : (
@@ -86,6 +88,7 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
           )}
         </>
       )}
+      <KeepOwn key={item.key} item={item} onChange={onChange} />
       <Placement item={item} band={band} onChange={onChange} onRemove={onRemove} />
     </section>
   )

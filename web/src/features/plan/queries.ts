@@ -80,6 +80,33 @@ export const templatesQuery = queryOptions({
   queryFn: () => answer(api.GET('/templates')),
 })
 
+/** An exercise that the director keeps under a name. */
+export type Own = Schemas['OwnExercise']
+
+/** ownQuery asks for the director's own exercises, which all of their classes have. */
+export const ownQuery = queryOptions({
+  queryKey: ['own-exercises'],
+  queryFn: () => answer(api.GET('/exercises')),
+})
+
+/** useKeepOwn keeps a step under a name; one of that name is replaced. */
+export function useKeepOwn() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (body: Schemas['OwnExerciseInputBody']) => answer(api.POST('/exercises', { body })),
+    onSuccess: (all) => queries.setQueryData(ownQuery.queryKey, all),
+  })
+}
+
+/** useForgetOwn forgets an own exercise; steps that were made of it stay. */
+export function useForgetOwn() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (exercise: string) => answer(api.DELETE('/exercises/{exercise}', { params: { path: { exercise } } })),
+    onSuccess: (all) => queries.setQueryData(ownQuery.queryKey, all),
+  })
+}
+
 /** useFit makes a day fit its minutes; the core chooses, and says what it cut. */
 export function useFit(classId: string) {
   return useMutation({

@@ -39,6 +39,24 @@ const strokes: Record<string, ReactNode> = {
       <path d="m29 29 12 12M15 20a5 5 0 0 1 5-5" />
     </>
   ),
+  case: (
+    <>
+      <rect x="4" y="16" width="40" height="22" rx="4" />
+      <path d="M18 16v-4h12v4M4 26h40M14 24v4M34 24v4" />
+    </>
+  ),
+  join: <path d="M4 18h14v12H4zM22 20h6v8h-6zM28 18h16v12H28zM14 38c6 5 14 5 20 0m-1 5 1-5-5-1" />,
+  'line-up': <path d="M6 24h36M10 18h10v12H10zM28 18h10v12H28zM24 8v6M24 34v6" strokeDasharray="none" />,
+  strap: <path d="M14 6c-4 14 0 22 10 30 10-8 14-16 10-30M24 36v4m-4 3c0-3 8-3 8 0" />,
+  mouthpiece: <path d="M8 18c6 0 6 3 12 4l20 1v2l-20 1c-6 1-6 4-12 4zM30 34c3 4 7 4 10 1m0 4v-4h-4" />,
+  lift: <path d="M8 30c0 8 32 8 32 0M14 26v-6M34 26v-6M24 22V6m-6 6 6-6 6 6" />,
+  slide: (
+    <>
+      <path d="M6 18h30a6 6 0 0 1 0 12H6M6 14v8M6 26v8" />
+      <circle cx="20" cy="24" r="4" />
+      <path d="M20 20v-4M20 28v4" />
+    </>
+  ),
   ask: <path d="M6 10h36v22H22l-9 9v-9H6zM20 18c0-5 8-5 8 0 0 3-4 3-4 6M24 28h.1" />,
 }
 

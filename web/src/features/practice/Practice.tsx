@@ -8,6 +8,7 @@ import { warm } from '../../ear/listener'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { meQuery } from '../signin'
+import { Care } from './Care'
 import { FromDirector } from './FromDirector'
 import { Keeping } from './Keeping'
 import { KeySheet } from './KeySheet'
@@ -86,6 +87,8 @@ function Steps() {
       )}
       <Keeping />
       {step && <TodaysTakes takes={step.takes} />}
+      {/* What an older version of the page kept has no care in it. */}
+      <Care care={practice.care ?? []} />
       <FromDirector comments={practice.comments} />
     </div>
   )
