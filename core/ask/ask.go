@@ -61,6 +61,7 @@ func Questions() []Question {
 		question("climb", "Leads a ladder on after a take of a rung.", climb),
 		question("step-back", "Leads a ladder back a rung, as its player chose.", stepBack),
 		question("hold", "Says how long to rest before a step.", hold),
+		question("chart", "Lists every note of an instrument with every way to finger it.", book),
 		question("check", "Listens to the microphone's check in the buffer.", check),
 		sounding(question("perform", "Lets a simulated player play a score into the buffer.", perform)),
 		sounding(question("reference", "Sounds a score into the buffer as it should be.", reference)),

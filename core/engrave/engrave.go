@@ -168,6 +168,7 @@ type line struct {
 	textEnd  float64 // where the fingering before ends, and its baseline
 	textLow  float64
 	slurLow  float64 // the lowest note under the slur
+	beside   []beside
 }
 
 // place is where a note's head is.
@@ -236,6 +237,7 @@ func (l *line) draw(bars []bar, width float64, more bool) System {
 			Thick: thick,
 		})
 	}
+	l.placeBeside()
 	for n := range 5 {
 		l.add(Mark{
 			Kind:  Line,

@@ -107,3 +107,26 @@ func TestBreathingHasNothingToRead(t *testing.T) {
 	assert.Empty(t, systems(t, "flute", "breath-pattern", nil))
 	assert.Empty(t, systems(t, "flute", "set-up", nil))
 }
+
+// What is asked of loudness, tongue and ends stands on paper, too.
+func TestPaperHasDynamicsAndManners(t *testing.T) {
+	words := func(all []engrave.System) (out []string) {
+		for _, s := range all {
+			for _, m := range s.Marks {
+				if m.Kind == engrave.Text {
+					out = append(out, m.Words)
+				}
+			}
+		}
+		return out
+	}
+	swell := systems(t, "flute", "swell", nil)
+	assert.Equal(t, 4, count(swell, '\uE520'), "pp at its beginning and at its end")
+	starts := systems(t, "oboe", "starts-and-ends", map[string]any{"start": "breath"})
+	assert.Contains(t, words(starts), "no tongue, taper")
+	assert.Positive(t, count(starts, '\uE522'), "loud")
+	short := systems(t, "flute", "excerpt", map[string]any{
+		"melody": []map[string]any{{"degree": 0, "beats": 1, "mark": "staccato"}, {"degree": 0, "beats": 1}},
+	})
+	assert.Positive(t, count(short, '\uE4A2')+count(short, '\uE4A3'))
+}

@@ -47,6 +47,7 @@ func (l *line) notes(b bar, stretch float64) {
 			}
 		}
 		x += l.natural(s) * stretch
+		l.endHairpin(s, x-0.6)
 	}
 }
 
@@ -116,6 +117,7 @@ func (l *line) note(s notation.Symbol, x float64) {
 		l.stem(s, x, y, at.up)
 	}
 	l.join(s, at)
+	l.mark(s, at)
 	l.finger(seg, at)
 }
 
@@ -163,7 +165,10 @@ func (l *line) join(s notation.Symbol, at place) {
 	}
 	l.slurLow = max(l.slurLow, at.y)
 	if s.SlurEnd && l.slurFrom != nil {
-		under := l.slurLow - max(l.slurFrom.y, at.y) // a lower note between is gone round
+		under := 0.
+		if sideOf(*l.slurFrom, at) > 0 {
+			under = l.slurLow - max(l.slurFrom.y, at.y) // a lower note between is gone round
+		}
 		l.arc(*l.slurFrom, at, 1.1+under)
 		l.slurFrom = nil
 	}
@@ -175,10 +180,7 @@ func (l *line) join(s notation.Symbol, at place) {
 // arc bows away from the stems: under the heads where both go up, else over
 // everything.
 func (l *line) arc(from, to place, bow float64) {
-	side := 1.
-	if from.up < 0 || to.up < 0 {
-		side = -1
-	}
+	side := sideOf(from, to)
 	end := func(p place) float64 {
 		if side < 0 && p.up > 0 {
 			return p.y - stemLength - 0.4
@@ -197,6 +199,14 @@ func (l *line) arc(from, to place, bow float64) {
 	})
 	l.reach(y + 1.2*side)
 	l.reach(y2 + 1.2*side)
+}
+
+// sideOf is where an arc bows to: 1 under the notes, -1 over them.
+func sideOf(from, to place) float64 {
+	if from.up < 0 || to.up < 0 {
+		return -1
+	}
+	return 1
 }
 
 // finger writes a note's fingering under the staff, once a line.

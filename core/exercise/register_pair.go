@@ -179,6 +179,12 @@ func upWord(i instrument.Instrument, upper music.MIDI) string {
 	case instrument.Recorders:
 		return "Pinch the thumb hole"
 	case instrument.DoubleReeds:
+		if i.Key == "bassoon" {
+			if upper <= bassoonsHalfHole {
+				return "Half hole"
+			}
+			return "Flick key"
+		}
 		if oboesHalfHole.Contains(i.Written(upper)) {
 			return "Half hole"
 		}
@@ -186,6 +192,10 @@ func upWord(i instrument.Instrument, upper music.MIDI) string {
 	}
 	return "Smaller opening, faster air"
 }
+
+// bassoonsHalfHole is the highest written note of a bassoon's half hole, A♭3; above it
+// come the flick keys.
+const bassoonsHalfHole music.MIDI = 56
 
 const longestUnder = 0.06 // s of the lower note under the start of the upper one
 

@@ -18,7 +18,7 @@ func TestTheUpperNoteIsReachedByWhatThereIs(t *testing.T) {
 		instrument.Clarinets:   {"Register key"},
 		instrument.Saxophones:  {"Octave key"},
 		instrument.Recorders:   {"Pinch the thumb hole"},
-		instrument.DoubleReeds: {"Half hole", "Octave key"},
+		instrument.DoubleReeds: {"Half hole", "Octave key", "Flick key"},
 		instrument.Flutes:      {"Smaller opening, faster air"},
 	}
 	asked := 0

@@ -165,6 +165,7 @@ func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*scores.Segm
 		Beats:        beats,
 		Target:       note,
 		Written:      &written,
+		Accidental:   w.s.KeyFifths.Accidental(written),
 		WrittenName:  w.c.Naming.WithOctave(written),
 		Concert:      w.c.Naming.WithOctave(SoundingKey(w.i).Spell(note)),
 		Articulation: w.c.Start,

@@ -57,7 +57,10 @@ var saxophoneLow = []string{
 	"open",
 }
 
-var saxophonePalm = []string{"Oct palm D", "Oct palm D E♭", "Oct palm D E♭ + side E", "Oct palm D E♭ F + side E"}
+var saxophonePalm = []string{
+	"Oct + palm D", "Oct + palm D + palm E♭", "Oct + palm D + palm E♭ | side E",
+	"Oct + palm D + palm E♭ + palm F | side E",
+}
 
 // saxophoneChart: from D5 the octave key (Oct) is added to the note an
 // octave below; above C♯6 come the palm keys.
@@ -72,19 +75,20 @@ func saxophoneChart(_ Instrument, written music.MIDI) (string, bool) {
 	return at(saxophoneLow, int(written-57))
 }
 
-// fluteShapes runs from C4 to D6; E♭ is the right little finger.
+// fluteShapes runs from C4 to F6; E♭ is the right little finger.
 var fluteShapes = []string{
 	"T 123 | 123 + low C", "T 123 | 123 + low C♯", "T 123 | 123", "T 123 | 123 E♭", "T 123 | 12 E♭", "T 123 | 1 E♭",
-	"T 123 | 3 E♭", "T 123 | E♭", "T 123 G♯ | E♭", "T 12 | E♭", "T 1 | 1 E♭", "T 1 | E♭", "1 | E♭", "open | E♭",
+	"T 123 | 3 E♭", "T 123 | E♭", "T 123 G♯ | E♭", "T 12 | E♭", "T 1 | 1 E♭ / thumb B♭ 1 | E♭", "T 1 | E♭", "1 | E♭", "open | E♭",
 	"T 23 | 123", "T 23 | 123 E♭", "T 123 | 12 E♭", "T 123 | 1 E♭", "T 123 | 3 E♭", "T 123 | E♭", "T 123 G♯ | E♭",
-	"T 12 | E♭", "T 1 | 1 E♭", "T 1 | E♭", "1 | E♭", "open | E♭", "T 23 | E♭",
+	"T 12 | E♭", "T 1 | 1 E♭ / thumb B♭ 1 | E♭", "T 1 | E♭", "1 | E♭", "open | E♭", "T 23 | E♭",
+	"T 123 G♯ | 123 E♭", "T 12 | 12 E♭", "T 1 3 | 1 E♭",
 }
 
 func fluteChart(_ Instrument, written music.MIDI) (string, bool) {
 	return at(fluteShapes, int(written-60))
 }
 
-// oboeShapes runs from C4 to A5; ½ is the half hole, I and II the octave keys.
+// oboeShapes runs from C4 to C6; ½ is the half hole, I and II the octave keys.
 var oboeShapes = []string{
 	"123 | 123 C",
 	"123 | 123 C♯",
@@ -108,6 +112,9 @@ var oboeShapes = []string{
 	"I 123",
 	"I 123 G♯",
 	"II 12",
+	"II 12 | 1",
+	"II 1",
+	"II 1 | 1",
 }
 
 func oboeChart(_ Instrument, written music.MIDI) (string, bool) {

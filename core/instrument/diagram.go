@@ -1,6 +1,8 @@
 package instrument
 
 import (
+	"math"
+	"slices"
 	"strings"
 	"unicode/utf8"
 )
@@ -16,24 +18,24 @@ type Diagram struct {
 
 // Mark is one thing in a diagram.
 type Mark struct {
-	Shape string  `json:"shape" enum:"hole,key,valve,slide,stop,bar"`
-	State string  `json:"state" enum:"open,closed,half"`
-	X     float64 `json:"x"`
-	Y     float64 `json:"y"`
-	Size  float64 `json:"size"`
-	Label string  `json:"label,omitempty"`
+	Shape  string  `json:"shape" enum:"hole,key,valve,slide,stop,bar,bell"`
+	State  string  `json:"state" enum:"open,closed,half"`
+	X      float64 `json:"x"`
+	Y      float64 `json:"y"`
+	Size   float64 `json:"size"`
+	Label  string  `json:"label,omitempty"`
+	Finger string  `json:"finger,omitempty" doc:"which finger presses it, of a key"`
 }
 
 // ChangesFrom lists the marks that differ from the fingering before, by their
 // place in Marks: the fingers that move.
 func (d Diagram) ChangesFrom(before Diagram) []int {
-	was := map[[2]float64]string{}
-	for _, m := range before.Marks {
-		was[[2]float64{m.X, m.Y}] = m.State
-	}
 	var out []int
 	for n, m := range d.Marks {
-		if was[[2]float64{m.X, m.Y}] != m.State {
+		if m.Shape == "bar" || m.Shape == "bell" {
+			continue
+		}
+		if was := before.at(m); was.State != m.State || was.Shape != m.Shape && m.Shape == "slide" {
 			out = append(out, n)
 		}
 	}
@@ -50,7 +52,7 @@ const (
 func (i Instrument) draw(text string) Diagram {
 	switch {
 	case i.tube == nil:
-		return drawHoles(text, i.Family)
+		return i.drawHoles(text)
 	case i.tube.valves == 0:
 		return drawSlide(text)
 	}
@@ -79,32 +81,46 @@ func drawValves(text string, count int) Diagram {
 
 const slidePositions = 7
 
-// drawSlide: seven stops along a slide, the hand on one of them.
+// A slide's sheet: its stops at their real distances, so many units to the longest.
+const (
+	slideFrom  = 12.
+	slideReach = 106.
+	slideY     = 14.
+)
+
+// SlideTravel returns how far out position k of a slide is, from 1, as a share of the
+// seventh's: each half step adds 2^(1/12) − 1 of the tube so far.
+func SlideTravel(k int) float64 {
+	out := func(k int) float64 { return math.Exp2(float64(k-1)/12) - 1 }
+	return out(k) / out(slidePositions)
+}
+
+// drawSlide: seven stops along a slide at their real distances, the hand on one of them;
+// the bell's rim a landmark a little before the fourth (common practice).
 func drawSlide(text string) Diagram {
-	d := Diagram{Width: 130, Height: 34, Marks: []Mark{{
-		Shape: "bar",
-		State: open,
-		X:     8,
-		Y:     12,
-		Size:  114,
-	}}}
+	d := Diagram{Width: 130, Height: 40, Marks: []Mark{
+		{Shape: "bar", State: open, X: slideFrom + slideReach/2, Y: slideY, Size: slideReach / 2},
+		{Shape: "bell", State: open, X: slideAt(3) + 0.8*(slideAt(4)-slideAt(3)), Y: slideY, Size: 11},
+	}}
 	here := text[len(text)-1]
-	for k := range slidePositions {
+	for k := 1; k <= slidePositions; k++ {
 		m := Mark{
 			Shape: "stop",
 			State: open,
-			X:     12 + 17.6*float64(k),
-			Y:     12,
+			X:     slideAt(k),
+			Y:     slideY,
 			Size:  3,
-			Label: string(rune('1' + k)),
+			Label: string(rune('0' + k)),
 		}
-		if here == byte('1'+k) {
+		if here == byte('0'+k) {
 			m.Shape, m.State, m.Size = "slide", closed, 6
 		}
 		d.Marks = append(d.Marks, m)
 	}
 	return d
 }
+
+func slideAt(k int) float64 { return slideFrom + slideReach*SlideTravel(k) }
 
 // Rows of a woodwind's sheet: the thumb beside the left hand's three fingers,
 // the right hand's below, keys beside the hand that presses them.
@@ -113,15 +129,16 @@ const (
 	thumbX   = 16.
 	keyX     = 60.
 	leftY    = 14.
-	rightY   = 74.
+	rightY   = 84.
 	rowStep  = 18.
 	holeSize = 7.
 )
 
 // drawHoles lays out a woodwind's text: thumb, three fingers of each hand, and
 // whatever keys are pressed with them. Recorders have four holes below.
-func drawHoles(text string, f Family) Diagram {
-	d := Diagram{Width: 118, Height: 132}
+func (i Instrument) drawHoles(text string) Diagram {
+	f := i.Family
+	d := Diagram{Width: 178, Height: 146}
 	left, right, _ := strings.Cut(text, "|")
 	if hasThumbHole(f) {
 		d.Marks = append(d.Marks, Mark{
@@ -133,12 +150,14 @@ func drawHoles(text string, f Family) Diagram {
 			Label: "T",
 		})
 	}
-	d.addHand(left, "123", leftY)
+	rights, rightTop := "123", rightY
 	if f == Recorders {
-		d.addHand(right, "4567", rightY-4)
-	} else {
-		d.addHand(right, "123", rightY)
+		rights, rightTop = "4567", rightY-4
 	}
+	d.addHand(left, "123", leftY)
+	d.addHand(right, rights, rightTop)
+	d.addKeys(i, left, "123", leftHand)
+	d.addKeys(i, right, rights, rightHand)
 	return d
 }
 
@@ -159,7 +178,7 @@ func thumbState(left string) string {
 
 // addHand adds a hand's holes and, beside them, its keys.
 func (d *Diagram) addHand(text, fingers string, top float64) {
-	closedFingers, halfFingers, keys := handOf(text, fingers)
+	closedFingers, halfFingers, _ := handOf(text, fingers)
 	for k, finger := range fingers {
 		m := Mark{
 			Shape: "hole",
@@ -176,17 +195,46 @@ func (d *Diagram) addHand(text, fingers string, top float64) {
 		}
 		d.Marks = append(d.Marks, m)
 	}
-	for k, key := range keys {
+}
+
+// addKeys draws the keys that are pressed beside the hand that presses them: the thumb's
+// from the top, the little finger's from below, the others between.
+func (d *Diagram) addKeys(i Instrument, text, fingers string, of hand) {
+	_, _, keys := handOf(text, fingers)
+	for _, key := range keys {
+		finger := i.fingerOf(key, of)
+		top := leftY
+		if finger == "" && of == rightHand || strings.Contains(finger, "right") {
+			top = rightY
+		}
+		y := top
+		step := keyStep
+		if strings.HasSuffix(finger, "little finger") {
+			y, step = top+2*rowStep+littleBelow, -keyStep
+		}
+		for d.hasKeyAt(y) {
+			y += step
+		}
 		d.Marks = append(d.Marks, Mark{
-			Shape: "key",
-			State: closed,
-			X:     keyX,
-			Y:     top + 13*float64(k),
-			Size:  4,
-			Label: key,
+			Shape:  "key",
+			State:  closed,
+			X:      keyX,
+			Y:      y,
+			Size:   5,
+			Label:  strings.TrimSuffix(strings.TrimSuffix(key, " (left)"), " (right)"),
+			Finger: finger,
 		})
 	}
 }
+
+func (d *Diagram) hasKeyAt(y float64) bool {
+	return slices.ContainsFunc(d.Marks, func(m Mark) bool { return m.Shape == "key" && m.Y == y })
+}
+
+const (
+	keyStep     = 18.
+	littleBelow = 4. // under the third finger
+)
 
 // handOf reads a hand's half of a fingering: which fingers close their holes,
 // which half close them, and the names of the keys pressed.

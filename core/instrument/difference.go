@@ -50,7 +50,7 @@ func mendFingers(want, had Diagram) string {
 		switch {
 		case before.State == m.State:
 		case m.Shape == "key":
-			says = append(says, "add the "+m.Label+" key")
+			says = append(says, "add "+m.key())
 		case m.State == closed:
 			says = append(says, "put down "+m.finger())
 		case m.State == half:
@@ -61,7 +61,7 @@ func mendFingers(want, had Diagram) string {
 	}
 	for _, m := range had.Marks {
 		if m.Shape == "key" && want.at(m).State == "" {
-			says = append(says, "let go of the "+m.Label+" key")
+			says = append(says, "let go of "+m.key())
 		}
 	}
 	if len(says) == 0 || len(says) > mostMended {
@@ -74,12 +74,21 @@ func mendFingers(want, had Diagram) string {
 // at returns the diagram's mark of the same finger or key; the zero Mark for none.
 func (d Diagram) at(m Mark) Mark {
 	for _, other := range d.Marks {
-		if other.Shape == m.Shape && (m.Shape == "key" && other.Label == m.Label ||
-			m.Shape != "key" && other.X == m.X && other.Y == m.Y) {
+		if m.Shape == "key" && other.Shape == "key" && other.Label == m.Label && other.Finger == m.Finger ||
+			m.Shape != "key" && other.Shape != "key" && other.X == m.X && other.Y == m.Y {
 			return other
 		}
 	}
 	return Mark{}
+}
+
+// key names a key as a beginner finds it: "the G♯ key (left little finger)".
+func (m Mark) key() string {
+	name := "the " + strings.TrimSuffix(m.Label, " key") + " key"
+	if m.Finger != "" {
+		name += " (" + m.Finger + ")"
+	}
+	return name
 }
 
 // finger names the finger of a hole.

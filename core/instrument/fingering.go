@@ -174,3 +174,17 @@ var inWords = strings.NewReplacer(
 	"♭", " flat",
 	"♯", " sharp",
 )
+
+// Ways returns every way to finger a sounding note, the usual one first, each drawn; none
+// where the tables have no entry.
+func (i Instrument) Ways(m music.MIDI, h Hands) []Fingering {
+	f, ok := i.Fingering(m, h)
+	if !ok {
+		return nil
+	}
+	out := []Fingering{f}
+	for _, text := range f.Alternates {
+		out = append(out, Fingering{Text: text, Spoken: spoken(text), Diagram: i.draw(text)})
+	}
+	return out
+}

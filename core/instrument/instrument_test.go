@@ -366,12 +366,13 @@ func TestDiagramsShowTheFingering(t *testing.T) {
 	assert.Len(t, states(diagram("trombone", 47), "stop"), 6, "and the hand on the seventh")
 	keys := diagram("clarinet", 70)
 	assert.Contains(t, keys.Marks, instrument.Mark{
-		Shape: "key",
-		State: "closed",
-		X:     60,
-		Y:     14,
-		Size:  4,
-		Label: "A key",
+		Finger: "left first finger",
+		Shape:  "key",
+		State:  "closed",
+		X:      60,
+		Y:      14,
+		Size:   5,
+		Label:  "A key",
 	})
 }
 

@@ -83,6 +83,12 @@ func (i Instrument) isOverblown(m music.MIDI) bool {
 	case Recorders:
 		return m >= i.Beginner.From+16 // the first pinched note
 	default:
+		switch i.Key {
+		case "bassoon":
+			return written >= 54 // F♯3, its first half hole
+		case "oboe", "english-horn":
+			return written >= 73 // C♯5, likewise
+		}
 		return written >= 74 // D5
 	}
 }

@@ -159,7 +159,18 @@ func (i Instrument) RegisterPair(low music.MIDI) (upper music.MIDI, ok bool) {
 		return 0, false
 	}
 	upper = low + music.MIDI(i.Overblow)
-	return upper, i.isOverblown(upper) && i.Beginner.Contains(upper)
+	return upper, i.isOverblown(upper) && i.Beginner.Contains(upper) && i.onlyPinches(low, upper)
+}
+
+// onlyPinches reports whether the upper note is the low one with nothing but the thumb
+// changed: on recorders some pairs move other fingers too, and are no pair to a beginner.
+func (i Instrument) onlyPinches(low, upper music.MIDI) bool {
+	if i.Family != Recorders {
+		return true
+	}
+	down, ok := i.chart(i, i.Written(low))
+	pinched, has := i.chart(i, i.Written(upper))
+	return ok && has && strings.TrimPrefix(down, "T") == strings.TrimPrefix(pinched, "½T")
 }
 
 // OpenNotes returns the notes of the beginner range that a brass instrument

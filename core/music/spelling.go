@@ -132,3 +132,27 @@ func (k Key) Alteration(step string) int {
 	}
 	return k.alteration(i)
 }
+
+// Other returns the other usual name of a black key: G♯4 is A♭4. ok is false for naturals
+// and for notes whose other name nobody uses.
+func (s Spelling) Other() (other Spelling, ok bool) {
+	if s.Alter == 0 {
+		return Spelling{}, false
+	}
+	for i := range steps {
+		o := spelled(s.MIDI(), i, -s.Alter)
+		if o.MIDI() == s.MIDI() && mod12(semitones[i]-s.Alter) == mod12(int(s.MIDI())) {
+			return o, true
+		}
+	}
+	return Spelling{}, false
+}
+
+// Accidental is what is drawn before a note that stands alone in a key: "sharp", "flat",
+// "natural", or nothing where the signature says it.
+func (k Key) Accidental(s Spelling) string {
+	if s.Alter == k.Alteration(s.Step) {
+		return ""
+	}
+	return map[int]string{-1: "flat", 0: "natural", 1: "sharp"}[s.Alter]
+}

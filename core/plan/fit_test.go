@@ -157,7 +157,9 @@ func TestTwelveStepsForSixteenInstruments(t *testing.T) {
 			require.NoError(t, err)
 			t.Logf("stage %d, %s: %v, %d items, %.0f s", stage, at, time.Since(start), len(fitted.Items), fitted.Total)
 			assert.NotEmpty(t, fitted.Items)
-			assert.NotEmpty(t, fitted.Cuts)
+			if at == plan.InClass { // at home the later stages have time for all of it
+				assert.NotEmpty(t, fitted.Cuts)
+			}
 			for _, c := range fitted.Cuts {
 				assert.NotEmpty(t, c.Says)
 				assert.NotEmpty(t, c.Why)

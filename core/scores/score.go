@@ -75,6 +75,7 @@ type Segment struct {
 	GlideTo      music.MIDI            `json:"glide_to_midi,omitempty" doc:"the pitch slides to this note"`
 	Concert      string                `json:"concert,omitempty" doc:"sounding note's name"`
 	Written      *music.Spelling       `json:"written,omitempty"`
+	Accidental   string                `json:"accidental,omitempty" enum:"sharp,flat,natural" doc:"to be drawn where the note stands alone in its key"`
 	WrittenName  string                `json:"written_name,omitempty"`
 	Fingering    *instrument.Fingering `json:"fingering,omitempty"`
 	Fingered     music.MIDI            `json:"fingered_midi,omitempty" doc:"the note whose fingering is held, where another of its partials is asked"`

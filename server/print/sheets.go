@@ -70,6 +70,7 @@ func (p page) sheet(s notation.Sheet) {
 		}
 		y = p.step(n+1, step, y, space)
 	}
+	p.fingerings(s, y+stepGap, pageHigh-margin-foot)
 	p.foot(s)
 }
 

@@ -2160,9 +2160,11 @@ export interface components {
             written: string;
         };
         Mark: {
+            /** @description which finger presses it, of a key */
+            finger?: string;
             label?: string;
             /** @enum {string} */
-            shape: "hole" | "key" | "valve" | "slide" | "stop" | "bar";
+            shape: "hole" | "key" | "valve" | "slide" | "stop" | "bar" | "bell";
             /** Format: double */
             size: number;
             /** @enum {string} */
@@ -2770,6 +2772,11 @@ export interface components {
             stage: number;
         };
         Segment: {
+            /**
+             * @description to be drawn where the note stands alone in its key
+             * @enum {string}
+             */
+            accidental?: "sharp" | "flat" | "natural";
             /** @enum {string} */
             articulation?: "tongued" | "breath" | "slurred";
             /** Format: double */

@@ -21,6 +21,14 @@ export const router = createBrowserRouter([
       { index: true, element: <Home /> },
       { path: 'sign-in', element: <SignIn /> },
       { path: 'practice', element: <Practice /> },
+      {
+        path: 'fingerings',
+        lazy: async () => ({ Component: (await import('../features/fingerings')).OwnFingerings }),
+      },
+      {
+        path: 'class/:classId/fingerings/:instrument/:variant?',
+        lazy: async () => ({ Component: (await import('../features/fingerings')).ClassFingerings }),
+      },
       { path: 'class/:classId', lazy: async () => ({ Component: (await import('../features/today')).Today }) },
       {
         path: 'class/:classId/listen',

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lists every note of an instrument with every way to finger it. */
+        post: operations["chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/check": {
         parameters: {
             query?: never;
@@ -149,6 +166,20 @@ export interface components {
             parameters: {
                 [key: string]: unknown;
             };
+        };
+        Chart: {
+            /** @enum {string} */
+            clef: "treble" | "bass";
+            /** @description its name */
+            instrument: string;
+            /** @description from the lowest */
+            notes: components["schemas"]["Note"][];
+        };
+        ChartRequest: {
+            conventions: components["schemas"]["Conventions"];
+            instrument: string;
+            /** @description how it is built; empty is the usual way */
+            variant: string;
         };
         CheckRequest: {
             /**
@@ -468,9 +499,11 @@ export interface components {
             sound_s: number;
         };
         Mark: {
+            /** @description which finger presses it, of a key */
+            finger?: string;
             label?: string;
             /** @enum {string} */
-            shape: "hole" | "key" | "valve" | "slide" | "stop" | "bar";
+            shape: "hole" | "key" | "valve" | "slide" | "stop" | "bar" | "bell";
             /** Format: double */
             size: number;
             /** @enum {string} */
@@ -504,6 +537,35 @@ export interface components {
             room_db: number;
             /** @description what to do about it; one line where all is well */
             says: string[];
+        };
+        Note: {
+            /**
+             * @description drawn before it, without a signature
+             * @enum {string}
+             */
+            accidental?: "sharp" | "flat" | "natural";
+            /** @description its other name, of a black key */
+            also?: string;
+            /** @description what sounds */
+            concert: string;
+            /** @description one of the first five */
+            first: boolean;
+            /** @description counted as tried at first */
+            hard: boolean;
+            /**
+             * Format: double
+             * @description at the class's tuning
+             */
+            hz: number;
+            /** @description where it tends to, and how it is met */
+            tendency?: string;
+            /** @description in the upper register */
+            upper: boolean;
+            /** @description the usual one first; none: ask your director */
+            ways: components["schemas"]["Fingering"][];
+            written: components["schemas"]["Spelling"];
+            /** @description as the class calls it */
+            written_name: string;
         };
         OldTip: {
             key: string;
@@ -721,6 +783,11 @@ export interface components {
             title: string;
         };
         Segment: {
+            /**
+             * @description to be drawn where the note stands alone in its key
+             * @enum {string}
+             */
+            accidental?: "sharp" | "flat" | "natural";
             /** @enum {string} */
             articulation?: "tongued" | "breath" | "slurred";
             /** Format: double */
@@ -1057,6 +1124,30 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    chart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+        };
+    };
     check: {
         parameters: {
             query?: never;

@@ -26,6 +26,8 @@ export type Hold = Answer<'hold'>
 export type Played = Shapes['Played']
 /** What a check of the microphone found. */
 export type MicrophoneCheck = Answer<'check'>
+/** An instrument's book of fingerings. */
+export type Chart = Answer<'chart'>
 /** A ladder as its player sees it. */
 export type Ladder = Answer<'climb'>
 
@@ -92,6 +94,11 @@ export function perform(score: Score, standIn: string, seed: number, rate: numbe
 /** reference sounds a score as it should be. */
 export function reference(score: Score, rate: number): Promise<Sound> {
   return listenTo('reference', { score, rate })
+}
+
+/** chart lists every note of an instrument with every way to finger it. */
+export function chart(request: Request<'chart'>): Promise<Chart> {
+  return ask('chart', request)
 }
 
 /** checkMicrophone listens to a few seconds of quiet, a note, and quiet. */

@@ -16,6 +16,7 @@ import {
 import type { Schemas } from '../api/client'
 import { keyName, keyOf, useMusicFonts } from './fonts'
 import { drawLoudness, drawManners, isMarked } from './marks'
+import { signs } from './Staff'
 
 /** The core's reading of a step: what is written, in symbols an engraver can set. */
 type Score = Schemas['Score']
@@ -121,9 +122,8 @@ function noteOf(score: Score, symbol: Symbol): StaveNote {
     autoStem: true,
   })
   if (symbol.dotted) Dot.buildAndAttach([note], { all: true })
-  const marks = { sharp: '#', flat: 'b', natural: 'n' }
   if (!rest && symbol.mark) note.addModifier(new Articulation(marksOf[symbol.mark]), 0)
-  if (!rest && symbol.accidental) note.addModifier(new Accidental(marks[symbol.accidental]), 0)
+  if (!rest && symbol.accidental) note.addModifier(new Accidental(signs[symbol.accidental]), 0)
   return note
 }
 

@@ -61,6 +61,10 @@ export function drawManners(context: RenderContext, drawn: Drawn[]) {
     if (!d.symbol.manner) continue
     context.setFont('Source Serif 4 Variable, serif', 12, 'normal', 'italic')
     // The engraver's text loses plain spaces.
-    context.fillText(d.symbol.manner.replaceAll(' ', '\u00a0'), d.note.getAbsoluteX() - 4, d.note.checkStave().getYForLine(0) - over)
+    context.fillText(
+      d.symbol.manner.replaceAll(' ', '\u00a0'),
+      d.note.getAbsoluteX() - 4,
+      d.note.checkStave().getYForLine(0) - over,
+    )
   }
 }

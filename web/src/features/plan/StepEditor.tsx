@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { lazy, Suspense, useState } from 'react'
+import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { targetsOf } from '../../api/score'
 import { FingeringDiagram } from '../../notation/FingeringDiagram'
@@ -81,6 +82,11 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
             />
           </div>
           {notation.data && <AsRead notation={notation.data} member={member} />}
+          <p className="mt-2 text-sm">
+            <Link to={`/class/${classId}/fingerings/${member.instrument}${member.variant ? `/${member.variant}` : ''}`}>
+              All fingerings, {member.name}
+            </Link>
+          </p>
           {notation.data?.suits && targetsOf(notation.data.score).length > 0 && !notation.error && (
             <div className="mt-3">
               <SoundPlayer src={soundOf(classId, item, member)} label={`How ${member.name} sounds`} preload="none" />

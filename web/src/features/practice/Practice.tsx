@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { Outbox } from '../../device/outbox'
 import { askToStay } from '../../device/space'
 import { OutboxContext } from '../../device/useOutbox'
@@ -72,7 +72,10 @@ function Steps() {
     <div className="mx-auto max-w-2xl pb-20 sm:pb-0">
       <p className="flex flex-wrap items-baseline justify-between gap-x-4 text-soft">
         <span>{practice.instrument}</span>
-        <KeySheet />
+        <span className="flex items-baseline gap-4">
+          <Link to="/fingerings">All fingerings</Link>
+          <KeySheet />
+        </span>
       </p>
       {steps.length > 1 && step && <StepList steps={steps} now={step} onGo={go} />}
       {!step && <p className="mt-6 text-lg">Nothing is set for today. Play something you like.</p>}

@@ -1,6 +1,7 @@
 import { lazy, type ReactNode, Suspense } from 'react'
 import type { Schemas } from '../../api/client'
 import { targetsOf } from '../../api/score'
+import { FingeringDiagram } from '../../notation/FingeringDiagram'
 import { Course } from './Course'
 import { Hear } from './Hear'
 import type { ShownStep } from './overlay'
@@ -83,10 +84,22 @@ function TargetCard({ target, score }: { target: Schemas['Segment']; score: Sche
     <li className="rounded-md border border-rule bg-sheet p-2 text-center">
       <div className="h-32">
         <Suspense>
-          {target.written && <Staff clef={score.clef} keyFifths={score.key_fifths} note={target.written} />}
+          {target.written && (
+            <Staff
+              clef={score.clef}
+              keyFifths={score.key_fifths}
+              note={target.written}
+              accidental={target.accidental}
+            />
+          )}
         </Suspense>
       </div>
       <p className="font-serif text-lg">{target.written_name}</p>
+      {target.phase === 'play' && target.fingering && (
+        <div className="mt-1 flex justify-center">
+          <FingeringDiagram fingering={target.fingering} height={104} changes={target.changes ?? []} />
+        </div>
+      )}
       {target.phase === 'play' && <p className="text-sm">{target.fingering?.text ?? 'see your fingering chart'}</p>}
       {target.phase === 'buzz' && <p className="text-sm">with the lips</p>}
       <p className="text-xs text-soft">

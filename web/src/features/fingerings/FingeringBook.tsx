@@ -1,0 +1,84 @@
+import { useQuery } from '@tanstack/react-query'
+import { lazy, Suspense, useState } from 'react'
+import { type Chart, chart, type Request } from '../../ear/ask'
+import { FingeringDiagram } from '../../notation/FingeringDiagram'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
+import { Waiting } from '../../ui/Waiting'
+
+/** Notation is large and comes late; the names are there before it. */
+const Staff = lazy(() => import('../../notation/Staff'))
+
+type Note = Chart['notes'][number]
+
+/** Which notes are in view: a beginner is not shown three octaves at once. */
+const parts = [
+  { key: 'first', label: 'First five', holds: (n: Note) => n.first },
+  { key: 'easy', label: 'Without the hard ones', holds: (n: Note) => !n.hard },
+  { key: 'all', label: 'All', holds: () => true },
+]
+
+/** FingeringBook is every note of an instrument with every way to finger it, drawn; it prints as it stands. */
+export function FingeringBook({ request }: { request: Request<'chart'> }) {
+  const { data, error } = useQuery({ queryKey: ['chart', request], queryFn: () => chart(request), staleTime: Infinity })
+  const [part, setPart] = useState('easy')
+  if (error) return <Problem error={error} />
+  if (!data) return <Waiting what="Drawing the fingerings" />
+  const shown = data.notes.filter(parts.find((p) => p.key === part)?.holds ?? (() => true))
+  return (
+    <>
+      <h1>Fingerings, {data.instrument}</h1>
+      <p className="max-w-prose text-soft print:hidden">
+        Filled is pressed or covered. Beside a key stands the finger that finds it. Charts differ a little from
+        instrument to instrument: where yours does, your director’s word counts.
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-2 print:hidden">
+        {parts.map((p) => (
+          <Button key={p.key} aria-pressed={part === p.key} onClick={() => setPart(p.key)}>
+            {p.label}
+          </Button>
+        ))}
+        <Button look="quiet" onClick={() => window.print()}>
+          Print
+        </Button>
+      </div>
+      <ul className="mt-4 grid grid-cols-2 gap-3 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-5">
+        {shown.map((n) => (
+          <NoteCard key={n.written_name} note={n} clef={data.clef as 'treble' | 'bass'} />
+        ))}
+      </ul>
+    </>
+  )
+}
+
+/** NoteCard is one note: on the staff, by name, and every way to finger it. */
+function NoteCard({ note, clef }: { note: Note; clef: 'treble' | 'bass' }) {
+  return (
+    <li className="break-inside-avoid rounded-md border border-rule bg-sheet p-2 text-center">
+      <div className="h-28">
+        <Suspense>
+          <Staff clef={clef} keyFifths={0} note={note.written} accidental={note.accidental} />
+        </Suspense>
+      </div>
+      <h2 className="text-lg">
+        {note.written_name}
+        {note.also && <span className="font-sans text-sm text-soft"> or {note.also}</span>}
+      </h2>
+      {note.ways.length === 0 && <p className="text-sm text-soft">Ask your director for this one.</p>}
+      {note.ways.map((way, n) => (
+        <figure key={way.text} className="mt-1">
+          {n > 0 && <figcaption className="text-xs text-soft">or</figcaption>}
+          <div className="flex justify-center">
+            <FingeringDiagram fingering={way} height={n === 0 ? 120 : 90} />
+          </div>
+          <figcaption className="text-sm">{way.text}</figcaption>
+        </figure>
+      ))}
+      <p className="mt-1 text-xs text-soft">
+        sounds {note.concert}
+        {note.hard && ' · a hard note: trying counts'}
+      </p>
+      {note.tendency && <p className="mt-1 text-left text-xs text-soft">{note.tendency}</p>}
+    </li>
+  )
+}

@@ -1,0 +1,1 @@
+export { ClassFingerings, OwnFingerings } from './FingeringPage'
