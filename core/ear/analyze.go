@@ -48,6 +48,8 @@ type Analysis struct {
 	Notes      []Note        `json:"notes" nullable:"false"`
 	Events     []Event       `json:"events" nullable:"false"`
 	Airs       []Air         `json:"airs" doc:"one for each segment of air alone in the score" nullable:"false"`
+	Strokes    []Stroke      `json:"strokes,omitempty" doc:"one for each stroke of the score"`
+	Extra      int           `json:"extra_strokes,omitempty" doc:"struck beside them"`
 	explain.Explanation
 	Sounds  []Sound         `json:"sounds" doc:"what else was heard: clicks, voices, other players" nullable:"false"`
 	Blown   bool            `json:"blown" doc:"air was heard where nothing of the score sounded"`
@@ -102,6 +104,7 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 	groups, strays := l.groupByScore(l.withLevels(l.withoutRing(l.turnBack(l.cutForScore(plateaus)))))
 	l.describe(groups, strays)
 	l.hearAirs()
+	l.hearStrokes()
 	l.Blown = l.airInSilence()
 	if !l.letGo() {
 		l.Recording.addFaultOfLength(l.Seconds, l.Start+q.Score.Seconds())

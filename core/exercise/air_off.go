@@ -9,11 +9,12 @@ import (
 
 // Air, off the instrument: pinwheel, paper, balloon or toy, fast and slow.
 var airOff = Kind{
-	Key:    "air-off",
-	Name:   "Air, off the instrument",
-	Group:  scores.Breathing,
-	Ticked: true,
-	Why:    "You can see the air here, before you hear it.",
+	Key:       "air-off",
+	Name:      "Air, off the instrument",
+	Group:     scores.Breathing,
+	Ticked:    true,
+	Unpitched: true,
+	Why:       "You can see the air here, before you hear it.",
 	Parts: []Param{
 		choice(
 			"with",

@@ -9,10 +9,11 @@ import (
 
 // Breath pattern: in, hold, out in bursts or a stream, wait; some rounds.
 var breathPattern = Kind{
-	Key:   "breath-pattern",
-	Name:  "Breath pattern",
-	Group: scores.Breathing,
-	Why:   "Everything you play is made of this air.",
+	Key:       "breath-pattern",
+	Name:      "Breath pattern",
+	Group:     scores.Breathing,
+	Unpitched: true,
+	Why:       "Everything you play is made of this air.",
 	Parts: []Param{
 		number("in", "In", "beats", 2, 8, 1, 4, "breathe in for 2 to 8 beats"),
 		number("hold", "Hold", "beats", 0, 8, 1, 4, "hold for 8 beats at most"),

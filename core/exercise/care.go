@@ -11,13 +11,14 @@ import (
 // Care: what the instrument needs today, this week, this month, this term; ticked, and due
 // again when its time is over.
 var care = Kind{
-	Key:    KindCare,
-	Name:   "Care",
-	Group:  scores.Caring,
-	Ticked: true,
-	Why:    "An instrument that is looked after answers.",
-	Parts:  []Param{choice(careKey, "How often", string(Daily), careOptions()...)},
-	Says:   func(v Values) string { return careNames[Every(v.choice(careKey))] },
+	Key:       KindCare,
+	Name:      "Care",
+	Group:     scores.Caring,
+	Ticked:    true,
+	Unpitched: true,
+	Why:       "An instrument that is looked after answers.",
+	Parts:     []Param{choice(careKey, "How often", string(Daily), careOptions()...)},
+	Says:      func(v Values) string { return careNames[Every(v.choice(careKey))] },
 	Lay: func(w *writer, v Values) {
 		for _, item := range careItems(w.i, Every(v.choice(careKey))) {
 			w.tick(item.picture, item.text, scores.Ready, 8)
@@ -77,6 +78,10 @@ func (s Step) CareEvery() (e Every, ok bool) {
 // water, and a look whether all runs (common practice, no published source).
 func careItems(i instrument.Instrument, when Every) []part {
 	c := carer{i: i}
+	if !i.IsPitched() {
+		c.percussion(when)
+		return c.items
+	}
 	switch when {
 	case Daily:
 		c.daily()
@@ -109,6 +114,20 @@ func (c *carer) recorder() bool { return c.i.Family == instrument.Recorders }
 func (c *carer) double() bool   { return c.i.Family == instrument.DoubleReeds }
 func (c *carer) single() bool {
 	return c.i.Family == instrument.Clarinets || c.i.Family == instrument.Saxophones
+}
+
+// percussion: sticks, pad and shared instruments.
+func (c *carer) percussion(when Every) {
+	switch when {
+	case Daily:
+		c.add(true, scores.PictureCase, "Sticks and mallets back in their bag, covers on what has one")
+	case Weekly:
+		c.add(true, scores.PictureLook, "Look over your sticks for splinters: a splintered stick is not played")
+	case Monthly:
+		c.add(true, scores.PictureDry, "Dust the bars and heads with a dry cloth")
+	default:
+		c.add(true, scores.PictureAsk, "Ask your director to look at heads and screws: they are not yours to turn")
+	}
 }
 
 func (c *carer) daily() {

@@ -26,7 +26,7 @@ const (
 
 // allWays lists the instruments, and each way they are built.
 func allWays() (out []instrument.Instrument) {
-	for _, i := range instrument.All() {
+	for _, i := range instrument.Band() {
 		out = append(out, i)
 		for _, v := range i.Variants {
 			built, err := i.As(v.Key)

@@ -25,6 +25,8 @@ type Kind struct {
 	Ticked bool `json:"ticked,omitempty"`
 	// Metered kinds read an air meter.
 	Metered bool `json:"metered,omitempty"`
+	// Unpitched kinds are for percussion, too.
+	Unpitched bool `json:"-"`
 	// Breath is the longest stretch of sound or air between two breaths that a
 	// step may ask for, when it is not oneBreath.
 	Breath music.Seconds `json:"-"`
@@ -164,7 +166,12 @@ func (s Step) With(set map[string]any) (Step, error) {
 }
 
 // Suits reports whether the step is for an instrument.
-func (s Step) Suits(i instrument.Instrument) bool { return s.Kind.Suits == nil || s.Kind.Suits(i) }
+func (s Step) Suits(i instrument.Instrument) bool {
+	if !i.IsPitched() {
+		return s.Kind.Unpitched
+	}
+	return s.Kind.Suits == nil || s.Kind.Suits(i)
+}
 
 // ErrNotFor reports a step laid out for an instrument it does not suit.
 var ErrNotFor = fmt.Errorf("exercise: this step is not for this instrument")

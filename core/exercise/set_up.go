@@ -9,20 +9,21 @@ import (
 
 // Set-up check: sitting, feet, hold, hands, the mouth in a mirror; ticked.
 var setUp = Kind{
-	Key:    "set-up",
-	Name:   "Set-up check",
-	Group:  scores.SettingUp,
-	Ticked: true,
-	Why:    "Half a minute here saves five later.",
-	Parts:  []Param{onOff("mirror", "With a mirror", true)},
-	Says:   func(Values) string { return "sit, feet, hold, hands, mouth" },
+	Key:       "set-up",
+	Name:      "Set-up check",
+	Group:     scores.SettingUp,
+	Ticked:    true,
+	Unpitched: true,
+	Why:       "Half a minute here saves five later.",
+	Parts:     []Param{onOff("mirror", "With a mirror", true)},
+	Says:      func(Values) string { return "sit, feet, hold, hands, mouth" },
 	Lay: func(w *writer, v Values) {
 		const each music.Beats = 6
 		w.tick(scores.PictureSit, "Sit tall at the front of the chair", scores.Ready, each)
 		w.tick(scores.PictureFeet, "Both feet flat on the floor", scores.Ready, each)
 		w.tick(scores.PictureShoulders, "Shoulders low, elbows free", scores.Ready, each)
 		w.tick(scores.PictureHold, holdOf(w.i), scores.Ready, each)
-		if v.on("mirror") {
+		if v.on("mirror") && w.i.IsPitched() {
 			w.tick(scores.PictureMouth, mouths[w.i.Family], scores.Ready, each)
 		}
 		w.judge(measure.TickedItems, 0)
@@ -44,6 +45,7 @@ var holds = map[instrument.Family]string{
 	instrument.Clarinets:   "Right thumb under its rest, fingers curved over the holes",
 	instrument.Saxophones:  "Strap so high that the mouthpiece comes to you; right thumb under its hook",
 	instrument.Brass:       "Left hand carries, right hand plays; bell away from the stand",
+	instrument.Percussion:  "Stand balanced; sticks held loosely, thumbs flat; the pad just below your belt",
 	instrument.Recorders:   "Left hand on top, fingers flat over the holes, right thumb under the fourth finger",
 }
 

@@ -20,6 +20,7 @@ const (
 	Saxophones  Family = "saxophone"
 	Brass       Family = "brass"
 	Recorders   Family = "recorder"
+	Percussion  Family = "percussion"
 )
 
 // Clef is the clef an instrument's music is written in.
@@ -127,9 +128,12 @@ func (e UnknownError) Error() string {
 	return fmt.Sprintf("instrument: there is no instrument %q; the keys are %v", e.Key, Keys())
 }
 
-// Get returns the instrument with the given key, or an UnknownError.
+// IsPitched reports whether notes are asked of the instrument: of all but percussion.
+func (i Instrument) IsPitched() bool { return i.Family != Percussion }
+
+// Get returns the instrument with the given key, percussion too, or an UnknownError.
 func Get(key string) (Instrument, error) {
-	for _, i := range table {
+	for _, i := range Band() {
 		if i.Key == key {
 			return i, nil
 		}
@@ -137,7 +141,11 @@ func Get(key string) (Instrument, error) {
 	return Instrument{}, UnknownError{key}
 }
 
-// All returns every instrument in score order.
+// Band returns whatever a player of a band may play, in score order: every instrument, and
+// percussion.
+func Band() []Instrument { return append(All(), percussion) }
+
+// All returns every instrument that plays notes, in score order.
 func All() []Instrument { return append([]Instrument(nil), table...) }
 
 // Keys returns every instrument's key in score order.

@@ -73,6 +73,8 @@ var all = []*Measure{
 	&PulseRate,
 	&Sung,
 	&Lines,
+	&Strokes,
+	&StrokeTiming,
 	&AirBursts,
 	&AirEven,
 	&AirLength,

@@ -51,7 +51,12 @@ func NobodyHeard(c Case) bool {
 			return false
 		}
 	}
-	return len(c.Analysis.Notes)+len(c.Analysis.Airs) > 0 && !c.Analysis.Blown
+	for _, s := range c.Analysis.Strokes {
+		if s.Heard {
+			return false
+		}
+	}
+	return len(c.Analysis.Notes)+len(c.Analysis.Airs)+len(c.Analysis.Strokes) > 0 && !c.Analysis.Blown
 }
 
 // WrongInstrument finds the take whose every note lies off alike: another

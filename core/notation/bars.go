@@ -127,7 +127,7 @@ func (w *barWriter) segment(n int, seg scores.Segment, from, to int) {
 
 // isWritten reports whether a phase has notes on the staff.
 func isWritten(p scores.Phase) bool {
-	return p.Sounds() || p == scores.Finger || p == scores.Listen
+	return p.Sounds() || p == scores.Finger || p == scores.Listen || p == scores.Strike
 }
 
 // split writes a stretch inside a bar in as few lengths as there are, beginning

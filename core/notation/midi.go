@@ -99,6 +99,9 @@ func (t *track) tempo(at int, bpm music.Tempo) {
 // play writes what sounds: slurred notes touch, tongued ones leave a little air.
 func (t *track) play(at int, s scores.Score) {
 	for n, seg := range s.Segments {
+		if seg.Phase == scores.Strike {
+			t.strike(at + ticks(seg.StartBeat))
+		}
 		if !seg.Phase.Sounds() && seg.Phase != scores.Listen {
 			continue
 		}
@@ -127,6 +130,14 @@ const (
 	fullExpression = 110
 	rampSteps      = 24
 )
+
+// strike sounds General MIDI's acoustic snare.
+func (t *track) strike(at int) {
+	t.add(at, 0x90|clickChannel, snare, 90)
+	t.events = append(t.events, event{at: at + ticksPerBeat/8, data: []byte{0x80 | clickChannel, snare, 64}})
+}
+
+const snare = 38
 
 // struck is how hard a note begins: an accent a step louder than written.
 func struck(seg scores.Segment) byte {

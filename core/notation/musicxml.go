@@ -154,6 +154,7 @@ func (w *xmlWriter) symbol(s Symbol) (out []any) {
 // heads tell what is not played on the instrument.
 var heads = map[scores.Phase]string{
 	scores.Buzz:   "x",
+	scores.Strike: "x",
 	scores.Sing:   "diamond",
 	scores.Finger: "slash",
 	scores.Listen: "circle-x",

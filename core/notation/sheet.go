@@ -69,6 +69,10 @@ func ScoreOf(
 		s, err = i.Step.Score(who, c)
 		return plan.FillRests(s), true, err
 	}
+	if at == plan.InClass && !who.Instrument.IsPitched() {
+		s, err = alongside(i, who, c)
+		return s, err == nil, err
+	}
 	if at == plan.AtHome || i.Step.Kind.Group != scores.Buzzing || len(i.For) > 0 {
 		return s, false, nil
 	}
@@ -78,6 +82,22 @@ func ScoreOf(
 	}
 	s, err = plan.Meanwhile(theirs, who, c)
 	return s, true, err
+}
+
+// alongside is what percussion does in class while the others play a step: it counts and
+// breathes to the same beats.
+func alongside(i plan.Item, who exercise.Player, c exercise.Conventions) (scores.Score, error) {
+	for _, other := range instrument.All() {
+		if !i.IsFor(other) {
+			continue
+		}
+		theirs, err := i.Step.Score(exercise.Player{Instrument: other, Stage: who.Stage}, c)
+		if err != nil {
+			return scores.Score{}, err
+		}
+		return plan.CountAlong(theirs, who.Instrument), nil
+	}
+	return scores.Score{}, exercise.ErrNotFor
 }
 
 // aBrassPlayer is one whose beats the others follow: all brass have the same.

@@ -1,7 +1,10 @@
 package plan
 
 import (
+	"fmt"
+
 	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -92,4 +95,21 @@ func Meanwhile(of scores.Score, p exercise.Player, c exercise.Conventions) (scor
 		s.Segments = append(s.Segments, mine)
 	}
 	return s, nil
+}
+
+// CountAlong is what percussion does to the same beats while the others play: it counts,
+// and breathes where they breathe. of is their score.
+func CountAlong(of scores.Score, i instrument.Instrument) scores.Score {
+	s := of
+	s.Title, s.Instrument = "While the others play: count, breathe and listen", i.Key
+	s.Segments, s.Rules, s.Notices = nil, []scores.Rule{}, []string{}
+	for _, seg := range of.Segments {
+		mine := scores.Segment{Phase: seg.Phase, StartBeat: seg.StartBeat, Beats: seg.Beats, Text: seg.Text}
+		if seg.Phase.Sounds() || seg.Phase == scores.Finger || seg.Phase == scores.Free {
+			mine.Phase, mine.Text = scores.Rest, fmt.Sprintf("Count %v and listen", float64(seg.Beats))
+		}
+		s.Segments = append(s.Segments, mine)
+	}
+	s.Load = scores.LoadOf(s, i)
+	return s.Marked()
 }

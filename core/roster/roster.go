@@ -138,7 +138,7 @@ func InstrumentOf(word string) (key, variant string) {
 
 // byAlias finds the instrument that lists of players call so.
 func byAlias(plain string) (key string, ok bool) {
-	for _, i := range instrument.All() {
+	for _, i := range instrument.Band() {
 		if slices.Contains(i.Aliases, plain) {
 			return i.Key, true
 		}

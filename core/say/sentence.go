@@ -209,6 +209,15 @@ var sentences = map[measure.Cause]func(told) string{
 	measure.CausePlateaus: func(r told) string {
 		return fmt.Sprintf("%.0f of %.0f notes were found.", r.Of-r.Value, r.Of)
 	},
+	measure.CauseStrokes: func(r told) string {
+		return r.way(
+			fmt.Sprintf("%.0f of %.0f strokes came. Stroke %d was missing.", r.Value, r.Of, r.Count),
+			fmt.Sprintf("There were %.0f strokes too many.", r.Value-r.Of),
+		)
+	},
+	measure.CauseStrokeTiming: func(r told) string {
+		return fmt.Sprintf("Stroke %d came %s the beat.", r.Count, r.way("before", "after"))
+	},
 	measure.CauseBursts:    bursts,
 	measure.CauseAirEven:   fixed("Some bursts were stronger than others."),
 	measure.CauseAirLength: fixedWay("The air ran out too soon.", "The air went on too long."),

@@ -79,10 +79,14 @@ var shorts = map[measure.Cause]func(told) string{
 	measure.CausePace: func(r told) string {
 		return fmt.Sprintf("%.0f %% %s", math.Abs(r.Value), r.way("slow", "fast"))
 	},
-	measure.CauseTempo:      fixedWay("slowed down", "sped up"),
-	measure.CauseLate:       fixedWay("early", "late"),
-	measure.CauseTiming:     fixedWay("before the beat", "after the beat"),
-	measure.CauseChange:     fixed("slow change"),
+	measure.CauseTempo:   fixedWay("slowed down", "sped up"),
+	measure.CauseLate:    fixedWay("early", "late"),
+	measure.CauseTiming:  fixedWay("before the beat", "after the beat"),
+	measure.CauseChange:  fixed("slow change"),
+	measure.CauseStrokes: func(r told) string { return fmt.Sprintf("%.0f of %.0f strokes", r.Value, r.Of) },
+	measure.CauseStrokeTiming: func(r told) string {
+		return r.way("strokes early", "strokes late")
+	},
 	measure.CauseEvenness:   fixed("uneven"),
 	measure.CauseTongue:     fixed("tongued in the slur"),
 	measure.CauseSwell:      fixed("soft and loud alike"),

@@ -44,7 +44,7 @@ func LoadOf(s Score, i instrument.Instrument) Load {
 			l.BuzzSeconds = max(l.BuzzSeconds, buzzing)
 			l.LipSeconds += length
 			l.SoundSeconds += length
-		case Sing, Free:
+		case Sing, Free, Strike:
 			l.SoundSeconds += length
 		case Play:
 			l.SoundSeconds += length

@@ -25,6 +25,7 @@ const (
 	Finger  Phase = "finger" // fingers only, without sound
 	Listen  Phase = "listen" // to the note, which the page sounds
 	Free    Phase = "free"   // play what you like
+	Strike  Phase = "strike" // on a pad or a drum, without pitch
 	Rest    Phase = "rest"
 )
 
@@ -32,7 +33,7 @@ const (
 func (p Phase) Sounds() bool { return p == Buzz || p == Play || p == Sing }
 
 // Active reports whether the player sounds or blows in the phase.
-func (p Phase) Active() bool { return p.Sounds() || p == Out || p == Free }
+func (p Phase) Active() bool { return p.Sounds() || p == Out || p == Free || p == Strike }
 
 // Score is a step worked out for one instrument. Beat 0 is the first click of
 // the count-in, which is also where a recording begins. Everything downstream
@@ -67,7 +68,7 @@ type Score struct {
 
 // Segment is a stretch of a score in which one thing is done.
 type Segment struct {
-	Phase        Phase                 `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,rest"`
+	Phase        Phase                 `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,strike,rest"`
 	StartBeat    music.Beats           `json:"start_beat"`
 	Beats        music.Beats           `json:"beats"`
 	Text         string                `json:"text,omitempty" doc:"what to do, in the player's words"`
@@ -211,6 +212,16 @@ func (s Score) Targets() []Segment {
 	var out []Segment
 	for _, seg := range s.Segments {
 		if seg.Phase.Sounds() {
+			out = append(out, seg)
+		}
+	}
+	return out
+}
+
+// Strokes returns the segments that are struck, in order.
+func (s Score) Strokes() (out []Segment) {
+	for _, seg := range s.Segments {
+		if seg.Phase == Strike {
 			out = append(out, seg)
 		}
 	}

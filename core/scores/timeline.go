@@ -14,7 +14,7 @@ type Click struct {
 type Cue struct {
 	From    music.Seconds `json:"from_s"`
 	To      music.Seconds `json:"to_s"`
-	Phase   Phase         `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,rest"`
+	Phase   Phase         `json:"phase" enum:"ready,breathe,hold,out,buzz,play,sing,finger,listen,free,strike,rest"`
 	Active  bool          `json:"active" doc:"the player sounds or blows in it"`
 	Beats   music.Beats   `json:"beats"`
 	Text    string        `json:"text"`

@@ -130,6 +130,27 @@ var mistakesOfWay = []Mistake{
 		Make:  func(p *Playing, _ int) { p.Player.Pulsing = 1.4 },
 	},
 	{
+		Key:   "stroke-missing",
+		Label: "Percussion player who leaves a stroke out",
+		At:    isStruck,
+		Make: func(p *Playing, _ int) {
+			strokes := 0
+			for n := range p.Score.Segments {
+				if seg := &p.Score.Segments[n]; seg.Phase == scores.Strike {
+					if strokes++; strokes == 3 {
+						seg.Phase = scores.Rest
+					}
+				}
+			}
+		},
+	},
+	{
+		Key:   "strokes-late",
+		Label: "Percussion player behind the beat",
+		At:    isStruck,
+		Make:  func(p *Playing, _ int) { p.Player.Late += strokesLate },
+	},
+	{
 		Key:   "no-air-line",
 		Label: "Player who leaves the air out",
 		At:    has(scores.Out, scores.Play),
@@ -152,6 +173,16 @@ func pushed(s scores.Score, _ instrument.Instrument) []int {
 	}
 	return nil
 }
+
+// isStruck is a step on a pad; it has no targets, so its mistakes are made at none.
+func isStruck(s scores.Score, _ instrument.Instrument) []int {
+	if len(s.Strokes()) < 3 {
+		return nil
+	}
+	return []int{0}
+}
+
+const strokesLate = 0.16 // s
 
 // swap does everything of one phase in another.
 func (p *Playing) swap(from, to scores.Phase) {

@@ -131,8 +131,12 @@ func (p Player) Play(score scores.Score, rate int) (audio.Mono, []Truth) {
 		truths = append(truths, p.OnPhrase(score, targets, n, to).phrase(sound, score, targets[n:to], chance)...)
 		n = to
 	}
+	strokes := 0
 	for _, seg := range score.Segments {
 		switch seg.Phase {
+		case scores.Strike:
+			p.strike(sound, score, seg, strokes, chance)
+			strokes++
 		case scores.Out:
 			p.blow(sound, score, seg, chance)
 		case scores.Free:

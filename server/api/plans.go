@@ -150,7 +150,7 @@ func (a *API) bandOf(ctx context.Context, class store.Class) ([]BandMember, plan
 	day := class.Day(a.Now())
 	members := []BandMember{}
 	band := plan.Band{Conventions: class.Conventions()}
-	for _, i := range instrument.All() {
+	for _, i := range instrument.Band() {
 		at := map[string]int{}
 		for _, p := range players {
 			if p.Instrument != i.Key {

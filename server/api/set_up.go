@@ -143,7 +143,7 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	for s := scores.Stage(1); s <= 4; s++ {
 		out.Usual = append(out.Usual, StageLimits{s, s.Limits()})
 	}
-	for _, i := range instrument.All() {
+	for _, i := range instrument.Band() {
 		out.Instruments = append(
 			out.Instruments,
 			InstrumentChoice{i.Key, i.Name, append([]instrument.Variant{}, i.Variants...), notesOf(i, out.Conventions)},
@@ -175,7 +175,7 @@ func (a *API) playersSetUp(ctx context.Context, class store.Class) ([]PlayerSetU
 		return nil, err
 	}
 	out := []PlayerSetUp{}
-	for _, i := range instrument.All() { // in score order
+	for _, i := range instrument.Band() { // in score order
 		for _, p := range players {
 			if p.Instrument == i.Key {
 				out = append(out, PlayerSetUp{ID: p.ID, Person: p.Person, Section: i.Section})

@@ -82,7 +82,7 @@ func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*
 		Written:    []WrittenStep{},
 		LeftOut:    []string{},
 	}
-	for _, i := range instrument.All() {
+	for _, i := range instrument.Band() {
 		n := slices.IndexFunc(players, func(p store.Player) bool { return p.Instrument == i.Key })
 		if n < 0 {
 			continue

@@ -160,7 +160,7 @@ func open(ctx context.Context, s *store.Store, class store.Class, day time.Time,
 
 // sectionsOf groups players by section, in score order.
 func sectionsOf(standings []store.Standing, steps int) (out []section) {
-	for _, i := range instrument.All() {
+	for _, i := range instrument.Band() {
 		for _, s := range standings {
 			if s.Player.Instrument != i.Key {
 				continue

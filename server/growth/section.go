@@ -76,7 +76,7 @@ func SectionOf(
 		Players:  []view.NamedPlayer{},
 	}
 	var mine []store.Player
-	for _, i := range instrument.All() {
+	for _, i := range instrument.Band() {
 		for _, p := range players {
 			if p.Instrument != i.Key {
 				continue

@@ -21,13 +21,16 @@ import (
 // and no way to fill a disk.
 const takesADay = 300
 
-// File accepts a WAV file. Handing in the same bytes under the same number
+// File accepts a WAV or a FLAC file. Handing in the same bytes under the same number
 // again is answered the same; accepted tells which it was. Nothing changes
 // when an error is returned: problem.Error for what cannot be used and for a number
 // already used, store.ErrNotFound for a step that is not the player's class's.
 func (in Intake) File(ctx context.Context, u Upload, file io.Reader) (accepted bool, err error) {
 	t, err := in.asked(ctx, u)
 	if err != nil {
+		return false, err
+	}
+	if file, err = asWAV(file, Longest(t.Score)); err != nil {
 		return false, err
 	}
 	came, err := in.Recordings.Receive(file)

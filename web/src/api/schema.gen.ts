@@ -1437,7 +1437,7 @@ export interface components {
             /** Format: double */
             from_s: number;
             /** @enum {string} */
-            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "rest";
+            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "strike" | "rest";
             /**
              * Format: int64
              * @description index into the score's segments
@@ -2826,7 +2826,7 @@ export interface components {
              */
             mark?: "staccato" | "tenuto" | "accent";
             /** @enum {string} */
-            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "rest";
+            phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "strike" | "rest";
             /**
              * Format: int64
              * @description pulses of air to a beat, under a tone

@@ -31,11 +31,11 @@ export class MicrophoneError extends Error {
  */
 const helps: Record<Refusal, string> = {
   insecure:
-    'This address is not secure, so the browser gives no microphone. Open the page by https, or hand in a WAV file below.',
+    'This address is not secure, so the browser gives no microphone. Open the page by https, or hand in a recording below.',
   denied:
     'The browser was not allowed to use the microphone. Press the sign beside the address at the top, set the microphone to "allow", and try again. On a school laptop it may be switched off for everyone: tell your director.',
   dismissed: 'The question about the microphone was closed. Press Record again, and answer it with "allow".',
-  none: 'No microphone was found. Plug one in, or hand in a WAV file below.',
+  none: 'No microphone was found. Plug one in, or hand in a recording below.',
   busy: 'The microphone could not be opened: another program has it. Close calls and recorders, then try again.',
   unknown: 'The microphone could not be opened. Plug it in again or restart the browser, then try again.',
 }

@@ -1,4 +1,5 @@
-import type { ChangeEvent } from 'react'
+import { useMutation } from '@tanstack/react-query'
+import { toWAV } from '../../ear/decode'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import type { ShownStep } from './overlay'
@@ -16,29 +17,35 @@ type Props = {
   onSimulated: (takeId: string) => void
 }
 
-/** OtherWays hands in a WAV file, or lets a simulated player stand in for the microphone. */
+/** OtherWays hands in a recording made elsewhere, or lets a simulated player stand in for the microphone. */
 export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
   const simulate = useSimulate(step)
-  function choose(e: ChangeEvent<HTMLInputElement>) {
-    const file = e.target.files?.[0]
-    if (file) onFile(newTake(file, 'file', 0))
-  }
+  const choose = useMutation({
+    mutationFn: (file: File) => toWAV(file),
+    onSuccess: ({ file, sound }) => onFile(newTake(file, 'file', 0, sound)),
+  })
   const pick = (standIn: string) => simulate.mutate(standIn, { onSuccess: onSimulated })
   return (
     <details className="mt-6 border-t border-rule pt-3">
       <summary className="cursor-pointer text-soft">No microphone?</summary>
       <div className="mt-4 space-y-5">
         <div>
-          <label htmlFor="wav" className="block">
-            Hand in a WAV file of the whole step
+          <label htmlFor="recording-file" className="block">
+            Hand in a recording of the whole step: WAV, FLAC, MP3, M4A, OGG or WebM
           </label>
           <input
-            id="wav"
+            id="recording-file"
             type="file"
-            accept=".wav,audio/wav,audio/x-wav"
-            onChange={choose}
+            accept="audio/*,.wav,.flac,.m4a,.mp3,.ogg,.webm"
+            disabled={choose.isPending}
+            onChange={(e) => {
+              const file = e.target.files?.[0]
+              if (file) choose.mutate(file)
+            }}
             className="mt-1 block max-w-full"
           />
+          {choose.isPending && <p className="text-sm text-soft">Reading the file …</p>}
+          {choose.error && <Problem error={choose.error} />}
         </div>
         {/* None are offered in a real class: homework is played. */}
         {standIns.length > 0 && (
