@@ -45,6 +45,7 @@ type PracticeStep struct {
 	ID       string             `json:"id"`
 	Version  int                `json:"version"`
 	Name     string             `json:"name" doc:"the director's own, or the kind's"`
+	Called   bool               `json:"called,omitempty" doc:"the name is the director's own"`
 	Sentence string             `json:"sentence"`
 	Why      string             `json:"why"`
 	Times    int                `json:"times"`
@@ -206,6 +207,7 @@ func stepOf(step store.Step, standing store.Standing, day time.Time) (PracticeSt
 		ID:       step.ID,
 		Version:  step.Version,
 		Name:     cmp.Or(step.Called, x.Kind.Name),
+		Called:   step.Called != "",
 		Sentence: x.Sentence(),
 		// The director's reason, or the kind's own: a step without a reason is a chore.
 		Why:    cmp.Or(step.Why, x.Kind.Why),

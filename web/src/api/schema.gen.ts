@@ -2491,6 +2491,8 @@ export interface components {
              * @description the player's longest hold so far, where it matters
              */
             best_s?: number;
+            /** @description the name is the director's own */
+            called?: boolean;
             /** @description between which pitches to listen, live */
             ear: components["schemas"]["EarRange"];
             id: string;

@@ -28,7 +28,7 @@ export function KeepOwn({ item, onChange }: Props) {
             )
           }
         >
-          Keep it
+          Keep under this name
         </Button>
       </div>
       <p className="mt-1 text-soft" aria-live="polite">

@@ -151,7 +151,7 @@ describe('a week’s plan', () => {
     })
     await onThePage()
     fireEvent.change(screen.getByLabelText('Your name for it'), { target: { value: ' Monday glow ' } })
-    fireEvent.click(screen.getByRole('button', { name: 'Keep it', hidden: true }))
+    fireEvent.click(screen.getByRole('button', { name: 'Keep under this name', hidden: true }))
     fireEvent.click(await screen.findByRole('button', { name: 'Add Monday glow' }))
     await waitFor(() => expect(saved.at(-1)?.items).toHaveLength(2), { timeout: 3000 })
     for (const step of saved.at(-1)?.items ?? []) expect(step.called).toBe('Monday glow')

@@ -57,7 +57,7 @@ const few = 2
 /** heading names a step of one or two held notes by its notes, any other by its kind. */
 function heading(step: ShownStep, targets: Schemas['Segment'][]): string {
   const held = targets.every((t) => t.phase === 'play' && !t.glide_to_midi && t.beats === targets[0]?.beats)
-  if (targets.length === 0 || targets.length > few || !held || step.ladder) return step.name
+  if (step.called || targets.length === 0 || targets.length > few || !held || step.ladder) return step.name
   return `${targets.map((t) => t.written_name).join(', then ')}: ${targets[0]?.beats} beats each`
 }
 
