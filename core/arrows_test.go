@@ -51,6 +51,7 @@ var allowed = map[string][]string{
 	"ladder":  {"music", "verdict"},
 	"ask": {
 		"audio",
+		"chart",
 		"music",
 		"instrument",
 		"scores",
@@ -70,6 +71,8 @@ var allowed = map[string][]string{
 	"progress":    {"dsp", "music", "ear", "measure", "verdict", "say/several"},
 	"tone":        {"dsp", "music", "progress"},
 	"engrave":     {"music", "scores", "notation"},
+	"chart":       {"music", "instrument", "exercise"},
+	"example":     {"instrument", "scores", "measure", "exercise", "verdict", "plan", "say"},
 	"roster":      {"instrument", "scores"},
 	"notation":    {"music", "instrument", "scores", "exercise", "plan"},
 	"synth":       {"audio", "music", "instrument", "scores", "measure"},

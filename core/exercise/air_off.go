@@ -33,7 +33,8 @@ var airOff = Kind{
 	Lay: func(w *writer, v Values) {
 		thing := airThings[v.choice("with")]
 		for n := range v.count("rounds") {
-			text := fmt.Sprintf("Round %d: %s with %s air, then rest", n+1, thing, []string{"fast", "slow"}[n%2])
+			air := w.c.Air.Say([]string{"{faster}", "{slower}"}[n%2])
+			text := fmt.Sprintf("Round %d: %s, %s, then rest", n+1, thing, air)
 			w.tick(scores.PictureAir, text, scores.Out, 8)
 			w.add(scores.Segment{Phase: scores.Rest, Beats: 16, Text: "Breathe normally."})
 		}

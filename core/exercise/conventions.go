@@ -134,6 +134,15 @@ func (c Conventions) LongToneStep() Step {
 	return New(KindLongToneCounted, set)
 }
 
+// GiveFor is how many per cent slower or faster players may take a step: as the director
+// lets them, and in a class whose long tones go at the player's own tempo as far as ever.
+func (c Conventions) GiveFor(s Step) int {
+	if c.LongTempo == OwnTempo && s.Kind.Key == KindLongToneCounted {
+		return mostTempoGive
+	}
+	return c.TempoGive
+}
+
 // Opens returns the parameters that a new step of a kind opens with in this class: the
 // kind's own, but for what the class's schools say.
 func (c Conventions) Opens(k *Kind) Values {

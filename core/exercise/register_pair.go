@@ -91,7 +91,7 @@ var registerPair = Kind{
 // pair is one low note and its upper one, joined as asked.
 func (w *writer) pair(low music.MIDI, v Values) {
 	upper, _ := w.i.RegisterPair(low)
-	up := saying(upWord(w.i, upper))
+	up := saying(w.upWord(upper))
 	switch v.choice("how") {
 	case "upper":
 		w.at(upper, v.beats("beats"), up)
@@ -170,7 +170,8 @@ func (w *writer) lows(v Values) []music.MIDI {
 var oboesHalfHole = instrument.Span{From: 73, To: 75}
 
 // upWord is what leads to an upper note, as the instrument calls it.
-func upWord(i instrument.Instrument, upper music.MIDI) string {
+func (w *writer) upWord(upper music.MIDI) string {
+	i := w.i
 	switch i.Family {
 	case instrument.Clarinets:
 		return "Register key"
@@ -190,7 +191,7 @@ func upWord(i instrument.Instrument, upper music.MIDI) string {
 		}
 		return "Octave key"
 	}
-	return "Smaller opening, faster air"
+	return w.c.Air.Say("Smaller opening, {faster}")
 }
 
 // bassoonsHalfHole is the highest written note of a bassoon's half hole, A♭3; above it

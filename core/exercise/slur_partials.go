@@ -67,10 +67,23 @@ func (w *writer) slurOver(way []music.MIDI, beats music.Beats) {
 		turn = len(way) / 2
 	}
 	for k, m := range way {
-		w.at(m, beats, slurIf(k))
+		w.at(m, beats, slurIf(k), w.airTo(way, k))
 		if k == turn {
 			w.rest(leastBuzzRest, "Breathe at the turn.")
 			w.at(m, beats) // begun anew where it stopped
+		}
+	}
+}
+
+// airTo says what the air does on the way to an open note, in the class's picture.
+func (w *writer) airTo(way []music.MIDI, k int) func(*scores.Segment) {
+	return func(s *scores.Segment) {
+		switch {
+		case k == 0:
+		case way[k] > way[k-1]:
+			s.Text = w.c.Air.Say(s.WrittenName + ": {faster}, corners firm")
+		default:
+			s.Text = w.c.Air.Say(s.WrittenName + ": {slower}, jaw low")
 		}
 	}
 }

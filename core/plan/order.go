@@ -36,6 +36,9 @@ var reasons = map[exercise.Beginning]string{
 	exercise.EasiestFirst: "From the easiest note outward: each step begins from one that already works.",
 }
 
+// Reason is what a school of order stands on.
+func Reason(b exercise.Beginning) string { return reasons[b] }
+
 // Order puts a day into the order of the band's school of where to begin. Items
 // that stand equal keep the director's own order.
 func Order(items []Item, b Band) Ordered {

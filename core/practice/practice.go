@@ -87,10 +87,10 @@ func Work(s Setting, step exercise.Step, tempo music.Tempo) (Worked, error) {
 		return Worked{}, err
 	}
 	var out Worked
-	if tempi, free := step.Tempi(s.Conventions.TempoGive); free {
+	if tempi, free := step.Tempi(s.Conventions.GiveFor(step)); free {
 		out.Tempi = &tempi
 	}
-	if step, err = step.AtTempo(tempo, s.Conventions.TempoGive); err != nil {
+	if step, err = step.AtTempo(tempo, s.Conventions.GiveFor(step)); err != nil {
 		return Worked{}, err
 	}
 	score, err := step.Score(who, s.Conventions)

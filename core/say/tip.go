@@ -5,7 +5,6 @@ import (
 	"slices"
 	"strings"
 
-	"earlychorus/core/exercise"
 	"earlychorus/core/measure"
 	"earlychorus/core/verdict"
 )
@@ -46,28 +45,5 @@ func (t Teller) advice(text string, deciding *measure.Reading) string {
 		mend = t.Instrument.Mend(deciding.Target, deciding.Came, t.Hands)
 	}
 	text = strings.ReplaceAll(text, "{mend}", cmp.Or(mend, lookAtTheCard))
-	words, ok := pictures[t.Air]
-	if !ok {
-		words = pictures["speed"]
-	}
-	for name, said := range words {
-		text = strings.ReplaceAll(text, "{"+name+"}", said)
-	}
-	return text
-}
-
-// pictures are the schools of words for air: what a tip's braces become.
-var pictures = map[exercise.AirPicture]map[string]string{
-	"speed":  {"faster": "faster air", "slower": "slower air", "even": "air at one speed"},
-	"warmth": {"faster": "cool air, sent far", "slower": "warm air, close by", "even": "air at one warmth"},
-	"width": {
-		"faster": "a narrower stream of air",
-		"slower": "a wider stream of air",
-		"even":   "a stream of one width",
-	},
-	"vowels": {
-		"faster": "an \"ee\" inside the mouth",
-		"slower": "an \"oh\" inside the mouth",
-		"even":   "one vowel from start to end",
-	},
+	return t.Air.Say(text)
 }

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"earlychorus/core/example"
 	"earlychorus/core/exercise"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
@@ -130,16 +131,16 @@ func TestConventionsReachThePlayers(t *testing.T) {
 		assert.Equal(t, 422, res.StatusCode, field)
 		assert.Contains(t, string(answer), field)
 	}
-	var example struct{ Effects []api.Effect }
+	var shown struct{ Effects []example.Effect }
 	director.want(
 		200,
 		"POST",
 		class+"/example",
 		map[string]any{"conventions": c, "instrument": "clarinet", "stage": 2},
-		&example,
+		&shown,
 	)
-	assert.GreaterOrEqual(t, len(example.Effects), 4)
-	assert.Contains(t, example.Effects[1].Text, "do4")
+	assert.GreaterOrEqual(t, len(shown.Effects), 4)
+	assert.Contains(t, shown.Effects[2].Text, "do4")
 }
 
 func TestTheNextYearTakesOver(t *testing.T) {
