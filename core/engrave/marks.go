@@ -45,7 +45,12 @@ func (l *line) mark(s notation.Symbol, at place) {
 	// A hairpin that the line before began is over where its note ends; on the next line it
 	// is not begun anew.
 	if s.Dynamic != "" || s.Hairpin != "" || s.Manner != "" {
-		l.beside = append(l.beside, beside{x: at.x, dynamic: s.Dynamic, hairpin: s.Hairpin, manner: s.Manner})
+		l.beside = append(l.beside, beside{
+			x:       at.x,
+			dynamic: s.Dynamic,
+			hairpin: s.Hairpin,
+			manner:  s.Manner,
+		})
 	}
 }
 

@@ -50,8 +50,11 @@ func together(i instrument.Instrument) []part {
 
 // The reed goes on last, and comes off first.
 var (
-	wetReed     = part{scores.PictureReed, "Wet the reed in your mouth while you put the rest together"}
-	reedOn      = part{scores.PictureReed, "Ligature first, then slide the reed in behind it, its tip level; touch only its sides"}
+	wetReed = part{scores.PictureReed, "Wet the reed in your mouth while you put the rest together"}
+	reedOn  = part{
+		scores.PictureReed,
+		"Ligature first, then slide the reed in behind it, its tip level; touch only its sides",
+	}
 	soakReed    = part{scores.PictureWater, "Stand the reed in a little water for a few minutes, not longer"}
 	mouthpiece  = part{scores.PictureMouthpiece, "Set the mouthpiece in with a small turn; never push, never knock it"}
 	lineUpSmall = "; hold it where there are no keys, and turn a little to and fro"
@@ -78,7 +81,10 @@ var familiesTogether = map[instrument.Family][]part{
 	instrument.Saxophones: {
 		{scores.PictureStrap, "Strap round your neck before you lift anything"},
 		wetReed,
-		{scores.PictureMouthpiece, "Mouthpiece onto the cork of the neck; hold the neck at its bend, off the octave key"},
+		{
+			scores.PictureMouthpiece,
+			"Mouthpiece onto the cork of the neck; hold the neck at its bend, off the octave key",
+		},
 		reedOn,
 		{scores.PictureLift, "Lift the body by its bell, two hands, and hook it to the strap"},
 		{scores.PictureJoin, "Loosen the neck's screw, turn the neck in without bending the ring, tighten it a little"},
@@ -120,7 +126,10 @@ var ownTogether = map[string][]part{
 	"bassoon": {
 		soakReed,
 		{scores.PictureStrap, "Seat strap across the chair, its hook to the right"},
-		{scores.PictureJoin, "Wing joint into the smaller hole of the boot, small turns, its curve round the larger hole"},
+		{
+			scores.PictureJoin,
+			"Wing joint into the smaller hole of the boot, small turns, its curve round the larger hole",
+		},
 		{scores.PictureJoin, "Long joint into the larger hole, beside it; lock the two together where there is a lock"},
 		{scores.PictureJoin, "Bell on top; press its key so that the pad is lifted over the joint"},
 		{scores.PictureLift, "Two hands: lift it to the seat strap"},
@@ -163,10 +172,18 @@ func away(i instrument.Instrument) (out []part) {
 	add(double, scores.PictureReed, "Reed out first: blow it dry, then into a case that lets air in")
 	add(brass, scores.PictureWater, "Empty the water: every key open, blow without buzzing")
 	add(slide, scores.PictureSlide, "Lock the slide")
-	add(brass, scores.PictureMouthpiece, "Take the mouthpiece out with a small turn; if it sticks, ask, never pull hard")
+	add(
+		brass,
+		scores.PictureMouthpiece,
+		"Take the mouthpiece out with a small turn; if it sticks, ask, never pull hard",
+	)
 	add(!brass, scores.PictureJoin, "Take it apart in the order opposite to putting it together, with small turns")
 	add(!brass, scores.PictureDry, "Draw the cloth through each part, from the wide end, till it comes out dry")
 	add(brass, scores.PictureDry, "Wipe off finger marks with a soft cloth")
-	add(true, scores.PictureCase, "Each part in its own bed; nothing that presses on keys or slides in the lid; close the latches")
+	add(
+		true,
+		scores.PictureCase,
+		"Each part in its own bed; nothing that presses on keys or slides in the lid; close the latches",
+	)
 	return out
 }

@@ -43,7 +43,10 @@ const (
 func Everies() []Every { return []Every{Daily, Weekly, Monthly, Termly} }
 
 var careNames = map[Every]string{
-	Daily: "after playing", Weekly: "every week", Monthly: "every month", Termly: "every term",
+	Daily:   "after playing",
+	Weekly:  "every week",
+	Monthly: "every month",
+	Termly:  "every term",
 }
 
 // Name says how often, to a player: "every week".
@@ -51,7 +54,12 @@ func (e Every) Name() string { return careNames[e] }
 
 // days between one time and the next (common practice, no published source; a term is
 // taken as fifteen weeks).
-var careDays = map[Every]int{Daily: 1, Weekly: 7, Monthly: 30, Termly: 105}
+var careDays = map[Every]int{
+	Daily:   1,
+	Weekly:  7,
+	Monthly: 30,
+	Termly:  105,
+}
 
 // Days returns how many days after it was done care is due again.
 func (e Every) Days() int { return careDays[e] }

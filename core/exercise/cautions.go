@@ -109,8 +109,9 @@ func Cautions() []Caution {
 			"handling-crook",
 			"Two hands for the bell and the crook: both bend easily.",
 			func(s Step, i instrument.Instrument) bool {
-				return handled(s) && (i.Family == instrument.Saxophones || i.Key == "bassoon" || i.Key == "english-horn" ||
-					i.Key == "bass-clarinet" || i.Key == "alto-clarinet")
+				return handled(s) &&
+					(i.Family == instrument.Saxophones || i.Key == "bassoon" || i.Key == "english-horn" ||
+						i.Key == "bass-clarinet" || i.Key == "alto-clarinet")
 			},
 		},
 		{

@@ -58,8 +58,12 @@ var excerpt = Kind{
 }
 
 var defaultMelody = []Note{
-	{Degree: 0, Beats: 1}, {Degree: 2, Beats: 1}, {Degree: 4, Beats: 1}, {Degree: 2, Beats: 1},
-	{Degree: 0, Beats: 2}, {Rest: true, Beats: 2},
+	{Degree: 0, Beats: 1},
+	{Degree: 2, Beats: 1},
+	{Degree: 4, Beats: 1},
+	{Degree: 2, Beats: 1},
+	{Degree: 0, Beats: 2},
+	{Rest: true, Beats: 2},
 }
 
 // onAir is the rhythm as one segment of air: a burst a note.

@@ -165,3 +165,22 @@ func TestAWideLeapNarrows(t *testing.T) {
 	assert.Equal(t, music.MIDI(12), s.Targets()[1].Target-s.Targets()[0].Target)
 	assert.Contains(t, s.Notices[0], "leaps an octave")
 }
+
+// D♭3, then C3, B2, B♭2 and A2, and again (common practice): the next start follows by
+// itself. Trumpet and horn buzz an octave higher.
+func TestTheTubesNextStartFollows(t *testing.T) {
+	step := exercise.New("tube-buzz-scale", nil)
+	var tops []music.MIDI
+	for repeat := range 6 {
+		p := exercise.Player{Instrument: named(t, "trombone"), Stage: 2, Repeat: repeat}
+		s := layFor(t, p, step, exercise.StandardConventions())
+		targets := s.Targets()
+		require.Len(t, targets, 8)
+		assert.Equal(t, music.MIDI(12), targets[0].Target-targets[7].Target, "an octave down")
+		tops = append(tops, targets[0].Target)
+	}
+	assert.Equal(t, []music.MIDI{49, 48, 47, 46, 45, 49}, tops)
+	for key, top := range map[string]music.MIDI{"trumpet": 61, "horn": 61, "euphonium": 49, "tuba": 49} {
+		assert.Equal(t, top, lay(t, key, step).Targets()[0].Target, key)
+	}
+}

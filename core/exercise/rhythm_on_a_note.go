@@ -92,7 +92,13 @@ func (w *writer) onAPad(v Values) {
 // strike adds a stroke on a pad, written on the middle line.
 func (w *writer) strike(beats music.Beats) {
 	middle := music.Spelling{Step: "B", Octave: 4}
-	w.add(scores.Segment{Phase: scores.Strike, Beats: beats, Text: "Strike", Written: &middle, WrittenName: "stroke"})
+	w.add(scores.Segment{
+		Phase:       scores.Strike,
+		Beats:       beats,
+		Text:        "Strike",
+		Written:     &middle,
+		WrittenName: "stroke",
+	})
 }
 
 // wholeToQuarters is how many notes share four beats.

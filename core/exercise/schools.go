@@ -170,7 +170,12 @@ func Schools() []School {
 
 // StandardConventions are the usual answers, at A = 440 Hz.
 func StandardConventions() Conventions {
-	c := Conventions{A4: music.StandardA4, Naming: music.English, TempoGive: 20, LongBeats: 8}
+	c := Conventions{
+		A4:        music.StandardA4,
+		Naming:    music.English,
+		TempoGive: 20,
+		LongBeats: 8,
+	}
 	for _, s := range Schools() {
 		s.set(&c, s.Options[0].Key)
 	}

@@ -20,12 +20,12 @@ var tubeScale = Kind{
 		number(
 			"start",
 			"Starts",
-			"half steps above home's octave",
-			0,
-			3,
+			"half steps from B♭",
+			lowestTubeStart,
+			highestTubeStart,
 			1,
-			3,
-			"start from home's octave to three half steps above it",
+			highestTubeStart,
+			"start from D♭ (3), C, B, B♭ (0) or A (-1)",
 		),
 		number("beats", "Beats on each degree", "beats", 1, 4, 1, 2, "rest on each degree for 1 to 4 beats"),
 		tempo(60),
@@ -33,16 +33,13 @@ var tubeScale = Kind{
 	Says: func(v Values) string {
 		return fmt.Sprintf(
 			"concert %s down an octave, %.0f beats on each degree",
-			(12 + Degree(v.number("start"))).ConcertName(),
+			Degree(v.number("start")).ConcertName(),
 			v.beats("beats"),
 		)
 	},
 	Lay: func(w *writer, v Values) {
 		w.s.TempoBPM = v.tempo()
-		top := w.i.Home() + 12 + music.MIDI(v.number("start"))
-		for top > w.i.Beginner.To+reachOfBuzz {
-			top -= 12
-		}
+		top := w.tubeTop(v.count("start"))
 		w.countIn("On the slide tube or lead pipe: hold it to your lips.")
 		w.breathe()
 		for n := len(major); n >= 0; n-- {
@@ -61,5 +58,23 @@ var tubeScale = Kind{
 	},
 }
 
-// reachOfBuzz is how far lips alone go beyond the beginner range.
-const reachOfBuzz music.MIDI = 2
+// The tube's scales begin on D♭, C, B, B♭ and A (common practice, no published source).
+const (
+	lowestTubeStart  = -1.
+	highestTubeStart = 3.
+)
+
+// tubeTop is the note a tube's scale begins on: a trombone's, a euphonium's and a tuba's on
+// D♭3 and below, a trumpet's and a horn's an octave higher. Each time through, the next
+// start follows by itself.
+func (w *writer) tubeTop(start int) music.MIDI {
+	const starts = int(highestTubeStart-lowestTubeStart) + 1
+	at := (int(highestTubeStart) - start + w.player.Repeat) % starts
+	top := lowTubeBFlat + music.MIDI(int(highestTubeStart)-at)
+	if w.i.Home() >= lowTubeBFlat+12 {
+		top += 12
+	}
+	return top
+}
+
+const lowTubeBFlat music.MIDI = 46 // B♭2

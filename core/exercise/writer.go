@@ -61,10 +61,25 @@ func (w *writer) finish() scores.Score {
 			w.notice(n)
 		}
 	}
+	w.s.Alternates = w.alternates()
 	w.judgeJoins()
 	w.s.Load = scores.LoadOf(w.s, w.i)
 	w.markChanges()
 	return w.s.Marked()
+}
+
+// alternates reports whether the step is another the next time through: a clarinet's low
+// notes change hands, a tube's scale begins lower.
+func (w *writer) alternates() bool {
+	if w.s.Kind == tubeScale.Key {
+		return true
+	}
+	if w.i.Family != instrument.Clarinets || w.c.ClarinetLow != instrument.AlternateLittle {
+		return false
+	}
+	return slices.ContainsFunc(w.s.Segments, func(s scores.Segment) bool {
+		return s.Fingering != nil && s.Written.MIDI() <= lowFSharp
+	})
 }
 
 // judgeJoins has every line judged as it is to be joined, in a step that is judged at all.

@@ -99,8 +99,20 @@ func SlideTravel(k int) float64 {
 // the bell's rim a landmark a little before the fourth (common practice).
 func drawSlide(text string) Diagram {
 	d := Diagram{Width: 130, Height: 40, Marks: []Mark{
-		{Shape: "bar", State: open, X: slideFrom + slideReach/2, Y: slideY, Size: slideReach / 2},
-		{Shape: "bell", State: open, X: slideAt(3) + 0.8*(slideAt(4)-slideAt(3)), Y: slideY, Size: 11},
+		{
+			Shape: "bar",
+			State: open,
+			X:     slideFrom + slideReach/2,
+			Y:     slideY,
+			Size:  slideReach / 2,
+		},
+		{
+			Shape: "bell",
+			State: open,
+			X:     slideAt(3) + 0.8*(slideAt(4)-slideAt(3)),
+			Y:     slideY,
+			Size:  11,
+		},
 	}}
 	here := text[len(text)-1]
 	for k := 1; k <= slidePositions; k++ {

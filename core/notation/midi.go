@@ -117,7 +117,10 @@ func (t *track) play(at int, s scores.Score) {
 		t.add(from, 0x90|partChannel, byte(seg.Target), struck(seg))
 		if seg.Leader > 0 {
 			t.add(from, 0x90|leadChannel, byte(seg.Leader), velocity(seg.Dynamic))
-			t.events = append(t.events, event{at: from + length, data: []byte{0x80 | leadChannel, byte(seg.Leader), 64}})
+			t.events = append(
+				t.events,
+				event{at: from + length, data: []byte{0x80 | leadChannel, byte(seg.Leader), 64}},
+			)
 		}
 		if seg.GlideTo != 0 {
 			t.glide(from, length, int(seg.GlideTo-seg.Target))

@@ -373,18 +373,7 @@ func (r *reader) excerpt() (Excerpt, error) {
 		Melody:  []exercise.Note{},
 		Notices: append([]string{}, r.notices...),
 	}
-	if out.Tempo != 0 && (out.Tempo < music.SlowestTempo || out.Tempo > music.FastestTempo) {
-		out.Notices = append(
-			out.Notices,
-			fmt.Sprintf(
-				"The file's tempo of %.0f was brought within %.0f to %.0f.",
-				out.Tempo,
-				music.SlowestTempo,
-				music.FastestTempo,
-			),
-		)
-		out.Tempo = min(music.FastestTempo, max(music.SlowestTempo, out.Tempo))
-	}
+	out.keepTempo()
 	for _, n := range notes {
 		d := exercise.Note{
 			Beats:     n.beats,
@@ -409,6 +398,22 @@ func (r *reader) excerpt() (Excerpt, error) {
 		out.Notices = append(out.Notices, "The line is played in each instrument's own octave.")
 	}
 	return out, nil
+}
+
+// keepTempo brings a file's tempo within what a step may have, and says so.
+func (out *Excerpt) keepTempo() {
+	if out.Tempo != 0 && (out.Tempo < music.SlowestTempo || out.Tempo > music.FastestTempo) {
+		out.Notices = append(
+			out.Notices,
+			fmt.Sprintf(
+				"The file's tempo of %.0f was brought within %.0f to %.0f.",
+				out.Tempo,
+				music.SlowestTempo,
+				music.FastestTempo,
+			),
+		)
+		out.Tempo = min(music.FastestTempo, max(music.SlowestTempo, out.Tempo))
+	}
 }
 
 const mostBeats = 16

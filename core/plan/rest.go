@@ -104,7 +104,12 @@ func CountAlong(of scores.Score, i instrument.Instrument) scores.Score {
 	s.Title, s.Instrument = "While the others play: count, breathe and listen", i.Key
 	s.Segments, s.Rules, s.Notices = nil, []scores.Rule{}, []string{}
 	for _, seg := range of.Segments {
-		mine := scores.Segment{Phase: seg.Phase, StartBeat: seg.StartBeat, Beats: seg.Beats, Text: seg.Text}
+		mine := scores.Segment{
+			Phase:     seg.Phase,
+			StartBeat: seg.StartBeat,
+			Beats:     seg.Beats,
+			Text:      seg.Text,
+		}
 		if seg.Phase.Sounds() || seg.Phase == scores.Finger || seg.Phase == scores.Free {
 			mine.Phase, mine.Text = scores.Rest, fmt.Sprintf("Count %v and listen", float64(seg.Beats))
 		}

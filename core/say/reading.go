@@ -91,11 +91,15 @@ var readings = map[scores.MeasureKey]spoken{
 	measure.Pace.Key:       {"Tempo", pace, limit("within %.0f %%")},
 	measure.TempoDrift.Key: {"Keeps its tempo", drift, limit("within %.0f %% over the phrase")},
 	measure.Strokes.Key: {
-		"Strokes", func(r told) string { return fmt.Sprintf("%.0f of %.0f", r.Value, r.Of) }, fixed("all of them, none beside"),
+		"Strokes",
+		func(r told) string { return fmt.Sprintf("%.0f of %.0f", r.Value, r.Of) },
+		fixed("all of them, none beside"),
 	},
 	measure.StrokeTiming.Key: {"On the beat", onBeat, within},
 	measure.Evenness.Key: {
-		"Evenness", func(r told) string { return percent("lengths spread by %.0f %%", valueOf)(r) + begun(r) }, percent("at most %.0f %%", limitOf),
+		"Evenness",
+		func(r told) string { return percent("lengths spread by %.0f %%", valueOf)(r) + begun(r) },
+		percent("at most %.0f %%", limitOf),
 	},
 	measure.NoTongue.Key: {"Slur", tongued, fixed("the tongue stays out")},
 	measure.Begins.Key: {

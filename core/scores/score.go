@@ -58,6 +58,7 @@ type Score struct {
 	Ladder     string      `json:"ladder,omitempty" doc:"key of the ladder it is a rung of"`
 	Rung       int         `json:"rung,omitempty" doc:"from 1"`
 	Growing    bool        `json:"growing,omitempty" doc:"each note is held against the player's own longest"`
+	Alternates bool        `json:"alternates,omitempty" doc:"the next time through is another: fingers or starts take turns"`
 	EarsFirst  bool        `json:"ears_first,omitempty" doc:"nothing is shown of the pitch until the take is over"`
 	Limits     Limits      `json:"limits"`
 	HardLimits Limits      `json:"hard_limits" doc:"what hard notes are judged by"`

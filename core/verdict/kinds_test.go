@@ -36,6 +36,14 @@ func played(t *testing.T, key, kind string, set map[string]any, p synth.Player) 
 	return decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Analysis: a}})
 }
 
+// asWritten is a player as good as a player is.
+var asWritten = synth.Player{
+	Offset:  2,
+	Jitter:  1.5,
+	Late:    0.02,
+	Release: 0.3,
+}
+
 // Who plays exactly what is written is clean, on every kind, with every measure
 // of its pass rule taken.
 func TestWhatIsPlayedAsWrittenIsClean(t *testing.T) {
@@ -51,12 +59,7 @@ func TestWhatIsPlayedAsWrittenIsClean(t *testing.T) {
 			}
 			t.Run(k.Key+"/"+key, func(t *testing.T) {
 				t.Parallel()
-				v := played(t, key, k.Key, shortened[k.Key], synth.Player{
-					Offset:  2,
-					Jitter:  1.5,
-					Late:    0.02,
-					Release: 0.3,
-				})
+				v := played(t, key, k.Key, shortened[k.Key], asWritten)
 				assert.Equal(t, verdict.Clean, v.Result, v.Sentence)
 				for _, m := range v.Measures {
 					assert.True(t, m.Within, "%s: %s %s", m.Label, m.Text, m.Wanted)
@@ -99,7 +102,7 @@ func TestWhatIsPlayedAsAskedIsClean(t *testing.T) {
 	} {
 		t.Run(c.kind+"/"+c.key, func(t *testing.T) {
 			t.Parallel()
-			v := played(t, c.key, c.kind, c.set, synth.Player{Offset: 2, Jitter: 1.5, Late: 0.02, Release: 0.3})
+			v := played(t, c.key, c.kind, c.set, asWritten)
 			assert.Equal(t, verdict.Clean, v.Result, v.Sentence)
 		})
 	}
@@ -164,7 +167,12 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 		{"starts-and-ends", "alto-sax", nil, synth.Player{Release: 0.04}, measure.CauseEnding, "ending-cut"},
 		{"starts-and-ends", "alto-sax", nil, synth.Player{Late: 0.3, Release: 0.3}, measure.CauseLate, "late"},
 		{"air-pulses", "tuba", nil, synth.Player{Pulsing: 0.7}, measure.CausePulse, "pulse-slow"},
-		{"air-pulses", "tuba", map[string]any{"on": "arpeggio"}, synth.Player{Pulsing: 1.4}, measure.CausePulse, "pulse-fast"},
+		{
+			"air-pulses", "tuba",
+			map[string]any{"on": "arpeggio"},
+			synth.Player{Pulsing: 1.4},
+			measure.CausePulse, "pulse-fast",
+		},
 		{
 			"growing-walk", "flute", nil,
 			synth.Player{FaultOn: 5, Shift: 1},

@@ -42,6 +42,7 @@ func (a *API) uploadTake(w http.ResponseWriter, r *http.Request) error {
 const (
 	latestStart = 60_000 // ms
 	mostTempo   = 400
+	mostRepeats = 1000
 	// longestThrough is letters of a microphone's opaque name.
 	longestThrough = 32
 )
@@ -95,6 +96,9 @@ func (a *API) asRecorded(h *intake.Upload, q url.Values) error {
 	// By our clock and the device's counting: a tablet that thinks it is 1970 is common.
 	h.PlayedAt = intake.Credible(h.Player.Class, h.At, time.Duration(ago)*time.Millisecond)
 	if h.Rung, err = wholeIn(q, "rung", 0, 100, "say which rung was played"); err != nil {
+		return err
+	}
+	if h.Repeat, err = wholeIn(q, "repeat", 0, mostRepeats, "say how often it was played before"); err != nil {
 		return err
 	}
 	tempo, err := wholeIn(q, "tempo", 0, mostTempo, "say at what tempo it was played, in beats a minute")

@@ -60,7 +60,9 @@ func TestAnOwnExerciseKeepsItsName(t *testing.T) {
 	director := h.director(t, b)
 	var kept struct{ Exercises []api.OwnExercise }
 	body := map[string]any{
-		"name": "Monday glow", "kind": "long-tone-counted", "parameters": map[string]any{"notes": []int{0, 4}, "beats": 6},
+		"name":       "Monday glow",
+		"kind":       "long-tone-counted",
+		"parameters": map[string]any{"notes": []int{0, 4}, "beats": 6},
 	}
 	director.want(200, "POST", "/exercises", body, &kept)
 	director.want(200, "POST", "/exercises", body, &kept)

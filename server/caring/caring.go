@@ -38,7 +38,12 @@ func Of(p store.Player, done map[exercise.Every]time.Time, day time.Time) ([]Due
 		if err != nil {
 			return nil, err
 		}
-		d := Due{Every: e, Name: e.Name(), Items: score.Items, Pictures: score.Pictures}
+		d := Due{
+			Every:    e,
+			Name:     e.Name(),
+			Items:    score.Items,
+			Pictures: score.Pictures,
+		}
 		last, ok := done[e]
 		switch {
 		case ok:

@@ -23,7 +23,10 @@ func (s Seeder) care(ctx context.Context, players []store.Player, today time.Tim
 			if !c.done {
 				continue
 			}
-			err := s.Store.SaveCare(ctx, store.CareDone{PlayerID: p.ID, Every: c.every, Day: today.AddDate(0, 0, -c.days)})
+			err := s.Store.SaveCare(
+				ctx,
+				store.CareDone{PlayerID: p.ID, Every: c.every, Day: today.AddDate(0, 0, -c.days)},
+			)
 			if err != nil {
 				return err
 			}

@@ -44,6 +44,7 @@ type Upload struct {
 	PlayedAt     time.Time      // the zero time: At
 	Rung         int            // of the step's ladder; 0: where the player stands
 	Best         music.Seconds  // the player's own; 0: as it is now
+	Repeat       int            // how often the step was played before on its day
 	Tempo        music.Tempo    // of the player's choice; 0: the step's
 	DeviceResult verdict.Result // what the device told the player at once; "" nothing
 	Through      string         // the microphone, by an opaque name; "" not known
@@ -72,6 +73,7 @@ func (u Upload) through() string {
 // asItStood returns how things stood for the player when it was recorded, from how
 // they stand now.
 func (u Upload) asItStood(now store.Standing, step store.Step) store.Standing {
+	now.Repeat = u.Repeat
 	if u.Best > 0 {
 		now.Best = float64(u.Best)
 	}
@@ -110,6 +112,7 @@ func Setting(s store.Standing, day time.Time) practice.Setting {
 		Stage:       s.Player.StageOn(day),
 		Best:        s.Best,
 		Rungs:       s.Rungs(),
+		Repeat:      s.Repeat,
 		Conventions: s.Player.Class.Conventions(),
 	}
 }

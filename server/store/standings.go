@@ -16,6 +16,7 @@ import (
 type Standing struct {
 	Player  Player
 	Ladders map[string]ladder.State // by key, of those that were ever tried
+	Repeat  int                     // how often the step in question was played before on its day
 	Best    float64                 // longest hold, in seconds, of the longest long tones that came out; 0: none yet
 }
 

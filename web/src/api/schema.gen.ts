@@ -2689,6 +2689,8 @@ export interface components {
         Score: {
             /** Format: double */
             a4_hz: number;
+            /** @description the next time through is another: fingers or starts take turns */
+            alternates?: boolean;
             cautions: string[];
             /** @enum {string} */
             clef: "treble" | "bass";
@@ -2866,6 +2868,11 @@ export interface components {
             instrument: string;
             /** @description sounding notes known so far; none means all the stage reaches */
             known?: number[] | null;
+            /**
+             * Format: int64
+             * @description how often the step was played today before, for fingers and starts that take turns
+             */
+            repeat?: number;
             /** @description where the ladders stand, from 1 */
             rungs?: {
                 [key: string]: number;

@@ -16,6 +16,8 @@ export type AboutTake = {
   through?: string
   tempo?: number
   rung?: number
+  /** repeat is how often the step was played before, where that changes it */
+  repeat?: number
   bestMs?: number
   day: string
   /** heard is the core's word on it, given on this device at once */
@@ -249,6 +251,7 @@ function queryOf(t: AboutTake, agoMs: number): URLSearchParams {
   if (t.through) query.set('through', t.through)
   if (t.tempo) query.set('tempo', String(t.tempo))
   if (t.rung) query.set('rung', String(t.rung))
+  if (t.repeat) query.set('repeat', String(t.repeat))
   if (t.bestMs) query.set('best_ms', String(t.bestMs))
   if (t.heard) query.set('heard', t.heard.verdict.result)
   return query

@@ -47,6 +47,15 @@ describe('handing in', () => {
     return { take, call: keepTake.mock.calls[0] as unknown[] }
   }
 
+  it('says which turn it was where fingers take turns', async () => {
+    const second = step({ score: { tempo_bpm: 60, alternates: true }, takes: [{}] })
+    expect((await kept(second)).call[2]).toMatchObject({ repeat: 1 })
+    const first = step({ score: { tempo_bpm: 60, alternates: true } })
+    expect((await kept(first)).call[2]).not.toHaveProperty('repeat')
+    const same = step({ takes: [{}] })
+    expect((await kept(same)).call[2]).not.toHaveProperty('repeat')
+  })
+
   it('keeps the take with how things stood when it was played', async () => {
     const ladder = step({ score: { tempo_bpm: 54, rung: 7 }, tempi: { own_bpm: 60 }, best_s: 11.26 })
     const { take, call } = await kept(ladder)

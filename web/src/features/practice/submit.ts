@@ -89,6 +89,7 @@ function aboutOf(practice: Practice, step: ShownStep, take: NewTake): AboutTake 
     day: practice.day,
     ...(step.tempi && step.score.tempo_bpm !== step.tempi.own_bpm && { tempo: step.score.tempo_bpm }),
     ...(step.score.rung && { rung: step.score.rung }),
+    ...(step.score.alternates && step.takes.length > 0 && { repeat: step.takes.length }),
     ...(step.best_s && { bestMs: Math.round(1000 * step.best_s) }),
   }
 }

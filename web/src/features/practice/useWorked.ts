@@ -4,21 +4,24 @@ import type { ShownStep } from './overlay'
 import type { Practice } from './queries'
 
 /**
- * useWorked works a step out at the player's tempo, rung and best, on this
+ * useWorked works a step out at the player's tempo, rung, best and turn, on this
  * device. As long as nothing differs from what the server worked out, that stands.
  */
 export function useWorked(practice: Practice, step: ShownStep, tempo: number): ShownStep {
   const rung = step.ladder?.rung ?? 0
   const moved = rung !== 0 && rung !== (step.score.rung ?? 0)
   const grown = (step.best_s ?? 0) > (practice.setting.best_s ?? 0)
-  const differs = moved || grown || tempo !== 0
+  // Fingers and starts that take turns take the next one with every take of the day.
+  const repeat = step.score.alternates ? step.takes.length : 0
+  const differs = moved || grown || tempo !== 0 || repeat > 0
   const setting = {
     ...practice.setting,
     ...(step.ladder && { rungs: { ...practice.setting.rungs, [step.ladder.key]: rung } }),
     ...(grown && { best_s: step.best_s }),
+    ...(repeat > 0 && { repeat }),
   }
   const { data } = useQuery({
-    queryKey: ['worked', step.id, step.version, rung, step.best_s ?? 0, tempo],
+    queryKey: ['worked', step.id, step.version, rung, step.best_s ?? 0, tempo, repeat],
     queryFn: () => work(setting, step.step, tempo),
     enabled: differs,
     staleTime: Number.POSITIVE_INFINITY,
