@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"bufio"
-	"io"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -42,7 +41,8 @@ type process struct {
 	args []string
 	env  []string
 	cmd  *exec.Cmd
-	base string // where it serves; "" for one that does not
+	base string      // where it serves; "" for one that does not
+	said chan string // what it prints after it is ready
 	done chan struct{}
 	ends error // how it ended, once done is closed
 }
@@ -65,20 +65,22 @@ func (p *process) start() {
 	require.NoError(p.t, err)
 	require.NoError(p.t, p.cmd.Start())
 	ready := make(chan string, 1)
+	p.said = make(chan string, 100)
 	p.done = make(chan struct{})
 	go func() {
 		lines := bufio.NewScanner(out)
 		for lines.Scan() {
 			if _, address, ok := strings.Cut(lines.Text(), "is at "); ok {
 				ready <- address
-				break
 			}
 			if strings.HasPrefix(lines.Text(), "Listening to takes") {
 				ready <- ""
-				break
+			}
+			select {
+			case p.said <- lines.Text():
+			default: // nobody reads it, and there is much
 			}
 		}
-		_, _ = io.Copy(io.Discard, out)
 		p.ends = p.cmd.Wait()
 		close(p.done)
 	}()
@@ -88,6 +90,22 @@ func (p *process) start() {
 		p.t.Fatalf("%v ended before it was ready: %v", p.args, p.ends)
 	case <-time.After(time.Minute):
 		p.t.Fatalf("%v did not say that it is ready", p.args)
+	}
+}
+
+// says waits for a line with some words in it, and returns the line.
+func (p *process) says(words string) string {
+	p.t.Helper()
+	late := time.After(time.Minute)
+	for {
+		select {
+		case line := <-p.said:
+			if strings.Contains(line, words) {
+				return line
+			}
+		case <-late:
+			p.t.Fatalf("%v did not say %q", p.args, words)
+		}
 	}
 }
 

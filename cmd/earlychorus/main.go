@@ -36,6 +36,8 @@ func rootCommand() *cobra.Command {
 		repairCommand(),
 		backupCommand(),
 		restoreCommand(),
+		schoolCommand(),
+		directorCommand(),
 		demoCommand(),
 		seedDistrictCommand(),
 		migrateCommand(),

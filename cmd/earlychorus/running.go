@@ -150,14 +150,15 @@ func openBeside(ctx context.Context, w where) (*running, error) {
 	if w.database == "" {
 		if dsn, ok := postgres.Running(filepath.Join(w.data, "postgres")); ok {
 			w.database = dsn
-			if w.recordings == "" {
-				folder, err := filepath.Abs(filepath.Join(w.data, "recordings"))
-				if err != nil {
-					return &running{}, err
-				}
-				w.recordings = "file://" + folder
-			}
 		}
+	}
+	// Named, the folder is nobody's alone: the server beside has it too.
+	if w.database != "" && w.recordings == "" {
+		folder, err := filepath.Abs(filepath.Join(w.data, "recordings"))
+		if err != nil {
+			return &running{}, err
+		}
+		w.recordings = "file://" + folder
 	}
 	return open(ctx, w)
 }

@@ -30,6 +30,9 @@ type serveOptions struct {
 	public   string
 	proxies  []string
 	watch    string
+	openDemo bool
+	cert     string
+	key      string
 }
 
 func serveCommand() *cobra.Command {
@@ -62,14 +65,28 @@ func serveCommand() *cobra.Command {
 		nil,
 		"networks of your proxies, such as 10.0.0.0/8: their X-Forwarded-For says who asks",
 	)
+	c.Flags().BoolVar(
+		&o.openDemo,
+		"demo-anywhere",
+		false,
+		"serve the demo beyond this machine, though its passwords are published",
+	)
+	c.Flags().StringVar(&o.cert, "tls-cert", "", "certificate to serve HTTPS with, where no proxy does: a PEM file")
+	c.Flags().StringVar(&o.key, "tls-key", "", "the certificate's private key: a PEM file")
 	watchFlag(c, &o.watch)
 	return c
 }
 
 func serve(ctx context.Context, o serveOptions) error {
+	if (o.cert == "") != (o.key == "") {
+		return fmt.Errorf("--tls-cert and --tls-key: give both, or neither")
+	}
 	r, err := open(ctx, o.where)
 	defer r.close()
 	if err != nil {
+		return err
+	}
+	if err := o.guardDemo(ctx, r); err != nil {
 		return err
 	}
 	if err := r.watched(o.watch); err != nil {
@@ -105,7 +122,13 @@ func serve(ctx context.Context, o serveOptions) error {
 	if err != nil {
 		return err
 	}
+	if listener, err = o.secured(listener); err != nil {
+		return err
+	}
 	announce(listener.Addr(), o)
+	if err := r.firstStart(ctx, o); err != nil {
+		return err
+	}
 	defer fill() // before what it uses is closed
 	return serveUntil(ctx, listener, handler, r.EndLines)
 }
@@ -160,7 +183,11 @@ func listen(host string, port int) (net.Listener, error) {
 }
 
 func announce(addr net.Addr, o serveOptions) {
-	fmt.Printf("\nEarly Chorus is at http://%s\n", addr)
+	scheme := "http"
+	if o.cert != "" {
+		scheme = "https"
+	}
+	fmt.Printf("\nEarly Chorus is at %s://%s\n", scheme, addr)
 	if !o.noDemo {
 		players := demo.SignIns()
 		fmt.Printf(

@@ -112,6 +112,8 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	get(anyone, "/me", a.showMe)
 	post(anyone, "/sign-out", a.signOut)
 
+	get(anyone, "/beginning", a.showBeginning)
+	post(anyone, "/beginning", a.beginSchool)
 	post(anyone, "/sign-in/director", a.signInDirector)
 	post(anyone, "/sign-in/class", a.openClass)
 	post(anyone, "/sign-in/player", a.signInPlayer)
@@ -132,6 +134,7 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 // directorRoutes are what a director asks for the classes in reach.
 func (a *API) directorRoutes(director group) {
 	get(director, "/classes", a.listClasses)
+	put(director, "/me/password", a.changePassword)
 	get(director, "/classes/{class}/today", a.showToday)
 	post(director, "/classes/{class}/steps/preview", a.previewStep)
 	get(director, "/catalogue", a.showCatalogue)

@@ -199,11 +199,11 @@ func TestTemplatesAreADirectorsOwn(t *testing.T) {
 		map[string]any{"name": "Before concerts", "items": []api.PlanItem{planItem("swell", nil)}},
 		&kept,
 	)
-	require.Len(t, kept.Templates, 1)
+	require.Len(t, kept.Templates, 1+2, "two weeks are ready")
 	id := kept.Templates[0].ID
 	h.director(t, other).want(404, "DELETE", "/templates/"+id, nil, nil)
 	director.want(200, "DELETE", "/templates/"+id, nil, &kept)
-	assert.Empty(t, kept.Templates)
+	assert.Len(t, kept.Templates, 2)
 }
 
 func TestNextWeekIsSuggestedFromWhatWasHeard(t *testing.T) {

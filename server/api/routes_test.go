@@ -23,6 +23,8 @@ var open = []string{
 	"POST /sign-in/director",
 	"POST /sign-in/class",
 	"POST /sign-in/player",
+	"GET /beginning", // whether there is a school at all
+	"POST /beginning",
 	"GET /feeds/{feed}",
 }
 

@@ -43,6 +43,7 @@ type ClassSetUp struct {
 	Instruments  []InstrumentChoice   `json:"instruments" nullable:"false"`
 	Exceptions   []ExceptionView      `json:"exceptions" doc:"that are not over" nullable:"false"`
 	Today        string               `json:"today" format:"date"`
+	Begun        store.ClassBegun     `json:"begun" doc:"how far a new class has come"`
 	Device       store.DeviceWord     `json:"device_word" doc:"takes of the last month that the player's device judged too, and how many it judged otherwise"`
 }
 
@@ -138,6 +139,9 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 	}
 	if class.FirstLesson != nil {
 		out.FirstLesson = class.FirstLesson.Format(time.DateOnly)
+	}
+	if out.Begun, err = a.Store.Begun(ctx, class.ID); err != nil {
+		return nil, err
 	}
 	// Our own limits beside the class's, so that the page can show what differs.
 	for s := scores.Stage(1); s <= 4; s++ {

@@ -5,6 +5,8 @@ import (
 
 	"github.com/google/uuid"
 
+	"earlychorus/core/exercise"
+	"earlychorus/core/plan"
 	"earlychorus/server/store"
 )
 
@@ -31,8 +33,12 @@ func (a *API) listTemplates(ctx context.Context, _ *struct{}) (*templatesOutput,
 	}
 	out := &templatesOutput{}
 	out.Body.Templates = []Template{}
+	// Ours come last: a director's own weeks are nearer.
 	for _, t := range rows {
 		out.Body.Templates = append(out.Body.Templates, Template{t.ID, t.Name, viewsOf(t.Items)})
+	}
+	for _, w := range plan.ReadyWeeks(exercise.StandardConventions().LongToneStep()) {
+		out.Body.Templates = append(out.Body.Templates, Template{w.Key, w.Name, viewsOf(w.Items)})
 	}
 	return out, nil
 }

@@ -67,6 +67,9 @@ func (s Seeder) Fill(ctx context.Context) error {
 	return s.reviews(ctx)
 }
 
+// SchoolID is the number of the demo's school.
+func SchoolID() string { return id("school") }
+
 // firstDay is the first of the demo's school days: the last is today, the
 // others the weekdays before it.
 func firstDay(today time.Time) (out [days]time.Time) {

@@ -65,8 +65,21 @@ func (s *Store) AnswerInvitation(ctx context.Context, classID, directorID string
 		if gone.Error != nil || !accept {
 			return gone.Error
 		}
-		return tx.Exec("INSERT INTO class_director VALUES (?, ?) ON CONFLICT DO NOTHING", classID, directorID).Error
+		return direct(tx, classID, directorID)
 	})
+}
+
+// direct gives somebody a class, and makes them one of its school's people.
+func direct(tx *gorm.DB, classID, directorID string) error {
+	err := tx.Exec("INSERT INTO class_director VALUES (?, ?) ON CONFLICT DO NOTHING", classID, directorID).Error
+	if err != nil {
+		return err
+	}
+	var c Class
+	if err := tx.Select("school_id").Where("id = ?", classID).Take(&c).Error; err != nil {
+		return found(err)
+	}
+	return join(tx, c.SchoolID, directorID)
 }
 
 // TakeBackInvitation ends what was asked of an address.

@@ -16,15 +16,14 @@ func (s *Store) AddClass(ctx context.Context, c Class, directorID string) error 
 		if err := createClass(tx, &c); err != nil {
 			return err
 		}
-		return tx.Exec("INSERT INTO class_director VALUES (?, ?)", c.ID, directorID).Error
+		return direct(tx, c.ID, directorID)
 	})
 }
 
-// SchoolsOfDirector returns the schools of a director's classes; mostClasses at most.
+// SchoolsOfDirector returns the schools a director is of; mostClasses at most.
 func (s *Store) SchoolsOfDirector(ctx context.Context, directorID string) (out []School, err error) {
 	err = s.db.WithContext(ctx).
-		Where("id IN (SELECT class.school_id FROM class JOIN class_director cd ON cd.class_id = class.id "+
-			"AND cd.director_id = ?)", directorID).
+		Where("id IN (SELECT school_id FROM school_person WHERE director_id = ?)", directorID).
 		Order("name").Limit(mostClasses).Find(&out).Error
 	return out, err
 }
@@ -43,9 +42,7 @@ func (s *Store) DirectorsOf(ctx context.Context, classID string) (out []Director
 // ShareClass lets another director direct a class too. Doing it again is
 // harmless.
 func (s *Store) ShareClass(ctx context.Context, classID, directorID string) error {
-	return s.db.WithContext(ctx).
-		Exec("INSERT INTO class_director VALUES (?, ?) ON CONFLICT DO NOTHING", classID, directorID).
-		Error
+	return direct(s.db.WithContext(ctx), classID, directorID)
 }
 
 // AddDirector remembers a director who has no class yet.

@@ -27,6 +27,10 @@ func (s *Store) CreateClass(ctx context.Context, c Class, d Director, players []
 		if err := tx.Exec("INSERT INTO class_director VALUES (?, ?)", c.ID, d.ID).Error; err != nil {
 			return err
 		}
+		person := SchoolPerson{SchoolID: c.School.ID, DirectorID: d.ID, Administers: true}
+		if err := tx.Create(&person).Error; err != nil {
+			return err
+		}
 		if len(players) > 0 {
 			if err := tx.Omit("Class").Create(&players).Error; err != nil {
 				return err

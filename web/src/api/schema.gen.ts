@@ -4,6 +4,24 @@
  */
 
 export interface paths {
+    "/beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get beginning */
+        get: operations["get-beginning"];
+        put?: never;
+        /** Post beginning */
+        post: operations["post-beginning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/catalogue": {
         parameters: {
             query?: never;
@@ -673,6 +691,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put me password */
+        put: operations["put-me-password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/me/sessions": {
         parameters: {
             query?: never;
@@ -1150,6 +1185,22 @@ export interface components {
         Bar: {
             symbols: components["schemas"]["Symbol"][];
         };
+        BeginInputBody: {
+            /** @description the one-time code that the program printed when it started */
+            code: string;
+            /** Format: email */
+            email: string;
+            /** @description the administrator's */
+            name: string;
+            password: string;
+            school: string;
+            /** @description such as Europe/Lisbon: decides what today is */
+            time_zone: string;
+        };
+        Beginning: {
+            /** @description there is no school yet: whoever started the program has a code for it */
+            needed: boolean;
+        };
         Blow: {
             /**
              * Format: double
@@ -1248,6 +1299,19 @@ export interface components {
             key: string;
             label: string;
         };
+        ClassBegun: {
+            /**
+             * Format: int64
+             * @description players who have a PIN to sign in with
+             */
+            carded: number;
+            /** @description a week was planned */
+            planned: boolean;
+            /** @description somebody has handed a take in */
+            played: boolean;
+            /** Format: int64 */
+            players: number;
+        };
         ClassCare: {
             /**
              * Format: int64
@@ -1268,6 +1332,8 @@ export interface components {
         };
         ClassSetUp: {
             archived: boolean;
+            /** @description how far a new class has come */
+            begun: components["schemas"]["ClassBegun"];
             class: components["schemas"]["ClassName"];
             /** Format: double */
             class_minutes: number;
@@ -2203,6 +2269,10 @@ export interface components {
             /** @description a class whose conventions, and some of whose players, it takes over: the next year of it */
             like?: string;
             name: string;
+        };
+        NewPasswordInputBody: {
+            now: string;
+            password: string;
         };
         NotationAsked: {
             instrument: string;
@@ -3471,6 +3541,68 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "get-beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beginning"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-catalogue": {
         parameters: {
             query?: never;
@@ -4916,6 +5048,37 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Me"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-me-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasswordInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

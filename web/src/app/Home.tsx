@@ -1,8 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
+import { lazy, Suspense } from 'react'
 import { Navigate } from 'react-router'
 import { classesQuery, meQuery } from '../features/signin'
 import { Problem } from '../ui/Problem'
 import { Waiting } from '../ui/Waiting'
+
+/** A director's, and once: it comes when it is needed. */
+const FirstClass = lazy(() => import('../features/class/FirstClass'))
 
 /** Home leads everyone to where their work is. */
 export function Home() {
@@ -14,6 +18,11 @@ export function Home() {
   if (me.role === 'player') return <Navigate to="/practice" replace />
   if (!classes.data) return <Waiting />
   const first = classes.data[0]
-  if (!first) return <p>No class is yours yet. A colleague can ask you in; it shows here.</p>
+  if (!first)
+    return (
+      <Suspense fallback={<Waiting />}>
+        <FirstClass />
+      </Suspense>
+    )
   return <Navigate to={`/class/${first.id}`} replace />
 }

@@ -6,6 +6,7 @@ import { Waiting } from '../../ui/Waiting'
 import { ClassCare } from './ClassCare'
 import { ClassHead } from './ClassHead'
 import { Excused } from './Excused'
+import { FirstSteps } from './FirstSteps'
 import { setUpQuery } from './queries'
 import { Remedies } from './Remedies'
 import { Roster } from './Roster'
@@ -46,6 +47,7 @@ export function ClassPage() {
       {data.archived && (
         <p className="mb-3 border-l-4 border-nearly pl-3">This class is archived. Nobody signs in to it any more.</p>
       )}
+      <FirstSteps classId={classId} setUp={data} />
       <Tabs.Root value={chapter} onValueChange={(key) => setSearch({ chapter: key })}>
         <Tabs.List aria-label="Set-up" className="flex flex-wrap gap-1 border-y border-ink py-2">
           {chapters.map((c) => (

@@ -1,4 +1,5 @@
 import { Tabs } from 'radix-ui'
+import { BeginSchool, useIsNeeded } from './BeginSchool'
 import { DirectorSignIn } from './DirectorSignIn'
 import { PlayerSignIn } from './PlayerSignIn'
 
@@ -8,6 +9,8 @@ const tab =
 
 /** SignIn lets players in by class code and directors by email. */
 export function SignIn() {
+  // Where there is no school, nobody can sign in: it is set up first.
+  if (useIsNeeded()) return <BeginSchool />
   return (
     <div className="mx-auto max-w-md pt-8 sm:pt-16">
       <h1 className="text-2xl">Good morning, band.</h1>

@@ -5,6 +5,7 @@ import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { NewPassword } from './NewPassword'
 import { sessionsQuery, useEndSession } from './queries'
 
 /** WhereSignedIn shows on which devices one is signed in, and ends it there. */
@@ -23,6 +24,7 @@ export function WhereSignedIn() {
           says="A device you do not know, or have left behind? Sign out there."
         >
           <Sessions />
+          <NewPassword />
         </Dialog>
       )}
     </>

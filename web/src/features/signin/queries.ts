@@ -71,6 +71,30 @@ export function useDirectorSignIn() {
   })
 }
 
+/** beginningQuery asks whether there is a school here at all. */
+export const beginningQuery = queryOptions({
+  queryKey: ['beginning'],
+  queryFn: () => answer(api.GET('/beginning')),
+  staleTime: Number.POSITIVE_INFINITY,
+})
+
+/** useBeginSchool sets the first school up, and signs its administrator in. */
+export function useBeginSchool() {
+  return useMutation({
+    mutationFn: (body: Schemas['BeginInputBody']) => answer(api.POST('/beginning', { body })),
+    onSuccess: useEntered(),
+  })
+}
+
+/** useChangePassword changes one's own password; every other device is signed out. */
+export function useChangePassword() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (body: Schemas['NewPasswordInputBody']) => answer(api.PUT('/me/password', { body })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: sessionsQuery.queryKey }),
+  })
+}
+
 /** useOpenClass finds the class of a code, and the names in it to pick from. */
 export function useOpenClass() {
   return useMutation({ mutationFn: (code: string) => answer(api.POST('/sign-in/class', { body: { code } })) })

@@ -1,0 +1,140 @@
+package e2e
+
+import (
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"earlychorus/e2e/browser"
+	"earlychorus/server/store/storetest"
+)
+
+// From an empty database to a child's first recording, through the screens alone: the code
+// that the program prints, a school, a class, a player, a week, a PIN, a take.
+func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
+	server := begin(t, nil, "serve", "--no-demo", "--port", "18160", "--data", t.TempDir(),
+		"--database", storetest.DSN(t))
+	_, code, found := strings.Cut(server.says("set yours up with this code"), "this code: ")
+	require.True(t, found)
+
+	page := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
+	do(t, page,
+		chromedp.Navigate(server.base),
+		browser.See("Set up your school"),
+		browser.Type("Code", strings.ToLower(strings.ReplaceAll(code, "-", " "))),
+		browser.Type("Name of the school", "Tern Rock School"),
+		browser.Type("Your name", "Isolde Marsh"),
+		browser.Type("Your email", "isolde@tern.example"),
+		browser.Type("Password", "passwordpassword"),
+		browser.Press("Begin"),
+		browser.See("easily guessed"),
+		browser.Replace("Password", "kelp anvil sofa mint"),
+		browser.Press("Begin"),
+		browser.See("Begin your first class"),
+		browser.Type("Name of the class", "First Winds"),
+		browser.Press("Begin it"),
+		browser.See("First steps"),
+		browser.Press("Add a player"),
+		browser.Type("First name", "Wren"),
+		browser.Type("Last name", "Ashdown"),
+		choose(`//select[@id=//label[.="Instrument"]/@for]`, "clarinet"),
+		browser.Press("Save"),
+		browser.See("Wren Ashdown"),
+		browser.Press("The first week"),
+		browser.See("Nothing on this day yet"),
+		choose(`//select[@aria-label="Begin from another week"]`, "ready-first"),
+		saved(),
+		chromedp.Click(`button[aria-label="Add Long tone, counted"]`), // for today, be it a Sunday
+		chromedp.WaitVisible(`//li[@data-step="Long tone, counted"]`),
+		saved(),
+		browser.Press("Class"),
+		browser.Press("Sign-in of Wren Ashdown"),
+		browser.Press("New PIN"),
+		browser.See("The new PIN is"),
+	)
+	pin := says[string](t, page, "document.querySelector('[role=status] strong').textContent")
+	classCode := says[string](t, page, "document.body.innerText.match(/class code ([A-Z-]+)/)[1]")
+
+	player := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)}, 2*time.Minute)
+	do(t, player,
+		browser.SignInPlayer(server.base, classCode, "Wren A.", pin),
+		browser.See("Looking after your instrument"),
+		// On a school day there are others before it, on a Sunday it is the only one.
+		chromedp.Evaluate[chromedp.Void](`document.querySelector('button[aria-label*="Long tone"]')?.click()`),
+		browser.See("Long tones teach your air"),
+		browser.Press("Record"),
+		browser.Press("Not now"),
+		chromedp.WaitVisible(`[data-verdict]`),
+		safe(),
+	)
+	do(t, page, browser.Press("Close"), browser.Press("Today"), browser.See("Wren Ashdown"))
+}
+
+// Without a screen: a school and its people by commands, a forgotten password, and somebody
+// who leaves.
+func TestASchoolOnTheCommandLine(t *testing.T) {
+	on := []string{"--database", storetest.DSN(t), "--data", t.TempDir()}
+	run := func(args ...string) (string, error) { return command(t, nil, append(args, on...)...) }
+	said, err := run("school", "create", "Tern Rock School")
+	require.Error(t, err)
+	assert.Contains(t, said, "--time-zone")
+	said, err = run("school", "create", "Tern Rock School", "--time-zone", "Atlantic/Azores")
+	require.NoError(t, err, said)
+	said, err = run("director", "add", "Isolde Marsh", "Isolde@Tern.example", "--administrator")
+	require.NoError(t, err, said)
+	_, word, found := strings.Cut(said, "shown this once: ")
+	require.True(t, found, said)
+	word, _, _ = strings.Cut(word, "\n")
+	said, err = run("director", "add", "Isolde Marsh", "isolde@tern.example")
+	require.Error(t, err)
+	assert.Contains(t, said, "has an account already")
+	said, err = run("director", "list")
+	require.NoError(t, err)
+	assert.Regexp(t, `Isolde Marsh +isolde@tern.example +administrator`, said)
+
+	server := begin(t, nil, append([]string{"serve", "--no-demo", "--port", "18170"}, on...)...)
+	page := openPageFor(t, browser.Options{Width: 1280, Height: 800}, 2*time.Minute)
+	signIn := func(word string) {
+		do(t, page,
+			chromedp.Navigate(server.base+"/sign-in"),
+			browser.Press("I direct"),
+			browser.Type("Email", "isolde@tern.example"),
+			browser.Type("Password", word),
+			chromedp.Click("form button[type=submit]"),
+			browser.See("Begin your first class"),
+		)
+	}
+	signIn(word)
+
+	said, err = run("director", "reset", "isolde@tern.example")
+	require.NoError(t, err, said)
+	_, word, _ = strings.Cut(said, "shown this once: ")
+	word, _, _ = strings.Cut(word, "\n")
+	signIn(word)
+	said, err = run("director", "remove", "isolde@tern.example")
+	require.NoError(t, err, said)
+	said, err = run("school", "list")
+	require.NoError(t, err)
+	assert.Contains(t, said, "Tern Rock School (Atlantic/Azores)")
+	assert.NotContains(t, said, "Isolde")
+}
+
+// The demo's passwords are published: it is not shown to others than this machine by
+// mistake.
+func TestTheDemoStaysOnThisMachine(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "data")
+	for _, beyond := range [][]string{{"--host", "0.0.0.0"}, {"--public-url", "https://band.example"}} {
+		args := append([]string{"serve", "--database", storetest.DSN(t), "--data", data, "--port", "18180"}, beyond...)
+		said, err := command(t, nil, args...)
+		require.Error(t, err, beyond)
+		assert.Contains(t, said, "--demo-anywhere")
+	}
+	said, err := command(t, nil, "serve", "--database", storetest.DSN(t), "--data", data, "--tls-cert", "nothing.pem")
+	require.Error(t, err)
+	assert.Contains(t, said, "give both, or neither")
+}

@@ -1,0 +1,138 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"strings"
+	"time"
+
+	"earlychorus/server/classcode"
+	"earlychorus/server/password"
+	"earlychorus/server/problem"
+	"earlychorus/server/store"
+)
+
+// Beginning says whether a school has still to be set up here.
+type Beginning struct {
+	Needed bool `json:"needed" doc:"there is no school yet: whoever started the program has a code for it"`
+}
+
+type beginningOutput struct{ Body Beginning }
+
+// showBeginning tells the sign-in page that nobody can sign in yet.
+func (a *API) showBeginning(ctx context.Context, _ *struct{}) (*beginningOutput, error) {
+	needed, err := a.Store.NoSchoolYet(ctx)
+	return &beginningOutput{Beginning{needed}}, err
+}
+
+// beginInput sets the first school up, and its administrator.
+type beginInput struct {
+	Body struct {
+		Code     string `json:"code" maxLength:"60" doc:"the one-time code that the program printed when it started"`
+		School   string `json:"school" minLength:"1" maxLength:"100"`
+		TimeZone string `json:"time_zone" maxLength:"60" doc:"such as Europe/Lisbon: decides what today is"`
+		Name     string `json:"name" minLength:"1" maxLength:"80" doc:"the administrator's"`
+		Email    string `json:"email" format:"email" maxLength:"200"`
+		Password string `json:"password" maxLength:"200"`
+	}
+}
+
+// beginSchool makes the first school for whoever has the code, and signs its administrator
+// in. Wrong codes cost growing waits.
+func (a *API) beginSchool(ctx context.Context, in *beginInput) (*meOutput, error) {
+	b := in.Body
+	school := store.School{ID: store.NewID(), Name: strings.TrimSpace(b.School), TimeZone: b.TimeZone}
+	if err := checkSchool(school); err != nil {
+		return nil, err
+	}
+	admin := store.Director{ID: store.NewID(), Name: strings.TrimSpace(b.Name), Email: store.EmailKey(b.Email)}
+	if admin.Name == "" {
+		return nil, problem.Input("name", "say your name, as players and families know you")
+	}
+	if err := password.Check(b.Password, admin.Name, admin.Email, school.Name); err != nil {
+		return nil, err
+	}
+	// A right code is counted as little as a wrong one: it is used once.
+	try, wait, err := a.guard().Code(ctx, addressOf(ctx), a.Now())
+	if err != nil {
+		return nil, err
+	}
+	if wait > 0 {
+		return nil, tooEarly(ctx, wait)
+	}
+	if admin.PasswordHash, err = password.Hash(b.Password); err != nil {
+		return nil, err
+	}
+	err = a.Store.BeginSchool(ctx, classcode.Key(b.Code), school, admin)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, problem.Input("code", "this is not the code that the program printed when it started last")
+	}
+	if err != nil {
+		return nil, err
+	}
+	who := store.Asker{Role: store.RoleDirector, Subject: admin.ID}
+	if err := a.letIn(ctx, try, who, false); err != nil {
+		return nil, err
+	}
+	return &meOutput{Body: Me{Role: "director", Name: admin.Name}}, nil
+}
+
+// checkSchool refuses a school without a name or in no known time zone.
+func checkSchool(s store.School) error {
+	if s.Name == "" {
+		return problem.Input("school", "say the school's name")
+	}
+	if _, err := time.LoadLocation(s.TimeZone); err != nil || s.TimeZone == "" || s.TimeZone == "Local" {
+		return problem.Input("time_zone", "choose a time zone such as Europe/Lisbon")
+	}
+	return nil
+}
+
+// newPasswordInput changes one's own password; the old one again keeps a borrowed screen
+// from it.
+type newPasswordInput struct {
+	Body struct {
+		Now      string `json:"now" maxLength:"72"`
+		Password string `json:"password" maxLength:"200"`
+	}
+}
+
+// changePassword gives the asker another password, and ends every other session of theirs.
+func (a *API) changePassword(ctx context.Context, in *newPasswordInput) (*struct{}, error) {
+	who := a.who(ctx)
+	d, err := a.Store.Director(ctx, who.Subject)
+	if err != nil {
+		return nil, err
+	}
+	try, wait, err := a.guard().Director(ctx, d.ID, fromOf(ctx).device, addressOf(ctx), a.Now())
+	if err != nil {
+		return nil, err
+	}
+	if wait > 0 {
+		return nil, tooEarly(ctx, wait)
+	}
+	right, err := matches(ctx, d.PasswordHash, in.Body.Now)
+	if err != nil {
+		return nil, err
+	}
+	if !right {
+		return nil, problem.Input("now", "this is not your password as it is now")
+	}
+	if err := password.Check(in.Body.Password, d.Name, d.Email); err != nil {
+		return nil, err
+	}
+	hash, err := password.Hash(in.Body.Password)
+	if err != nil {
+		return nil, err
+	}
+	if err := a.Store.SetPassword(ctx, d.ID, hash); err != nil {
+		return nil, err
+	}
+	if err := try.Right(ctx); err != nil {
+		return nil, err
+	}
+	if _, err := a.endOtherSessions(ctx, nil); err != nil {
+		return nil, err
+	}
+	return nil, a.audit(ctx, store.Audited{Role: who.Role, Subject: &who.Subject, Action: "changed their password"})
+}
