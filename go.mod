@@ -100,6 +100,7 @@ require (
 	gopkg.in/ini.v1 v1.67.3 // indirect
 	honnef.co/go/tools v0.8.2 // indirect
 	mvdan.cc/gofumpt v0.12.0 // indirect
+	rsc.io/qr v0.2.0 // indirect
 )
 
 tool (

@@ -48,9 +48,13 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.Press("The first week"),
 		browser.See("Nothing on this day yet"),
 		choose(`//select[@aria-label="Begin from another week"]`, "ready-first"),
+		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
 		chromedp.Click(`button[aria-label="Add Long tone, counted"]`), // for today, be it a Sunday
 		chromedp.WaitVisible(`//li[@data-step="Long tone, counted"]`),
+		browser.Press("Take F away"),
+		browser.Replace("Beats each", "3"),
+		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
 		browser.Press("Class"),
 		browser.Press("Sign-in of Wren Ashdown"),
@@ -116,6 +120,17 @@ func TestASchoolOnTheCommandLine(t *testing.T) {
 	_, word, _ = strings.Cut(said, "shown this once: ")
 	word, _, _ = strings.Cut(word, "\n")
 	signIn(word)
+	// Their page of the school: a colleague is added, and what was done is read.
+	do(t, page,
+		browser.Press("Administer Tern Rock School"),
+		browser.See("isolde@tern.example"),
+		browser.Type("Name", "Tobin Reef"),
+		browser.Type("Email", "tobin@tern.example"),
+		browser.Press("Add a director"),
+		browser.See("The password of Tobin Reef is"),
+		browser.See("added somebody to the school"),
+		browser.See("was given a new password on the command line"),
+	)
 	said, err = run("director", "remove", "isolde@tern.example")
 	require.NoError(t, err, said)
 	said, err = run("school", "list")

@@ -39,6 +39,8 @@ func TestTheMusicOfOneSection(t *testing.T) {
 		browser.Type("Your name for it", "Low tide"),
 		browser.Press("Keep under this name"),
 		browser.See("Kept: it stands first in the catalogue"),
+		browser.See("You call it Low tide"),
+		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
 		chromedp.WaitVisible(`button[aria-label="Add Low tide"]`),
 		browser.Press("All fingerings, B♭ clarinet"),

@@ -85,14 +85,14 @@ func TestTheDirectorsMorning(t *testing.T) {
 		),
 		chromedp.WaitVisible(`section[aria-label="The step: Long tone, counted"]`),
 		browser.Replace("Beats each", "6"),
-		browser.See("6 beats each at 60"),
+		browser.See("6 beats each at 80"),
 		chromedp.WaitVisible(`section[aria-label="The step: Long tone, counted"] svg`),
 		saved(),
 		// Undo and redo.
 		browser.Press("Undo"),
-		browser.See("8 beats each at 60"),
+		browser.See("8 beats each at 80"),
 		browser.Press("Redo"),
-		browser.See("6 beats each at 60"),
+		browser.See("6 beats each at 80"),
 		saved(),
 		// Six minutes.
 		browser.Press("Fit to minutes"),

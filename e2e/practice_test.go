@@ -214,7 +214,7 @@ func TestBreathingBursts(t *testing.T) {
 		s,
 		exercise.New(
 			"breath-pattern",
-			map[string]any{"in": 2, "hold": 0, "out": 4, "rounds": 2, "wait": 2, "tempo_bpm": 80},
+			map[string]any{"in": 2, "hold": 0, "out": 4, "per_beat": 1, "rounds": 2, "wait": 2, "tempo_bpm": 80},
 		),
 	)
 	mic := newMicrophoneFile(t)
@@ -360,6 +360,7 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 		chromedp.Evaluate[[]string](
 			`[...document.querySelectorAll(
 			'button, a, input, select, textarea, svg[role=img], canvas:not([aria-hidden])')]
+		.filter((e) => e.checkVisibility())
 		.filter((e) => !(e.getAttribute('aria-label') || e.labels?.length || e.innerText?.trim() ||
 			e.querySelector?.('title')?.textContent || e.closest('[aria-hidden=true]')))
 		.map((e) => e.outerHTML.slice(0, 120))`,

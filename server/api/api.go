@@ -125,6 +125,7 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 
 	directing := newGroup(r, cfg, a.require(store.DirectClasses), a.writtenDown)
 	a.directorRoutes(directing)
+	a.schoolRoutes(newGroup(r, cfg, a.require(store.Administer), a.writtenDown))
 	a.peopleRoutes(directing)
 	a.playerRoutes(newGroup(r, cfg, a.require(store.Practise)))
 	a.takeRoutes(newGroup(r, cfg, a.require(store.SeeTakes), a.writtenDown))
@@ -154,6 +155,7 @@ func (a *API) directorRoutes(director group) {
 	put(director, "/classes/{class}/settings", a.saveSettings)
 	post(director, "/classes/{class}/example", a.showExample)
 	post(director, "/classes/{class}/archive", a.archiveClass)
+	remove(director, "/classes/{class}/archive", a.openClassAgain)
 	post(director, "/classes/{class}/exceptions", a.addException)
 	remove(director, "/classes/{class}/exceptions/{exception}", a.endException)
 	get(director, "/classes/{class}/flags", a.listFlags)
@@ -183,6 +185,17 @@ func (a *API) directorRoutes(director group) {
 	director.files("GET", "/classes/{class}/progress.{format:csv|json}", 0, a.takeOutProgress)
 	director.files("GET", "/classes/{class}/everything.zip", 0, a.takeOutEverything)
 	director.files("GET", "/classes/{class}/events", 0, a.streamChanges)
+}
+
+// schoolRoutes are what an administrator asks for the schools in reach.
+func (a *API) schoolRoutes(administrator group) {
+	get(administrator, "/schools/{school}", a.showSchool)
+	post(administrator, "/schools/{school}/people", a.addPerson)
+	put(administrator, "/schools/{school}/people/{person}", a.setRights)
+	remove(administrator, "/schools/{school}/people/{person}", a.removePerson)
+	post(administrator, "/schools/{school}/people/{person}/password", a.resetPassword)
+	get(administrator, "/schools/{school}/audit", a.showAudit)
+	administrator.files("GET", "/schools/{school}/audit.csv", 0, a.takeOutAudit)
 }
 
 // peopleRoutes are who is in a class, and how they come in.

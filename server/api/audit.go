@@ -39,6 +39,13 @@ var audited = map[string]string{
 	"DELETE /classes/{class}/directors/{director}":      "ended a director's right to the class",
 	"POST /invitations/{class}":                         "accepted to direct the class",
 	"POST /classes/{class}/archive":                     "archived the class",
+	"POST /schools/{school}/people":                     "added somebody to the school",
+	"PUT /schools/{school}/people/{person}":             "changed who administers the school",
+	"DELETE /schools/{school}/people/{person}":          "took somebody out of the school",
+	"POST /schools/{school}/people/{person}/password":   "gave somebody a new password",
+	"GET /schools/{school}/audit":                       "read what was done",
+	"GET /schools/{school}/audit.csv":                   "exported what was done",
+	"DELETE /classes/{class}/archive":                   "took the class out of the archive",
 	"PUT /classes/{class}/settings":                     "changed the class's settings",
 }
 

@@ -74,7 +74,7 @@ func (a *API) beginSchool(ctx context.Context, in *beginInput) (*meOutput, error
 	if err := a.letIn(ctx, try, who, false); err != nil {
 		return nil, err
 	}
-	return &meOutput{Body: Me{Role: "director", Name: admin.Name}}, nil
+	return a.meOf(ctx, admin)
 }
 
 // checkSchool refuses a school without a name or in no known time zone.

@@ -157,3 +157,16 @@ func (a *API) archiveClass(ctx context.Context, in *ClassPath) (*setUpOutput, er
 	}
 	return a.showSetUp(ctx, in)
 }
+
+// openClassAgain takes a class out of the archive: its code works again, and everybody who
+// was in it signs in as before.
+func (a *API) openClassAgain(ctx context.Context, in *ClassPath) (*setUpOutput, error) {
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
+	if err == nil {
+		err = a.Store.OpenClassAgain(ctx, class.ID)
+	}
+	if err != nil {
+		return nil, err
+	}
+	return a.showSetUp(ctx, in)
+}

@@ -21,6 +21,14 @@ type Me struct {
 	Name  string `json:"name"`
 	Class string `json:"class" doc:"a player's class"`
 	ID    string `json:"id,omitempty" doc:"a player's"`
+
+	Schools []SchoolName `json:"schools,omitempty" doc:"that a director administers"`
+}
+
+// SchoolName is a school by its name.
+type SchoolName struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
 }
 
 // meOutput is who is asking, or nobody.
@@ -40,7 +48,7 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 		} else if err != nil {
 			return nil, err
 		}
-		out.Body = Me{Role: "director", Name: d.Name}
+		return a.meOf(ctx, d)
 	case store.RolePlayer:
 		p, err := a.Store.Player(ctx, who.Subject)
 		if errors.Is(err, store.ErrNotFound) {
@@ -56,6 +64,16 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 		}
 	}
 	return out, nil
+}
+
+// meOf is a director as the page knows them.
+func (a *API) meOf(ctx context.Context, d store.Director) (*meOutput, error) {
+	out := Me{Role: "director", Name: d.Name}
+	schools, err := a.Store.SchoolsFor(ctx, store.Asker{Role: store.RoleDirector, Subject: d.ID})
+	for _, s := range schools {
+		out.Schools = append(out.Schools, SchoolName{s.ID, s.Name})
+	}
+	return &meOutput{Body: out}, err
 }
 
 // signOut destroys the session on the server; forgetting the cookie alone would
@@ -116,7 +134,7 @@ func (a *API) signInDirector(ctx context.Context, in *directorSignIn) (*meOutput
 	if err := a.letIn(ctx, try, who, in.Body.Shared); err != nil {
 		return nil, err
 	}
-	return &meOutput{Body: Me{Role: "director", Name: d.Name}}, nil
+	return a.meOf(ctx, d)
 }
 
 // letIn begins a session for somebody who gave the right secret.

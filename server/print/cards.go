@@ -1,6 +1,12 @@
 package print
 
-import "io"
+import (
+	"fmt"
+	"io"
+	"strings"
+
+	"rsc.io/qr"
+)
 
 // Card is how one player signs in.
 type Card struct {
@@ -17,25 +23,49 @@ const (
 )
 
 // Cards writes cards to cut out, ten to a page. address is where the class signs
-// in, code the class's.
+// in, code the class's; a telephone reads both from the square.
 func Cards(out io.Writer, class, code, address string, cards []Card) error {
 	p := newDocument(class + ": cards")
+	square, err := qr.Encode(signInLink(address, code), qr.M)
+	if err != nil {
+		return fmt.Errorf("print: %w", err)
+	}
 	for n, c := range cards {
 		place := n % (cardsAcross * cardsDown)
 		if place == 0 {
 			p.AddPage()
 			p.SetDrawColor(200, 200, 200)
 		}
-		p.card(
-			c,
-			class,
-			code,
-			address,
-			margin+cardWide*float64(place%cardsAcross),
-			margin+cardHigh*float64(place/cardsAcross),
-		)
+		x, y := margin+cardWide*float64(place%cardsAcross), margin+cardHigh*float64(place/cardsAcross)
+		p.card(c, class, code, address, x, y)
+		p.square(square, x+cardWide-squareWide-4, y+cardHigh-squareWide-4)
 	}
 	return p.finish(out)
+}
+
+// signInLink opens the page with the class's code in it. It stands behind a #, so that it
+// is sent to no server and stands in no log; the page takes it out of the address at once.
+func signInLink(address, code string) string {
+	if !strings.Contains(address, "://") {
+		address = "http://" + address
+	}
+	return strings.TrimRight(address, "/") + "/sign-in#" + code
+}
+
+const squareWide = 22. // millimetres
+
+// square draws a square code; x and y are its upper left corner.
+func (p page) square(code *qr.Code, x, y float64) {
+	dot := squareWide / float64(code.Size)
+	p.SetFillColor(0, 0, 0)
+	for row := range code.Size {
+		for column := range code.Size {
+			if code.Black(column, row) {
+				// A hair wider than it is, or printers leave white lines between.
+				p.Rect(x+float64(column)*dot, y+float64(row)*dot, dot+0.02, dot+0.02, "F")
+			}
+		}
+	}
 }
 
 // card is one player's way in, to be cut out: a name, where to go, the class's code

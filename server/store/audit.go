@@ -46,3 +46,33 @@ func (s *Store) AuditOfClass(
 		Order("at DESC, id DESC").Limit(most).Find(&out).Error
 	return out, err
 }
+
+// AuditLine is a line of the log with the names it is about, as far as they are still here.
+type AuditLine struct {
+	At     time.Time
+	Role   Role
+	Who    string
+	Action string
+	Class  string
+	Player string
+}
+
+// AuditOfSchool returns what was done in a school between two moments, the latest first:
+// what its people did, what was done in its classes, and who failed to get in.
+func (s *Store) AuditOfSchool(
+	ctx context.Context, schoolID string, from, to time.Time, most int,
+) (out []AuditLine, err error) {
+	err = s.db.WithContext(ctx).Raw(`
+		SELECT a.at, a.role, coalesce(d.name, q.first_name || ' ' || q.last_name, '') AS who, a.action,
+			coalesce(c.name, '') AS class, coalesce(p.first_name || ' ' || p.last_name, '') AS player
+		FROM audit a
+			LEFT JOIN director d ON d.id = a.subject AND a.role = 'director'
+			LEFT JOIN player q ON q.id = a.subject AND a.role = 'player'
+			LEFT JOIN class c ON c.id = coalesce(a.class_id, q.class_id)
+			LEFT JOIN player p ON p.id = a.player_id
+		WHERE a.at >= @from AND a.at < @to AND (c.school_id = @school
+			OR a.subject IN (SELECT director_id FROM school_person WHERE school_id = @school))
+		ORDER BY a.at DESC, a.id DESC LIMIT @most`,
+		map[string]any{"school": schoolID, "from": from, "to": to, "most": most}).Scan(&out).Error
+	return out, err
+}

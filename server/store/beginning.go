@@ -198,3 +198,101 @@ func (s *Store) Begun(ctx context.Context, classID string) (out ClassBegun, err 
 		map[string]any{"class": classID}).Scan(&out).Error
 	return out, err
 }
+
+// PersonOf returns somebody of a school, or ErrNotFound.
+func (s *Store) PersonOf(ctx context.Context, schoolID, directorID string) (d Director, err error) {
+	if !IsID(directorID) {
+		return d, ErrNotFound
+	}
+	err = s.db.WithContext(ctx).
+		Where("id = ? AND id IN (SELECT director_id FROM school_person WHERE school_id = ?)", directorID, schoolID).
+		Take(&d).Error
+	return d, found(err)
+}
+
+// LeaveSchool ends somebody's part in a school: its classes, and its administration. Their
+// account stays where they are of another school, and goes with the last one.
+func (s *Store) LeaveSchool(ctx context.Context, schoolID, directorID string) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		var alone, admins, others int64
+		err := tx.Raw(`
+			SELECT count(*) FROM class_director cd JOIN class c ON c.id = cd.class_id AND c.archived_at IS NULL
+			WHERE cd.director_id = @who AND c.school_id = @school AND NOT EXISTS (
+				SELECT FROM class_director o WHERE o.class_id = cd.class_id AND o.director_id <> cd.director_id)`,
+			map[string]any{"who": directorID, "school": schoolID}).Scan(&alone).Error
+		if err != nil {
+			return err
+		}
+		if alone > 0 {
+			return problem.Of(problem.Conflict,
+				"Nobody else directs one of their classes. Invite a colleague to it first, or archive it.", nil)
+		}
+		err = tx.Raw("SELECT count(*) FROM school_person WHERE school_id = ? AND administers AND director_id <> ?",
+			schoolID, directorID).Scan(&admins).Error
+		if err != nil {
+			return err
+		}
+		if admins == 0 {
+			return problem.Of(problem.Conflict, "Somebody has to administer the school. Name another one first.", nil)
+		}
+		for _, gone := range []string{
+			"DELETE FROM class_director WHERE director_id = @who AND class_id IN (" +
+				"SELECT id FROM class WHERE school_id = @school)",
+			"DELETE FROM school_person WHERE director_id = @who AND school_id = @school",
+		} {
+			if err := tx.Exec(gone, map[string]any{"who": directorID, "school": schoolID}).Error; err != nil {
+				return err
+			}
+		}
+		err = tx.Raw("SELECT count(*) FROM school_person WHERE director_id = ?", directorID).Scan(&others).Error
+		if err != nil || others > 0 {
+			return err
+		}
+		return tx.Exec("DELETE FROM director WHERE id = ?", directorID).Error
+	})
+}
+
+// SetAdministers lets somebody administer a school, or ends it; somebody always does.
+func (s *Store) SetAdministers(ctx context.Context, schoolID, directorID string, administers bool) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if !administers {
+			var others int64
+			err := tx.Raw("SELECT count(*) FROM school_person WHERE school_id = ? AND administers AND director_id <> ?",
+				schoolID, directorID).Scan(&others).Error
+			if err != nil {
+				return err
+			}
+			if others == 0 {
+				return problem.Of(
+					problem.Conflict,
+					"Somebody has to administer the school. Name another one first.",
+					nil,
+				)
+			}
+		}
+		return tx.Exec("UPDATE school_person SET administers = ? WHERE school_id = ? AND director_id = ?",
+			administers, schoolID, directorID).Error
+	})
+}
+
+// SchoolState is how a school runs.
+type SchoolState struct {
+	Classes  int   `json:"classes"`
+	Players  int   `json:"players"`
+	Takes    int   `json:"takes" doc:"of the last seven days"`
+	Database int64 `json:"database_bytes" doc:"of the whole database"`
+}
+
+// StateOfSchool counts what a school has; the takes of the week before now.
+func (s *Store) StateOfSchool(ctx context.Context, schoolID string, now time.Time) (out SchoolState, err error) {
+	err = s.db.WithContext(ctx).Raw(`
+		SELECT
+			(SELECT count(*) FROM class WHERE school_id = @school AND archived_at IS NULL) AS classes,
+			(SELECT count(*) FROM player p JOIN class c ON c.id = p.class_id
+				WHERE c.school_id = @school AND c.archived_at IS NULL AND p.left_at IS NULL) AS players,
+			(SELECT count(*) FROM take t JOIN player p ON p.id = t.player_id JOIN class c ON c.id = p.class_id
+				WHERE c.school_id = @school AND t.received_at >= @since) AS takes,
+			pg_database_size(current_database()) AS database`,
+		map[string]any{"school": schoolID, "since": now.AddDate(0, 0, -7)}).Scan(&out).Error
+	return out, err
+}

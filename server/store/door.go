@@ -24,6 +24,7 @@ const (
 	Practise      Deed = "practise"       // play and hand in one's own takes
 	SeeTakes      Deed = "see takes"      // of the players in reach
 	SeeFullNames  Deed = "see full names" // of the players in reach; others see an initial
+	Administer    Deed = "administer"     // the schools in reach: people and what was done, and no recording
 )
 
 // role is a row of the table of roles: what it may do, and how far it reaches.
@@ -34,6 +35,7 @@ type role struct {
 	may     []Deed
 	classes string
 	players string
+	schools string
 }
 
 // roles lists everyone there is. A new role is a row here, a way to sign in, and a
@@ -41,9 +43,10 @@ type role struct {
 var roles = []role{
 	{
 		role:    RoleDirector,
-		may:     []Deed{DirectClasses, SeeTakes, SeeFullNames},
+		may:     []Deed{DirectClasses, SeeTakes, SeeFullNames, Administer},
 		classes: "SELECT class_id FROM class_director WHERE director_id = ?",
 		players: "SELECT p.id FROM player p JOIN class_director cd ON cd.class_id = p.class_id AND cd.director_id = ?",
+		schools: "SELECT school_id FROM school_person WHERE administers AND director_id = ?",
 	},
 	{
 		role:    RolePlayer,
@@ -95,6 +98,32 @@ func (s *Store) ClassFor(ctx context.Context, who Asker, classID string) (Class,
 		Where("id = ? AND id IN ("+reach+")", classID, who.Subject).
 		Take(&c).Error
 	return c, found(err)
+}
+
+// SchoolFor returns a school that the asker administers, or ErrNotFound.
+func (s *Store) SchoolFor(ctx context.Context, who Asker, schoolID string) (School, error) {
+	var out School
+	reach := who.row().schools
+	if reach == "" || !IsID(schoolID) {
+		return out, ErrNotFound
+	}
+	err := s.db.WithContext(ctx).Where("id = ? AND id IN ("+reach+")", schoolID, who.Subject).Take(&out).Error
+	return out, found(err)
+}
+
+// SchoolsFor returns the schools that the asker administers, by name; mostClasses at most.
+func (s *Store) SchoolsFor(ctx context.Context, who Asker) (out []School, err error) {
+	reach := who.row().schools
+	if reach == "" {
+		return nil, nil
+	}
+	err = s.db.WithContext(ctx).
+		Where("id IN ("+reach+")", who.Subject).
+		Order("name").
+		Limit(mostClasses).
+		Find(&out).
+		Error
+	return out, err
 }
 
 // ClassesFor returns the classes in the asker's reach, by name, archived ones last;

@@ -63,9 +63,9 @@ func (s *Store) Ready(ctx context.Context) error {
 
 // Waiting is what is to be done yet.
 type Waiting struct {
-	Takes  int     // to be listened to
-	Oldest float64 // of them, in seconds
-	Failed int     // takes of the last day that could not be listened to
+	Takes  int     `json:"takes" doc:"to be listened to"`
+	Oldest float64 `json:"oldest_s" doc:"how long the oldest of them has waited"`
+	Failed int     `json:"failed" doc:"takes of the last day that could not be listened to"`
 }
 
 // WaitingTakes counts what is to be done yet.

@@ -78,6 +78,11 @@ func (s *Store) ArchiveClass(ctx context.Context, classID string, at time.Time) 
 	return s.db.WithContext(ctx).Model(&Class{}).Where("id = ?", classID).Update("archived_at", at).Error
 }
 
+// OpenClassAgain takes a class out of the archive.
+func (s *Store) OpenClassAgain(ctx context.Context, classID string) error {
+	return s.db.WithContext(ctx).Model(&Class{}).Where("id = ?", classID).Update("archived_at", nil).Error
+}
+
 // PlayerOfClass returns a player on a class's list, or ErrNotFound.
 func (s *Store) PlayerOfClass(ctx context.Context, classID, playerID string) (p Player, err error) {
 	if !IsID(classID) || !IsID(playerID) {

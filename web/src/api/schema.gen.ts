@@ -68,7 +68,8 @@ export interface paths {
         put?: never;
         /** Post classes by class archive */
         post: operations["post-classes-by-class-archive"];
-        delete?: never;
+        /** Delete classes by class archive */
+        delete: operations["delete-classes-by-class-archive"];
         options?: never;
         head?: never;
         patch?: never;
@@ -896,6 +897,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/schools/{school}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get schools by school */
+        get: operations["get-schools-by-school"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/schools/{school}/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get schools by school audit */
+        get: operations["get-schools-by-school-audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/schools/{school}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post schools by school people */
+        post: operations["post-schools-by-school-people"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/schools/{school}/people/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put schools by school people by person */
+        put: operations["put-schools-by-school-people-by-person"];
+        post?: never;
+        /** Delete schools by school people by person */
+        delete: operations["delete-schools-by-school-people-by-person"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/schools/{school}/people/{person}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post schools by school people by person password */
+        post: operations["post-schools-by-school-people-by-person-password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sign-in/class": {
         parameters: {
             query?: never;
@@ -1164,6 +1251,22 @@ export interface components {
             parameters: {
                 [key: string]: unknown;
             };
+        };
+        AuditLine: {
+            action: string;
+            /** Format: date-time */
+            at: string;
+            class?: string;
+            player?: string;
+            role: string;
+            /** @description empty: no account, or one that is gone */
+            who: string;
+        };
+        AuditOutputBody: {
+            /** @description the latest first */
+            lines: components["schemas"]["AuditLine"][];
+            /** @description there were more than are shown: ask for fewer days */
+            more: boolean;
         };
         BackInputBody: {
             /**
@@ -2248,6 +2351,8 @@ export interface components {
             name: string;
             /** @enum {string} */
             role: "nobody" | "director" | "player";
+            /** @description that a director administers */
+            schools?: components["schemas"]["SchoolName"][] | null;
         };
         NamedPlayer: {
             id: string;
@@ -2273,6 +2378,12 @@ export interface components {
         NewPasswordInputBody: {
             now: string;
             password: string;
+        };
+        NewPersonInputBody: {
+            administers: boolean;
+            /** Format: email */
+            email: string;
+            name: string;
         };
         NotationAsked: {
             instrument: string;
@@ -2686,6 +2797,9 @@ export interface components {
             to_s: number;
             tracks: components["schemas"]["Track"][];
         };
+        RightsInputBody: {
+            administers: boolean;
+        };
         RosterInputBody: {
             rows: components["schemas"]["RosterRow"][];
         };
@@ -2755,6 +2869,50 @@ export interface components {
             /** @description the first is the default */
             options: components["schemas"]["Option"][];
             question: string;
+        };
+        SchoolMember: {
+            administers: boolean;
+            /** Format: int64 */
+            classes: number;
+            email: string;
+            id: string;
+            name: string;
+            you: boolean;
+        };
+        SchoolName: {
+            id: string;
+            name: string;
+        };
+        SchoolPage: {
+            /** @description whose password it is */
+            for?: string;
+            id: string;
+            name: string;
+            /** @description just made, and shown this once */
+            password?: string;
+            people: components["schemas"]["SchoolMember"][];
+            state: components["schemas"]["SchoolState"];
+            time_zone: string;
+            /** @description of the program */
+            version: string;
+            /** @description takes nobody has listened to yet, of all schools */
+            waiting: components["schemas"]["Waiting"];
+        };
+        SchoolState: {
+            /** Format: int64 */
+            classes: number;
+            /**
+             * Format: int64
+             * @description of the whole database
+             */
+            database_bytes: number;
+            /** Format: int64 */
+            players: number;
+            /**
+             * Format: int64
+             * @description of the last seven days
+             */
+            takes: number;
         };
         Score: {
             /** Format: double */
@@ -3517,6 +3675,23 @@ export interface components {
             key: string;
             name: string;
         };
+        Waiting: {
+            /**
+             * Format: int64
+             * @description takes of the last day that could not be listened to
+             */
+            failed: number;
+            /**
+             * Format: double
+             * @description how long the oldest of them has waited
+             */
+            oldest_s: number;
+            /**
+             * Format: int64
+             * @description to be listened to
+             */
+            takes: number;
+        };
         WeightsInputBody: {
             weights: {
                 [key: string]: number;
@@ -3695,6 +3870,37 @@ export interface operations {
         };
     };
     "post-classes-by-class-archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-classes-by-class-archive": {
         parameters: {
             query?: never;
             header?: never;
@@ -5459,6 +5665,207 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PracticeWeek"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-schools-by-school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                school: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-schools-by-school-audit": {
+        parameters: {
+            query?: {
+                /** @description the last day; today otherwise */
+                until?: string;
+                days?: number;
+            };
+            header?: never;
+            path: {
+                school: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-schools-by-school-people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                school: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPersonInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-schools-by-school-people-by-person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                school: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RightsInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-schools-by-school-people-by-person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                school: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-schools-by-school-people-by-person-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                school: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolPage"];
                 };
             };
             /** @description Error */

@@ -21,6 +21,11 @@ export function Shell() {
               {me.name}
               {me.class && ` · ${me.class}`}
             </span>
+            {me.schools?.map((s) => (
+              <Link key={s.id} to={`/school/${s.id}`}>
+                Administer {s.name}
+              </Link>
+            ))}
             {me.role === 'director' && <WhereSignedIn />}
             <SignOut player={me.role === 'player' ? me.id : undefined} />
           </p>

@@ -29,6 +29,10 @@ export const router = createBrowserRouter([
         path: 'class/:classId/fingerings/:instrument/:variant?',
         lazy: async () => ({ Component: (await import('../features/fingerings')).ClassFingerings }),
       },
+      {
+        path: 'school/:school',
+        lazy: async () => ({ Component: (await import('../features/school')).SchoolPage }),
+      },
       { path: 'class/:classId', lazy: async () => ({ Component: (await import('../features/today')).Today }) },
       {
         path: 'class/:classId/listen',

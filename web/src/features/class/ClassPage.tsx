@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
 import { Tabs } from 'radix-ui'
 import { useParams, useSearchParams } from 'react-router'
+import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassCare } from './ClassCare'
 import { ClassHead } from './ClassHead'
 import { Excused } from './Excused'
 import { FirstSteps } from './FirstSteps'
-import { setUpQuery } from './queries'
+import { setUpQuery, useOpenAgain } from './queries'
 import { Remedies } from './Remedies'
 import { Roster } from './Roster'
 import { Settings } from './Settings'
@@ -32,6 +33,7 @@ const chapters = [
 export function ClassPage() {
   const { classId = '' } = useParams()
   const { data, error } = useQuery(setUpQuery(classId))
+  const again = useOpenAgain(classId)
   const [search, setSearch] = useSearchParams()
   const chapter = search.get('chapter') ?? 'players'
   if (error) return <Problem error={error} />
@@ -45,7 +47,12 @@ export function ClassPage() {
         at="class"
       />
       {data.archived && (
-        <p className="mb-3 border-l-4 border-nearly pl-3">This class is archived. Nobody signs in to it any more.</p>
+        <p className="mb-3 border-l-4 border-nearly pl-3">
+          This class is archived. Nobody signs in to it any more.{' '}
+          <Button disabled={again.isPending} onClick={() => again.mutate(undefined)}>
+            Take it out of the archive
+          </Button>
+        </p>
       )}
       <FirstSteps classId={classId} setUp={data} />
       <Tabs.Root value={chapter} onValueChange={(key) => setSearch({ chapter: key })}>

@@ -73,11 +73,12 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
         </p>
       </form>
       <Directors classId={classId} setUp={setUp} />
-      {/* There is no way back yet, neither here nor on the command line. */}
       {!setUp.archived && (
         <div className="mt-8">
           <h2>Archive {setUp.class.name}</h2>
-          <p className="mt-1 text-soft">Its takes and plans stay yours to see. Nobody signs in to it any more.</p>
+          <p className="mt-1 text-soft">
+            Its takes and plans stay yours to see. Nobody signs in to it any more, until you take it out again.
+          </p>
           {archive.error && <Problem error={archive.error} />}
           <p className="mt-2">
             <Button onClick={() => archive.mutate(undefined)}>Archive it</Button>

@@ -105,6 +105,10 @@ export const useEndException = (classId: string) =>
 export const useArchive = (classId: string) =>
   useChange(classId, () => answer(api.POST('/classes/{class}/archive', at(classId))))
 
+/** useOpenAgain takes a class out of the archive. */
+export const useOpenAgain = (classId: string) =>
+  useChange(classId, () => answer(api.DELETE('/classes/{class}/archive', at(classId))))
+
 /**
  * useCreateClass makes a class, empty or like another one, with the players that are
  * kept.

@@ -34,7 +34,12 @@ export function FingeringBook({ request }: { request: Request<'chart'> }) {
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-2 print:hidden">
         {parts.map((p) => (
-          <Button key={p.key} aria-pressed={part === p.key} onClick={() => setPart(p.key)}>
+          <Button
+            key={p.key}
+            aria-pressed={part === p.key}
+            className="aria-pressed:bg-ink aria-pressed:text-paper"
+            onClick={() => setPart(p.key)}
+          >
             {p.label}
           </Button>
         ))}
@@ -55,7 +60,7 @@ export function FingeringBook({ request }: { request: Request<'chart'> }) {
 function NoteCard({ note, clef }: { note: Note; clef: 'treble' | 'bass' }) {
   return (
     <li className="break-inside-avoid rounded-md border border-rule bg-sheet p-2 text-center">
-      <div className="h-28">
+      <div className="h-36">
         <Suspense>
           <Staff clef={clef} keyFifths={0} note={note.written} accidental={note.accidental} />
         </Suspense>
@@ -69,7 +74,7 @@ function NoteCard({ note, clef }: { note: Note; clef: 'treble' | 'bass' }) {
         <figure key={way.text} className="mt-1">
           {n > 0 && <figcaption className="text-xs text-soft">or</figcaption>}
           <div className="flex justify-center">
-            <FingeringDiagram fingering={way} height={n === 0 ? 120 : 90} />
+            <FingeringDiagram fingering={way} height={n === 0 ? 190 : 150} />
           </div>
           <figcaption className="text-sm">{way.text}</figcaption>
         </figure>

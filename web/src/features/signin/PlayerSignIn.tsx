@@ -1,4 +1,4 @@
-import { type FormEvent, useState } from 'react'
+import { type FormEvent, useEffect, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Field } from '../../ui/Field'
@@ -6,11 +6,27 @@ import { Problem } from '../../ui/Problem'
 import { useOpenClass, usePlayerSignIn } from './queries'
 import { isShared, SharedDevice } from './SharedDevice'
 
+/**
+ * codeOfCard is the class code that a card's square leads here with, after the #; it is
+ * taken out of the address at once, for it may be a shared machine's.
+ */
+function codeOfCard(): string {
+  const code = decodeURIComponent(window.location.hash.slice(1))
+  if (code) window.history.replaceState(window.history.state, '', window.location.pathname)
+  return code
+}
+
 /** PlayerSignIn asks for the class code, then shows names, then asks for the PIN. */
 export function PlayerSignIn() {
-  const [code, setCode] = useState('')
+  const [code, setCode] = useState(codeOfCard)
   const [picked, setPicked] = useState<Schemas['PickedName']>()
   const open = useOpenClass()
+  const find = open.mutate
+  // Who scanned the card's square has said which class: the names come at once.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, for the code of the card
+  useEffect(() => {
+    if (code) find(code)
+  }, [find])
   function submit(e: FormEvent) {
     e.preventDefault()
     open.mutate(code)

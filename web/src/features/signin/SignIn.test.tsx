@@ -54,6 +54,13 @@ describe('a player signs in', () => {
     expect(await kept('me')).toEqual(ada)
   })
 
+  it('by the square on the card: the names come at once, and no code stays in the address', async () => {
+    window.history.replaceState(null, '', '/sign-in#FERRY-BELL')
+    open(<SignIn />, { at: '/sign-in', path: '/sign-in' })
+    expect(await screen.findByRole('button', { name: /Ada T\./ })).toBeTruthy()
+    expect(window.location.hash).toBe('')
+  })
+
   it('and is told what is wrong with the code, or the PIN, and loses nothing', async () => {
     const { where } = open(<SignIn />, { at: '/sign-in', path: '/sign-in' })
     fireEvent.change(screen.getByLabelText('Class code'), { target: { value: 'FERRY' } })
