@@ -97,7 +97,7 @@ function TargetCard({ target, score }: { target: Schemas['Segment']; score: Sche
       <p className="font-serif text-lg">{target.written_name}</p>
       {target.phase === 'play' && target.fingering && (
         <div className="mt-1 flex justify-center">
-          <FingeringDiagram fingering={target.fingering} height={150} changes={target.changes ?? []} />
+          <FingeringDiagram fingering={target.fingering} height={112} changes={target.changes ?? []} />
         </div>
       )}
       {target.phase === 'play' && <p className="text-sm">{target.fingering?.text ?? 'see your fingering chart'}</p>}
