@@ -61,6 +61,29 @@ describe('a week being edited', () => {
     expect(bodies[1]?.based_on_revision).toBe(4)
   })
 
+  it('saves what was changed while it was being saved, too', async () => {
+    const bodies: { based_on_revision: number; items: Item[] }[] = []
+    let answer = () => {}
+    serve({
+      'PUT /classes/c/plans/2026-11-23': async ({ body }) => {
+        bodies.push(body as (typeof bodies)[0])
+        if (bodies.length === 1) await new Promise<void>((done) => (answer = done))
+        return { ...plan, revision: 3 + bodies.length, items: (body as Plan).items }
+      },
+    })
+    const { result } = edit()
+    act(() => result.current.change([item('a'), item('b')]))
+    await quiet()
+    await waitFor(() => expect(bodies).toHaveLength(1))
+    act(() => result.current.change([item('a'), item('b'), item('c')]))
+    await act(async () => answer())
+    await quiet()
+    await waitFor(() => expect(bodies).toHaveLength(2))
+    expect(keys(bodies[1]?.items ?? [])).toBe('abc')
+    expect(bodies[1]?.based_on_revision).toBe(4)
+    await waitFor(() => expect(result.current.saving).toBe('saved'))
+  })
+
   it('goes back and forth', () => {
     serve({})
     const { result } = edit()

@@ -45,6 +45,8 @@ export function useDraft(classId: string, plan: Plan) {
   const [problem, setProblem] = useState<unknown>()
   const [merged, setMerged] = useState(false)
   const { mutate, isPending } = useSavePlan(classId, plan.monday)
+  const latest = useRef(items)
+  latest.current = items
 
   const change = useCallback(
     (next: Item[]) => {
@@ -74,8 +76,15 @@ export function useDraft(classId: string, plan: Plan) {
           { based_on_revision: based.current, name: plan.name || 'Week', items },
           {
             onSuccess: (saved) => {
-              based.current = saved.revision
               setProblem(undefined)
+              // What was changed while this was on its way is not saved yet: it goes next. After a
+              // colleague's change it goes from where it was made, so that the server brings all
+              // three together.
+              if (latest.current !== items) {
+                if (!saved.merged) based.current = saved.revision
+                return
+              }
+              based.current = saved.revision
               setDirty(false)
               localStorage.removeItem(key)
               if (saved.merged) {
