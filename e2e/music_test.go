@@ -8,7 +8,6 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
-	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/audio/flac"
@@ -77,7 +76,8 @@ func TestTheMusicOfOneSection(t *testing.T) {
 		browser.See("done today"),
 		safe(),
 	)
-	latest, err := s.LatestCare(t.Context(), []string{b.Players[0].ID})
-	require.NoError(t, err)
-	assert.Len(t, latest[b.Players[0].ID], 1)
+	require.Eventually(t, func() bool {
+		latest, err := s.LatestCare(t.Context(), []string{b.Players[0].ID})
+		return err == nil && len(latest[b.Players[0].ID]) == 1
+	}, 20*time.Second, 100*time.Millisecond, "the word goes up by itself")
 }
