@@ -2,6 +2,7 @@ package exercise
 
 import (
 	"fmt"
+	"sync"
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
@@ -71,8 +72,17 @@ func careOptions() (out []Option) {
 	return out
 }
 
-// CareStep is the care of an instrument as a step of its own.
-func CareStep(e Every) Step { return New(KindCare, map[string]any{careKey: string(e)}) }
+// CareStep is the care of an instrument as a step of its own. They are made once: every
+// practice page asks for them.
+func CareStep(e Every) Step { return careSteps()[e] }
+
+var careSteps = sync.OnceValue(func() map[Every]Step {
+	out := map[Every]Step{}
+	for _, e := range Everies() {
+		out[e] = New(KindCare, map[string]any{careKey: string(e)})
+	}
+	return out
+})
 
 // CareEvery returns how often a care step's care is needed; ok is false for other steps.
 func (s Step) CareEvery() (e Every, ok bool) {

@@ -120,18 +120,26 @@ const (
 
 // LongToneStep is a class's own long tone: counted at its tempo, as long as it
 // stays beautiful, or so many seconds a note.
-func (c Conventions) LongToneStep() Step {
+func (c Conventions) LongToneStep() Step { return New(c.longTone()) }
+
+// LongToneKind is the kind of a class's own long tone.
+func (c Conventions) LongToneKind() string {
+	kind, _ := c.longTone()
+	return kind
+}
+
+func (c Conventions) longTone() (kind string, set map[string]any) {
 	switch c.LongTone {
 	case AsLongAsBeautiful:
-		return New(KindLongToneLongest, nil)
+		return KindLongToneLongest, nil
 	case SecondsANote:
-		return New("long-tone-chain", map[string]any{"by": "scale", "to": 4})
+		return "long-tone-chain", map[string]any{"by": "scale", "to": 4}
 	}
-	set := map[string]any{"beats": c.LongBeats}
+	set = map[string]any{"beats": c.LongBeats}
 	if bpm, err := strconv.Atoi(string(c.LongTempo)); err == nil { // "own" leaves the usual one
 		set["tempo_bpm"] = bpm
 	}
-	return New(KindLongToneCounted, set)
+	return KindLongToneCounted, set
 }
 
 // GiveFor is how many per cent slower or faster players may take a step: as the director
@@ -150,8 +158,9 @@ func (c Conventions) Opens(k *Kind) Values {
 	for _, p := range k.Parts {
 		v[p.Key] = p.Default
 	}
-	if own := c.LongToneStep(); own.Kind == k {
-		return own.Values
+	// A step is laid out on every instrument to be checked: not for each kind there is.
+	if c.LongToneKind() == k.Key {
+		return c.LongToneStep().Values
 	}
 	if k.Key == KindLongToneCounted {
 		v["beats"] = float64(c.LongBeats)

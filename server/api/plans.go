@@ -122,7 +122,7 @@ func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, ite
 		Band:         members,
 		Feed:         "/api/feeds/" + class.FeedToken + ".ics",
 		Opens:        openings(class.Conventions()),
-		LongTone:     class.Conventions().LongToneStep().Kind.Key,
+		LongTone:     class.Conventions().LongToneKind(),
 	}
 	// Nobody planned this week yet, so nobody changed it.
 	if p.ID == "" {

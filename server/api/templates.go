@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"sync"
 
 	"github.com/google/uuid"
 
@@ -37,11 +38,16 @@ func (a *API) listTemplates(ctx context.Context, _ *struct{}) (*templatesOutput,
 	for _, t := range rows {
 		out.Body.Templates = append(out.Body.Templates, Template{t.ID, t.Name, viewsOf(t.Items)})
 	}
-	for _, w := range plan.ReadyWeeks(exercise.StandardConventions().LongToneStep()) {
+	for _, w := range readyWeeks() {
 		out.Body.Templates = append(out.Body.Templates, Template{w.Key, w.Name, viewsOf(w.Items)})
 	}
 	return out, nil
 }
+
+// readyWeeks are made once: each of their steps is checked on every instrument.
+var readyWeeks = sync.OnceValue(func() []plan.ReadyWeek {
+	return plan.ReadyWeeks(exercise.StandardConventions().LongToneStep())
+})
 
 // templateInput is a week without its Monday.
 type templateInput struct {

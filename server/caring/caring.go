@@ -32,9 +32,10 @@ func Of(p store.Player, done map[exercise.Every]time.Time, day time.Time) ([]Due
 		return nil, err
 	}
 	who := exercise.Player{Instrument: i, Stage: p.StageOn(day)}
+	conventions := p.Class.Conventions()
 	out := []Due{}
 	for _, e := range reminded {
-		score, err := exercise.CareStep(e).Score(who, p.Class.Conventions())
+		score, err := exercise.CareStep(e).Score(who, conventions)
 		if err != nil {
 			return nil, err
 		}
