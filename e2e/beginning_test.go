@@ -131,8 +131,17 @@ func TestASchoolOnTheCommandLine(t *testing.T) {
 		browser.See("added somebody to the school"),
 		browser.See("was given a new password on the command line"),
 	)
+	// Somebody always administers the school.
+	said, err = run("director", "remove", "isolde@tern.example")
+	require.Error(t, err)
+	assert.Contains(t, said, "Somebody has to administer the school")
+	said, err = run("director", "administer", "tobin@tern.example")
+	require.NoError(t, err, said)
+	assert.Contains(t, said, "Tobin Reef administers Tern Rock School")
 	said, err = run("director", "remove", "isolde@tern.example")
 	require.NoError(t, err, said)
+	said, err = run("director", "administer", "tobin@tern.example", "--end")
+	require.Error(t, err, said)
 	said, err = run("school", "list")
 	require.NoError(t, err)
 	assert.Contains(t, said, "Tern Rock School (Atlantic/Azores)")

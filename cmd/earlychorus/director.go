@@ -21,9 +21,10 @@ import (
 func directorCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:   "director",
-		Short: "Add directors, give one a new password, list them, take one out",
+		Short: "Add directors, give one a new password, name administrators, list them, take one out",
 	}
-	c.AddCommand(directorAddCommand(), directorResetCommand(), directorListCommand(), directorRemoveCommand())
+	c.AddCommand(directorAddCommand(), directorResetCommand(), directorAdministerCommand(),
+		directorListCommand(), directorRemoveCommand())
 	return c
 }
 
@@ -135,57 +136,98 @@ func theSchool(ctx context.Context, s *store.Store, name string) (store.School, 
 }
 
 func directorResetCommand() *cobra.Command {
-	var w where
 	var from secret
-	c := &cobra.Command{
-		Use:   "reset EMAIL",
-		Short: "Give a director a new password, and end all their sessions",
-		Args:  cobra.ExactArgs(1),
-		RunE: func(c *cobra.Command, args []string) error {
-			return beside(c.Context(), w, func(ctx context.Context, s *store.Store) error {
-				d, err := account(ctx, s, args[0])
-				if err != nil {
-					return err
-				}
-				word, made, err := from.read(c.InOrStdin(), d.Name, d.Email)
-				if err != nil {
-					return err
-				}
-				hash, err := password.Hash(word)
-				if err != nil {
-					return err
-				}
-				if err := s.SetPassword(ctx, d.ID, hash); err != nil {
-					return err
-				}
-				if err := s.EndSessionsOf(ctx, store.RoleDirector, d.ID); err != nil {
-					return err
-				}
-				err = s.Audit(ctx, store.Audited{
-					At:      time.Now().UTC(),
-					Role:    store.RoleDirector,
-					Subject: &d.ID,
-					Action:  "was given a new password on the command line",
-				})
-				if err != nil {
-					return err
-				}
-				tellPassword(c, fmt.Sprintf("%s has a new password, and is signed out everywhere", d.Name), word, made)
-				return nil
-			})
-		},
-	}
-	w.flags(c)
+	c := ofAccount(func(c *cobra.Command, s *store.Store, d store.Director) error {
+		word, made, err := from.read(c.InOrStdin(), d.Name, d.Email)
+		if err != nil {
+			return err
+		}
+		hash, err := password.Hash(word)
+		if err != nil {
+			return err
+		}
+		if err := s.SetPassword(c.Context(), d.ID, hash); err != nil {
+			return err
+		}
+		if err := s.EndSessionsOf(c.Context(), store.RoleDirector, d.ID); err != nil {
+			return err
+		}
+		if err := auditLine(c.Context(), s, d, "was given a new password on the command line"); err != nil {
+			return err
+		}
+		tellPassword(c, fmt.Sprintf("%s has a new password, and is signed out everywhere", d.Name), word, made)
+		return nil
+	})
+	c.Use = "reset EMAIL"
+	c.Short = "Give a director a new password, and end all their sessions"
 	from.flags(c)
 	return c
 }
 
-func account(ctx context.Context, s *store.Store, email string) (store.Director, error) {
-	d, err := s.DirectorByEmail(ctx, store.EmailKey(email))
-	if errors.Is(err, store.ErrNotFound) {
-		return d, fmt.Errorf("nobody signs in with %s", email)
+func directorAdministerCommand() *cobra.Command {
+	var school string
+	var end bool
+	c := ofAccount(func(c *cobra.Command, s *store.Store, d store.Director) error {
+		of, err := theSchool(c.Context(), s, school)
+		if err != nil {
+			return err
+		}
+		if err := s.SetAdministers(c.Context(), of.ID, d.ID, !end); err != nil {
+			if errors.Is(err, store.ErrNotFound) {
+				return fmt.Errorf(
+					"%s is not of %s: a director of a class there can invite them to it",
+					d.Email,
+					of.Name,
+				)
+			}
+			return err
+		}
+		said := "administers"
+		if end {
+			said = "no longer administers"
+		}
+		if err := auditLine(c.Context(), s, d, said+" a school, by the command line"); err != nil {
+			return err
+		}
+		fmt.Fprintf(c.OutOrStdout(), "%s %s %s.\n", d.Name, said, of.Name)
+		return nil
+	})
+	c.Use = "administer EMAIL"
+	c.Short = "Let a director administer their school, or end it"
+	c.Flags().StringVar(&school, "school", "", "the school's name; the only one where there is one")
+	c.Flags().BoolVar(&end, "end", false, "they no longer administer it")
+	return c
+}
+
+// ofAccount is a command about the account of an email address.
+func ofAccount(do func(*cobra.Command, *store.Store, store.Director) error) *cobra.Command {
+	var w where
+	c := &cobra.Command{
+		Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			return beside(c.Context(), w, func(ctx context.Context, s *store.Store) error {
+				d, err := s.DirectorByEmail(ctx, store.EmailKey(args[0]))
+				if errors.Is(err, store.ErrNotFound) {
+					return fmt.Errorf("nobody signs in with %s", args[0])
+				}
+				if err != nil {
+					return err
+				}
+				return do(c, s, d)
+			})
+		},
 	}
-	return d, err
+	w.flags(c)
+	return c
+}
+
+func auditLine(ctx context.Context, s *store.Store, d store.Director, action string) error {
+	return s.Audit(ctx, store.Audited{
+		At:      time.Now().UTC(),
+		Role:    store.RoleDirector,
+		Subject: &d.ID,
+		Action:  action,
+	})
 }
 
 func directorListCommand() *cobra.Command {
@@ -211,28 +253,17 @@ func directorListCommand() *cobra.Command {
 }
 
 func directorRemoveCommand() *cobra.Command {
-	var w where
-	c := &cobra.Command{
-		Use:   "remove EMAIL",
-		Short: "Take a director out for good; their classes need somebody else first",
-		Args:  cobra.ExactArgs(1),
-		RunE: func(c *cobra.Command, args []string) error {
-			return beside(c.Context(), w, func(ctx context.Context, s *store.Store) error {
-				d, err := account(ctx, s, args[0])
-				if err != nil {
-					return err
-				}
-				if err := s.EndSessionsOf(ctx, store.RoleDirector, d.ID); err != nil {
-					return err
-				}
-				if err := s.RemoveAccount(ctx, d.ID); err != nil {
-					return err
-				}
-				fmt.Fprintf(c.OutOrStdout(), "%s is taken out.\n", d.Name)
-				return nil
-			})
-		},
-	}
-	w.flags(c)
+	c := ofAccount(func(c *cobra.Command, s *store.Store, d store.Director) error {
+		if err := s.EndSessionsOf(c.Context(), store.RoleDirector, d.ID); err != nil {
+			return err
+		}
+		if err := s.RemoveAccount(c.Context(), d.ID); err != nil {
+			return err
+		}
+		fmt.Fprintf(c.OutOrStdout(), "%s is taken out.\n", d.Name)
+		return nil
+	})
+	c.Use = "remove EMAIL"
+	c.Short = "Take a director out for good; their classes need somebody else first"
 	return c
 }

@@ -38,43 +38,61 @@ type beginInput struct {
 }
 
 // beginSchool makes the first school for whoever has the code, and signs its administrator
-// in. Wrong codes cost growing waits.
+// in. Wrong codes cost growing waits, and nothing else is looked at before the code.
 func (a *API) beginSchool(ctx context.Context, in *beginInput) (*meOutput, error) {
-	b := in.Body
-	school := store.School{ID: store.NewID(), Name: strings.TrimSpace(b.School), TimeZone: b.TimeZone}
-	if err := checkSchool(school); err != nil {
+	if err := a.mayBegin(ctx, in.Body.Code); err != nil {
 		return nil, err
 	}
-	admin := store.Director{ID: store.NewID(), Name: strings.TrimSpace(b.Name), Email: store.EmailKey(b.Email)}
-	if admin.Name == "" {
-		return nil, problem.Input("name", "say your name, as players and families know you")
-	}
-	if err := password.Check(b.Password, admin.Name, admin.Email, school.Name); err != nil {
-		return nil, err
-	}
-	// A right code is counted as little as a wrong one: it is used once.
-	try, wait, err := a.guard().Code(ctx, addressOf(ctx), a.Now())
+	school, admin, err := in.people()
 	if err != nil {
 		return nil, err
 	}
-	if wait > 0 {
-		return nil, tooEarly(ctx, wait)
-	}
-	if admin.PasswordHash, err = password.Hash(b.Password); err != nil {
-		return nil, err
-	}
-	err = a.Store.BeginSchool(ctx, classcode.Key(b.Code), school, admin)
-	if errors.Is(err, store.ErrNotFound) {
-		return nil, problem.Input("code", "this is not the code that the program printed when it started last")
-	}
-	if err != nil {
+	if err := a.Store.BeginSchool(ctx, classcode.Key(in.Body.Code), school, admin); err != nil {
 		return nil, err
 	}
 	who := store.Asker{Role: store.RoleDirector, Subject: admin.ID}
-	if err := a.letIn(ctx, try, who, false); err != nil {
+	if err := a.begins(ctx, who, false); err != nil {
 		return nil, err
 	}
 	return a.meOf(ctx, admin)
+}
+
+// mayBegin counts a try at the code. A right one is given back at once: whoever has it may
+// mistype the rest.
+func (a *API) mayBegin(ctx context.Context, code string) error {
+	try, wait, err := a.guard().Code(ctx, addressOf(ctx), a.Now())
+	if err != nil {
+		return err
+	}
+	if wait > 0 {
+		return tooEarly(ctx, wait)
+	}
+	err = a.Store.MayBegin(ctx, classcode.Key(code))
+	if errors.Is(err, store.ErrNotFound) {
+		return problem.Input("code", "this is not the code that the program printed when it started last")
+	}
+	if err != nil {
+		return err
+	}
+	return try.Right(ctx)
+}
+
+// people reads the school and its administrator.
+func (in *beginInput) people() (school store.School, admin store.Director, err error) {
+	b := in.Body
+	school = store.School{ID: store.NewID(), Name: strings.TrimSpace(b.School), TimeZone: b.TimeZone}
+	if err := checkSchool(school); err != nil {
+		return school, admin, err
+	}
+	admin = store.Director{ID: store.NewID(), Name: strings.TrimSpace(b.Name), Email: store.EmailKey(b.Email)}
+	if admin.Name == "" {
+		return school, admin, problem.Input("name", "say your name, as players and families know you")
+	}
+	if err := password.Check(b.Password, admin.Name, admin.Email, school.Name); err != nil {
+		return school, admin, err
+	}
+	admin.PasswordHash, err = password.Hash(b.Password)
+	return school, admin, err
 }
 
 // checkSchool refuses a school without a name or in no known time zone.

@@ -43,6 +43,9 @@ func TestASchoolIsBegunOnce(t *testing.T) {
 		assert.Equal(t, 422, res.StatusCode, field)
 		assert.Contains(t, string(answer), field)
 	}
+	// Who does not have the code is told nothing else, and costs no hashing.
+	_, answer := anyone.ask("POST", "/beginning", begin(map[string]any{"code": "NO", "password": "short"}))
+	assert.NotContains(t, string(answer), "password")
 	var me api.Me
 	anyone.want(200, "POST", "/beginning", begin(nil), &me)
 	assert.Equal(t, "Isolde Marsh", me.Name)

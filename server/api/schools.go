@@ -155,10 +155,19 @@ type PersonPath struct {
 }
 
 // resetPassword gives somebody a new password, shown once, and signs them out everywhere.
+// It opens all that the account may see, so it is refused for who is of another school too.
 func (a *API) resetPassword(ctx context.Context, in *PersonPath) (*schoolOutput, error) {
 	d, err := a.personAsked(ctx, in)
 	if err != nil {
 		return nil, err
+	}
+	ours, err := a.Store.OfOneSchool(ctx, in.School, d.ID)
+	if err != nil {
+		return nil, err
+	}
+	if !ours {
+		return nil, problem.Of(problem.Conflict,
+			"They are of another school, too. Whoever runs the program can give them a new password.", nil)
 	}
 	word := madePassword()
 	hash, err := password.Hash(word)

@@ -76,6 +76,26 @@ func TestASchoolIsAdministered(t *testing.T) {
 	stranger.want(404, "GET", path+"/audit.csv", nil, nil)
 }
 
+// Whoever administers one school gets into no other by a colleague's new password.
+func TestAPasswordIsResetOnlyInsideOneSchool(t *testing.T) {
+	h := newServer(t)
+	b, other := storetest.NewBand(t, h.store, "REED"), storetest.NewBand(t, h.store, "BRASS")
+	admin, colleague := h.director(t, b), h.director(t, other)
+	require.NoError(t, h.store.Join(t.Context(), b.Class.SchoolID, other.Director.ID))
+	reset := "/schools/" + b.Class.SchoolID + "/people/" + other.Director.ID + "/password"
+	admin.want(409, "POST", reset, nil, nil)
+	colleague.want(200, "GET", "/classes", nil, nil)
+
+	// Nor do they read what the colleague does in the other school.
+	colleague.want(200, "POST", "/classes/"+other.Class.ID+"/players/"+other.Players[0].ID+"/pin", nil, nil)
+	whatWasDone := func(by visitor, school string) string {
+		_, log := by.ask("GET", "/schools/"+school+"/audit", nil)
+		return string(log)
+	}
+	assert.NotContains(t, whatWasDone(admin, b.Class.SchoolID), other.Class.Name)
+	assert.Contains(t, whatWasDone(colleague, other.Class.SchoolID), other.Class.Name)
+}
+
 // A class comes out of the archive as it went in.
 func TestAClassComesOutOfTheArchive(t *testing.T) {
 	h := newServer(t)

@@ -142,6 +142,11 @@ func (a *API) letIn(ctx context.Context, try guessing.Try, who store.Asker, shar
 	if err := try.Right(ctx); err != nil {
 		return err
 	}
+	return a.begins(ctx, who, shared)
+}
+
+// begins begins a session of somebody who showed who they are.
+func (a *API) begins(ctx context.Context, who store.Asker, shared bool) error {
 	if err := a.remember(ctx, who.Subject); err != nil {
 		return err
 	}

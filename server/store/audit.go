@@ -58,7 +58,8 @@ type AuditLine struct {
 }
 
 // AuditOfSchool returns what was done in a school between two moments, the latest first:
-// what its people did, what was done in its classes, and who failed to get in.
+// what was done in its classes, what its people did outside any class, and who failed to
+// get in. What somebody does in a class of another school is the other school's.
 func (s *Store) AuditOfSchool(
 	ctx context.Context, schoolID string, from, to time.Time, most int,
 ) (out []AuditLine, err error) {
@@ -68,10 +69,10 @@ func (s *Store) AuditOfSchool(
 		FROM audit a
 			LEFT JOIN director d ON d.id = a.subject AND a.role = 'director'
 			LEFT JOIN player q ON q.id = a.subject AND a.role = 'player'
-			LEFT JOIN class c ON c.id = coalesce(a.class_id, q.class_id)
 			LEFT JOIN player p ON p.id = a.player_id
+			LEFT JOIN class c ON c.id = coalesce(a.class_id, q.class_id, p.class_id)
 		WHERE a.at >= @from AND a.at < @to AND (c.school_id = @school
-			OR a.subject IN (SELECT director_id FROM school_person WHERE school_id = @school))
+			OR c.id IS NULL AND a.subject IN (SELECT director_id FROM school_person WHERE school_id = @school))
 		ORDER BY a.at DESC, a.id DESC LIMIT @most`,
 		map[string]any{"school": schoolID, "from": from, "to": to, "most": most}).Scan(&out).Error
 	return out, err

@@ -7,17 +7,9 @@ import (
 	"time"
 
 	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
 
 	"earlychorus/server/problem"
 )
-
-// SchoolPerson is somebody of a school, with or without a class.
-type SchoolPerson struct {
-	SchoolID    string
-	DirectorID  string
-	Administers bool
-}
 
 // NoSchoolYet reports whether the database is empty: nobody can sign in.
 func (s *Store) NoSchoolYet(ctx context.Context) (bool, error) {
@@ -38,6 +30,27 @@ func codeHash(code string) string {
 	return hex.EncodeToString(sum[:])
 }
 
+// MayBegin refuses as BeginSchool does, before anything is made: ErrNotFound for a wrong
+// code; a conflict when a school is there already.
+func (s *Store) MayBegin(ctx context.Context, code string) error {
+	return mayBegin(s.db.WithContext(ctx), code)
+}
+
+func mayBegin(tx *gorm.DB, code string) error {
+	var schools, codes int64
+	if err := tx.Model(&School{}).Limit(1).Count(&schools).Error; err != nil {
+		return err
+	}
+	if schools > 0 {
+		return problem.Of(problem.Conflict, "There is a school here already. Sign in, or ask its administrator.", nil)
+	}
+	err := tx.Raw("SELECT count(*) FROM first_start WHERE code_sha256 = ?", codeHash(code)).Scan(&codes).Error
+	if err == nil && codes == 0 {
+		return ErrNotFound
+	}
+	return err
+}
+
 // BeginSchool makes the first school and its administrator, for whoever has the code. The
 // code is used up with it. ErrNotFound for a wrong code; a conflict when a school is there
 // already.
@@ -47,23 +60,8 @@ func (s *Store) BeginSchool(ctx context.Context, code string, school School, d D
 		if err := tx.Exec("LOCK TABLE school IN EXCLUSIVE MODE").Error; err != nil {
 			return err
 		}
-		var schools, codes int64
-		if err := tx.Model(&School{}).Count(&schools).Error; err != nil {
+		if err := mayBegin(tx, code); err != nil {
 			return err
-		}
-		if schools > 0 {
-			return problem.Of(
-				problem.Conflict,
-				"There is a school here already. Sign in, or ask its administrator.",
-				nil,
-			)
-		}
-		err := tx.Raw("SELECT count(*) FROM first_start WHERE code_sha256 = ?", codeHash(code)).Scan(&codes).Error
-		if err != nil {
-			return err
-		}
-		if codes == 0 {
-			return ErrNotFound
 		}
 		if err := tx.Exec("DELETE FROM first_start").Error; err != nil {
 			return err
@@ -90,26 +88,6 @@ func createSchool(tx *gorm.DB, school School, admin *Director) error {
 	return tx.Create(&SchoolPerson{SchoolID: school.ID, DirectorID: admin.ID, Administers: true}).Error
 }
 
-// AddPerson gives a school a director who has no class yet; the account is made.
-func (s *Store) AddPerson(ctx context.Context, schoolID string, d Director, administers bool) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		if err := tx.Create(&d).Error; err != nil {
-			return err
-		}
-		return tx.Create(&SchoolPerson{SchoolID: schoolID, DirectorID: d.ID, Administers: administers}).Error
-	})
-}
-
-// Join makes a director one of a school's people; once is enough.
-func (s *Store) Join(ctx context.Context, schoolID, directorID string) error {
-	return join(s.db.WithContext(ctx), schoolID, directorID)
-}
-
-func join(tx *gorm.DB, schoolID, directorID string) error {
-	return tx.Clauses(clause.OnConflict{DoNothing: true}).
-		Create(&SchoolPerson{SchoolID: schoolID, DirectorID: directorID}).Error
-}
-
 // SchoolsNamed lists the schools of a name, or all where it is empty; mostSchools at most.
 func (s *Store) SchoolsNamed(ctx context.Context, name string) (out []School, err error) {
 	q := s.db.WithContext(ctx).Order("name").Limit(mostSchools)
@@ -121,64 +99,6 @@ func (s *Store) SchoolsNamed(ctx context.Context, name string) (out []School, er
 }
 
 const mostSchools = 1000
-
-// Person is somebody of a school, as a list shows them.
-type Person struct {
-	ID          string
-	Name        string
-	Email       string
-	Administers bool
-	Classes     int
-}
-
-// PeopleOf lists a school's people by name; mostPeople at most.
-func (s *Store) PeopleOf(ctx context.Context, schoolID string) (out []Person, err error) {
-	err = s.db.WithContext(ctx).Raw(`
-		SELECT d.id, d.name, d.email, sp.administers, (
-			SELECT count(*) FROM class_director cd JOIN class c ON c.id = cd.class_id AND c.archived_at IS NULL
-			WHERE cd.director_id = d.id AND c.school_id = sp.school_id) AS classes
-		FROM school_person sp JOIN director d ON d.id = sp.director_id
-		WHERE sp.school_id = ? ORDER BY d.name LIMIT ?`, schoolID, mostPeople).Scan(&out).Error
-	return out, err
-}
-
-const mostPeople = 2000
-
-// SetPassword gives an account another password.
-func (s *Store) SetPassword(ctx context.Context, directorID, hash string) error {
-	done := s.db.WithContext(ctx).Exec("UPDATE director SET password_hash = ? WHERE id = ?", hash, directorID)
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return done.Error
-}
-
-// RemoveAccount takes an account out for good. Somebody has to direct every class, and to
-// administer every school: where this one is the last, it is refused.
-func (s *Store) RemoveAccount(ctx context.Context, directorID string) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		var alone int64
-		err := tx.Raw(`
-			SELECT count(*) FROM class_director cd JOIN class c ON c.id = cd.class_id AND c.archived_at IS NULL
-			WHERE cd.director_id = ? AND NOT EXISTS (
-				SELECT FROM class_director o WHERE o.class_id = cd.class_id AND o.director_id <> cd.director_id)`,
-			directorID).
-			Scan(&alone).
-			Error
-		if err != nil {
-			return err
-		}
-		if alone > 0 {
-			return problem.Of(problem.Conflict,
-				"Nobody else directs a class of this account. Invite a colleague to it first, or archive it.", nil)
-		}
-		gone := tx.Exec("DELETE FROM director WHERE id = ?", directorID)
-		if gone.Error == nil && gone.RowsAffected == 0 {
-			return ErrNotFound
-		}
-		return gone.Error
-	})
-}
 
 // ClassBegun is how far a new class has come.
 type ClassBegun struct {
@@ -199,91 +119,15 @@ func (s *Store) Begun(ctx context.Context, classID string) (out ClassBegun, err 
 	return out, err
 }
 
-// PersonOf returns somebody of a school, or ErrNotFound.
-func (s *Store) PersonOf(ctx context.Context, schoolID, directorID string) (d Director, err error) {
-	if !IsID(directorID) {
-		return d, ErrNotFound
-	}
-	err = s.db.WithContext(ctx).
-		Where("id = ? AND id IN (SELECT director_id FROM school_person WHERE school_id = ?)", directorID, schoolID).
-		Take(&d).Error
-	return d, found(err)
-}
-
-// LeaveSchool ends somebody's part in a school: its classes, and its administration. Their
-// account stays where they are of another school, and goes with the last one.
-func (s *Store) LeaveSchool(ctx context.Context, schoolID, directorID string) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		var alone, admins, others int64
-		err := tx.Raw(`
-			SELECT count(*) FROM class_director cd JOIN class c ON c.id = cd.class_id AND c.archived_at IS NULL
-			WHERE cd.director_id = @who AND c.school_id = @school AND NOT EXISTS (
-				SELECT FROM class_director o WHERE o.class_id = cd.class_id AND o.director_id <> cd.director_id)`,
-			map[string]any{"who": directorID, "school": schoolID}).Scan(&alone).Error
-		if err != nil {
-			return err
-		}
-		if alone > 0 {
-			return problem.Of(problem.Conflict,
-				"Nobody else directs one of their classes. Invite a colleague to it first, or archive it.", nil)
-		}
-		err = tx.Raw("SELECT count(*) FROM school_person WHERE school_id = ? AND administers AND director_id <> ?",
-			schoolID, directorID).Scan(&admins).Error
-		if err != nil {
-			return err
-		}
-		if admins == 0 {
-			return problem.Of(problem.Conflict, "Somebody has to administer the school. Name another one first.", nil)
-		}
-		for _, gone := range []string{
-			"DELETE FROM class_director WHERE director_id = @who AND class_id IN (" +
-				"SELECT id FROM class WHERE school_id = @school)",
-			"DELETE FROM school_person WHERE director_id = @who AND school_id = @school",
-		} {
-			if err := tx.Exec(gone, map[string]any{"who": directorID, "school": schoolID}).Error; err != nil {
-				return err
-			}
-		}
-		err = tx.Raw("SELECT count(*) FROM school_person WHERE director_id = ?", directorID).Scan(&others).Error
-		if err != nil || others > 0 {
-			return err
-		}
-		return tx.Exec("DELETE FROM director WHERE id = ?", directorID).Error
-	})
-}
-
-// SetAdministers lets somebody administer a school, or ends it; somebody always does.
-func (s *Store) SetAdministers(ctx context.Context, schoolID, directorID string, administers bool) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		if !administers {
-			var others int64
-			err := tx.Raw("SELECT count(*) FROM school_person WHERE school_id = ? AND administers AND director_id <> ?",
-				schoolID, directorID).Scan(&others).Error
-			if err != nil {
-				return err
-			}
-			if others == 0 {
-				return problem.Of(
-					problem.Conflict,
-					"Somebody has to administer the school. Name another one first.",
-					nil,
-				)
-			}
-		}
-		return tx.Exec("UPDATE school_person SET administers = ? WHERE school_id = ? AND director_id = ?",
-			administers, schoolID, directorID).Error
-	})
-}
-
 // SchoolState is how a school runs.
 type SchoolState struct {
 	Classes  int   `json:"classes"`
 	Players  int   `json:"players"`
-	Takes    int   `json:"takes" doc:"of the last seven days"`
+	Takes    int   `json:"takes" doc:"of seven days, today among them"`
 	Database int64 `json:"database_bytes" doc:"of the whole database"`
 }
 
-// StateOfSchool counts what a school has; the takes of the week before now.
+// StateOfSchool counts what a school has; takes are found by their day, which an index has.
 func (s *Store) StateOfSchool(ctx context.Context, schoolID string, now time.Time) (out SchoolState, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		SELECT
@@ -291,8 +135,8 @@ func (s *Store) StateOfSchool(ctx context.Context, schoolID string, now time.Tim
 			(SELECT count(*) FROM player p JOIN class c ON c.id = p.class_id
 				WHERE c.school_id = @school AND c.archived_at IS NULL AND p.left_at IS NULL) AS players,
 			(SELECT count(*) FROM take t JOIN player p ON p.id = t.player_id JOIN class c ON c.id = p.class_id
-				WHERE c.school_id = @school AND t.received_at >= @since) AS takes,
+				WHERE c.school_id = @school AND t.day >= @since) AS takes,
 			pg_database_size(current_database()) AS database`,
-		map[string]any{"school": schoolID, "since": now.AddDate(0, 0, -7)}).Scan(&out).Error
+		map[string]any{"school": schoolID, "since": now.AddDate(0, 0, -6).Format(time.DateOnly)}).Scan(&out).Error
 	return out, err
 }

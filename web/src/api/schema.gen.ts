@@ -2910,7 +2910,7 @@ export interface components {
             players: number;
             /**
              * Format: int64
-             * @description of the last seven days
+             * @description of seven days, today among them
              */
             takes: number;
         };
