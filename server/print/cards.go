@@ -38,7 +38,7 @@ func Cards(out io.Writer, class, code, address string, cards []Card) error {
 		}
 		x, y := margin+cardWide*float64(place%cardsAcross), margin+cardHigh*float64(place/cardsAcross)
 		p.card(c, class, code, address, x, y)
-		p.square(square, x+cardWide-squareWide-4, y+cardHigh-squareWide-4)
+		p.square(square, x+cardWide-squareWide-cardEdge, y+cardEdge)
 	}
 	return p.finish(out)
 }
@@ -52,7 +52,10 @@ func signInLink(address, code string) string {
 	return strings.TrimRight(address, "/") + "/sign-in#" + code
 }
 
-const squareWide = 22. // millimetres
+const (
+	squareWide = 22. // millimetres
+	cardEdge   = 6.
+)
 
 // square draws a square code; x and y are its upper left corner.
 func (p page) square(code *qr.Code, x, y float64) {
@@ -69,26 +72,42 @@ func (p page) square(code *qr.Code, x, y float64) {
 }
 
 // card is one player's way in, to be cut out: a name, where to go, the class's code
-// and the PIN. Millimetres from its own corner.
+// and the PIN; the square stands above right. Millimetres from its own corner.
 func (p page) card(c Card, class, code, address string, x, y float64) {
+	const inside, entry = cardWide - 2*cardEdge, 20.
+	beside := inside - squareWide - 3
 	p.SetLineWidth(0.2)
 	p.Rect(x, y, cardWide, cardHigh, "D")
+	x += cardEdge
 	p.black()
 	p.SetFont("serif", "B", 15)
-	// Cut and not shrunk: a long name must not run over the next card.
-	p.Text(x+6, y+12, p.cut(c.Name, cardWide-12))
+	// Cut and not shrunk: a long name must not run over the square.
+	p.Text(x, y+12, p.cut(c.Name, beside))
 	p.SetFont("serif", "", 10)
 	p.grey()
-	p.Text(x+6, y+18, c.Instrument+" · "+class)
+	p.Text(x, y+18, p.cut(c.Instrument, beside))
+	p.Text(x, y+23, p.cut(class, beside))
 	p.black()
-	p.SetFont("sans", "", 10)
-	p.Text(x+6, y+29, "Open")
-	p.Text(x+26, y+29, address)
-	p.Text(x+6, y+36, "Class code")
-	p.SetFont("serif", "B", 12)
-	p.Text(x+26, y+36, code)
-	p.SetFont("sans", "", 10)
-	p.Text(x+6, y+44, "Your PIN")
-	p.SetFont("serif", "B", 14)
-	p.Text(x+26, y+44, c.PIN)
+	for n, line := range []struct {
+		label, text, style string
+		size               float64
+	}{
+		{"Open", address, "", 10},
+		{"Class code", code, "B", 12},
+		{"Your PIN", c.PIN, "B", 14},
+	} {
+		down := y + 33 + 7.5*float64(n)
+		p.SetFont("sans", "", 10)
+		p.Text(x, down, line.label)
+		p.fit(line.text, line.style, line.size, inside-entry)
+		p.Text(x+entry, down, line.text)
+	}
+}
+
+// fit takes letters so small that a line is no wider: what is typed from paper is never cut.
+func (p page) fit(text, style string, size, width float64) {
+	p.SetFont("serif", style, size)
+	if wide := p.GetStringWidth(text); wide > width {
+		p.SetFontSize(size * width / wide)
+	}
 }

@@ -6,6 +6,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"strconv"
 	"testing"
 	"time"
 
@@ -70,6 +71,44 @@ func TestCards(t *testing.T) {
 	out.Reset()
 	require.NoError(t, print.Sheets(&out, "Nothing", nil))
 	assert.NotZero(t, out.Len())
+}
+
+// What a player types from a card stands on it whole, beside the square and not on it: read
+// from the paper with poppler.
+func TestACardIsReadable(t *testing.T) {
+	const point = 25.4 / 72
+	name := filepath.Join(t.TempDir(), "cards.pdf")
+	var out bytes.Buffer
+	card := print.Card{
+		Name:       "Maximiliana Featherstone-Quillmarsh of the Causeway",
+		Instrument: "Bass clarinet",
+		PIN:        "48211234",
+	}
+	require.NoError(t, print.Cards(&out, "Ferry Bell Winds, beginners of the fifth year at the causeway",
+		"HARBOUR-THISTLE-COPPER-MEADOWS", "https://band.island-school.example.org:8443", []print.Card{card, card}))
+	require.NoError(t, os.WriteFile(name, out.Bytes(), 0o600))
+	boxes, err := exec.Command("pdftotext", "-bbox", name, "-").Output()
+	require.NoError(t, err)
+	assert.Contains(t, string(boxes), ">HARBOUR-THISTLE-COPPER-MEADOWS<")
+	assert.Contains(t, string(boxes), ">https://band.island-school.example.org:8443<")
+	box := regexp.MustCompile(`xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="[\d.]+">([^<]+)<`)
+	words := box.FindAllStringSubmatch(string(boxes), -1)
+	require.NotEmpty(t, words)
+	for _, w := range words {
+		var at [3]float64 // left, top, right
+		for n := range at {
+			at[n], _ = strconv.ParseFloat(w[n+1], 64)
+			at[n] *= point
+		}
+		edge := 14. + 91 // of the first card
+		if at[0] > edge {
+			edge += 91
+		}
+		if at[1] < 14+6+22 {
+			edge -= 6 + 22 // the square stands beside
+		}
+		assert.Less(t, at[2], edge, w[4])
+	}
 }
 
 // BenchmarkSheets is a day's print for sixteen sections.
