@@ -2,6 +2,7 @@ package print_test
 
 import (
 	"bytes"
+	"image/png"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -9,6 +10,9 @@ import (
 	"strconv"
 	"testing"
 	"time"
+
+	"github.com/makiuchi-d/gozxing"
+	"github.com/makiuchi-d/gozxing/qrcode"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -109,6 +113,27 @@ func TestACardIsReadable(t *testing.T) {
 		}
 		assert.Less(t, at[2], edge, w[4])
 	}
+}
+
+// A telephone reads the square from the paper: drawn by poppler, read by a reader that is
+// not ours.
+func TestTheSquareIsRead(t *testing.T) {
+	name := filepath.Join(t.TempDir(), "cards")
+	var out bytes.Buffer
+	require.NoError(t, print.Cards(&out, "Ferry Bell Winds", "HARBOUR-THISTLE-COPPER-MEADOWS",
+		"https://band.example.org", []print.Card{{Name: "Wren Ashdown", Instrument: "Flute", PIN: "1234"}}))
+	require.NoError(t, os.WriteFile(name+".pdf", out.Bytes(), 0o600))
+	require.NoError(t, exec.Command("pdftoppm", "-png", "-singlefile", "-r", "150", name+".pdf", name).Run())
+	file, err := os.Open(name + ".png")
+	require.NoError(t, err)
+	defer file.Close() //nolint:errcheck // read only
+	picture, err := png.Decode(file)
+	require.NoError(t, err)
+	bits, err := gozxing.NewBinaryBitmapFromImage(picture)
+	require.NoError(t, err)
+	read, err := qrcode.NewQRCodeReader().Decode(bits, nil)
+	require.NoError(t, err)
+	assert.Equal(t, "https://band.example.org/sign-in#HARBOUR-THISTLE-COPPER-MEADOWS", read.GetText())
 }
 
 // BenchmarkSheets is a day's print for sixteen sections.
