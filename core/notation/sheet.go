@@ -69,7 +69,9 @@ func ScoreOf(
 		s, err = i.Step.Score(who, c)
 		return plan.FillRests(s), true, err
 	}
-	if at == plan.InClass && !who.Instrument.IsPitched() {
+	// What is ticked or blown into a meter takes no time together.
+	together := at == plan.InClass && !i.Step.Kind.Ticked && !i.Step.Kind.Metered
+	if together && !who.Instrument.IsPitched() {
 		s, err = alongside(i, who, c)
 		return s, err == nil, err
 	}
@@ -85,19 +87,25 @@ func ScoreOf(
 }
 
 // alongside is what percussion does in class while the others play a step: it counts and
-// breathes to the same beats.
-func alongside(i plan.Item, who exercise.Player, c exercise.Conventions) (scores.Score, error) {
+// breathes with those who take longest, for whom everybody waits.
+func alongside(i plan.Item, who exercise.Player, c exercise.Conventions) (longest scores.Score, err error) {
+	found := false
 	for _, other := range instrument.All() {
 		if !i.IsFor(other) {
 			continue
 		}
 		theirs, err := i.Step.Score(exercise.Player{Instrument: other, Stage: who.Stage}, c)
 		if err != nil {
-			return scores.Score{}, err
+			return longest, err
 		}
-		return plan.CountAlong(theirs, who.Instrument), nil
+		if !found || theirs.Beats() > longest.Beats() {
+			longest, found = theirs, true
+		}
 	}
-	return scores.Score{}, exercise.ErrNotFor
+	if !found {
+		return longest, exercise.ErrNotFor
+	}
+	return plan.CountAlong(longest, who.Instrument), nil
 }
 
 // aBrassPlayer is one whose beats the others follow: all brass have the same.

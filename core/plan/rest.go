@@ -103,6 +103,8 @@ func CountAlong(of scores.Score, i instrument.Instrument) scores.Score {
 	s := of
 	s.Title, s.Instrument = "While the others play: count, breathe and listen", i.Key
 	s.Segments, s.Rules, s.Notices = nil, []scores.Rule{}, []string{}
+	s.Items, s.Pictures = []string{}, []scores.Picture{}
+	s.Crossing, s.Growing, s.Alternates, s.EarsFirst = false, false, false, false
 	for _, seg := range of.Segments {
 		mine := scores.Segment{
 			Phase:     seg.Phase,
