@@ -62,6 +62,7 @@ type BandMember struct {
 	Section    string       `json:"section"`
 	Stage      scores.Stage `json:"stage"`
 	Players    int          `json:"players"`
+	Fingered   bool         `json:"fingered" doc:"its notes are in the book of fingerings"`
 }
 
 // WeekPath names a week of a class.
@@ -171,7 +172,7 @@ func (a *API) bandOf(ctx context.Context, class store.Class) ([]BandMember, plan
 				continue
 			}
 			at[key] = len(members)
-			members = append(members, BandMember{i.Key, p.Variant, i.Name, i.Section, who.Stage, 1})
+			members = append(members, BandMember{i.Key, p.Variant, i.Name, i.Section, who.Stage, 1, i.IsPitched()})
 			band.Players = append(band.Players, who)
 		}
 	}

@@ -29,6 +29,7 @@ type Practice struct {
 	PlayerID   string             `json:"player_id"`
 	Player     string             `json:"player"`
 	Instrument string             `json:"instrument"`
+	Fingered   bool               `json:"fingered" doc:"its notes are in the book of fingerings"`
 	Day        string             `json:"day" format:"date"`
 	Steps      []PracticeStep     `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
 	Comments   []view.CommentView `json:"comments" nullable:"false" doc:"the director's latest"`
@@ -102,6 +103,7 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 		PlayerID:   p.ID,
 		Player:     p.ShortName(),
 		Instrument: i.Name,
+		Fingered:   i.IsPitched(),
 		Day:        view.Date(day),
 		StandIns:   []synth.StandIn{},
 		Blowers:    []meter.Choice{},

@@ -1276,6 +1276,8 @@ export interface components {
             ago_ms?: number;
         };
         BandMember: {
+            /** @description its notes are in the book of fingerings */
+            fingered: boolean;
             instrument: string;
             name: string;
             /** Format: int64 */
@@ -2647,6 +2649,8 @@ export interface components {
             comments: components["schemas"]["CommentView"][];
             /** Format: date */
             day: string;
+            /** @description its notes are in the book of fingerings */
+            fingered: boolean;
             instrument: string;
             player: string;
             player_id: string;

@@ -22,7 +22,7 @@ export function Shell() {
               {me.class && ` · ${me.class}`}
             </span>
             {me.schools?.map((s) => (
-              <Link key={s.id} to={`/school/${s.id}`}>
+              <Link key={s.id} to={`/school/${s.id}`} className="underline">
                 Administer {s.name}
               </Link>
             ))}

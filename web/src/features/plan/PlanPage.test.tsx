@@ -50,8 +50,16 @@ const plan = (...items: Item[]) =>
       { revision: 0, by: 'Tobin Saltbridge', at: '2026-11-21T08:00:00Z', changes: 'began the week' },
     ],
     band: [
-      { instrument: 'clarinet', variant: '', name: 'B♭ clarinet', section: 'Clarinets', stage: 2, players: 7 },
-      { instrument: 'tuba', variant: '', name: 'Tuba', section: 'Tubas', stage: 2, players: 1 },
+      {
+        instrument: 'clarinet',
+        variant: '',
+        name: 'B♭ clarinet',
+        section: 'Clarinets',
+        stage: 2,
+        players: 7,
+        fingered: true,
+      },
+      { instrument: 'tuba', variant: '', name: 'Tuba', section: 'Tubas', stage: 2, players: 1, fingered: true },
     ],
   }) as unknown as Plan
 

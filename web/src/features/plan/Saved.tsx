@@ -1,4 +1,5 @@
 import { Button } from '../../ui/Button'
+import { moment } from '../../ui/moment'
 import { Problem } from '../../ui/Problem'
 import type { Draft } from './draft'
 import type { Plan } from './queries'
@@ -25,7 +26,7 @@ export function Saved({ draft, plan }: { draft: Draft; plan: Plan }) {
         {draft.merged && (
           <strong className="text-ink">Somebody else’s changes came in between; both are in the plan. </strong>
         )}
-        {last && `Last: ${last.by}, ${new Date(last.at).toLocaleString()}: ${last.changes}`}
+        {last && `Last: ${last.by}, ${moment(last.at)}: ${last.changes}`}
       </p>
       {draft.problem !== undefined && draft.saving !== 'saved' && <Problem error={draft.problem} />}
       {draft.saving === 'conflict' && (
@@ -40,7 +41,7 @@ export function Saved({ draft, plan }: { draft: Draft; plan: Plan }) {
           <ol className="mt-1 max-h-48 overflow-y-auto">
             {plan.history.map((h) => (
               <li key={h.revision}>
-                {new Date(h.at).toLocaleString()} · {h.by} {h.changes}
+                {moment(h.at)} · {h.by} {h.changes}
               </li>
             ))}
           </ol>

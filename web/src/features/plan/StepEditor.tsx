@@ -82,11 +82,15 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
             />
           </div>
           {notation.data && <AsRead notation={notation.data} member={member} />}
-          <p className="mt-2 text-sm">
-            <Link to={`/class/${classId}/fingerings/${member.instrument}${member.variant ? `/${member.variant}` : ''}`}>
-              All fingerings, {member.name}
-            </Link>
-          </p>
+          {member.fingered && (
+            <p className="mt-2 text-sm">
+              <Link
+                to={`/class/${classId}/fingerings/${member.instrument}${member.variant ? `/${member.variant}` : ''}`}
+              >
+                All fingerings, {member.name}
+              </Link>
+            </p>
+          )}
           {notation.data?.suits && targetsOf(notation.data.score).length > 0 && !notation.error && (
             <div className="mt-3">
               <SoundPlayer src={soundOf(classId, item, member)} label={`How ${member.name} sounds`} preload="none" />
@@ -101,7 +105,7 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
 }
 
 /** A member for a class without players, so that the editor need not ask. */
-const nobody: Member = { instrument: '', variant: '', name: '', section: '', stage: 1, players: 0 }
+const nobody: Member = { instrument: '', variant: '', name: '', section: '', stage: 1, players: 0, fingered: false }
 
 /**
  * AsRead is the step as one instrument of the class reads it, engraved, with each

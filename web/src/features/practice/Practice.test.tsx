@@ -44,6 +44,7 @@ const practice = (...steps: Schemas['PracticeStep'][]): Schemas['Practice'] =>
     player: 'Ada T.',
     player_id: 'ada',
     instrument: 'B♭ clarinet',
+    fingered: true,
     day: today,
     steps,
     comments: [

@@ -73,7 +73,7 @@ function Steps() {
       <p className="flex flex-wrap items-baseline justify-between gap-x-4 text-soft">
         <span>{practice.instrument}</span>
         <span className="flex items-baseline gap-4">
-          <Link to="/fingerings">All fingerings</Link>
+          {practice.fingered && <Link to="/fingerings">All fingerings</Link>}
           <KeySheet />
         </span>
       </p>

@@ -1,6 +1,8 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
+import { buttonClass } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
+import { moment } from '../../ui/moment'
 import { Problem } from '../../ui/Problem'
 import { auditQuery } from './queries'
 
@@ -19,7 +21,7 @@ export function WhatWasDone({ school }: { school: string }) {
             options={['1', '7', '30', '90'].map((d) => ({ key: d, label: d }))}
             onChange={setDays}
           />
-          <a className="pb-2 text-sm" href={`/api/schools/${school}/audit.csv`} download>
+          <a className={buttonClass('quiet')} href={`/api/schools/${school}/audit.csv`} download>
             The last 90 days as CSV
           </a>
         </div>
@@ -41,7 +43,7 @@ export function WhatWasDone({ school }: { school: string }) {
               {data.lines.map((l, n) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: lines are never reordered, and two may say the same
                 <tr key={n} className="border-b border-rule align-top">
-                  <td className="py-1 pr-3 whitespace-nowrap">{new Date(l.at).toLocaleString()}</td>
+                  <td className="py-1 pr-3 whitespace-nowrap">{moment(l.at)}</td>
                   <td className="py-1 pr-3">{l.who || 'somebody unknown'}</td>
                   <td className="py-1 pr-3">{l.action}</td>
                   <td className="py-1 pr-3">{l.class}</td>

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
+import { moment } from '../../ui/moment'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { NewPassword } from './NewPassword'
@@ -23,8 +23,8 @@ export function WhereSignedIn() {
           title="Where you are signed in"
           says="A device you do not know, or have left behind? Sign out there."
         >
-          <Sessions />
           <NewPassword />
+          <Sessions />
         </Dialog>
       )}
     </>
@@ -43,13 +43,13 @@ function Sessions() {
           <li key={s.id} className="flex min-h-12 items-center justify-between gap-4 border-b border-rule">
             <span>
               {s.browser}
-              <span className="text-sm text-soft">{s.this ? ' · this one' : ` · last used ${when(s)}`}</span>
+              <span className="text-sm text-soft">{s.this ? ' · this one' : ` · last used ${moment(s.seen)}`}</span>
             </span>
             {!s.this && (
               <Button
                 look="quiet"
                 disabled={end.isPending}
-                aria-label={`Sign out of ${s.browser}, last used ${when(s)}`}
+                aria-label={`Sign out of ${s.browser}, last used ${moment(s.seen)}`}
                 onClick={() => end.mutate(s.id)}
               >
                 Sign out there
@@ -69,13 +69,3 @@ function Sessions() {
     </>
   )
 }
-
-/** when is how people say a moment of the last two weeks. */
-const when = (s: Schemas['OpenSession']) =>
-  new Date(s.seen).toLocaleString(undefined, {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: 'numeric',
-    minute: '2-digit',
-  })

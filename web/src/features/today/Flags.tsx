@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { answer, api } from '../../api/client'
 import { Button } from '../../ui/Button'
+import { moment } from '../../ui/moment'
 
 /**
  * What a player told, as the director reads it. Pain and dizziness are never only a
@@ -37,7 +38,7 @@ export function Flags({ classId }: { classId: string }) {
             <span>
               <strong>{f.player}</strong> {says[f.kind]}
               {f.words && <span className="font-serif">: “{f.words}”</span>}{' '}
-              <span className="text-sm text-soft">{new Date(f.raised_at).toLocaleString()}</span>
+              <span className="text-sm text-soft">{moment(f.raised_at)}</span>
             </span>
             <Button look="quiet" onClick={() => see.mutate(f.id)}>
               Seen
