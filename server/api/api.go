@@ -68,7 +68,14 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 		),
 	)
 	r.Route("/api", func(r chi.Router) {
-		r.Use(private, middleware.Timeout(requestTime), a.sameOriginOnly(), whence, a.sessions.LoadAndSave, a.roleNoted)
+		r.Use(
+			private,
+			middleware.Timeout(requestTime),
+			a.sameOriginOnly(),
+			a.whence,
+			a.sessions.LoadAndSave,
+			a.roleNoted,
+		)
 		// Under /api an unknown address is an error in JSON, not the page.
 		r.NotFound(func(w http.ResponseWriter, r *http.Request) { fail(w, r, store.ErrNotFound) })
 		a.routes(r)
@@ -117,6 +124,7 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	post(anyone, "/sign-in/director", a.signInDirector)
 	post(anyone, "/sign-in/class", a.openClass)
 	post(anyone, "/sign-in/player", a.signInPlayer)
+	post(anyone, "/sign-in/pass", a.signInByPass)
 
 	somebody := newGroup(r, cfg, a.signedIn)
 	get(somebody, "/me/sessions", a.listSessions)
@@ -127,6 +135,8 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	a.directorRoutes(directing)
 	a.schoolRoutes(newGroup(r, cfg, a.require(store.Administer), a.writtenDown))
 	a.peopleRoutes(directing)
+	a.seeingRoutes(newGroup(r, cfg, a.require(store.SeeClasses), a.writtenDown))
+	a.followingRoutes(newGroup(r, cfg, a.require(store.FollowPlayers), a.writtenDown))
 	a.playerRoutes(newGroup(r, cfg, a.require(store.Practise)))
 	a.takeRoutes(newGroup(r, cfg, a.require(store.SeeTakes), a.writtenDown))
 	return cfg.OpenAPI
@@ -136,18 +146,15 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 func (a *API) directorRoutes(director group) {
 	get(director, "/classes", a.listClasses)
 	put(director, "/me/password", a.changePassword)
-	get(director, "/classes/{class}/today", a.showToday)
 	post(director, "/classes/{class}/steps/preview", a.previewStep)
 	get(director, "/catalogue", a.showCatalogue)
 	post(director, "/classes/{class}/steps/notation", a.drawStep)
 	director.files("GET", "/classes/{class}/steps/sound.wav", 0, a.soundStep)
 	director.files("GET", "/classes/{class}/plans/{monday}/sheet.{format}", 0, a.takeOutSheet)
-	director.files("GET", "/classes/{class}/plans/{monday}/print.pdf", 0, a.printDay)
 	director.files("POST", "/classes/{class}/excerpt", largestExcerpt, a.readExcerpt)
 	get(director, "/classes/{class}/plans/{monday}", a.showPlan)
 	put(director, "/classes/{class}/plans/{monday}", a.changePlan)
 	get(director, "/classes/{class}/plans/{monday}/suggestions", a.suggestSteps)
-	get(director, "/classes/{class}/plans/{monday}/front/{day}", a.showFront)
 	post(director, "/classes/{class}/days/work", a.workDay)
 	post(director, "/classes/{class}/days/fit", a.fitDay)
 	post(director, "/classes", a.createClass)
@@ -184,7 +191,20 @@ func (a *API) directorRoutes(director group) {
 	director.files("GET", "/classes/{class}/players/{player}/report.pdf", 0, a.printReport)
 	director.files("GET", "/classes/{class}/progress.{format:csv|json}", 0, a.takeOutProgress)
 	director.files("GET", "/classes/{class}/everything.zip", 0, a.takeOutEverything)
-	director.files("GET", "/classes/{class}/events", 0, a.streamChanges)
+}
+
+// seeingRoutes are what whoever stands before the class asks, and changes nothing with.
+func (a *API) seeingRoutes(helper group) {
+	get(helper, "/classes/{class}/today", a.showToday)
+	get(helper, "/classes/{class}/plans/{monday}/front/{day}", a.showFront)
+	helper.files("GET", "/classes/{class}/plans/{monday}/print.pdf", 0, a.printDay)
+	helper.files("GET", "/classes/{class}/events", 0, a.streamChanges)
+}
+
+// followingRoutes are what a family asks of its child.
+func (a *API) followingRoutes(family group) {
+	get(family, "/players/{player}/growth", a.followPlayer)
+	family.files("GET", "/players/{player}/report.pdf", 0, a.printFollowed)
 }
 
 // schoolRoutes are what an administrator asks for the schools in reach.
@@ -206,6 +226,9 @@ func (a *API) peopleRoutes(director group) {
 	get(director, "/invitations", a.listInvitations)
 	post(director, "/invitations/{class}", a.acceptInvitation)
 	remove(director, "/invitations/{class}", a.declineInvitation)
+	get(director, "/classes/{class}/passes", a.listPasses)
+	post(director, "/classes/{class}/passes", a.addPass)
+	remove(director, "/classes/{class}/passes/{pass}", a.endPass)
 	post(director, "/classes/{class}/code", a.renewCode)
 	post(director, "/classes/{class}/players/{player}/pin", a.renewPIN)
 	remove(director, "/classes/{class}/players/{player}/sessions", a.endPlayersSessions)

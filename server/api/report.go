@@ -30,7 +30,12 @@ func (a *API) printReport(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	g, err := growth.Of(r.Context(), a.Store, class, chi.URLParam(r, "player"), reportWeeks, class.Day(a.Now()))
+	return a.serveReport(w, r, class, chi.URLParam(r, "player"))
+}
+
+// serveReport prints the page for home of a player of a class.
+func (a *API) serveReport(w http.ResponseWriter, r *http.Request, class store.Class, player string) error {
+	g, err := growth.Of(r.Context(), a.Store, class, player, reportWeeks, class.Day(a.Now()))
 	if err != nil {
 		return err
 	}

@@ -23,6 +23,7 @@ var open = []string{
 	"POST /sign-in/director",
 	"POST /sign-in/class",
 	"POST /sign-in/player",
+	"POST /sign-in/pass",
 	"GET /beginning", // whether there is a school at all
 	"POST /beginning",
 	"GET /feeds/{feed}",
@@ -36,6 +37,15 @@ var handingIn = []string{"PUT /takes/{take}", "PUT /takes/{take}/parts/{offset}"
 var signIns = map[store.Role]func(*testServer, testing.TB, storetest.Band) visitor{
 	store.RoleDirector: (*testServer).director,
 	store.RolePlayer:   func(h *testServer, t testing.TB, b storetest.Band) visitor { return h.player(t, b, 0) },
+	store.RoleAssistant: func(h *testServer, t testing.TB, b storetest.Band) visitor {
+		return h.byPass(t, b, map[string]any{"role": "assistant"})
+	},
+	store.RoleSubstitute: func(h *testServer, t testing.TB, b storetest.Band) visitor {
+		return h.byPass(t, b, map[string]any{"role": "substitute", "hears": true})
+	},
+	store.RoleFamily: func(h *testServer, t testing.TB, b storetest.Band) visitor {
+		return h.byPass(t, b, map[string]any{"role": "family", "player": b.Players[1].ID})
+	},
 }
 
 var placeholder = regexp.MustCompile(`\{[^}]+\}`)
@@ -98,7 +108,7 @@ func TestEveryRouteIsClosedToOthers(t *testing.T) {
 		res, _ := stranger.ask(method, address, body)
 		assert.Equal(t, 401, res.StatusCode, "a stranger: %s %s", method, path)
 		if !strings.Contains(path, "{class}") && !strings.Contains(path, "{take}") &&
-			!strings.Contains(path, "{school}") {
+			!strings.Contains(path, "{school}") && !strings.Contains(path, "{player}") {
 			return
 		}
 		if slices.Contains(handingIn, method+" "+path) {

@@ -17,10 +17,13 @@ import (
 
 // Me is who is signed in.
 type Me struct {
-	Role  string `json:"role" enum:"nobody,director,player"`
-	Name  string `json:"name"`
-	Class string `json:"class" doc:"a player's class"`
-	ID    string `json:"id,omitempty" doc:"a player's"`
+	Role     string `json:"role" enum:"nobody,director,player,assistant,substitute,family"`
+	Name     string `json:"name"`
+	Class    string `json:"class" doc:"a player's, or that of a pass"`
+	ID       string `json:"id,omitempty" doc:"a player's, or of a pass"`
+	ClassID  string `json:"class_id,omitempty" doc:"where an assistant or a substitute goes"`
+	PlayerID string `json:"player_id,omitempty" doc:"a family's child"`
+	Hears    bool   `json:"hears,omitempty" doc:"recordings are in reach of a pass"`
 
 	Schools []SchoolName `json:"schools,omitempty" doc:"that a director administers"`
 }
@@ -62,6 +65,14 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 			Class: p.Class.Name,
 			ID:    p.ID,
 		}
+	case store.RoleAssistant, store.RoleSubstitute, store.RoleFamily:
+		p, err := a.Store.Pass(ctx, who.Subject)
+		if errors.Is(err, store.ErrNotFound) {
+			return out, nil // it has ended
+		} else if err != nil {
+			return nil, err
+		}
+		out.Body = meOfPass(p)
 	}
 	return out, nil
 }

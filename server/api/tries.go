@@ -29,13 +29,14 @@ type askerKey struct{}
 type from struct {
 	device string // of our cookie; "" for none yet
 	agent  string
+	site   string // where people reach the program
 	writer http.ResponseWriter
 }
 
 // whence keeps for typed handlers what they need to know of a request and cannot see.
-func whence(next http.Handler) http.Handler {
+func (a *API) whence(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		f := from{agent: r.UserAgent(), writer: w}
+		f := from{agent: r.UserAgent(), site: a.address(r), writer: w}
 		if c, err := r.Cookie(deviceCookie); err == nil && len(c.Value) <= longestDevice {
 			f.device = c.Value
 		}

@@ -64,13 +64,14 @@ func (s *Store) AuditOfSchool(
 	ctx context.Context, schoolID string, from, to time.Time, most int,
 ) (out []AuditLine, err error) {
 	err = s.db.WithContext(ctx).Raw(`
-		SELECT a.at, a.role, coalesce(d.name, q.first_name || ' ' || q.last_name, '') AS who, a.action,
+		SELECT a.at, a.role, coalesce(d.name, q.first_name || ' ' || q.last_name, g.name, '') AS who, a.action,
 			coalesce(c.name, '') AS class, coalesce(p.first_name || ' ' || p.last_name, '') AS player
 		FROM audit a
 			LEFT JOIN director d ON d.id = a.subject AND a.role = 'director'
 			LEFT JOIN player q ON q.id = a.subject AND a.role = 'player'
+			LEFT JOIN pass g ON g.id = a.subject
 			LEFT JOIN player p ON p.id = a.player_id
-			LEFT JOIN class c ON c.id = coalesce(a.class_id, q.class_id, p.class_id)
+			LEFT JOIN class c ON c.id = coalesce(a.class_id, q.class_id, p.class_id, g.class_id)
 		WHERE a.at >= @from AND a.at < @to AND (c.school_id = @school
 			OR c.id IS NULL AND a.subject IN (SELECT director_id FROM school_person WHERE school_id = @school))
 		ORDER BY a.at DESC, a.id DESC LIMIT @most`,

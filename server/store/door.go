@@ -14,6 +14,11 @@ const (
 	Nobody       Role = ""
 	RoleDirector Role = "director"
 	RolePlayer   Role = "player"
+
+	// These come in by a pass.
+	RoleAssistant  Role = "assistant"
+	RoleSubstitute Role = "substitute"
+	RoleFamily     Role = "family"
 )
 
 // Deed is something that some roles may do and others not.
@@ -21,6 +26,8 @@ type Deed string
 
 const (
 	DirectClasses Deed = "direct classes" // plan for, hear and change the classes in reach
+	SeeClasses    Deed = "see classes"    // the day's board, and play with the class; change nothing
+	FollowPlayers Deed = "follow players" // how the players in reach have grown, and what was said; no recording
 	Practise      Deed = "practise"       // play and hand in one's own takes
 	SeeTakes      Deed = "see takes"      // of the players in reach
 	SeeFullNames  Deed = "see full names" // of the players in reach; others see an initial
@@ -43,7 +50,7 @@ type role struct {
 var roles = []role{
 	{
 		role:    RoleDirector,
-		may:     []Deed{DirectClasses, SeeTakes, SeeFullNames, Administer},
+		may:     []Deed{DirectClasses, SeeClasses, SeeTakes, SeeFullNames, Administer},
 		classes: "SELECT class_id FROM class_director WHERE director_id = ?",
 		players: "SELECT p.id FROM player p JOIN class_director cd ON cd.class_id = p.class_id AND cd.director_id = ?",
 		schools: "SELECT school_id FROM school_person WHERE administers AND director_id = ?",
@@ -54,7 +61,31 @@ var roles = []role{
 		classes: "SELECT class_id FROM player WHERE id = ?",
 		players: "SELECT id FROM player WHERE id = ?",
 	},
+	{
+		role:    RoleAssistant,
+		may:     []Deed{SeeClasses, SeeTakes, SeeFullNames},
+		classes: passClasses,
+		players: passPlayers,
+	},
+	{
+		// Hears nobody, unless the pass says so.
+		role:    RoleSubstitute,
+		may:     []Deed{SeeClasses, SeeTakes, SeeFullNames},
+		classes: passClasses,
+		players: passPlayers,
+	},
+	{
+		role:    RoleFamily,
+		may:     []Deed{FollowPlayers, SeeFullNames},
+		players: "SELECT player_id FROM pass WHERE id = ? AND " + goesOn,
+	},
 }
+
+const (
+	passClasses = "SELECT class_id FROM pass WHERE id = ? AND " + goesOn
+	passPlayers = "SELECT q.id FROM player q JOIN pass ON pass.class_id = q.class_id WHERE pass.id = ? AND hears AND " +
+		goesOn
+)
 
 // Roles lists the roles somebody can be here as.
 func Roles() []Role {
@@ -80,6 +111,9 @@ func (a Asker) row() role {
 	}
 	return role{}
 }
+
+// Deeds lists what the asker's role may do.
+func (a Asker) Deeds() []Deed { return slices.Clone(a.row().may) }
 
 // May reports whether the asker's role may do something at all.
 func (a Asker) May(d Deed) bool { return slices.Contains(a.row().may, d) }
@@ -140,6 +174,19 @@ func (s *Store) ClassesFor(ctx context.Context, who Asker) ([]Class, error) {
 		Limit(mostClasses).
 		Find(&out).Error
 	return out, err
+}
+
+// PlayerFor returns a player that the asker follows, with class and school, or ErrNotFound.
+func (s *Store) PlayerFor(ctx context.Context, who Asker, playerID string) (Player, error) {
+	reach := who.row().players
+	if reach == "" || !IsID(playerID) || !who.May(FollowPlayers) {
+		return Player{}, ErrNotFound
+	}
+	var p Player
+	err := s.db.WithContext(ctx).Preload("Class.School").
+		Where("id = ? AND id IN ("+reach+")", playerID, who.Subject).
+		Take(&p).Error
+	return p, found(err)
 }
 
 // TakeFor returns a take in the asker's reach with its player, class and score, or

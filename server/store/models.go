@@ -113,6 +113,12 @@ func (c Class) Midnight(at time.Time) time.Time {
 	return time.Date(y, m, d, 0, 0, 0, 0, c.zone())
 }
 
+// Ends returns the instant at which a day of the school's is over.
+func (c Class) Ends(day time.Time) time.Time {
+	y, m, d := day.Date()
+	return time.Date(y, m, d+1, 0, 0, 0, 0, c.zone())
+}
+
 // Player is somebody on a class's list: what the list says, and what is kept here.
 type Player struct {
 	ID      string

@@ -15,10 +15,20 @@ type ClassName struct {
 	Name   string `json:"name"`
 	School string `json:"school"`
 	Code   string `json:"code"`
+
+	Archived bool `json:"archived,omitempty"`
 }
 
 // ClassNameOf shows a class, with its school loaded.
-func ClassNameOf(c store.Class) ClassName { return ClassName{c.ID, c.Name, c.School.Name, c.Code} }
+func ClassNameOf(c store.Class) ClassName {
+	return ClassName{
+		ID: c.ID,
+		Name: c.Name,
+		School: c.School.Name,
+		Code: c.Code,
+		Archived: c.ArchivedAt != nil,
+	}
+}
 
 // CommentView is a director's comment on a take.
 type CommentView struct {

@@ -297,6 +297,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/passes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class passes */
+        get: operations["get-classes-by-class-passes"];
+        put?: never;
+        /** Post classes by class passes */
+        post: operations["post-classes-by-class-passes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/passes/{pass}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete classes by class passes by pass */
+        delete: operations["delete-classes-by-class-passes-by-pass"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/plans/{monday}": {
         parameters: {
             query?: never;
@@ -761,6 +796,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/players/{player}/growth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get players by player growth */
+        get: operations["get-players-by-player-growth"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/practice": {
         parameters: {
             query?: never;
@@ -1011,6 +1063,23 @@ export interface paths {
         put?: never;
         /** Post sign in director */
         post: operations["post-sign-in-director"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sign-in/pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post sign in pass */
+        post: operations["post-sign-in-pass"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1430,10 +1499,19 @@ export interface components {
             code: string;
         };
         ClassName: {
+            archived?: boolean;
             code: string;
             id: string;
             name: string;
             school: string;
+        };
+        ClassPasses: {
+            /** @description of the pass that was just made: shown this once */
+            code?: string;
+            for?: string;
+            /** @description the same, to be opened */
+            link?: string;
+            passes: components["schemas"]["PassView"][];
         };
         ClassSetUp: {
             archived: boolean;
@@ -2346,13 +2424,19 @@ export interface components {
             y: number;
         };
         Me: {
-            /** @description a player's class */
+            /** @description a player's, or that of a pass */
             class: string;
-            /** @description a player's */
+            /** @description where an assistant or a substitute goes */
+            class_id?: string;
+            /** @description recordings are in reach of a pass */
+            hears?: boolean;
+            /** @description a player's, or of a pass */
             id?: string;
             name: string;
+            /** @description a family's child */
+            player_id?: string;
             /** @enum {string} */
-            role: "nobody" | "director" | "player";
+            role: "nobody" | "director" | "player" | "assistant" | "substitute" | "family";
             /** @description that a director administers */
             schools?: components["schemas"]["SchoolName"][] | null;
         };
@@ -2376,6 +2460,20 @@ export interface components {
             /** @description a class whose conventions, and some of whose players, it takes over: the next year of it */
             like?: string;
             name: string;
+        };
+        NewPassInputBody: {
+            /** @description a substitute hears recordings, too; an assistant always does */
+            hears?: boolean;
+            name: string;
+            /** @description a family's child */
+            player?: string;
+            /** @enum {string} */
+            role: "assistant" | "substitute" | "family";
+            /**
+             * Format: date
+             * @description the last day it lets in
+             */
+            until: string;
         };
         NewPasswordInputBody: {
             now: string;
@@ -2499,6 +2597,27 @@ export interface components {
             /** @enum {string} */
             type: "number" | "choice" | "switch" | "notes" | "melody" | "written" | "words";
             unit?: string;
+        };
+        PassSignInBody: {
+            code: string;
+            /** @description others use this device too: it signs out by itself */
+            shared?: boolean;
+        };
+        PassView: {
+            /** @description recordings of the class, too */
+            hears: boolean;
+            id: string;
+            /** @description whose it is */
+            name: string;
+            /** @description a family's child */
+            player?: string;
+            /** @enum {string} */
+            role: "assistant" | "substitute" | "family";
+            /**
+             * Format: date
+             * @description its last day
+             */
+            until: string;
         };
         PhraseView: {
             id: string;
@@ -4398,6 +4517,104 @@ export interface operations {
             };
         };
     };
+    "get-classes-by-class-passes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassPasses"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-passes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassPasses"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-classes-by-class-passes-by-pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                pass: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassPasses"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-classes-by-class-plans-by-monday": {
         parameters: {
             query?: never;
@@ -5419,6 +5636,39 @@ export interface operations {
             };
         };
     };
+    "get-players-by-player-growth": {
+        parameters: {
+            query?: {
+                weeks?: number;
+            };
+            header?: never;
+            path: {
+                player: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GrowthView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-practice": {
         parameters: {
             query?: never;
@@ -5926,6 +6176,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DirectorSignInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-sign-in-pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassSignInBody"];
             };
         };
         responses: {

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { lazy, Suspense } from 'react'
 import { Navigate } from 'react-router'
+import { lastClass } from '../features/class/lastClass'
 import { classesQuery, meQuery } from '../features/signin'
 import { Problem } from '../ui/Problem'
 import { Waiting } from '../ui/Waiting'
@@ -16,8 +17,11 @@ export function Home() {
   if (!me) return <Waiting />
   if (me.role === 'nobody') return <Navigate to="/sign-in" replace />
   if (me.role === 'player') return <Navigate to="/practice" replace />
+  if (me.role === 'family') return <Navigate to={`/child/${me.player_id}`} replace />
+  if (me.role !== 'director') return <Navigate to={`/class/${me.class_id}`} replace />
   if (!classes.data) return <Waiting />
-  const first = classes.data[0]
+  const last = lastClass()
+  const first = classes.data.find((c) => c.id === last) ?? classes.data[0]
   if (!first)
     return (
       <Suspense fallback={<Waiting />}>

@@ -33,6 +33,8 @@ export const router = createBrowserRouter([
         path: 'school/:school',
         lazy: async () => ({ Component: (await import('../features/school')).SchoolPage }),
       },
+      { path: 'pass', lazy: async () => ({ Component: (await import('../features/passes')).PassSignIn }) },
+      { path: 'child/:player', lazy: async () => ({ Component: (await import('../features/passes')).FamilyPage }) },
       { path: 'class/:classId', lazy: async () => ({ Component: (await import('../features/today')).Today }) },
       {
         path: 'class/:classId/listen',

@@ -1,4 +1,6 @@
 import { Link } from 'react-router'
+import { useRights } from '../signin'
+import { ClassName } from './ClassName'
 
 /**
  * school is left out where the page says it elsewhere; at is the page one is on, so that
@@ -19,24 +21,27 @@ const pages = [
 
 /** ClassHead names the class and leads to its pages. */
 export function ClassHead({ classId, name, school, at }: Props) {
+  const { directs } = useRights()
   return (
     <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-2 pb-4">
       <div>
         {school && <p className="text-sm text-soft">{school}</p>}
-        <h1 className="text-2xl">{name}</h1>
+        <ClassName classId={classId} name={name} path={pages.find((p) => p.key === at)?.path ?? ''} />
       </div>
-      <nav aria-label="The class" className="no-print flex gap-5 font-serif text-lg">
-        {pages.map((r) => (
-          <Link
-            key={r.key}
-            to={`/class/${classId}${r.path}`}
-            aria-current={r.key === at ? 'page' : undefined}
-            className="border-b-2 border-transparent pb-1 no-underline hover:border-edge aria-[current]:border-warm"
-          >
-            {r.label}
-          </Link>
-        ))}
-      </nav>
+      {directs && (
+        <nav aria-label="The class" className="no-print flex gap-5 font-serif text-lg">
+          {pages.map((r) => (
+            <Link
+              key={r.key}
+              to={`/class/${classId}${r.path}`}
+              aria-current={r.key === at ? 'page' : undefined}
+              className="border-b-2 border-transparent pb-1 no-underline hover:border-edge aria-[current]:border-warm"
+            >
+              {r.label}
+            </Link>
+          ))}
+        </nav>
+      )}
     </div>
   )
 }

@@ -4,8 +4,10 @@ import { useParams, useSearchParams } from 'react-router'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { Passes } from '../passes'
 import { ClassCare } from './ClassCare'
 import { ClassHead } from './ClassHead'
+import { Directors } from './Directors'
 import { Excused } from './Excused'
 import { FirstSteps } from './FirstSteps'
 import { setUpQuery, useOpenAgain } from './queries'
@@ -21,6 +23,7 @@ import { Years } from './Years'
  */
 const chapters = [
   { key: 'players', label: 'Players' },
+  { key: 'people', label: 'Who comes in' },
   { key: 'conventions', label: 'Conventions' },
   { key: 'tips', label: 'Tips' },
   { key: 'next-steps', label: 'Next steps' },
@@ -69,6 +72,16 @@ export function ClassPage() {
         </Tabs.List>
         <Tabs.Content value={chapter} className="mt-5">
           {chapter === 'players' && <Roster classId={classId} setUp={data} />}
+          {chapter === 'people' && (
+            <>
+              <Directors classId={classId} setUp={data} />
+              <Passes
+                classId={classId}
+                today={data.today}
+                players={data.players.map((p) => ({ id: p.id, name: `${p.first} ${p.last}` }))}
+              />
+            </>
+          )}
           {chapter === 'conventions' && <Settings key={data.class.id} classId={classId} setUp={data} />}
           {chapter === 'tips' && <TipBook classId={classId} setUp={data} />}
           {chapter === 'next-steps' && <Remedies classId={classId} setUp={data} />}

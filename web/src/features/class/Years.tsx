@@ -5,7 +5,6 @@ import { Button, buttonClass } from '../../ui/Button'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { classesQuery } from '../signin'
-import { Directors } from './Directors'
 import { type SetUp, useArchive, useCreateClass } from './queries'
 
 /** Years begins a class, or the next year of this one, and archives what is over. */
@@ -72,7 +71,6 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
           </Button>
         </p>
       </form>
-      <Directors classId={classId} setUp={setUp} />
       {!setUp.archived && (
         <div className="mt-8">
           <h2>Archive {setUp.class.name}</h2>

@@ -5,6 +5,7 @@ import { answer, api, type Schemas } from '../../api/client'
 import { Button, buttonClass } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { useRights } from '../signin'
 import { useConductor } from './conductor'
 import { useFrontKeys } from './keys'
 import { NowPlaying } from './NowPlaying'
@@ -12,6 +13,7 @@ import { NowPlaying } from './NowPlaying'
 /** FrontPage is the plan running at the front of the room. */
 export function FrontPage() {
   const { classId = '', monday = '', day = '0' } = useParams()
+  const { directs } = useRights()
   const { data, error } = useQuery({
     queryKey: ['front', classId, monday, day],
     queryFn: () =>
@@ -24,11 +26,12 @@ export function FrontPage() {
   })
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Setting the room up" />
-  const back = `/class/${classId}/plan/${monday}`
+  const back = directs ? `/class/${classId}/plan/${monday}` : `/class/${classId}`
   if (data.steps.length === 0) {
     return (
       <p className="mt-10 text-lg">
-        Nothing is planned for class on {data.day}. <Link to={back}>Back to the plan</Link>
+        Nothing is planned for class on {data.day}.{' '}
+        <Link to={back}>{directs ? 'Back to the plan' : 'Back to the class'}</Link>
       </p>
     )
   }

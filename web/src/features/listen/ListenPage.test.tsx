@@ -184,7 +184,7 @@ describe('listening', () => {
     fireEvent.change(screen.getByLabelText('not yet'), { target: { value: '55' } })
     fireEvent.click(screen.getByRole('button', { name: 'Choose by these', hidden: true }))
     await waitFor(() => expect(weights).toEqual({ weights: { pain: 100, 'not-yet': 55 } }))
-    await waitFor(() => expect(log.filter((l) => l.startsWith('GET'))).toHaveLength(3))
+    await waitFor(() => expect(log.filter((l) => l.startsWith('GET /classes/c'))).toHaveLength(3))
   })
 
   it('plays the part that matters as soon as the sound is there, but not under a voice note', async () => {

@@ -60,7 +60,7 @@ export function GrowthLine({ title, unit, says, points }: Props) {
         </svg>
       )}
       <div className="mt-1 flex flex-wrap gap-1">
-        {points.map((p, n) => (
+        {points.filter(hasTakes).map((p, n) => (
           <button
             key={p.monday}
             type="button"
@@ -87,6 +87,9 @@ export function GrowthLine({ title, unit, says, points }: Props) {
     </section>
   )
 }
+
+/** A family has no takes to open. */
+const hasTakes = (p: Dot) => p.takes.length > 0
 
 /** spoken is the whole line for a screen reader, week by week. */
 function spoken(title: string, unit: string, points: Dot[]): string {

@@ -1,14 +1,15 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
-import { answer, api, type Schemas } from '../../api/client'
+import { answer, api } from '../../api/client'
 import { buttonClass } from '../../ui/Button'
-import { mondayOf, shifted } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
+import { Days } from './Days'
 import { ForgetPlayer } from './ForgetPlayer'
 import { GrowthLine } from './GrowthLine'
 import { Ladders } from './Ladders'
+import { Said } from './Said'
 import { ToneCourse } from './ToneCourse'
 
 /** growthQuery asks for the usual twelve weeks; the dots lead to the takes themselves. */
@@ -67,60 +68,9 @@ export function PlayerPage() {
       <Days days={data.days} />
       <div className="mt-8 grid gap-10 lg:grid-cols-2">
         <Ladders ladders={data.ladders} from={data.weeks[0]?.monday} to={data.today} />
-        <Comments comments={data.comments} />
+        <Said comments={data.comments} open />
       </div>
       <ForgetPlayer classId={classId} playerId={playerId} name={data.player.name} />
     </>
-  )
-}
-
-/** Days is a row for each week, a mark for each day played. */
-function Days({ days }: { days: string[] }) {
-  if (days.length === 0) return null
-  // Days are written as 2026-11-26, so that they compare and count as they are.
-  const played = new Set(days)
-  const first = mondayOf(days[0] ?? '')
-  const last = days.at(-1) ?? ''
-  const weeks: string[][] = []
-  // From the first day played to the last: weeks before are not weeks missed.
-  for (let at = first; at <= last; at = shifted(at, 7)) weeks.push([0, 1, 2, 3, 4, 5, 6].map((n) => shifted(at, n)))
-  return (
-    <section className="mt-8">
-      <h2>Days played</h2>
-      <ol className="mt-2 flex flex-wrap gap-3" aria-label={`${days.length} days`}>
-        {weeks.map((week) => (
-          <li key={week[0]} className="flex gap-0.5" title={week[0]}>
-            {week.map((d) => (
-              <span key={d} className={`block h-6 w-2 ${played.has(d) ? 'bg-ink' : 'bg-band'}`}>
-                {/* Seen, it is a mark; heard, only the days that were played are read out. */}
-                <span className="sr-only">{played.has(d) && d}</span>
-              </span>
-            ))}
-          </li>
-        ))}
-      </ol>
-    </section>
-  )
-}
-
-/** Comments are what directors said, each with the take it was said of. */
-function Comments({ comments }: { comments: Schemas['CommentView'][] }) {
-  return (
-    <section>
-      <h2>Said</h2>
-      {comments.length === 0 && <p className="mt-2 text-soft">Nothing yet.</p>}
-      <ul className="mt-2 space-y-2">
-        {comments.map((c) => (
-          <li key={c.id} className="border-l-2 border-warm pl-3">
-            <Link to={`/take/${c.take_id}`} className="font-serif">
-              {c.body}
-            </Link>
-            <p className="text-xs text-soft">
-              {c.by}, {new Date(c.written_at).toLocaleDateString(undefined, { dateStyle: 'medium' })}
-            </p>
-          </li>
-        ))}
-      </ul>
-    </section>
   )
 }

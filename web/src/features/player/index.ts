@@ -1,1 +1,5 @@
+export { Days } from './Days'
+export { GrowthLine } from './GrowthLine'
+export { Ladders } from './Ladders'
 export { PlayerPage } from './PlayerPage'
+export { Said } from './Said'

@@ -1,24 +1,15 @@
 import { type FormEvent, useEffect, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
+import { codeOfAddress } from '../../ui/codeOfAddress'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { useOpenClass, usePlayerSignIn } from './queries'
 import { isShared, SharedDevice } from './SharedDevice'
 
-/**
- * codeOfCard is the class code that a card's square leads here with, after the #; it is
- * taken out of the address at once, for it may be a shared machine's.
- */
-function codeOfCard(): string {
-  const code = decodeURIComponent(window.location.hash.slice(1))
-  if (code) window.history.replaceState(window.history.state, '', window.location.pathname)
-  return code
-}
-
 /** PlayerSignIn asks for the class code, then shows names, then asks for the PIN. */
 export function PlayerSignIn() {
-  const [code, setCode] = useState(codeOfCard)
+  const [code, setCode] = useState(codeOfAddress)
   const [picked, setPicked] = useState<Schemas['PickedName']>()
   const open = useOpenClass()
   const find = open.mutate

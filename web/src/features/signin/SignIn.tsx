@@ -1,4 +1,5 @@
 import { Tabs } from 'radix-ui'
+import { Link } from 'react-router'
 import { BeginSchool, useIsNeeded } from './BeginSchool'
 import { DirectorSignIn } from './DirectorSignIn'
 import { PlayerSignIn } from './PlayerSignIn'
@@ -31,6 +32,9 @@ export function SignIn() {
           <DirectorSignIn />
         </Tabs.Content>
       </Tabs.Root>
+      <p className="mt-10 text-sm text-soft">
+        You help in a class, or belong to a player’s family? <Link to="/pass">Come in with your pass</Link>
+      </p>
     </div>
   )
 }

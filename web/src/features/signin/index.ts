@@ -1,5 +1,7 @@
 export { Invitations } from './Invitations'
-export { classesQuery, meQuery } from './queries'
+export { classesQuery, meQuery, useEntered } from './queries'
+export { isShared, SharedDevice } from './SharedDevice'
 export { SignIn } from './SignIn'
 export { SignOut } from './SignOut'
+export { type Rights, useRights } from './useRights'
 export { WhereSignedIn } from './WhereSignedIn'

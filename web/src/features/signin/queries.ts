@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router'
 import { answer, api, type Schemas } from '../../api/client'
 import { isOffline, keep, orKept } from '../../device/kept'
 import { forgetEveryone, hasKey, keepKey } from '../../device/vault'
+import { forgetClass } from '../class/lastClass'
 import { forgiveSignOut, oweSignOut, paySignOut, signOutIsOwed } from './owed'
 
 /** Who is signed in on this device, nobody included. */
@@ -43,11 +44,12 @@ export const classesQuery = queryOptions({
 })
 
 /** useEntered forgets whoever was signed in before, on the page and on the device, and goes home. */
-function useEntered() {
+export function useEntered() {
   const queries = useQueryClient()
   const navigate = useNavigate()
   return async (me: Me) => {
     await forgetEveryone().catch(console.warn)
+    if (me.role === 'nobody') forgetClass()
     if (me.role === 'player' && me.id) await readyDevice(me.id)
     if (me.role !== 'nobody') {
       forgiveSignOut()

@@ -5,6 +5,7 @@ import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { buttonClass } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { useRights } from '../signin'
 import { Beside } from './Beside'
 import { Comments } from './Comments'
 import { EventList } from './EventList'
@@ -77,6 +78,7 @@ function TakeHead({ take }: { take: TakeDetail }) {
  */
 function Heard({ take }: { take: TakeDetail }) {
   const audio = useRef<HTMLAudioElement>(null)
+  const { directs } = useRights()
   const seek = (seconds: number) => {
     if (!audio.current) return
     audio.current.currentTime = Math.max(0, seconds)
@@ -84,7 +86,7 @@ function Heard({ take }: { take: TakeDetail }) {
   }
   return (
     <>
-      <TakeVerdict take={take} />
+      <TakeVerdict take={take} directs={directs} />
       <TakeRibbon take={take} audio={audio} />
       <div className="mt-8 grid gap-10 lg:grid-cols-[3fr_2fr]">
         <div className="space-y-8">
@@ -93,8 +95,8 @@ function Heard({ take }: { take: TakeDetail }) {
           <EventList take={take} onSeek={seek} />
         </div>
         <div className="space-y-8">
-          <Comments take={take} now={() => audio.current?.currentTime ?? 0} onSeek={seek} />
-          <Beside take={take} />
+          <Comments take={take} directs={directs} now={() => audio.current?.currentTime ?? 0} onSeek={seek} />
+          {directs && <Beside take={take} />}
           <section>
             <h2>Reading the ribbon</h2>
             <div className="mt-2">

@@ -3,11 +3,12 @@ import type { Schemas } from '../../api/client'
 import { Ribbon } from '../../ribbon/Ribbon'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
 import { useNear } from '../../ui/useNear'
+import type { Rights } from '../signin'
 
 /** A player's latest take of one step, or why there is none. */
 type Cell = Schemas['BoardCell']
 /** A row is one player; its cells stand in the order of the steps above. */
-type Props = { player: Schemas['PlayerRow']; classId: string }
+type Props = { player: Schemas['PlayerRow']; classId: string; rights: Rights }
 
 /** From this many steps on, a cell keeps to its ribbon and its mark. */
 export const denseFrom = 3
@@ -17,24 +18,28 @@ export const denseFrom = 3
  * comes near the screen it is names, links and words for the ear; marks and
  * ribbons wait. Its links are followed by the board (useInAppLinks).
  */
-export const BoardRow = memo(function BoardRow({ player, classId }: Props) {
+export const BoardRow = memo(function BoardRow({ player, classId, rights }: Props) {
   const dense = player.cells.length >= denseFrom
   const [row, near] = useNear<HTMLTableRowElement>()
   return (
     <tr ref={row} className="border-b border-rule">
       <th scope="row" className="h-10 pr-4 text-left font-normal whitespace-nowrap">
-        <a
-          className="decoration-edge underline-offset-4 hover:underline"
-          href={`/class/${classId}/player/${player.id}`}
-        >
-          {player.name}
-        </a>
+        {rights.directs ? (
+          <a
+            className="decoration-edge underline-offset-4 hover:underline"
+            href={`/class/${classId}/player/${player.id}`}
+          >
+            {player.name}
+          </a>
+        ) : (
+          player.name
+        )}
       </th>
       {player.cells.map((cell, n) => (
         // Cells stand in the order of the steps and have no name of their own.
         // biome-ignore lint/suspicious/noArrayIndexKey: see above
         <td key={n} className={dense ? 'p-0 pr-3' : 'p-0'}>
-          <CellView cell={cell} player={player.name} dense={dense} drawn={near} />
+          <CellView cell={cell} player={player.name} dense={dense} drawn={near} hears={rights.hears} />
         </td>
       ))}
     </tr>
@@ -45,16 +50,16 @@ export const BoardRow = memo(function BoardRow({ player, classId }: Props) {
  * dense is for boards of three steps and more; drawn is false while the row is far from
  * the screen, which spares a board of 70 players some hundred drawings.
  */
-type CellProps = { cell: Cell; player: string; dense: boolean; drawn: boolean }
+type CellProps = { cell: Cell; player: string; dense: boolean; drawn: boolean; hears: boolean }
 
 /** CellView is one cell: the mark, and beside it the ribbon or the words that decided. */
-function CellView({ cell, player, dense, drawn }: CellProps) {
+function CellView({ cell, player, dense, drawn, hears }: CellProps) {
   if (cell.state === 'excused') return <span className="text-sm text-soft">excused</span>
   if (cell.state === 'not-asked') {
     return <span className="text-sm text-soft">{dense ? '' : 'not for this instrument'}</span>
   }
   const result = cell.state === 'done' && cell.result ? cell.result : (cell.state as 'missing' | 'waiting' | 'failed')
-  const said = cell.take_id !== undefined // by the link
+  const said = cell.take_id !== undefined && hears // by the link
   const inside = !drawn ? null : dense ? (
     <>
       <ResultMark result={result} overruled={cell.overruled} size={16} silent={said} />
@@ -73,7 +78,7 @@ function CellView({ cell, player, dense, drawn }: CellProps) {
     </>
   )
   const row = dense ? 'flex min-h-10 items-center gap-1.5' : 'flex min-h-10 items-center gap-3'
-  if (!cell.take_id)
+  if (!cell.take_id || !hears)
     return <div className={row}>{inside ?? <span className="sr-only">{resultWords[result]}</span>}</div>
   return (
     <a

@@ -4,18 +4,29 @@ import { buttonClass } from '../../ui/Button'
 import { mondayOf } from '../../ui/days'
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
 
-/** players is how many the step is for, against which its results are counted. */
-type Props = { classId: string; day: string; step: Schemas['BoardStep']; players: number; dense: boolean }
+/** players is how many the step is for, against which its results are counted; changes offers to change it. */
+type Props = {
+  classId: string
+  day: string
+  step: Schemas['BoardStep']
+  players: number
+  dense: boolean
+  changes: boolean
+}
 
 /** The order in which a column's results stand under its name. */
 const order: Result[] = ['clean', 'nearly', 'not-yet', 'cant-tell', 'waiting', 'failed', 'missing']
 
 /** StepHead says a step, counts its results, and leads to where it is changed. */
-export function StepHead({ classId, day, step, players, dense }: Props) {
+export function StepHead({ classId, day, step, players, dense, changes }: Props) {
   const change = `/class/${classId}/plan/${mondayOf(day)}?step=${step.id}`
   return (
     <>
-      {dense ? (
+      {dense && !changes ? (
+        <p className="font-serif leading-tight" title={step.sentence}>
+          {step.name}
+        </p>
+      ) : dense ? (
         <Link
           to={change}
           title={step.sentence}
@@ -27,9 +38,11 @@ export function StepHead({ classId, day, step, players, dense }: Props) {
       ) : (
         <div className="flex items-start justify-between gap-4">
           <p className="font-serif text-lg">{step.sentence}</p>
-          <Link to={change} className={`${buttonClass()} no-print shrink-0`}>
-            Change the step
-          </Link>
+          {changes && (
+            <Link to={change} className={`${buttonClass()} no-print shrink-0`}>
+              Change the step
+            </Link>
+          )}
         </div>
       )}
       <ul

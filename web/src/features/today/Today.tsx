@@ -2,12 +2,13 @@ import { useQuery } from '@tanstack/react-query'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { RibbonLegend } from '../../ribbon/RibbonLegend'
-import { Button } from '../../ui/Button'
-import { longDay, shifted } from '../../ui/days'
+import { Button, buttonClass } from '../../ui/Button'
+import { longDay, mondayOf, shifted, weekdayOf } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import { useInAppLinks } from '../../ui/useInAppLinks'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
+import { type Rights, useRights } from '../signin'
 import { BoardRow, denseFrom } from './BoardRow'
 import { Common } from './Common'
 import { Filters } from './Filters'
@@ -37,27 +38,32 @@ export function Today() {
   // lesson.
   useLive(classId)
   const { data, error, isPlaceholderData } = useQuery(todayQuery(classId, search.get('day') ?? undefined))
+  const rights = useRights()
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Opening the board" />
   return (
     // The day before stays in view, dimmed, until the next one is there.
     <div className={isPlaceholderData ? 'opacity-60' : ''}>
       <DayHead today={data} />
-      <Guessed classId={data.class.id} tries={data.guessed} />
-      <Flags classId={data.class.id} />
+      {rights.directs && (
+        <>
+          <Guessed classId={data.class.id} tries={data.guessed} />
+          <Flags classId={data.class.id} />
+        </>
+      )}
       {data.steps.length === 0 ? (
         <p className="mt-8 border-t border-rule pt-6 text-soft">
-          Nothing is planned for this day. Go to another day, or plan one.
+          Nothing is planned for this day. {rights.directs && 'Go to another day, or plan one.'}
         </p>
       ) : (
         <>
           <div className="grid gap-x-10 gap-y-3 border-t border-rule py-3 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
             <Common common={data.common} chosen={view.common} onChoose={(key) => change('common', key)} />
             {/* Looking back at a past day, a proposal for tomorrow would only be in the way. */}
-            {data.day === data.today && <Tomorrow classId={data.class.id} />}
+            {rights.directs && data.day === data.today && <Tomorrow classId={data.class.id} />}
           </div>
           <Filters today={data} view={view} onChange={change} />
-          <Board today={data} view={view} />
+          <Board today={data} view={view} rights={rights} />
         </>
       )}
       <details className="no-print mt-8 border-t border-rule pt-3">
@@ -95,13 +101,21 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
         <Button aria-label="The day after" onClick={() => go(1)} disabled={isToday}>
           →
         </Button>
+        {today.steps.length > 0 && (
+          <Link
+            className={`${buttonClass()} no-print ml-auto`}
+            to={`/class/${today.class.id}/front/${mondayOf(today.day)}/${weekdayOf(today.day)}`}
+          >
+            Play with the class
+          </Link>
+        )}
       </nav>
     </div>
   )
 }
 
 /** Board is a table in the page's own words: a screen reader walks it by row and column. */
-function Board({ today, view }: { today: Schemas['Today']; view: View }) {
+function Board({ today, view, rights }: { today: Schemas['Today']; view: View; rights: Rights }) {
   const shown = shownOf(today, view)
   // One listener for the links of a thousand cells, in the place of a thousand.
   const table = useInAppLinks<HTMLTableElement>()
@@ -121,6 +135,7 @@ function Board({ today, view }: { today: Schemas['Today']; view: View }) {
                 step={s}
                 players={countPlayers(today)}
                 dense={today.steps.length >= denseFrom}
+                changes={rights.directs}
               />
             </th>
           ))}
@@ -134,19 +149,23 @@ function Board({ today, view }: { today: Schemas['Today']; view: View }) {
               colSpan={1 + today.steps.length}
               className="pt-4 pb-1 text-left font-serif text-lg font-normal"
             >
-              <Link
-                className="decoration-edge underline-offset-4 hover:underline"
-                to={`/class/${today.class.id}/section/${encodeURIComponent(section.name)}`}
-              >
-                {section.name}
-              </Link>{' '}
+              {rights.directs ? (
+                <Link
+                  className="decoration-edge underline-offset-4 hover:underline"
+                  to={`/class/${today.class.id}/section/${encodeURIComponent(section.name)}`}
+                >
+                  {section.name}
+                </Link>
+              ) : (
+                section.name
+              )}{' '}
               <span className="font-sans text-sm text-soft">
                 {section.played} of {countOf(today, section.name)} played
               </span>
             </th>
           </tr>
           {section.players.map((p) => (
-            <BoardRow key={p.id} player={p} classId={today.class.id} />
+            <BoardRow key={p.id} player={p} classId={today.class.id} rights={rights} />
           ))}
         </tbody>
       ))}

@@ -1,0 +1,3 @@
+export { FamilyPage } from './FamilyPage'
+export { Passes } from './Passes'
+export { PassSignIn } from './PassSignIn'
