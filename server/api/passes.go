@@ -49,9 +49,9 @@ func (a *API) passesOf(ctx context.Context, class store.Class) (*passesOutput, e
 	out := &passesOutput{ClassPasses{Passes: []PassView{}}}
 	for _, p := range passes {
 		v := PassView{
-			ID: p.ID,
-			Role: p.Role,
-			Name: p.Name,
+			ID:    p.ID,
+			Role:  p.Role,
+			Name:  p.Name,
 			Hears: p.Hears,
 			Until: p.LastDay.Format(time.DateOnly),
 		}
@@ -197,7 +197,14 @@ func (a *API) signInByPass(ctx context.Context, in *passSignIn) (*meOutput, erro
 
 // meOfPass is whoever came in by a pass, as the page knows them.
 func meOfPass(p store.Pass) Me {
-	out := Me{Role: string(p.Role), Name: p.Name, Class: p.Class.Name, ID: p.ID, ClassID: p.ClassID, Hears: p.Hears}
+	out := Me{
+		Role:    string(p.Role),
+		Name:    p.Name,
+		Class:   p.Class.Name,
+		ID:      p.ID,
+		ClassID: p.ClassID,
+		Hears:   p.Hears,
+	}
 	if p.PlayerID != nil {
 		out.PlayerID = *p.PlayerID
 	}

@@ -48,7 +48,11 @@ func TestASubstituteSeesTheClassAndHearsNobody(t *testing.T) {
 	var me api.Me
 	sub.want(200, "POST", "/sign-in/pass", map[string]string{"code": strings.ToLower(made.Code)}, &me)
 	assert.Equal(t, api.Me{
-		Role: "substitute", Name: "Mr. Teal", Class: b.Class.Name, ID: made.Passes[0].ID, ClassID: b.Class.ID,
+		Role:    "substitute",
+		Name:    "Mr. Teal",
+		Class:   b.Class.Name,
+		ID:      made.Passes[0].ID,
+		ClassID: b.Class.ID,
 	}, me)
 	class := "/classes/" + b.Class.ID
 	var today struct {

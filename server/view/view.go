@@ -22,10 +22,10 @@ type ClassName struct {
 // ClassNameOf shows a class, with its school loaded.
 func ClassNameOf(c store.Class) ClassName {
 	return ClassName{
-		ID: c.ID,
-		Name: c.Name,
-		School: c.School.Name,
-		Code: c.Code,
+		ID:       c.ID,
+		Name:     c.Name,
+		School:   c.School.Name,
+		Code:     c.Code,
 		Archived: c.ArchivedAt != nil,
 	}
 }

@@ -32,7 +32,7 @@ export function Passes({ classId, players, today }: Props) {
       <p className="text-soft">
         Without an account, until a day. They change nothing, and what they see is written down.
       </p>
-      <ul className="mt-2">
+      <ul className="mt-2 max-w-2xl">
         {data.passes.map((p) => (
           <li key={p.id} className="flex min-h-12 flex-wrap items-center justify-between gap-x-4 border-b border-rule">
             <span>
