@@ -146,7 +146,7 @@ func directorResetCommand() *cobra.Command {
 		if err != nil {
 			return err
 		}
-		if err := s.SetPassword(c.Context(), d.ID, hash); err != nil {
+		if err := s.RenewPassword(c.Context(), d.ID, hash); err != nil {
 			return err
 		}
 		if err := s.EndSessionsOf(c.Context(), store.RoleDirector, d.ID); err != nil {

@@ -8,10 +8,8 @@ import (
 	"net"
 	"net/http"
 	"net/netip"
-	"net/url"
 	"os"
 	"strconv"
-	"strings"
 	"syscall"
 	"time"
 
@@ -23,11 +21,11 @@ import (
 
 type serveOptions struct {
 	where
+	reach
 	host     string
 	port     int
 	noDemo   bool
 	noWorker bool
-	public   string
 	proxies  []string
 	watch    string
 	openDemo bool
@@ -43,7 +41,8 @@ func serveCommand() *cobra.Command {
 		Args:  cobra.NoArgs,
 		RunE:  func(c *cobra.Command, _ []string) error { return serve(c.Context(), o) },
 	}
-	o.flags(c)
+	o.where.flags(c)
+	o.reach.flags(c)
 	c.Flags().StringVar(
 		&o.host,
 		"host",
@@ -53,12 +52,6 @@ func serveCommand() *cobra.Command {
 	c.Flags().IntVar(&o.port, "port", 8080, "port to listen on; the next free one if taken")
 	c.Flags().BoolVar(&o.noDemo, "no-demo", false, "leave an empty database empty")
 	c.Flags().BoolVar(&o.noWorker, "no-worker", false, "serve pages only: \"earlychorus worker\" listens to takes")
-	c.Flags().StringVar(
-		&o.public,
-		"public-url",
-		"",
-		"where people reach it, such as https://band.example.org: for cards and links, behind a proxy",
-	)
 	c.Flags().StringSliceVar(
 		&o.proxies,
 		"proxies",
@@ -92,29 +85,21 @@ func serve(ctx context.Context, o serveOptions) error {
 	if err := r.watched(o.watch); err != nil {
 		return err
 	}
-	if !o.noWorker {
-		if err := r.work(); err != nil {
-			return err
-		}
+	if err := o.reach.apply(r); err != nil {
+		return err
 	}
-	fill := func() {}
-	if !o.noDemo {
-		seeder := r.seeder()
-		here, err := seeder.Begin(ctx)
-		if err != nil {
-			return err
-		}
-		if here {
-			fill = inBackground(ctx, seeder)
-		}
+	if err := o.believe(r); err != nil {
+		return err
 	}
+	fill, err := o.begin(ctx, r)
+	if err != nil {
+		return err
+	}
+	defer fill() // before what it uses is closed
 	page, built := web.Built()
 	if !built {
 		page = nil
 		fmt.Println("The interface is not built (./start builds it): serving the API alone.")
-	}
-	if err := o.reach(r); err != nil {
-		return err
 	}
 	handler, stopUpkeep := r.Handler(page)
 	defer stopUpkeep()
@@ -129,25 +114,41 @@ func serve(ctx context.Context, o serveOptions) error {
 	if err := r.firstStart(ctx, o); err != nil {
 		return err
 	}
-	defer fill() // before what it uses is closed
 	return serveUntil(ctx, listener, handler, r.EndLines)
 }
 
-// reach tells the program where people reach it, and by whom.
-func (o serveOptions) reach(r *running) error {
-	if o.public != "" {
-		u, err := url.Parse(strings.TrimRight(o.public, "/"))
-		if err != nil || u.Scheme != "https" && u.Scheme != "http" || u.Host == "" || u.Path != "" {
-			return fmt.Errorf("--public-url: write it as https://band.example.org")
+// begin starts the half that works, and the demo where it belongs. Wait ends the demo's
+// filling.
+func (o serveOptions) begin(ctx context.Context, r *running) (wait func(), err error) {
+	seeder, demos := r.seeder(), false
+	if !o.noDemo {
+		if demos, err = seeder.Begin(ctx); err != nil {
+			return func() {}, err
 		}
-		r.Public = u
 	}
+	if demos {
+		r.simulate()
+	}
+	r.Parts = r.parts
+	if !o.noWorker {
+		if err := r.work(); err != nil {
+			return func() {}, err
+		}
+	}
+	if !demos {
+		return func() {}, nil
+	}
+	return inBackground(ctx, seeder), nil
+}
+
+// believe takes the word of the proxies that are named.
+func (o serveOptions) believe(r *running) error {
 	for _, network := range o.proxies {
 		if _, err := netip.ParsePrefix(network); err != nil {
 			return fmt.Errorf("--proxies: write networks as 10.0.0.0/8")
 		}
 	}
-	r.Proxies = o.proxies
+	r.parts.Proxies = o.proxies
 	return nil
 }
 

@@ -9,20 +9,22 @@ import (
 
 func workerCommand() *cobra.Command {
 	var w where
+	var to reach
 	var watch string
 	c := &cobra.Command{
 		Use:   "worker",
 		Short: "Listen to takes and keep things in order, without serving pages",
 		Args:  cobra.NoArgs,
-		RunE:  func(c *cobra.Command, _ []string) error { return work(c.Context(), w, watch) },
+		RunE:  func(c *cobra.Command, _ []string) error { return work(c.Context(), w, to, watch) },
 	}
 	w.flags(c)
+	to.flags(c)
 	watchFlag(c, &watch)
 	return c
 }
 
 // work runs jobs until it is stopped.
-func work(ctx context.Context, w where, watch string) error {
+func work(ctx context.Context, w where, to reach, watch string) error {
 	if w.database == "" {
 		return fmt.Errorf("--database: a worker works beside a server, on its PostgreSQL")
 	}
@@ -32,6 +34,9 @@ func work(ctx context.Context, w where, watch string) error {
 		return err
 	}
 	if err := r.watched(watch); err != nil {
+		return err
+	}
+	if err := to.apply(r); err != nil {
 		return err
 	}
 	if err := r.work(); err != nil {

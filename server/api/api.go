@@ -31,6 +31,8 @@ type API struct {
 	Watch      *health.Watch // told of every request; nil where nobody watches
 	Public     *url.URL      // where people reach it; nil: where it was asked
 	Proxies    []string      // networks of proxies whose word on who asks is taken
+	Mail       bool          // letters can be sent
+	Mailbox    bool          // they lie in the stand-in, whose page is open
 
 	sessions *scs.SessionManager
 }
@@ -125,6 +127,9 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	post(anyone, "/sign-in/class", a.openClass)
 	post(anyone, "/sign-in/player", a.signInPlayer)
 	post(anyone, "/sign-in/pass", a.signInByPass)
+	post(anyone, "/sign-in/forgotten", a.forgotPassword)
+	post(anyone, "/sign-in/new-password", a.choosePassword)
+	get(anyone, "/stand-in/mail", a.showMailbox)
 
 	somebody := newGroup(r, cfg, a.signedIn)
 	get(somebody, "/me/sessions", a.listSessions)
@@ -146,6 +151,11 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 func (a *API) directorRoutes(director group) {
 	get(director, "/classes", a.listClasses)
 	put(director, "/me/password", a.changePassword)
+	put(director, "/me/summary", a.wantSummary)
+	get(director, "/me/sign-in", a.showMySignIn)
+	post(director, "/me/code-device", a.offerCodeDevice)
+	put(director, "/me/code-device", a.setCodeDevice)
+	remove(director, "/me/code-device", a.endCodeDevice)
 	post(director, "/classes/{class}/steps/preview", a.previewStep)
 	get(director, "/catalogue", a.showCatalogue)
 	post(director, "/classes/{class}/steps/notation", a.drawStep)

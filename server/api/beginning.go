@@ -15,6 +15,7 @@ import (
 // Beginning says whether a school has still to be set up here.
 type Beginning struct {
 	Needed bool `json:"needed" doc:"there is no school yet: whoever started the program has a code for it"`
+	Mail   bool `json:"mail" doc:"who forgot a password is sent a letter"`
 }
 
 type beginningOutput struct{ Body Beginning }
@@ -22,7 +23,7 @@ type beginningOutput struct{ Body Beginning }
 // showBeginning tells the sign-in page that nobody can sign in yet.
 func (a *API) showBeginning(ctx context.Context, _ *struct{}) (*beginningOutput, error) {
 	needed, err := a.Store.NoSchoolYet(ctx)
-	return &beginningOutput{Beginning{needed}}, err
+	return &beginningOutput{Beginning{Needed: needed, Mail: a.Mail}}, err
 }
 
 // beginInput sets the first school up, and its administrator.

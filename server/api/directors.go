@@ -4,6 +4,7 @@ import (
 	"context"
 	"time"
 
+	"earlychorus/server/jobs"
 	"earlychorus/server/store"
 )
 
@@ -54,6 +55,15 @@ func (a *API) inviteDirector(ctx context.Context, in *inviteInput) (*setUpOutput
 		return nil, err
 	}
 	if err := a.Store.Invite(ctx, class.ID, in.Body.Email, a.who(ctx).Subject, a.Now()); err != nil {
+		return nil, err
+	}
+	err = a.write(ctx, jobs.SendLetter{
+		Letter:   jobs.LetterInvitation,
+		Director: a.who(ctx).Subject,
+		Email:    store.EmailKey(in.Body.Email),
+		Class:    class.ID,
+	})
+	if err != nil {
 		return nil, err
 	}
 	return a.showSetUp(ctx, &in.ClassPath)

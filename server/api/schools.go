@@ -172,7 +172,7 @@ func (a *API) resetPassword(ctx context.Context, in *PersonPath) (*schoolOutput,
 	if err != nil {
 		return nil, err
 	}
-	if err := a.Store.SetPassword(ctx, d.ID, hash); err != nil {
+	if err := a.Store.RenewPassword(ctx, d.ID, hash); err != nil {
 		return nil, err
 	}
 	if err := a.Store.EndSessionsOf(ctx, store.RoleDirector, d.ID); err != nil {

@@ -23,6 +23,7 @@ import (
 	"earlychorus/core/synth"
 	"earlychorus/server/api"
 	"earlychorus/server/app"
+	"earlychorus/server/mail"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
@@ -45,6 +46,7 @@ func newServerIn(t testing.TB, folder string) *testServer {
 	kept, err := recordings.InFolder(folder)
 	require.NoError(t, err)
 	parts := app.Parts{Store: s, Recordings: kept, Now: time.Now}
+	parts.Post, parts.Mailbox = mail.Mailbox{Store: s, Now: time.Now}, true
 	web, err := app.Serve(parts)
 	require.NoError(t, err)
 	work, err := app.Work(parts, "test")

@@ -101,6 +101,7 @@ type directorSignIn struct {
 	Body struct {
 		Email    string `json:"email" maxLength:"200"`
 		Password string `json:"password" maxLength:"72"`
+		Code     string `json:"code,omitempty" maxLength:"10" doc:"of the device, where it is asked for"`
 		Shared   bool   `json:"shared,omitempty" doc:"others use this device too: it signs out by itself"`
 	}
 }
@@ -140,6 +141,21 @@ func (a *API) signInDirector(ctx context.Context, in *directorSignIn) (*meOutput
 	if !right {
 		return nil, a.turnedAway(
 			ctx, who, "", problem.Of(problem.NotSignedIn, "The email or the password is not right.", nil),
+		)
+	}
+	if d.TOTPSecret != "" && in.Body.Code == "" {
+		// The password is right, and costs nothing: the page asks for the code, and sends both.
+		if err := try.Right(ctx); err != nil {
+			return nil, err
+		}
+		return nil, problem.Input("code", "type the six digits that your device shows now")
+	}
+	if right, err = a.codeIsRight(ctx, d, in.Body.Code); err != nil {
+		return nil, err
+	}
+	if !right {
+		return nil, a.turnedAway(
+			ctx, who, "", problem.Input("code", "this is not the code it shows now, or it was used: wait for the next"),
 		)
 	}
 	if err := a.letIn(ctx, try, who, in.Body.Shared); err != nil {

@@ -15,6 +15,7 @@ import (
 	"earlychorus/server/health"
 	"earlychorus/server/intake"
 	"earlychorus/server/jobs"
+	"earlychorus/server/mail"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
 	"earlychorus/server/workers"
@@ -28,6 +29,8 @@ type Parts struct {
 	Now        func() time.Time
 	Public     *url.URL // where people reach the program; nil: where it is asked
 	Proxies    []string // networks of proxies whose word on who asks is taken
+	Post       mail.Carrier
+	Mailbox    bool // letters lie in the stand-in, whose page is open
 }
 
 // Web is the half that answers.
@@ -73,6 +76,8 @@ func (w *Web) Handler(page fs.FS) (handler http.Handler, stop func()) {
 		Watch:      w.Watch,
 		Public:     w.Public,
 		Proxies:    w.Proxies,
+		Mail:       w.Post != nil,
+		Mailbox:    w.Mailbox,
 	}
 	return a.Handler()
 }
@@ -101,6 +106,8 @@ func Work(p Parts, name string) (*workers.Pool, error) {
 		Again:   &workers.JudgeAgain{Analyze: analyze, Store: p.Store, Now: p.Now},
 		Pack:    &workers.Pack{Store: p.Store, Recordings: p.Recordings, Now: p.Now},
 		Sweep:   &workers.Sweep{Store: p.Store, Queue: queue, Now: p.Now},
+		Letters: &workers.SendLetter{Store: p.Store, Post: p.Post, Now: p.Now},
+		Weekly:  &workers.WriteSummaries{Store: p.Store, Queue: queue, Public: p.Public, Now: p.Now},
 	})
 	if err != nil {
 		return nil, err

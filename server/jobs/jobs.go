@@ -42,6 +42,7 @@ func Pause(attempt int) time.Duration { return pauses[min(max(attempt, 1), len(p
 const (
 	Upkeep  = "upkeep"
 	Nightly = "nightly"
+	Post    = "post" // letters: a slow mail server holds nothing else up
 )
 
 // once is put in once however many ask for it: a second run does not begin while one
@@ -101,6 +102,40 @@ func (Sweep) Kind() string { return "sweep" }
 // InsertOpts are upkeep's.
 func (Sweep) InsertOpts() river.InsertOpts { return once(Upkeep) }
 
+// The letters there are.
+const (
+	LetterReset      = "reset"
+	LetterInvitation = "invitation"
+	LetterSummary    = "summary"
+)
+
+// SendLetter asks for a letter to be written and sent. It holds no secret.
+type SendLetter struct {
+	Letter   string `json:"letter"`
+	Director string `json:"director"`         // to whom; of an invitation, by whom
+	Email    string `json:"email,omitempty"`  // of who is invited
+	Class    string `json:"class,omitempty"`  // that an invitation is to
+	Monday   string `json:"monday,omitempty"` // of a summary's week
+	Site     string `json:"site"`             // where people reach the program
+}
+
+// Kind names the job in the queue.
+func (SendLetter) Kind() string { return "send_letter" }
+
+// InsertOpts are those of what somebody waits for, and are tried for minutes.
+func (SendLetter) InsertOpts() river.InsertOpts {
+	return river.InsertOpts{Queue: Post, MaxAttempts: mostAttempts}
+}
+
+// WriteSummaries asks for the weekly letters that are due.
+type WriteSummaries struct{}
+
+// Kind names the job in the queue.
+func (WriteSummaries) Kind() string { return "write_summaries" }
+
+// InsertOpts are upkeep's.
+func (WriteSummaries) InsertOpts() river.InsertOpts { return once(Upkeep) }
+
 // Queue takes jobs.
 type Queue struct{ client *river.Client[*sql.Tx] }
 
@@ -121,6 +156,14 @@ func (q *Queue) Add(ctx context.Context, tx *gorm.DB, job river.JobArgs) error {
 		return fmt.Errorf("jobs: %s queued outside a transaction", job.Kind())
 	}
 	if _, err := q.client.InsertTx(ctx, sqlTx, job, nil); err != nil {
+		return fmt.Errorf("jobs: queue %s: %w", job.Kind(), err)
+	}
+	return nil
+}
+
+// AddNow queues a job by itself, where nothing is saved with it.
+func (q *Queue) AddNow(ctx context.Context, job river.JobArgs) error {
+	if _, err := q.client.Insert(ctx, job, nil); err != nil {
 		return fmt.Errorf("jobs: queue %s: %w", job.Kind(), err)
 	}
 	return nil

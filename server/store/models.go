@@ -36,6 +36,10 @@ type Director struct {
 	Name         string
 	Email        string
 	PasswordHash string
+
+	WeeklySummary bool
+	TOTPSecret    string `gorm:"column:totp_secret"` // of the device that makes codes; "" for none
+	TOTPUsed      int64  `gorm:"column:totp_used"`   // the step of the last code
 }
 
 // Class is a group with its plan and its answers to the questions on which teachers

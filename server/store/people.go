@@ -23,6 +23,13 @@ func (s *Store) Director(ctx context.Context, id string) (d Director, err error)
 	return d, found(err)
 }
 
+// Class returns a class with its school, or ErrNotFound; whoever asks is answered, so that it
+// is for the program's own work.
+func (s *Store) Class(ctx context.Context, id string) (c Class, err error) {
+	err = s.db.WithContext(ctx).Preload("School").Where("id = ?", id).Take(&c).Error
+	return c, found(err)
+}
+
 // ClassByCode returns the class with this code, or ErrNotFound.
 func (s *Store) ClassByCode(ctx context.Context, code string) (c Class, err error) {
 	err = s.db.WithContext(ctx).

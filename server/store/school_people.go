@@ -67,6 +67,17 @@ func (s *Store) SetPassword(ctx context.Context, directorID, hash string) error 
 	return done.Error
 }
 
+// RenewPassword gives an account another password for its owner, who may have lost the device
+// that makes codes, too: none is asked for any more.
+func (s *Store) RenewPassword(ctx context.Context, directorID, hash string) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if err := (&Store{db: tx}).SetPassword(ctx, directorID, hash); err != nil {
+			return err
+		}
+		return tx.Exec("UPDATE director SET totp_secret = '' WHERE id = ?", directorID).Error
+	})
+}
+
 // PersonOf returns somebody of a school, or ErrNotFound.
 func (s *Store) PersonOf(ctx context.Context, schoolID, directorID string) (d Director, err error) {
 	if !IsID(directorID) {

@@ -22,6 +22,8 @@ type Jobs struct {
 	Again   *JudgeAgain
 	Pack    *Pack
 	Sweep   *Sweep
+	Letters *SendLetter
+	Weekly  *WriteSummaries
 }
 
 // Pool runs jobs until it is stopped.
@@ -48,6 +50,8 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 	river.AddWorker(workers, does.Again)
 	river.AddWorker(workers, does.Pack)
 	river.AddWorker(workers, does.Sweep)
+	river.AddWorker(workers, does.Letters)
+	river.AddWorker(workers, does.Weekly)
 	client, err := river.NewClient(riverdatabasesql.New(db), &river.Config{
 		ID:                   name,
 		Workers:              workers,
@@ -60,12 +64,14 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 			river.QueueDefault: {MaxWorkers: max(1, runtime.NumCPU())},
 			jobs.Upkeep:        {MaxWorkers: 1}, // nobody waits for it
 			jobs.Nightly:       {MaxWorkers: 1},
+			jobs.Post:          {MaxWorkers: 2},
 		},
 		PeriodicJobs: []*river.PeriodicJob{
 			every(letGoEvery, jobs.LetGo{}),
 			every(letGoEvery, jobs.JudgeAgain{}),
 			every(packEvery, jobs.Pack{}),
 			every(sweepEvery, jobs.Sweep{}),
+			every(summariesEvery, jobs.WriteSummaries{}),
 		},
 		RetryPolicy:  pauses{},
 		ErrorHandler: reporter{does.Analyze},

@@ -727,6 +727,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/me/code-device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put me code device */
+        put: operations["put-me-code-device"];
+        /** Post me code device */
+        post: operations["post-me-code-device"];
+        /** Delete me code device */
+        delete: operations["delete-me-code-device"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/me/password": {
         parameters: {
             query?: never;
@@ -774,6 +793,40 @@ export interface paths {
         post?: never;
         /** Delete me sessions by session */
         delete: operations["delete-me-sessions-by-session"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get me sign in */
+        get: operations["get-me-sign-in"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/summary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put me summary */
+        put: operations["put-me-summary"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1069,6 +1122,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sign-in/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post sign in forgotten */
+        post: operations["post-sign-in-forgotten"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sign-in/new-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post sign in new password */
+        post: operations["post-sign-in-new-password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sign-in/pass": {
         parameters: {
             query?: never;
@@ -1114,6 +1201,23 @@ export interface paths {
         put?: never;
         /** Post sign out */
         post: operations["post-sign-out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/stand-in/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get stand in mail */
+        get: operations["get-stand-in-mail"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1372,6 +1476,8 @@ export interface components {
             time_zone: string;
         };
         Beginning: {
+            /** @description who forgot a password is sent a letter */
+            mail: boolean;
             /** @description there is no school yet: whoever started the program has a code for it */
             needed: boolean;
         };
@@ -1472,6 +1578,11 @@ export interface components {
         Choice: {
             key: string;
             label: string;
+        };
+        ChooseInputBody: {
+            password: string;
+            /** @description of the letter's link */
+            token: string;
         };
         ClassBegun: {
             /**
@@ -1592,6 +1703,11 @@ export interface components {
              * @description 1 is the first beat of its segment
              */
             beat: number;
+        };
+        CodeDeviceInputBody: {
+            /** @description of the device, to see that it works */
+            code: string;
+            secret: string;
         };
         CommentView: {
             /**
@@ -1753,6 +1869,8 @@ export interface components {
             you: boolean;
         };
         DirectorSignInBody: {
+            /** @description of the device, where it is asked for */
+            code?: string;
             email: string;
             password: string;
             /** @description others use this device too: it signs out by itself */
@@ -2006,6 +2124,9 @@ export interface components {
         };
         FlagsOutputBody: {
             flags: components["schemas"]["FlagView"][];
+        };
+        ForgottenInputBody: {
+            email: string;
         };
         FrontCue: {
             /** @description the players sound or blow in it */
@@ -2269,6 +2390,15 @@ export interface components {
             on: components["schemas"]["StandingRung"][];
             rungs: string[];
         };
+        LetterView: {
+            /** Format: date-time */
+            at: string;
+            body: string;
+            /** Format: int64 */
+            id: number;
+            subject: string;
+            to: string;
+        };
         Limits: {
             /**
              * Format: double
@@ -2388,6 +2518,9 @@ export interface components {
              */
             sound_s: number;
         };
+        MailboxOutputBody: {
+            letters: components["schemas"]["LetterView"][];
+        };
         MapNote: {
             centre_cents: components["schemas"]["Spread"];
             concert: string;
@@ -2440,6 +2573,14 @@ export interface components {
             /** @description that a director administers */
             schools?: components["schemas"]["SchoolName"][] | null;
         };
+        MySignIn: {
+            /** @description a device's code is asked for beside the password */
+            codes: boolean;
+            /** @description letters can be sent at all */
+            mail: boolean;
+            /** @description a letter about each week comes */
+            weekly: boolean;
+        };
         NamedPlayer: {
             id: string;
             name: string;
@@ -2460,6 +2601,11 @@ export interface components {
             /** @description a class whose conventions, and some of whose players, it takes over: the next year of it */
             like?: string;
             name: string;
+        };
+        NewCodeDevice: {
+            secret: string;
+            /** @description the same as a picture, to be scanned: a data address */
+            square: string;
         };
         NewPassInputBody: {
             /** @description a substitute hears recordings, too; an assistant always does */
@@ -3501,6 +3647,9 @@ export interface components {
              */
             heard: number;
             suggestions: components["schemas"]["SuggestionView"][];
+        };
+        SummaryInputBody: {
+            weekly: boolean;
         };
         Symbol: {
             /**
@@ -5487,6 +5636,95 @@ export interface operations {
             };
         };
     };
+    "put-me-code-device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeDeviceInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-me-code-device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewCodeDevice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-me-code-device": {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "put-me-password": {
         parameters: {
             query?: never;
@@ -5595,6 +5833,66 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SessionsOutputBody"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-me-sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MySignIn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-me-summary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SummaryInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -6199,6 +6497,68 @@ export interface operations {
             };
         };
     };
+    "post-sign-in-forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForgottenInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-sign-in-new-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChooseInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-sign-in-pass": {
         parameters: {
             query?: never;
@@ -6280,6 +6640,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-stand-in-mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailboxOutputBody"];
+                };
             };
             /** @description Error */
             default: {

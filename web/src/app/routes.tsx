@@ -33,6 +33,8 @@ export const router = createBrowserRouter([
         path: 'school/:school',
         lazy: async () => ({ Component: (await import('../features/school')).SchoolPage }),
       },
+      { path: 'new-password', lazy: async () => ({ Component: (await import('../features/signin')).ChoosePassword }) },
+      { path: 'stand-in/mail', lazy: async () => ({ Component: (await import('../features/standin')).Mailbox }) },
       { path: 'pass', lazy: async () => ({ Component: (await import('../features/passes')).PassSignIn }) },
       { path: 'child/:player', lazy: async () => ({ Component: (await import('../features/passes')).FamilyPage }) },
       { path: 'class/:classId', lazy: async () => ({ Component: (await import('../features/today')).Today }) },

@@ -5,6 +5,7 @@ import { Dialog } from '../../ui/Dialog'
 import { moment } from '../../ui/moment'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { MySignIn } from './MySignIn'
 import { NewPassword } from './NewPassword'
 import { sessionsQuery, useEndSession } from './queries'
 
@@ -24,6 +25,7 @@ export function WhereSignedIn() {
           says="A device you do not know, or have left behind? Sign out there."
         >
           <NewPassword />
+          <MySignIn />
           <Sessions />
         </Dialog>
       )}

@@ -1,3 +1,4 @@
+export { ChoosePassword } from './ChoosePassword'
 export { Invitations } from './Invitations'
 export { classesQuery, meQuery, useEntered } from './queries'
 export { isShared, SharedDevice } from './SharedDevice'

@@ -67,8 +67,7 @@ export function useEntered() {
  */
 export function useDirectorSignIn() {
   return useMutation({
-    mutationFn: (body: { email: string; password: string; shared: boolean }) =>
-      answer(api.POST('/sign-in/director', { body })),
+    mutationFn: (body: Schemas['DirectorSignInBody']) => answer(api.POST('/sign-in/director', { body })),
     onSuccess: useEntered(),
   })
 }
@@ -87,6 +86,45 @@ export function useBeginSchool() {
     onSuccess: useEntered(),
   })
 }
+
+/** useForgotten has a letter sent to whoever has an account under an address. */
+export const useForgotten = () =>
+  useMutation({ mutationFn: (email: string) => answer(api.POST('/sign-in/forgotten', { body: { email } })) })
+
+/** useChoosePassword changes a password by a letter's link. */
+export const useChoosePassword = () =>
+  useMutation({
+    mutationFn: (body: Schemas['ChooseInputBody']) => answer(api.POST('/sign-in/new-password', { body })),
+  })
+
+/** mySignInQuery says what stands beside one's password. */
+export const mySignInQuery = queryOptions({
+  queryKey: ['my-sign-in'],
+  queryFn: () => answer(api.GET('/me/sign-in')),
+})
+
+/** useOfferCodes makes a secret for an app that makes codes. */
+export const useOfferCodes = () => useMutation({ mutationFn: () => answer(api.POST('/me/code-device')) })
+
+/** useMine makes a change of one's own sign-in. */
+function useMine<T, A>(mutationFn: (asked: T) => Promise<A>) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn,
+    onSuccess: () => queries.invalidateQueries({ queryKey: mySignInQuery.queryKey }),
+  })
+}
+
+/** useSetCodes asks for a device's codes from now on. */
+export const useSetCodes = () =>
+  useMine((body: Schemas['CodeDeviceInputBody']) => answer(api.PUT('/me/code-device', { body })))
+
+/** useEndCodes asks for none any more. */
+export const useEndCodes = () =>
+  useMine((code: string) => answer(api.DELETE('/me/code-device', { params: { query: { code } } })))
+
+/** useWantSummary says whether the weekly letter comes. */
+export const useWantSummary = () => useMine((weekly: boolean) => answer(api.PUT('/me/summary', { body: { weekly } })))
 
 /** useChangePassword changes one's own password; every other device is signed out. */
 export function useChangePassword() {

@@ -1,0 +1,1 @@
+export { Mailbox } from './Mailbox'
