@@ -48,7 +48,7 @@ func TestPeopleComeAndGo(t *testing.T) {
 		browser.Press("Years"),
 		browser.Press("COMING Winds"),
 		browser.See("Director of GOING"),
-		browser.Press("Where I am signed in"),
+		browser.Press("My sign-in"),
 		browser.See("this one"),
 	)
 }

@@ -118,7 +118,7 @@ func tellPassword(c *cobra.Command, what, word string, made bool) {
 		return
 	}
 	fmt.Fprintf(c.OutOrStdout(), "%s. The password, shown this once: %s\n", what, word)
-	fmt.Fprintln(c.OutOrStdout(), "Change it under \"Where I am signed in\" after the first sign-in.")
+	fmt.Fprintln(c.OutOrStdout(), "Change it under \"My sign-in\" after the first sign-in.")
 }
 
 // theSchool is the school of a name, or the only one.

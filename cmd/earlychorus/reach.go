@@ -8,7 +8,10 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"earlychorus/server/api"
+	"earlychorus/server/demo"
 	"earlychorus/server/mail"
+	"earlychorus/server/standin"
 )
 
 // smtpPassword is where the mail server's password is looked for: not among the flags, which
@@ -59,9 +62,11 @@ func (o reach) apply(r *running) error {
 }
 
 // simulate puts a stand-in in the place of each outside service: for the demo.
-func (r *running) simulate() {
+func (r *running) simulate() (err error) {
 	if r.parts.Post == nil {
 		r.parts.Post = mail.Mailbox{Store: r.parts.Store, Now: r.parts.Now}
 		r.parts.Mailbox = true
 	}
+	r.parts.Provider, err = standin.NewProvider(api.StandInProvider, demo.Accounts()...)
+	return err
 }

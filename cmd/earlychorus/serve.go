@@ -15,6 +15,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"earlychorus/server/api"
 	"earlychorus/server/demo"
 	"earlychorus/web"
 )
@@ -111,6 +112,11 @@ func serve(ctx context.Context, o serveOptions) error {
 		return err
 	}
 	announce(listener.Addr(), o)
+	if r.parts.Provider != nil {
+		if err := r.seeder().SignOn(ctx, "http://"+listener.Addr().String()+api.StandInProvider); err != nil {
+			return err
+		}
+	}
 	if err := r.firstStart(ctx, o); err != nil {
 		return err
 	}
@@ -127,7 +133,9 @@ func (o serveOptions) begin(ctx context.Context, r *running) (wait func(), err e
 		}
 	}
 	if demos {
-		r.simulate()
+		if err := r.simulate(); err != nil {
+			return func() {}, err
+		}
 	}
 	r.Parts = r.parts
 	if !o.noWorker {
@@ -201,6 +209,7 @@ func announce(addr net.Addr, o serveOptions) {
 			fmt.Printf("            %-12s %-12s PIN %s\n", players[n].Name, players[n].Instrument, players[n].PIN)
 		}
 		fmt.Println("            (all 32: earlychorus demo --sign-ins)")
+		fmt.Printf("  Letters   %s://%s/stand-in/mail\n", scheme, addr)
 	}
 	fmt.Println("\nCtrl-C stops it.")
 }

@@ -17,6 +17,8 @@ import (
 	"earlychorus/server/health"
 	"earlychorus/server/intake"
 	"earlychorus/server/recordings"
+	"earlychorus/server/signon"
+	"earlychorus/server/standin"
 	"earlychorus/server/store"
 )
 
@@ -27,14 +29,16 @@ type API struct {
 	Intake     intake.Intake
 	Events     *events.Hub
 	Now        func() time.Time
-	Web        fs.FS         // the built interface; nil serves the API alone
-	Watch      *health.Watch // told of every request; nil where nobody watches
-	Public     *url.URL      // where people reach it; nil: where it was asked
-	Proxies    []string      // networks of proxies whose word on who asks is taken
-	Mail       bool          // letters can be sent
-	Mailbox    bool          // they lie in the stand-in, whose page is open
+	Web        fs.FS             // the built interface; nil serves the API alone
+	Watch      *health.Watch     // told of every request; nil where nobody watches
+	Public     *url.URL          // where people reach it; nil: where it was asked
+	Proxies    []string          // networks of proxies whose word on who asks is taken
+	Mail       bool              // letters can be sent
+	Mailbox    bool              // they lie in the stand-in, whose page is open
+	Provider   *standin.Provider // plays a school's accounts, in the demo; nil elsewhere
 
 	sessions *scs.SessionManager
+	desk     signon.Desk
 }
 
 const (
@@ -84,6 +88,9 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 	})
 	r.Get("/healthz", health.Alive)
 	r.Get("/metrics", http.NotFound) // at an address of its own, which the public does not reach
+	if a.Provider != nil {
+		r.Handle(StandInProvider+"/*", a.Provider)
+	}
 	if a.Watch != nil {
 		r.Get("/readyz", a.Watch.ServeReady)
 	}
@@ -92,6 +99,9 @@ func (a *API) Handler() (h http.Handler, stop func()) {
 	}
 	return r, upkeep.StopCleanup
 }
+
+// StandInProvider is where the demo's provider of accounts is.
+const StandInProvider = "/stand-in/provider"
 
 // clientAddress reads who asks: a proxy's word counts only when the proxy is ours.
 func (a *API) clientAddress() func(http.Handler) http.Handler {
@@ -130,6 +140,10 @@ func (a *API) routes(r chi.Router) *huma.OpenAPI {
 	post(anyone, "/sign-in/forgotten", a.forgotPassword)
 	post(anyone, "/sign-in/new-password", a.choosePassword)
 	get(anyone, "/stand-in/mail", a.showMailbox)
+	anyone.files("GET", "/sign-on/{school}", 0, a.beginSignOn)
+	anyone.files("GET", "/sign-on/callback", 0, a.finishSignOn)
+	get(anyone, "/sign-on/choices", a.listChoices)
+	post(anyone, "/sign-on/choices", a.chooseClass)
 
 	somebody := newGroup(r, cfg, a.signedIn)
 	get(somebody, "/me/sessions", a.listSessions)
@@ -224,6 +238,8 @@ func (a *API) schoolRoutes(administrator group) {
 	put(administrator, "/schools/{school}/people/{person}", a.setRights)
 	remove(administrator, "/schools/{school}/people/{person}", a.removePerson)
 	post(administrator, "/schools/{school}/people/{person}/password", a.resetPassword)
+	put(administrator, "/schools/{school}/sign-on", a.saveSignOn)
+	remove(administrator, "/schools/{school}/sign-on", a.endSignOn)
 	get(administrator, "/schools/{school}/audit", a.showAudit)
 	administrator.files("GET", "/schools/{school}/audit.csv", 0, a.takeOutAudit)
 }

@@ -47,6 +47,8 @@ var audited = map[string]string{
 	"PUT /schools/{school}/people/{person}":             "changed who administers the school",
 	"DELETE /schools/{school}/people/{person}":          "took somebody out of the school",
 	"POST /schools/{school}/people/{person}/password":   "gave somebody a new password",
+	"PUT /schools/{school}/sign-on":                     "changed how the school signs on",
+	"DELETE /schools/{school}/sign-on":                  "ended the school's sign-on",
 	"GET /schools/{school}/audit":                       "read what was done",
 	"GET /schools/{school}/audit.csv":                   "exported what was done",
 	"DELETE /classes/{class}/archive":                   "took the class out of the archive",

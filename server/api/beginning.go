@@ -16,6 +16,8 @@ import (
 type Beginning struct {
 	Needed bool `json:"needed" doc:"there is no school yet: whoever started the program has a code for it"`
 	Mail   bool `json:"mail" doc:"who forgot a password is sent a letter"`
+
+	SignOn []SchoolName `json:"sign_on" nullable:"false" doc:"schools whose people sign in with the accounts they have"`
 }
 
 type beginningOutput struct{ Body Beginning }
@@ -23,7 +25,15 @@ type beginningOutput struct{ Body Beginning }
 // showBeginning tells the sign-in page that nobody can sign in yet.
 func (a *API) showBeginning(ctx context.Context, _ *struct{}) (*beginningOutput, error) {
 	needed, err := a.Store.NoSchoolYet(ctx)
-	return &beginningOutput{Beginning{Needed: needed, Mail: a.Mail}}, err
+	if err != nil {
+		return nil, err
+	}
+	schools, err := a.Store.SignOns(ctx)
+	out := &beginningOutput{Beginning{Needed: needed, Mail: a.Mail, SignOn: []SchoolName{}}}
+	for _, s := range schools {
+		out.Body.SignOn = append(out.Body.SignOn, SchoolName{s.ID, s.Name})
+	}
+	return out, err
 }
 
 // beginInput sets the first school up, and its administrator.

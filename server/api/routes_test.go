@@ -27,7 +27,11 @@ var open = []string{
 	"POST /sign-in/forgotten",
 	"POST /sign-in/new-password",
 	"GET /stand-in/mail", // of the demo alone
-	"GET /beginning",     // whether there is a school at all
+	"GET /sign-on/{school}",
+	"GET /sign-on/callback",
+	"GET /sign-on/choices", // of whoever signed on, by the session
+	"POST /sign-on/choices",
+	"GET /beginning", // whether there is a school at all
 	"POST /beginning",
 	"GET /feeds/{feed}",
 }

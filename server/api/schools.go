@@ -33,6 +33,8 @@ type SchoolPage struct {
 	State    store.SchoolState `json:"state"`
 	Waiting  store.Waiting     `json:"waiting" doc:"takes nobody has listened to yet, of all schools"`
 	Version  string            `json:"version" doc:"of the program"`
+	SignOn   *SignOnView       `json:"sign_on,omitempty" doc:"how its people sign in with the accounts they have"`
+	Redirect string            `json:"redirect" doc:"the address that a provider is told to send people back to"`
 	Password string            `json:"password,omitempty" doc:"just made, and shown this once"`
 	For      string            `json:"for,omitempty" doc:"whose password it is"`
 }
@@ -61,6 +63,13 @@ func (a *API) showSchool(ctx context.Context, in *SchoolPath) (*schoolOutput, er
 		TimeZone: school.TimeZone,
 		People:   []SchoolMember{},
 		Version:  version(),
+		Redirect: fromOf(ctx).site + callbackPath,
+	}
+	o, err := a.Store.SignOnOf(ctx, school.ID)
+	if err == nil {
+		out.SignOn = &SignOnView{o.Issuer, o.ClientID, append([]string{}, o.Domains...), o.RosterClaim}
+	} else if !errors.Is(err, store.ErrNotFound) {
+		return nil, err
 	}
 	people, err := a.Store.PeopleOf(ctx, school.ID)
 	if err != nil {

@@ -59,12 +59,7 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 		} else if err != nil {
 			return nil, err
 		}
-		out.Body = Me{
-			Role:  "player",
-			Name:  p.ShortName(),
-			Class: p.Class.Name,
-			ID:    p.ID,
-		}
+		out.Body = meOfPlayer(p)
 	case store.RoleAssistant, store.RoleSubstitute, store.RoleFamily:
 		p, err := a.Store.Pass(ctx, who.Subject)
 		if errors.Is(err, store.ErrNotFound) {
@@ -75,6 +70,16 @@ func (a *API) showMe(ctx context.Context, _ *struct{}) (*meOutput, error) {
 		out.Body = meOfPass(p)
 	}
 	return out, nil
+}
+
+// meOfPlayer is a player, with the class, as the page knows them.
+func meOfPlayer(p store.Player) Me {
+	return Me{
+		Role:  "player",
+		Name:  p.ShortName(),
+		Class: p.Class.Name,
+		ID:    p.ID,
+	}
 }
 
 // meOf is a director as the page knows them.
@@ -306,10 +311,6 @@ func (a *API) signInPlayer(ctx context.Context, in *playerSignIn) (*meOutput, er
 	if err := a.letIn(ctx, try, who, in.Body.Shared); err != nil {
 		return nil, err
 	}
-	return &meOutput{Body: Me{
-		Role:  "player",
-		Name:  p.ShortName(),
-		Class: class.Name,
-		ID:    p.ID,
-	}}, nil
+	p.Class = class
+	return &meOutput{meOfPlayer(p)}, nil
 }

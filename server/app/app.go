@@ -17,6 +17,7 @@ import (
 	"earlychorus/server/jobs"
 	"earlychorus/server/mail"
 	"earlychorus/server/recordings"
+	"earlychorus/server/standin"
 	"earlychorus/server/store"
 	"earlychorus/server/workers"
 )
@@ -31,6 +32,7 @@ type Parts struct {
 	Proxies    []string // networks of proxies whose word on who asks is taken
 	Post       mail.Carrier
 	Mailbox    bool // letters lie in the stand-in, whose page is open
+	Provider   *standin.Provider
 }
 
 // Web is the half that answers.
@@ -78,6 +80,7 @@ func (w *Web) Handler(page fs.FS) (handler http.Handler, stop func()) {
 		Proxies:    w.Proxies,
 		Mail:       w.Post != nil,
 		Mailbox:    w.Mailbox,
+		Provider:   w.Provider,
 	}
 	return a.Handler()
 }
@@ -107,7 +110,12 @@ func Work(p Parts, name string) (*workers.Pool, error) {
 		Pack:    &workers.Pack{Store: p.Store, Recordings: p.Recordings, Now: p.Now},
 		Sweep:   &workers.Sweep{Store: p.Store, Queue: queue, Now: p.Now},
 		Letters: &workers.SendLetter{Store: p.Store, Post: p.Post, Now: p.Now},
-		Weekly:  &workers.WriteSummaries{Store: p.Store, Queue: queue, Public: p.Public, Now: p.Now},
+		Weekly: &workers.WriteSummaries{
+			Store:  p.Store,
+			Queue:  queue,
+			Public: p.Public,
+			Now:    p.Now,
+		},
 	})
 	if err != nil {
 		return nil, err

@@ -4,6 +4,7 @@ package demo
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 	"time"
@@ -16,6 +17,7 @@ import (
 	"earlychorus/core/roster"
 	"earlychorus/core/scores"
 	"earlychorus/server/intake"
+	"earlychorus/server/standin"
 	"earlychorus/server/store"
 )
 
@@ -121,6 +123,7 @@ func (s Seeder) people(ctx context.Context) error {
 					LastName:   p.last,
 					Instrument: p.instrument,
 					Stage:      scores.Stage(p.stage),
+					ExternalID: number(n),
 				},
 			}
 			return err
@@ -171,6 +174,41 @@ func playerID(n int) string { return id("player/%d", n) }
 
 // PIN is the n-th player's.
 func PIN(n int) string { return fmt.Sprintf("%06d", 100_000+(n*27_143+40_763)%900_000) }
+
+// number is the n-th player's on the school's list.
+func number(n int) string { return fmt.Sprintf("QM-%03d", n+1) }
+
+// Accounts are what some of the school's people have at its provider, for which a stand-in
+// plays; the last has one and is of no class.
+func Accounts() []standin.Person {
+	out := []standin.Person{{Name: DirectorName, Email: DirectorEmail}, {Name: SecondName, Email: SecondEmail}}
+	for _, n := range []int{0, 5, 20} {
+		out = append(out, standin.Person{
+			Name:     people[n].first + " " + people[n].last,
+			Email:    fmt.Sprintf("pupil%d@quillmarsh.example", n+1),
+			RosterID: number(n),
+		})
+	}
+	return append(out, standin.Person{Name: "Somebody else", Email: "else@quillmarsh.example", RosterID: "QM-999"})
+}
+
+// SignOn lets them in: through a provider at an address. A school's own arrangement stays.
+func (s Seeder) SignOn(ctx context.Context, issuer string) error {
+	before, err := s.Store.SignOnOf(ctx, id("school"))
+	if err == nil && before.ClientID != standInClient || err != nil && !errors.Is(err, store.ErrNotFound) {
+		return err
+	}
+	return s.Store.SaveSignOn(ctx, store.SignOn{
+		SchoolID:     id("school"),
+		Issuer:       issuer,
+		ClientID:     standInClient,
+		ClientSecret: "nothing to keep",
+		Domains:      []string{"quillmarsh.example"},
+		RosterClaim:  "student_id",
+	})
+}
+
+const standInClient = "early-chorus-demo"
 
 // SignIn is how one of the demo's players signs in.
 type SignIn struct{ Name, Instrument, PIN string }

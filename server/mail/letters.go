@@ -71,7 +71,7 @@ func Summary(to, name string, monday time.Time, classes []ClassWeek, site string
 %s
 Who needs what stands on each class's page: %s
 
-You asked for this letter; under “Where I am signed in” you end it.
+You asked for this letter; under “My sign-in” you end it.
 
 Early Chorus
 `, name, lines.String(), site),

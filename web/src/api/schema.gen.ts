@@ -1088,6 +1088,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/schools/{school}/sign-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put schools by school sign on */
+        put: operations["put-schools-by-school-sign-on"];
+        post?: never;
+        /** Delete schools by school sign on */
+        delete: operations["delete-schools-by-school-sign-on"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sign-in/class": {
         parameters: {
             query?: never;
@@ -1184,6 +1202,24 @@ export interface paths {
         put?: never;
         /** Post sign in player */
         post: operations["post-sign-in-player"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sign-on/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get sign on choices */
+        get: operations["get-sign-on-choices"];
+        put?: never;
+        /** Post sign on choices */
+        post: operations["post-sign-on-choices"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1480,6 +1516,8 @@ export interface components {
             mail: boolean;
             /** @description there is no school yet: whoever started the program has a code for it */
             needed: boolean;
+            /** @description schools whose people sign in with the accounts they have */
+            sign_on: components["schemas"]["SchoolName"][];
         };
         Blow: {
             /**
@@ -1578,6 +1616,13 @@ export interface components {
         Choice: {
             key: string;
             label: string;
+        };
+        ChoiceInputBody: {
+            /** Format: uuid */
+            player: string;
+        };
+        ChoicesOutputBody: {
+            classes: components["schemas"]["ClassToEnter"][];
         };
         ChooseInputBody: {
             password: string;
@@ -1688,6 +1733,11 @@ export interface components {
             usual: components["schemas"]["StageLimits"][];
             /** @description the code is from when codes were short: give a new one */
             weak_code: boolean;
+        };
+        ClassToEnter: {
+            class: string;
+            instrument: string;
+            player: string;
         };
         ClassesOutputBody: {
             classes: components["schemas"]["ClassName"][];
@@ -3160,6 +3210,10 @@ export interface components {
             /** @description just made, and shown this once */
             password?: string;
             people: components["schemas"]["SchoolMember"][];
+            /** @description the address that a provider is told to send people back to */
+            redirect: string;
+            /** @description how its people sign in with the accounts they have */
+            sign_on?: components["schemas"]["SignOnView"];
             state: components["schemas"]["SchoolState"];
             time_zone: string;
             /** @description of the program */
@@ -3405,6 +3459,22 @@ export interface components {
             tips: {
                 [key: string]: string;
             };
+        };
+        SignOnInputBody: {
+            client_id: string;
+            /** @description empty keeps the one that is there */
+            client_secret: string;
+            /** @description of addresses that are let in; none: any */
+            domains: string[];
+            issuer: string;
+            /** @description that says a player's number on the school's list */
+            roster_claim: string;
+        };
+        SignOnView: {
+            client_id: string;
+            domains: string[];
+            issuer: string;
+            roster_claim: string;
         };
         SimulateInputBody: {
             /** @description key of one of the practice page's stand-ins */
@@ -6431,6 +6501,72 @@ export interface operations {
             };
         };
     };
+    "put-schools-by-school-sign-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                school: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOnInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-schools-by-school-sign-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                school: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-sign-in-class": {
         parameters: {
             query?: never;
@@ -6602,6 +6738,68 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PlayerSignInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-sign-on-choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-sign-on-choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoiceInputBody"];
             };
         };
         responses: {

@@ -35,6 +35,7 @@ export const router = createBrowserRouter([
       },
       { path: 'new-password', lazy: async () => ({ Component: (await import('../features/signin')).ChoosePassword }) },
       { path: 'stand-in/mail', lazy: async () => ({ Component: (await import('../features/standin')).Mailbox }) },
+      { path: 'which-class', lazy: async () => ({ Component: (await import('../features/signin')).WhichClass }) },
       { path: 'pass', lazy: async () => ({ Component: (await import('../features/passes')).PassSignIn }) },
       { path: 'child/:player', lazy: async () => ({ Component: (await import('../features/passes')).FamilyPage }) },
       { path: 'class/:classId', lazy: async () => ({ Component: (await import('../features/today')).Today }) },

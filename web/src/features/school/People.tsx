@@ -13,7 +13,7 @@ export function People({ school }: { school: School }) {
       {school.password && (
         <p role="status" className="mt-2 border-l-4 border-nearly pl-3">
           The password of {school.for} is <strong className="font-serif text-lg">{school.password}</strong>. It is shown
-          this once: write it down for them. They change it under “Where I am signed in”.
+          this once: write it down for them. They change it under “My sign-in”.
         </p>
       )}
       <ul className="mt-3">

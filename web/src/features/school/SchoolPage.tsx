@@ -4,6 +4,7 @@ import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { People } from './People'
 import { schoolQuery } from './queries'
+import { SignOnSettings } from './SignOnSettings'
 import { WhatWasDone } from './WhatWasDone'
 
 /** SchoolPage is an administrator's: the school's people, how it runs, and what was done; no recording. */
@@ -35,6 +36,7 @@ export function SchoolPage() {
         ))}
       </dl>
       <People school={data} />
+      <SignOnSettings school={data} />
       <WhatWasDone school={data.id} />
     </>
   )

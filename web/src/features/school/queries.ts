@@ -37,6 +37,16 @@ export const useAddPerson = (school: string) =>
     answer(api.POST('/schools/{school}/people', { ...at(school), body })),
   )
 
+/** useSaveSignOn sets how the school's people sign on; its provider is asked at once. */
+export const useSaveSignOn = (school: string) =>
+  useChangeSchool(school, (body: Schemas['SignOnInputBody']) =>
+    answer(api.PUT('/schools/{school}/sign-on', { ...at(school), body })),
+  )
+
+/** useEndSignOn ends it. */
+export const useEndSignOn = (school: string) =>
+  useChangeSchool(school, () => answer(api.DELETE('/schools/{school}/sign-on', at(school))))
+
 const of = (school: string, person: string) => ({ params: { path: { school, person } } })
 
 /** useResetPassword gives somebody a new password, shown once. */

@@ -125,7 +125,7 @@ describe('a shared device', () => {
       'DELETE /me/sessions/there': () => ({ sessions: [device('here', { this: true })] }),
     })
     open(<WhereSignedIn />)
-    fireEvent.click(screen.getByRole('button', { name: 'Where I am signed in' }))
+    fireEvent.click(screen.getByRole('button', { name: 'My sign-in' }))
     fireEvent.click(await screen.findByRole('button', { name: /Sign out of Firefox on Windows/ }))
     await waitFor(() => expect(screen.queryByRole('button', { name: /Sign out of/ })).toBeNull())
   })

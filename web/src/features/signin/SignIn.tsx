@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import { BeginSchool, useIsNeeded } from './BeginSchool'
 import { DirectorSignIn } from './DirectorSignIn'
 import { PlayerSignIn } from './PlayerSignIn'
+import { SignOn } from './SignOn'
 
 /** The look of a tab: a line under the one that is open, as on paper. */
 const tab =
@@ -16,6 +17,7 @@ export function SignIn() {
     <div className="mx-auto max-w-md pt-8 sm:pt-16">
       <h1 className="text-2xl">Good morning, band.</h1>
       <p className="mt-2 text-soft">Long, warm notes first. Your own page is one step away.</p>
+      <SignOn />
       <Tabs.Root defaultValue="player" className="mt-8">
         <Tabs.List aria-label="Who are you?" className="flex gap-6 border-b border-rule">
           <Tabs.Trigger value="player" className={tab}>

@@ -15,14 +15,14 @@ export function WhereSignedIn() {
   return (
     <>
       <Button look="quiet" onClick={() => setOpen(true)}>
-        Where I am signed in
+        My sign-in
       </Button>
       {open && (
         <Dialog
           open
           onOpenChange={setOpen}
-          title="Where you are signed in"
-          says="A device you do not know, or have left behind? Sign out there."
+          title="My sign-in"
+          says="Your password, what stands beside it, and where you are signed in."
         >
           <NewPassword />
           <MySignIn />
@@ -40,7 +40,9 @@ function Sessions() {
   if (!data) return <Waiting />
   return (
     <>
-      <ul className="mt-4">
+      <h3 className="mt-6 text-lg">Where you are signed in</h3>
+      <p className="text-soft">A device you do not know, or have left behind? Sign out there.</p>
+      <ul className="mt-2">
         {data.map((s) => (
           <li key={s.id} className="flex min-h-12 items-center justify-between gap-4 border-b border-rule">
             <span>

@@ -1,7 +1,7 @@
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { answer, api, type Schemas } from '../../api/client'
-import { isOffline, keep, orKept } from '../../device/kept'
+import { isOffline, keep, kept, orKept } from '../../device/kept'
 import { forgetEveryone, hasKey, keepKey } from '../../device/vault'
 import { forgetClass } from '../class/lastClass'
 import { forgiveSignOut, oweSignOut, paySignOut, signOutIsOwed } from './owed'
@@ -18,10 +18,20 @@ export const meQuery = queryOptions({ queryKey: ['me'], queryFn: whoAmI })
 /** whoAmI asks the server; without a network whoever is signed in on this device stays so. */
 async function whoAmI(): Promise<Me> {
   if (signOutIsOwed() && !(await paySignOut())) return nobody
+  const before = await kept<Me>('me').catch(() => undefined)
   const me = await orKept('me', () => answer(api.GET('/me')))
+  // Who came in through the school's accounts came in past this page: what another one left
+  // open on the device is closed now.
+  if (before && me.role !== 'nobody' && before.role !== 'nobody' && !isSame(before, me)) {
+    await forgetEveryone().catch(console.warn)
+    await keep('me', me).catch(console.warn)
+  }
   if (me.role === 'player' && me.id) await readyDevice(me.id)
   return me
 }
+
+/** isSame tells a returning person from another one. */
+const isSame = (a: Me, b: Me) => a.role === b.role && (a.id ?? a.name) === (b.id ?? b.name)
 
 /** readyDevice lets this device keep a player's takes until they are safe; where it cannot, takes go up at once or not at all. */
 async function readyDevice(player: string): Promise<void> {
@@ -83,6 +93,20 @@ export const beginningQuery = queryOptions({
 export function useBeginSchool() {
   return useMutation({
     mutationFn: (body: Schemas['BeginInputBody']) => answer(api.POST('/beginning', { body })),
+    onSuccess: useEntered(),
+  })
+}
+
+/** choicesQuery lists the classes of a player who signed on and is in several. */
+export const choicesQuery = queryOptions({
+  queryKey: ['choices'],
+  queryFn: () => answer(api.GET('/sign-on/choices')),
+})
+
+/** useChooseClass goes on into one of them. */
+export function useChooseClass() {
+  return useMutation({
+    mutationFn: (player: string) => answer(api.POST('/sign-on/choices', { body: { player } })),
     onSuccess: useEntered(),
   })
 }
