@@ -17,6 +17,7 @@ var care = Kind{
 	Group:     scores.Caring,
 	Ticked:    true,
 	Unpitched: true,
+	Suits:     func(i instrument.Instrument) bool { return i.Family != instrument.NoneYet },
 	Why:       "An instrument that is looked after answers.",
 	Parts:     []Param{choice(careKey, "How often", string(Daily), careOptions()...)},
 	Says:      func(v Values) string { return careNames[Every(v.choice(careKey))] },

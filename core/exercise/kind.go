@@ -167,8 +167,8 @@ func (s Step) With(set map[string]any) (Step, error) {
 
 // Suits reports whether the step is for an instrument.
 func (s Step) Suits(i instrument.Instrument) bool {
-	if !i.IsPitched() {
-		return s.Kind.Unpitched
+	if !i.IsPitched() && !s.Kind.Unpitched {
+		return false
 	}
 	return s.Kind.Suits == nil || s.Kind.Suits(i)
 }

@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
@@ -68,7 +69,11 @@ var rhythmOnANote = Kind{
 
 // onAPad is the same rhythm struck, beat for beat as the others play it.
 func (w *writer) onAPad(v Values) {
-	w.countIn("Sticks ready.")
+	ready := "Sticks ready."
+	if w.i.Family == instrument.NoneYet {
+		ready = "Hands ready to clap."
+	}
+	w.countIn(ready)
 	w.add(scores.Segment{Phase: scores.Rest, Beats: breathBeats, Text: "Count yourself in."})
 	for n := range max(len(v.notes()), len(v.written())) {
 		rhythms := wholeToQuarters
@@ -92,12 +97,16 @@ func (w *writer) onAPad(v Values) {
 // strike adds a stroke on a pad, written on the middle line.
 func (w *writer) strike(beats music.Beats) {
 	middle := music.Spelling{Step: "B", Octave: 4}
+	text, name := "Strike", "stroke"
+	if w.i.Family == instrument.NoneYet {
+		text, name = "Clap", "clap"
+	}
 	w.add(scores.Segment{
 		Phase:       scores.Strike,
 		Beats:       beats,
-		Text:        "Strike",
+		Text:        text,
 		Written:     &middle,
-		WrittenName: "stroke",
+		WrittenName: name,
 	})
 }
 

@@ -45,6 +45,7 @@ var holds = map[instrument.Family]string{
 	instrument.Clarinets:   "Right thumb under its rest, fingers curved over the holes",
 	instrument.Saxophones:  "Strap so high that the mouthpiece comes to you; right thumb under its hook",
 	instrument.Brass:       "Left hand carries, right hand plays; bell away from the stand",
+	instrument.NoneYet:     "Hands loose in your lap",
 	instrument.Percussion:  "Stand balanced; sticks held loosely, thumbs flat; the pad just below your belt",
 	instrument.Recorders:   "Left hand on top, fingers flat over the holes, right thumb under the fourth finger",
 }

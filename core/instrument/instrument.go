@@ -21,6 +21,7 @@ const (
 	Brass       Family = "brass"
 	Recorders   Family = "recorder"
 	Percussion  Family = "percussion"
+	NoneYet     Family = "none yet"
 )
 
 // Clef is the clef an instrument's music is written in.
@@ -128,8 +129,9 @@ func (e UnknownError) Error() string {
 	return fmt.Sprintf("instrument: there is no instrument %q; the keys are %v", e.Key, Keys())
 }
 
-// IsPitched reports whether notes are asked of the instrument: of all but percussion.
-func (i Instrument) IsPitched() bool { return i.Family != Percussion }
+// IsPitched reports whether notes are asked of the instrument: of all but percussion, and of
+// whoever has none yet.
+func (i Instrument) IsPitched() bool { return i.Family != Percussion && i.Family != NoneYet }
 
 // Get returns the instrument with the given key, percussion too, or an UnknownError.
 func Get(key string) (Instrument, error) {
@@ -141,9 +143,9 @@ func Get(key string) (Instrument, error) {
 	return Instrument{}, UnknownError{key}
 }
 
-// Band returns whatever a player of a band may play, in score order: every instrument, and
-// percussion.
-func Band() []Instrument { return append(All(), percussion) }
+// Band returns whatever a player of a band may play, in score order: every instrument,
+// percussion, and no instrument yet.
+func Band() []Instrument { return append(All(), percussion, noneYet) }
 
 // All returns every instrument that plays notes, in score order.
 func All() []Instrument { return append([]Instrument(nil), table...) }

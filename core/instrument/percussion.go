@@ -21,5 +21,24 @@ var percussion = Instrument{
 	chart: func(Instrument, music.MIDI) (string, bool) { return "", false },
 }
 
+// noneYet is for the weeks before instruments are chosen: such a player breathes, sits, claps
+// rhythms and counts along.
+var noneYet = Instrument{
+	Key:         "none-yet",
+	Name:        "No instrument yet",
+	Section:     "No instrument yet",
+	Family:      NoneYet,
+	Clef:        Treble,
+	FirstFive:   percussion.FirstFive,
+	Beginner:    percussion.Beginner,
+	Tuning:      pad,
+	MIDIProgram: percussion.MIDIProgram,
+	Aliases: []string{
+		"none", "none yet", "no instrument", "no instrument yet", "not yet", "tbd", "tba", "undecided",
+		"to be decided", "unknown", "n a",
+	},
+	chart: percussion.chart,
+}
+
 // pad is B4, the middle line.
 const pad music.MIDI = 71

@@ -34,30 +34,47 @@ func meaningOf(heading string) string {
 	return ""
 }
 
-// Read reads a file: CSV with commas, semicolons or tabs, or a OneRoster zip.
-// classID picks the class in a OneRoster file that holds several; it may be
-// empty. Errors: ReadError.
-func Read(file []byte, classID string) (List, error) {
+// How says how a file is to be read; the zero How is as the program thinks.
+type How struct {
+	Taught   Taught
+	Meanings []string // of the columns, by hand; "" keeps what the program thinks, NotUsed leaves one out
+	Headings Headings // whether the first line is one
+	ClassID  string   // of a OneRoster file that holds several classes
+}
+
+// Headings says whether a file's first line says what its columns are.
+type Headings string
+
+const (
+	HeadingsMaybe Headings = ""
+	HeadingsYes   Headings = "yes"
+	HeadingsNo    Headings = "no"
+)
+
+// Read reads a file: CSV with commas, semicolons or tabs, or a OneRoster zip. A file whose
+// columns are not understood has columns and no rows; so has one of several classes, until one
+// is chosen. Errors: ReadError.
+func Read(file []byte, how How) (List, error) {
 	switch {
 	case len(file) > largest:
 		return List{}, ReadError{"The file is larger than 2 MB. Save just the list of players."}
 	case len(bytes.TrimSpace(file)) == 0:
 		return List{}, ReadError{"The file is empty."}
 	case bytes.HasPrefix(file, []byte("PK")):
-		return readOneRosterZip(file, classID)
+		return readOneRosterZip(file, how)
 	}
-	records, err := recordsOf(file)
+	records, err := recordsOf(file, MostRows)
 	if err != nil {
 		return List{}, err
 	}
 	if isOneRosterUsers(records[0]) {
-		return oneRoster(map[string][][]string{"users.csv": records}, classID)
+		return oneRoster(map[string][][]string{"users.csv": records}, how)
 	}
-	return fromRecords(records)
+	return fromRecords(records, how)
 }
 
-// recordsOf reads a CSV file's lines, whatever divides them.
-func recordsOf(file []byte) ([][]string, error) {
+// recordsOf reads a CSV file's lines, whatever divides them; most at most, and headings.
+func recordsOf(file []byte, most int) ([][]string, error) {
 	file = inUTF8(file)
 	r := csv.NewReader(bytes.NewReader(file))
 	r.Comma = divider(file)
@@ -76,8 +93,8 @@ func recordsOf(file []byte) ([][]string, error) {
 			record[n] = strings.TrimSpace(record[n])
 		}
 		out = append(out, record)
-		if len(out) > MostRows+1 {
-			return nil, ReadError{fmt.Sprintf("The file has more than %d lines. Save just one class.", MostRows)}
+		if len(out) > most+1 {
+			return nil, ReadError{fmt.Sprintf("The file has more than %d lines. Save just one class.", most)}
 		}
 	}
 	if len(out) == 0 {
@@ -98,29 +115,25 @@ func divider(file []byte) rune {
 	return best
 }
 
-func fromRecords(records [][]string) (List, error) {
+func fromRecords(records [][]string, how How) (List, error) {
 	list := List{Format: "csv", Columns: []Column{}, Rows: []Row{}}
-	meanings, headed := meaningsOf(records[0])
+	meanings, headed := how.meanings(records[0])
 	begin := 1
 	if !headed {
 		begin = 0
-		meanings = guessed(records[0])
 	}
-	for n, m := range meanings {
-		name := fmt.Sprintf("column %d", n+1)
-		if headed {
-			name = records[0][n]
-		}
-		list.Columns = append(list.Columns, Column{name, m})
+	list.Columns = columnsOf(records, meanings, headed)
+	if len(records) == begin {
+		return list, ReadError{"The file has headings, but no players."}
 	}
-	if !slices.Contains(meanings, "first") && !slices.Contains(meanings, "name") {
-		return list, ReadError{"No column with names was found. Call one \"First name\" or \"Name\"."}
+	if !slices.Contains(meanings, "first") && !slices.Contains(meanings, fullName) {
+		return list, nil // somebody has to say which column has the names
 	}
 	for n, record := range records[begin:] {
 		if strings.Join(record, "") == "" {
 			continue
 		}
-		list.Rows = append(list.Rows, rowOf(record, meanings, begin+n+1))
+		list.Rows = append(list.Rows, how.row(record, meanings, begin+n+1))
 	}
 	if len(list.Rows) == 0 {
 		return list, ReadError{"The file has headings, but no players."}
@@ -129,14 +142,59 @@ func fromRecords(records [][]string) (List, error) {
 	return list, nil
 }
 
-// meaningsOf understands a line as headings; headed is false when none of it is
-// one.
-func meaningsOf(record []string) (meanings []string, headed bool) {
+const mostSamples = 3 // of a column's cells
+
+// columnsOf says how a file's columns were understood, with what stands in them.
+func columnsOf(records [][]string, meanings []string, headed bool) []Column {
+	out := []Column{}
+	for n, m := range meanings {
+		c := Column{Name: fmt.Sprintf("column %d", n+1), Meaning: m, Headed: headed}
+		body := records
+		if headed {
+			c.Name, body = records[0][n], records[1:]
+		}
+		for _, record := range body {
+			if n < len(record) && record[n] != "" && len(c.Samples) < mostSamples {
+				c.Samples = append(c.Samples, record[n])
+			}
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+// meanings understands a file's columns: by its headings, or by what stands in its first line;
+// what was said by hand goes before. headed is false when none of the line is a heading.
+func (how How) meanings(record []string) (meanings []string, headed bool) {
 	meanings = make([]string, len(record))
 	for n, cell := range record {
-		if m := meaningOf(cell); m != "" && !slices.Contains(meanings, m) {
-			meanings[n], headed = m, true
+		m := how.Taught.meaning(cell)
+		_, known := how.Taught.Columns[plainly(cell)]
+		headed = headed || m != "" || known
+		if m != "" && !slices.Contains(meanings, m) {
+			meanings[n] = m
 		}
+	}
+	if !headed {
+		meanings = guessed(record)
+		// Where nothing is known of a list's columns, its first line is headings more often than not
+		// (common practice, no published source).
+		headed = strings.Join(meanings, "") == ""
+	}
+	switch how.Headings {
+	case HeadingsYes:
+		headed = true
+	case HeadingsNo:
+		headed = false
+	}
+	for n, m := range how.Meanings {
+		if n >= len(meanings) || m == "" {
+			continue
+		}
+		if k := slices.Index(meanings, m); k >= 0 {
+			meanings[k] = ""
+		}
+		meanings[n] = strings.TrimSuffix(m, NotUsed)
 	}
 	return meanings, headed
 }
@@ -169,8 +227,8 @@ func guessed(record []string) []string {
 	return meanings
 }
 
-// rowOf reads a line by what its columns mean.
-func rowOf(record, meanings []string, line int) Row {
+// row reads a line by what its columns mean.
+func (how How) row(record, meanings []string, line int) Row {
 	r := Row{Line: line}
 	cells := map[string]string{}
 	for n, cell := range record {
@@ -186,6 +244,9 @@ func rowOf(record, meanings []string, line int) Row {
 		switch {
 		case there && f.text != nil:
 			*f.text(&r.Person) = cell
+		case there && f.Key == "instrument":
+			r.Said = cell
+			r.Instrument, r.Variant = how.Taught.instrument(cell)
 		case there:
 			f.read(&r.Person, cell)
 		}

@@ -10,7 +10,7 @@ import (
 func ExampleRead() {
 	list, _ := roster.Read(
 		[]byte("Instrument;Last name;First name\nBb Clarinet;O’Testerly;Ada\nTenor Sax;Šimek;Bo\n"),
-		"",
+		roster.How{},
 	)
 	for _, r := range list.Rows {
 		fmt.Println(r.FirstName, r.LastName, r.Instrument)

@@ -95,7 +95,6 @@ func Fields() []Field {
 			Column:   "instrument",
 			Says:     "its key in [instruments](instruments.md)",
 			headings: []string{"instrument", "instr", "section", "plays", "instrument name", "part"},
-			read:     func(p *Person, cell string) { p.Instrument, p.Variant = InstrumentOf(cell) },
 			wrong:    wrongInstrument,
 			unsaid:   func(list Person) bool { return list.Instrument == "" },
 			keep:     func(p *Person, known Person) { p.Instrument = known.Instrument },

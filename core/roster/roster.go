@@ -16,6 +16,10 @@ type Row struct {
 	Line int `json:"line" doc:"in the file, from 1"`
 	Person
 	Problems []Problem `json:"problems" nullable:"false"`
+
+	// Said is the list's own word for the instrument; the school learns from it.
+	Said   string `json:"said,omitempty" doc:"the list's own word for the instrument"`
+	Leaves bool   `json:"leaves,omitempty" doc:"the list says that this one is not in the class any more"`
 }
 
 // Problem is what is wrong with a row, and what to do.
@@ -29,12 +33,27 @@ type List struct {
 	Format  string   `json:"format" enum:"csv,oneroster"`
 	Columns []Column `json:"columns" nullable:"false" doc:"how the file's columns were understood"`
 	Rows    []Row    `json:"rows" nullable:"false"`
+
+	// A file of several classes: one has to be chosen, and there are no rows until it is.
+	Classes []Choice `json:"classes,omitempty"`
+	// Whole reports that the file lists the whole class: who is not on it has left.
+	Whole bool `json:"whole,omitempty"`
+}
+
+// Choice is a class of a file that holds several.
+type Choice struct {
+	ID      string `json:"id"`
+	Title   string `json:"title"`
+	Players int    `json:"players"`
 }
 
 // Column is a column of the file and what it was taken for.
 type Column struct {
 	Name    string `json:"name"`
 	Meaning string `json:"meaning" doc:"first, last, name, instrument, variant, stage, external_id; empty when it is not used"`
+
+	Headed  bool     `json:"headed,omitempty" doc:"the name is the file's own"`
+	Samples []string `json:"samples,omitempty" doc:"what stands in it, for whoever says what it means"`
 }
 
 // MostRows bounds a list; a class is much smaller.
@@ -71,7 +90,10 @@ func (r Row) Against(known []Person) (row Row, means int) {
 		if !r.Means(p) {
 			continue
 		}
-		row = Row{Line: r.Line, Person: r.Over(p)}.Check()
+		row = Row{Line: r.Line, Person: r.Over(p), Said: r.Said, Leaves: r.Leaves}.Check()
+		if r.Leaves {
+			row.Person, row.Problems = p, []Problem{}
+		}
 		for _, q := range r.Problems {
 			if q.Field == wholeRow {
 				row.Problems = append(row.Problems, q)

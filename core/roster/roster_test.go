@@ -16,7 +16,7 @@ import (
 
 func read(t *testing.T, file string) roster.List {
 	t.Helper()
-	l, err := roster.Read([]byte(file), "")
+	l, err := roster.Read([]byte(file), roster.How{})
 	require.NoError(t, err)
 	return l
 }
@@ -87,9 +87,9 @@ func TestProblemsNameTheirRemedy(t *testing.T) {
 	assert.Equal(
 		t,
 		[]roster.Column{
-			{Name: "Name", Meaning: "name"},
-			{Name: "Instrument", Meaning: "instrument"},
-			{Name: "Stage", Meaning: "stage"},
+			{Name: "Name", Meaning: "name", Headed: true, Samples: []string{"Hal Merriden"}},
+			{Name: "Instrument", Meaning: "instrument", Headed: true, Samples: []string{"Kazoo"}},
+			{Name: "Stage", Meaning: "stage", Headed: true, Samples: []string{"9"}},
 		},
 		l.Columns,
 	)
@@ -101,13 +101,12 @@ func TestProblemsNameTheirRemedy(t *testing.T) {
 func TestFilesThatCannotBeReadSaySo(t *testing.T) {
 	for name, c := range map[string]struct{ file, says string }{
 		"empty":    {"  \n", "empty"},
-		"no names": {"Shirt,Grade\nM,5\n", "names"},
 		"headings": {"Name,Instrument\n", "no players"},
 		"zip":      {"PK\x03\x04nonsense", "broken"},
 		"large":    {strings.Repeat("x", 3<<20), "2 MB"},
 		"many":     {"Name,Instrument\n" + strings.Repeat("A,Tuba\n", 600), "more than 500"},
 	} {
-		_, err := roster.Read([]byte(c.file), "")
+		_, err := roster.Read([]byte(c.file), roster.How{})
 		var said roster.ReadError
 		require.True(t, errors.As(err, &said), name)
 		assert.Contains(t, said.Error(), c.says, name)
@@ -141,23 +140,33 @@ func TestOneRoster(t *testing.T) {
 			"e3,c1,u3,teacher\ne4,c1,u4,student\n",
 		"classes.csv": "sourcedId,title\nc1,Beginning Winds\nc2,Choir\n",
 	}
-	l, err := roster.Read(zipped(t, files), "")
+	l, err := roster.Read(zipped(t, files), roster.How{})
 	require.NoError(t, err)
 	assert.Equal(t, "oneroster", l.Format)
-	assert.Equal(t, []string{"Wren|Ashdown| !instrument", "Ivi|Pellerin| !instrument"}, short(l.Rows))
+	assert.Equal(
+		t,
+		[]string{"Wren|Ashdown| !instrument", "Ivi|Pellerin| !instrument", "Gone|Away| !instrument"},
+		short(l.Rows),
+	)
 	assert.Equal(t, "u1", l.Rows[0].ExternalID)
+	assert.True(t, l.Whole, "who is not on it has left")
+	assert.False(t, l.Rows[0].Leaves)
+	assert.True(t, l.Rows[2].Leaves)
 
 	files["enrollments.csv"] += "e5,c2,u5,student\n"
-	_, err = roster.Read(zipped(t, files), "")
-	assert.ErrorContains(t, err, "Beginning Winds, Choir")
-	l, err = roster.Read(zipped(t, files), "c2")
+	l, err = roster.Read(zipped(t, files), roster.How{})
+	require.NoError(t, err)
+	assert.Empty(t, l.Rows, "one of them has to be chosen")
+	assert.Equal(t, []roster.Choice{{"c1", "Beginning Winds", 3}, {"c2", "Choir", 1}}, l.Classes)
+	l, err = roster.Read(zipped(t, files), roster.How{ClassID: "c2"})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Other|Class| !instrument"}, short(l.Rows))
 
-	alone, err := roster.Read([]byte(users), "")
+	alone, err := roster.Read([]byte(users), roster.How{})
 	require.NoError(t, err)
-	assert.Len(t, alone.Rows, 4, "users.csv by itself")
-	_, err = roster.Read(zipped(t, map[string]string{"a.csv": "x"}), "")
+	assert.Len(t, alone.Rows, 5, "users.csv by itself")
+	assert.False(t, alone.Whole)
+	_, err = roster.Read(zipped(t, map[string]string{"a.csv": "x"}), roster.How{})
 	assert.ErrorContains(t, err, "no users.csv")
 }
 
@@ -179,7 +188,7 @@ func FuzzRead(f *testing.F) {
 	f.Add([]byte("Name,Instrument\nHal Merriden,Tpt\n"))
 	f.Add([]byte("PK\x03\x04"))
 	f.Fuzz(func(t *testing.T, file []byte) {
-		l, err := roster.Read(file, "")
+		l, err := roster.Read(file, roster.How{})
 		if err == nil {
 			require.NotEmpty(t, l.Rows)
 			require.LessOrEqual(t, len(l.Rows), roster.MostRows)

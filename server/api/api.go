@@ -43,7 +43,6 @@ type API struct {
 
 const (
 	sessionLength = 14 * 24 * time.Hour
-	largestJSON   = 64 << 10
 	// largestUpload holds ten minutes of 24-bit mono at 48 kHz, with room to spare.
 	largestUpload = 128 << 20
 	requestTime   = 5 * time.Minute // a take over weak Wi-Fi

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"slices"
 
 	"earlychorus/core/roster"
 	"earlychorus/server/problem"
@@ -18,12 +19,15 @@ type RosterPreview struct {
 	Format  string          `json:"format" enum:"csv,oneroster"`
 	Columns []roster.Column `json:"columns" nullable:"false"`
 	Rows    []RosterRow     `json:"rows" nullable:"false"`
+
+	Meanings []string        `json:"meanings" doc:"what a column may be said to mean" nullable:"false"`
+	Classes  []roster.Choice `json:"classes" doc:"of a file of several: one has to be chosen" nullable:"false"`
 }
 
 // RosterRow is one player of it.
 type RosterRow struct {
 	roster.Row
-	Action   string `json:"action" enum:"add,change,same"`
+	Action   string `json:"action" enum:"add,change,same,leave"`
 	PlayerID string `json:"player_id" doc:"of the player it changes"`
 }
 
@@ -40,8 +44,12 @@ func (a *API) previewRoster(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return problem.Of(problem.TooLarge, "The file is larger than 2 MB. Save just the list of players.", nil)
 	}
+	how, err := a.howToRead(r, class)
+	if err != nil {
+		return err
+	}
 	// The bytes as they are: which encoding they are in is part of reading them.
-	list, err := roster.Read(file, r.URL.Query().Get("class_id"))
+	list, err := roster.Read(file, how)
 	var said roster.ReadError
 	if errors.As(err, &said) {
 		return problem.Of(problem.Unusable, said.Remedy, nil)
@@ -53,13 +61,58 @@ func (a *API) previewRoster(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	out := RosterPreview{Format: list.Format, Columns: list.Columns, Rows: []RosterRow{}}
-	for _, row := range list.Rows {
-		out.Rows = append(out.Rows, against(players, row))
+	out := RosterPreview{
+		Format:   list.Format,
+		Columns:  list.Columns,
+		Meanings: roster.Meanings(),
+		Classes:  append([]roster.Choice{}, list.Classes...),
+		Rows:     compared(list, players),
 	}
 	w.Header().Set("Content-Type", "application/json")
 	_ = json.NewEncoder(w).Encode(out) // the asker may be gone
 	return nil
+}
+
+// howToRead is what was said of the file by hand, and what the school said of its lists before.
+func (a *API) howToRead(r *http.Request, class store.Class) (how roster.How, err error) {
+	q := r.URL.Query()
+	how.ClassID, how.Headings = q.Get("class_id"), roster.Headings(q.Get("headings"))
+	for _, m := range q["meaning"] {
+		if m != "" && !slices.Contains(roster.Meanings(), m) {
+			return how, problem.Input("meaning", "choose what the column means")
+		}
+		how.Meanings = append(how.Meanings, m)
+	}
+	how.Taught, err = a.Store.ListWords(r.Context(), class.SchoolID)
+	return how, err
+}
+
+// compared says, row by row, what a list would do. Who left is told apart by the school's
+// number alone: a name may be written otherwise.
+func compared(list roster.List, players []store.Player) []RosterRow {
+	out := []RosterRow{}
+	named := map[string]bool{}
+	for _, row := range list.Rows {
+		named[row.ExternalID] = true
+		r := against(players, row)
+		if row.Leaves {
+			if r.PlayerID == "" {
+				continue // never was here
+			}
+			r.Action = "leave"
+		}
+		out = append(out, r)
+	}
+	for _, p := range players {
+		if list.Whole && p.ExternalID != "" && !named[p.ExternalID] {
+			out = append(out, RosterRow{
+				Row:      roster.Row{Person: p.Person, Leaves: true, Problems: []roster.Problem{}},
+				Action:   "leave",
+				PlayerID: p.ID,
+			})
+		}
+	}
+	return out
 }
 
 // against compares a row with a class's players.
@@ -82,21 +135,70 @@ func against(players []store.Player, row roster.Row) RosterRow {
 type rosterInput struct {
 	ClassPath
 	Body struct {
-		Rows []RosterRow `json:"rows" nullable:"false" maxItems:"500"`
+		Rows    []RosterRow     `json:"rows" nullable:"false" maxItems:"1500"`
+		Columns []roster.Column `json:"columns,omitempty" doc:"as they were understood, where it was said by hand" maxItems:"200"`
 	}
 }
 
-// saveRoster adds and changes players: all rows, or none while one has a
-// problem.
+// saveRoster adds, changes and takes off players: all rows, or none while one has a problem.
+// What was said of the list by hand the school need not say again.
 func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
 		return nil, err
 	}
-	var added, changed []store.Player
+	asked, err := a.rosterAsked(ctx, class, in)
+	if err != nil {
+		return nil, err
+	}
+	there, err := a.Store.Players(ctx, class.ID)
+	if err != nil {
+		return nil, err
+	}
+	if len(there)+len(asked.added)-len(asked.leaving) > store.MostPlayers {
+		return nil, problem.Input(
+			"rows",
+			fmt.Sprintf("a class holds %d players; make a second class", store.MostPlayers),
+		)
+	}
+	if err := a.Store.SaveRoster(ctx, asked.added, asked.changed); err != nil {
+		return nil, err
+	}
+	for _, id := range asked.leaving {
+		if err := a.Store.TakeOffRoster(ctx, class.ID, id, a.Now().UTC()); err != nil {
+			return nil, err
+		}
+	}
+	if err := a.Store.EndSessionsOf(ctx, store.RolePlayer, asked.leaving...); err != nil {
+		return nil, err
+	}
+	if err := a.Store.LearnList(ctx, class.SchoolID, in.Body.Columns, asked.rows); err != nil {
+		return nil, err
+	}
+	return a.showSetUp(ctx, &in.ClassPath)
+}
+
+// rosterChange is what rows ask for.
+type rosterChange struct {
+	added, changed []store.Player
+	leaving        []string
+	rows           []roster.Row
+}
+
+// rosterAsked checks rows again: what the page sends may have been changed since the preview.
+func (a *API) rosterAsked(ctx context.Context, class store.Class, in *rosterInput) (out rosterChange, err error) {
 	var details []problem.Detail
 	for n, row := range in.Body.Rows {
-		// Checked again: what the page sends may have been changed since the preview.
+		if row.PlayerID != "" {
+			// A number of another class's player must not move that player here.
+			if _, err := a.Store.PlayerOfClass(ctx, class.ID, row.PlayerID); err != nil {
+				return out, err
+			}
+		}
+		if row.Action == "leave" {
+			out.leaving = append(out.leaving, row.PlayerID)
+			continue
+		}
 		row.Row = row.Check()
 		for _, p := range row.Problems {
 			details = append(
@@ -104,40 +206,23 @@ func (a *API) saveRoster(ctx context.Context, in *rosterInput) (*setUpOutput, er
 				problem.Detail{Field: fmt.Sprintf("body.rows[%d].%s", n, p.Field), Remedy: p.Remedy},
 			)
 		}
-		player := store.Player{ClassID: class.ID, Person: row.Person}
-		if row.PlayerID == "" {
+		out.rows = append(out.rows, row.Row)
+		player := store.Player{ID: row.PlayerID, ClassID: class.ID, Person: row.Person}
+		if player.ID == "" {
 			player.ID = store.NewID()
-			added = append(added, player)
+			out.added = append(out.added, player)
 			continue
 		}
-		// A number of another class's player must not move that player here.
-		if _, err := a.Store.PlayerOfClass(ctx, class.ID, row.PlayerID); err != nil {
-			return nil, err
-		}
-		player.ID = row.PlayerID
-		changed = append(changed, player)
+		out.changed = append(out.changed, player)
 	}
 	if len(details) > 0 {
-		return nil, problem.Error{
+		return out, problem.Error{
 			Kind:    problem.Unusable,
 			Remedy:  "Nothing was taken in. Mend the rows that are marked, then try again.",
 			Details: details,
 		}
 	}
-	there, err := a.Store.Players(ctx, class.ID)
-	if err != nil {
-		return nil, err
-	}
-	if len(there)+len(added) > store.MostPlayers {
-		return nil, problem.Input(
-			"rows",
-			fmt.Sprintf("a class holds %d players; make a second class", store.MostPlayers),
-		)
-	}
-	if err := a.Store.SaveRoster(ctx, added, changed); err != nil {
-		return nil, err
-	}
-	return a.showSetUp(ctx, &in.ClassPath)
+	return out, nil
 }
 
 // playerPath is a player of the class in the address; one of another class is not

@@ -35,7 +35,11 @@ func Of(p store.Player, done map[exercise.Every]time.Time, day time.Time) ([]Due
 	conventions := p.Class.Conventions()
 	out := []Due{}
 	for _, e := range reminded {
-		score, err := exercise.CareStep(e).Score(who, conventions)
+		step := exercise.CareStep(e)
+		if !step.Suits(i) {
+			continue
+		}
+		score, err := step.Score(who, conventions)
 		if err != nil {
 			return nil, err
 		}

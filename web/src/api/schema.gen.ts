@@ -1759,6 +1759,15 @@ export interface components {
             code: string;
             secret: string;
         };
+        Column: {
+            /** @description the name is the file's own */
+            headed?: boolean;
+            /** @description first, last, name, instrument, variant, stage, external_id; empty when it is not used */
+            meaning: string;
+            name: string;
+            /** @description what stands in it, for whoever says what it means */
+            samples?: string[] | null;
+        };
         CommentView: {
             /**
              * Format: double
@@ -3120,17 +3129,21 @@ export interface components {
             administers: boolean;
         };
         RosterInputBody: {
+            /** @description as they were understood, where it was said by hand */
+            columns?: components["schemas"]["Column"][] | null;
             rows: components["schemas"]["RosterRow"][];
         };
         RosterRow: {
             /** @enum {string} */
-            action: "add" | "change" | "same";
+            action: "add" | "change" | "same" | "leave";
             /** @description the school's own number */
             external_id: string;
             first: string;
             /** @description key; empty when it is not known */
             instrument: string;
             last: string;
+            /** @description the list says that this one is not in the class any more */
+            leaves?: boolean;
             /**
              * Format: int64
              * @description in the file, from 1
@@ -3139,6 +3152,8 @@ export interface components {
             /** @description of the player it changes */
             player_id: string;
             problems: components["schemas"]["Problem"][];
+            /** @description the list's own word for the instrument */
+            said?: string;
             /**
              * Format: int64
              * @description 0: by the weeks since the first lesson

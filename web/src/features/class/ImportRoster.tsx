@@ -1,35 +1,47 @@
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
 import { Dialog } from '../../ui/Dialog'
-import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
-import { type Row, type SetUp, usePreviewRoster, useSaveRoster } from './queries'
-import { InstrumentChoice } from './RowFields'
+import { ImportColumns } from './ImportColumns'
+import { ImportRow } from './ImportRow'
+import { type HowToRead, type Row, type SetUp, usePreviewRoster, useSaveRoster } from './queries'
 
 /** onClose is called when the list is in, and when it is left alone. */
 type Props = { classId: string; setUp: SetUp; onClose: () => void }
-
-/** What a row does to the class, as the server compared it with the players there are. */
-const actions = { add: 'new', change: 'changed', same: 'as it is' }
 
 /** ImportRoster brings a list in: looked at row by row first, then all of it or nothing. */
 export function ImportRoster({ classId, setUp, onClose }: Props) {
   const preview = usePreviewRoster(classId)
   const save = useSaveRoster(classId)
+  const [how, setHow] = useState<HowToRead>()
   const [rows, setRows] = useState<Row[]>([])
-  // Rows are known by the line of the file they came from: names may be twice in a list.
+  // Rows are known by where they stand in the preview: names may be twice in a list.
   const [left, setLeft] = useState<number[]>([])
-  // What is already so is not sent: a list that is brought in twice changes nothing the
-  // second time.
-  const taken = rows.filter((r) => !left.includes(r.line) && r.action !== 'same')
+  const list = preview.data
+  // A list that is read otherwise starts anew: rows that were mended belong to how it was read
+  // before.
+  function read(next: HowToRead) {
+    setHow(next)
+    preview.mutate(next, {
+      onSuccess: (p) => {
+        setRows(p.rows)
+        setLeft([])
+      },
+    })
+  }
+  // What is already so is not sent: a list that is brought in twice changes nothing the second
+  // time.
+  const taken = rows.filter((r, n) => !left.includes(n) && r.action !== 'same')
   // As long as one row is open nothing is taken in. Half a class is worse than none.
   const open = taken.filter((r) => r.problems.length > 0)
+  const count = (action: Row['action']) => taken.filter((r) => r.action === action).length
   return (
     <Dialog
       open
       onOpenChange={(is) => !is && onClose()}
       title="Bring in a list"
-      says="A spreadsheet saved as CSV, in any order of columns, or a OneRoster 1.2 export (zip or users.csv). Nothing is kept until you say so."
+      says="A spreadsheet saved as CSV, in any order of columns, or a OneRoster export (zip or users.csv). Nothing is kept until you say so."
     >
       <input
         type="file"
@@ -38,47 +50,64 @@ export function ImportRoster({ classId, setUp, onClose }: Props) {
         className="mt-4 block max-w-full"
         onChange={(e) => {
           const file = e.target.files?.[0]
-          // A list that is chosen again starts anew: rows that were mended belong to the file
-          // before.
-          if (file) preview.mutate(file, { onSuccess: (p) => setRows(p.rows) })
+          if (file) read({ file })
         }}
       />
       {preview.error && <Problem error={preview.error} />}
-      {preview.data && (
+      {list && how && (
         <div className="mt-5">
-          <p className="text-sm text-soft">
-            Understood as:{' '}
-            {preview.data.columns
-              .map((c) => `${c.name}${c.meaning ? ` → ${c.meaning.replace('_', ' ')}` : ' (not used)'}`)
-              .join(', ')}
-          </p>
-          <p className="mt-2" aria-live="polite" data-testid="import-counts">
-            {taken.filter((r) => r.action === 'add').length} new, {taken.filter((r) => r.action === 'change').length}{' '}
-            changed, {rows.filter((r) => r.action === 'same').length} as they are
-            {open.length > 0 && `, ${open.length} to mend`}.
-          </p>
-          <ul className="mt-3 divide-y divide-rule border-y border-rule">
-            {rows.map((row) => (
-              <PreviewRow
-                key={row.line}
-                setUp={setUp}
-                row={row}
-                left={left.includes(row.line)}
-                onChange={(next) => setRows(rows.map((r) => (r.line === next.line ? mended(next) : r)))}
-                onLeave={() =>
-                  setLeft(left.includes(row.line) ? left.filter((l) => l !== row.line) : [...left, row.line])
-                }
+          {list.classes.length > 0 && (
+            <div className="mb-4 max-w-md">
+              <Choice
+                label="The file holds several classes. Which is this one?"
+                value={how.classId ?? ''}
+                options={[
+                  { key: '', label: 'choose …' },
+                  ...list.classes.map((c) => ({ key: c.id, label: `${c.title}, ${c.players} players` })),
+                ]}
+                onChange={(classId) => read({ ...how, classId })}
               />
-            ))}
-          </ul>
+            </div>
+          )}
+          {list.format === 'csv' && <ImportColumns list={list} how={how} onRead={read} />}
+          {rows.length > 0 && (
+            <>
+              <p className="mt-2" aria-live="polite" data-testid="import-counts">
+                {count('add')} new, {count('change')} changed, {rows.filter((r) => r.action === 'same').length} as they
+                are
+                {count('leave') > 0 && `, ${count('leave')} leave`}
+                {open.length > 0 && `, ${open.length} to mend`}.
+              </p>
+              <ul className="mt-3 divide-y divide-rule border-y border-rule">
+                {rows.map((row, n) => (
+                  <ImportRow
+                    // biome-ignore lint/suspicious/noArrayIndexKey: rows are never reordered
+                    key={n}
+                    setUp={setUp}
+                    row={row}
+                    alike={rows.filter((r) => isOpen(r) && r !== row && r.said !== '' && r.said === row.said).length}
+                    left={left.includes(n)}
+                    onChange={(next, all) => setRows(changed(rows, n, next, all))}
+                    onLeave={() => setLeft(left.includes(n) ? left.filter((l) => l !== n) : [...left, n])}
+                  />
+                ))}
+              </ul>
+            </>
+          )}
           {save.error && <Problem error={save.error} />}
           <p className="mt-4">
             <Button
               look="main"
               disabled={open.length > 0 || taken.length === 0 || save.isPending}
-              onClick={() => save.mutate(taken, { onSuccess: onClose })}
+              onClick={() =>
+                save.mutate(
+                  // Only what was said by hand is learnt for the school's next list.
+                  { rows: taken, ...(how.meanings ? { columns: list.columns } : {}) },
+                  { onSuccess: onClose },
+                )
+              }
             >
-              Take in {taken.length} players
+              {count('leave') > 0 ? `Make these ${taken.length} changes` : `Take in ${taken.length} players`}
             </Button>
           </p>
         </div>
@@ -87,8 +116,26 @@ export function ImportRoster({ classId, setUp, onClose }: Props) {
   )
 }
 
-/** mended drops the problems of fields that have been filled in; the server looks at every row again. */
-const mended = (row: Row): Row => ({
+/** isOpen says that a row has no instrument yet. */
+const isOpen = (r: Row) => r.problems.some((p) => p.field === 'instrument')
+
+/**
+ * changed puts a row in the place of another; with all, every open row of the same word becomes
+ * the same instrument.
+ */
+function changed(rows: Row[], at: number, next: Row, all: boolean): Row[] {
+  const out = rows.map((r, n) => {
+    if (n === at) return next
+    if (all && r.said !== '' && r.said === next.said && isOpen(r)) {
+      return { ...r, instrument: next.instrument, variant: next.variant }
+    }
+    return r
+  })
+  return out.map((r) => mended(r, out))
+}
+
+/** mended drops the problems of what has been filled in; the server looks at every row again. */
+const mended = (row: Row, all: Row[]): Row => ({
   ...row,
   problems: row.problems.filter(
     (p) =>
@@ -97,58 +144,10 @@ const mended = (row: Row): Row => ({
         // is sent.
         (p.field === 'instrument' && row.instrument !== '') ||
         (p.field === 'first' && row.first !== '') ||
-        (p.field === 'stage' && row.stage <= 4)
+        (p.field === 'stage' && row.stage <= 4) ||
+        (p.field === 'row' && all.filter((r) => nameOf(r) === nameOf(row)).length === 1)
       ),
   ),
 })
 
-/** left rows stay in view and are not taken in: a list is rarely all right at once. */
-type RowProps = { setUp: SetUp; row: Row; left: boolean; onChange: (row: Row) => void; onLeave: () => void }
-
-/**
- * PreviewRow is a line of the list as it was understood. What has to be mended is asked
- * for in place, so that nobody goes back to the spreadsheet for one cell.
- */
-function PreviewRow({ setUp, row, left, onChange, onLeave }: RowProps) {
-  const problem = (field: string) => row.problems.find((p) => p.field === field)?.remedy
-  const wrong = row.problems.length > 0 && !left
-  return (
-    <li className={`py-2 ${left ? 'opacity-50' : ''}`}>
-      <div className="flex items-baseline justify-between gap-3">
-        <span>
-          <span className="text-xs text-soft">line {row.line} </span>
-          {row.first} {row.last}
-          <span className="text-sm text-soft">
-            {' '}
-            · {setUp.instruments.find((i) => i.key === row.instrument)?.name ?? 'no instrument'} · {actions[row.action]}
-          </span>
-        </span>
-        <Button look="quiet" aria-pressed={left} onClick={onLeave}>
-          {left ? 'Take it in after all' : 'Leave it out'}
-        </Button>
-      </div>
-      {wrong && (
-        <div className="mt-1 grid gap-3 sm:grid-cols-2">
-          {problem('first') && (
-            <Field
-              label="First name"
-              value={row.first}
-              problem={problem('first')}
-              onChange={(e) => onChange({ ...row, first: e.target.value })}
-            />
-          )}
-          {problem('instrument') && (
-            <InstrumentChoice setUp={setUp} row={row} problem={problem('instrument')} onChange={onChange} />
-          )}
-          {problem('stage') && (
-            <p className="text-sm text-not-yet">
-              {problem('stage')} <Button onClick={() => onChange({ ...row, stage: 0 })}>By the weeks</Button>
-            </p>
-          )}
-          {/* Two rows of one player cannot be mended by a field: one of them has to go. */}
-          {problem('row') && <p className="text-sm text-not-yet">{problem('row')}. Leave one of them out.</p>}
-        </div>
-      )}
-    </li>
-  )
-}
+const nameOf = (r: Row) => `${r.first} ${r.last}`.toLowerCase()

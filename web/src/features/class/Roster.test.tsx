@@ -159,9 +159,11 @@ describe('a list brought in', () => {
   const preview = (...rows: Row[]): Preview => ({
     format: 'csv',
     columns: [
-      { name: 'Vorname', meaning: 'first' },
-      { name: 'Shoe size', meaning: '' },
+      { name: 'Vorname', meaning: 'first', headed: true, samples: ['Cy'] },
+      { name: 'Shoe size', meaning: '', headed: true, samples: ['36'] },
     ],
+    meanings: ['name', 'first', 'instrument', '-'],
+    classes: [],
     rows,
   })
   const bringIn = async (p: Preview) => {
@@ -175,7 +177,7 @@ describe('a list brought in', () => {
 
   it('is shown row by row first: what is new, what changes, which column means what', async () => {
     await bringIn(preview(row(2, 'Cy'), row(3, 'Ada', { action: 'change' }), row(4, 'Bo', { action: 'same' })))
-    expect(screen.getByText('Understood as: Vorname → first, Shoe size (not used)')).toBeTruthy()
+    expect(screen.getByText('Understood as: Vorname → first name')).toBeTruthy()
     expect(screen.getByTestId('import-counts').textContent).toBe('1 new, 1 changed, 1 as they are.')
     expect(saved).toHaveLength(0)
     fireEvent.click(screen.getByRole('button', { name: 'Take in 2 players' }))
@@ -195,6 +197,44 @@ describe('a list brought in', () => {
     expect(screen.getByTestId('import-counts').textContent).toBe('1 new, 0 changed, 0 as they are.')
     fireEvent.click(take())
     await waitFor(() => expect(saved.map((r) => [r.first, r.instrument])).toEqual([['Cy', 'trombone']]))
+  })
+
+  it('takes a word once for all who have it, and tells two of one name apart in place', async () => {
+    const open = [{ field: 'instrument', remedy: '"Cl. zwo" is not known here' }]
+    const twin = (line: number, more: Partial<Row> = {}) =>
+      row(line, 'Di', { said: 'Cl. zwo', instrument: '', problems: open, ...more })
+    await bringIn(preview(twin(2), twin(3, { problems: [...open, { field: 'row', remedy: 'Di is there twice' }] })))
+    expect(screen.getAllByText(/One more has this word/)).toHaveLength(2)
+    fireEvent.change(screen.getAllByLabelText('Instrument')[0] as HTMLElement, { target: { value: 'clarinet' } })
+    expect(screen.getByTestId('import-counts').textContent).toContain('1 to mend')
+    const last = screen.getByLabelText('Last name')
+    fireEvent.change(last, { target: { value: 'Otherwise' } })
+    fireEvent.blur(last)
+    fireEvent.click(screen.getByRole('button', { name: 'Take in 2 players' }))
+    await waitFor(() => expect(saved.map((r) => [r.last, r.instrument])[1]).toEqual(['Otherwise', 'clarinet']))
+  })
+
+  it('asks which column is what, and which class', async () => {
+    const asked: string[] = []
+    school({
+      'POST /classes/c/roster/preview': ({ query }: { query: URLSearchParams }) => {
+        asked.push(query.toString())
+        return query.get('class_id') || query.get('meaning')
+          ? preview(row(2, 'Cy'))
+          : { ...preview(), classes: [{ id: 'c7', title: 'Winds', players: 3 }] }
+      },
+    })
+    open(<Roster classId="c" setUp={setUp()} />)
+    fireEvent.click(screen.getByRole('button', { name: 'Bring in a list' }))
+    fireEvent.change(await screen.findByLabelText('The list'), { target: { files: [new File(['x'], 'l.csv')] } })
+    await screen.findByText(/Which column has the names/)
+    fireEvent.change(screen.getByLabelText('Vorname: Cy'), { target: { value: 'name' } })
+    await screen.findByTestId('import-counts')
+    expect(asked[1]).toBe('meaning=name&meaning=-')
+    fireEvent.change(screen.getByLabelText('The list'), { target: { files: [new File(['y'], 'l.zip')] } })
+    fireEvent.change(await screen.findByLabelText(/Which is this one/), { target: { value: 'c7' } })
+    await screen.findByTestId('import-counts')
+    expect(asked[3]).toBe('class_id=c7')
   })
 
   it('says why a file cannot be read', async () => {

@@ -35,7 +35,7 @@ export function Roster({ classId, setUp }: Props) {
           setUp={setUp}
           row={editing}
           onChange={setEditing}
-          onSave={() => save.mutate([editing], { onSuccess: done })}
+          onSave={() => save.mutate({ rows: [editing] }, { onSuccess: done })}
           onClose={done}
         />
       )}
@@ -63,7 +63,7 @@ export function Roster({ classId, setUp }: Props) {
                         setUp={setUp}
                         row={editing}
                         onChange={setEditing}
-                        onSave={() => save.mutate([editing], { onSuccess: done })}
+                        onSave={() => save.mutate({ rows: [editing] }, { onSuccess: done })}
                         onClose={done}
                         onRemove={() => takeOff.mutate(p.id, { onSuccess: done })}
                       />

@@ -13,7 +13,19 @@ export type Row = Schemas['RosterRow']
  * What a file would do. It is no typed answer: the route takes a file, and the document
  * has no files.
  */
-export type Preview = { format: string; columns: { name: string; meaning: string }[]; rows: Row[] }
+export type Preview = {
+  format: string
+  columns: ListColumn[]
+  rows: Row[]
+  /** What a column may be said to mean. */
+  meanings: string[]
+  /** Of a file of several classes: one has to be chosen. */
+  classes: { id: string; title: string; players: number }[]
+}
+/** A column of a list as it was understood. */
+export type ListColumn = Schemas['Column']
+/** How a file is to be read, where somebody said so by hand. */
+export type HowToRead = { file: File; meanings?: string[]; headings?: 'yes' | 'no'; classId?: string }
 
 /**
  * setUpQuery is under the class's key: every change of the class writes its answer
@@ -78,7 +90,9 @@ export const useRenewCode = (classId: string) =>
 
 /** useSaveRoster adds and changes players: all rows, or none while one has a problem. */
 export const useSaveRoster = (classId: string) =>
-  useChange(classId, (rows: Row[]) => answer(api.POST('/classes/{class}/roster', { ...at(classId), body: { rows } })))
+  useChange(classId, (body: { rows: Row[]; columns?: ListColumn[] }) =>
+    answer(api.POST('/classes/{class}/roster', { ...at(classId), body })),
+  )
 
 /**
  * useTakeOff takes a player off the list. The takes stay; deleting for good is on the
@@ -128,8 +142,11 @@ export function useCreateClass() {
  */
 export function usePreviewRoster(classId: string) {
   return useMutation({
-    mutationFn: async (file: File): Promise<Preview> => {
-      const response = await fetch(`/api/classes/${classId}/roster/preview`, { method: 'POST', body: file })
+    mutationFn: async ({ file, meanings = [], headings, classId: of }: HowToRead): Promise<Preview> => {
+      const asked = new URLSearchParams(meanings.map((m) => ['meaning', m]))
+      if (headings) asked.set('headings', headings)
+      if (of) asked.set('class_id', of)
+      const response = await fetch(`/api/classes/${classId}/roster/preview?${asked}`, { method: 'POST', body: file })
       const said = await response.json()
       if (!response.ok) throw new Failure(response.status, said)
       return said
