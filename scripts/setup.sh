@@ -43,6 +43,15 @@ need_references() {
 # Reads what is printed back.
 need_pdf_reader() { command -v pdftotext >/dev/null || debian poppler-utils; }
 
+# Names in every script on paper: Chinese, Japanese and Korean, and the rest.
+need_fonts() {
+  compgen -G '/usr/share/fonts-droid-fallback/truetype/*.ttf' >/dev/null &&
+    compgen -G '/usr/share/fonts/truetype/noto/NotoSansDevanagari-Regular.ttf' >/dev/null && return
+  local packages="fonts-droid-fallback fonts-noto-core"
+  # Nothing stops without them: on cards, names in some scripts are boxes.
+  if [[ $(id -u) -eq 0 ]]; then debian $packages; else say "For names in every script: sudo apt-get install $packages"; fi
+}
+
 need_chromium() { command -v chromium >/dev/null || debian chromium; }
 
 need_toolchains() {

@@ -90,7 +90,8 @@ func (r Row) Against(known []Person) (row Row, means int) {
 		if !r.Means(p) {
 			continue
 		}
-		row = Row{Line: r.Line, Person: r.Over(p), Said: r.Said, Leaves: r.Leaves}.Check()
+		row = Row{Line: r.Line, Person: r.Over(p)}.Check()
+		row.Said, row.Leaves = r.Said, r.Leaves
 		if r.Leaves {
 			row.Person, row.Problems = p, []Problem{}
 		}

@@ -87,9 +87,24 @@ func TestProblemsNameTheirRemedy(t *testing.T) {
 	assert.Equal(
 		t,
 		[]roster.Column{
-			{Name: "Name", Meaning: "name", Headed: true, Samples: []string{"Hal Merriden"}},
-			{Name: "Instrument", Meaning: "instrument", Headed: true, Samples: []string{"Kazoo"}},
-			{Name: "Stage", Meaning: "stage", Headed: true, Samples: []string{"9"}},
+			{
+				Name:    "Name",
+				Meaning: "name",
+				Headed:  true,
+				Samples: []string{"Hal Merriden"},
+			},
+			{
+				Name:    "Instrument",
+				Meaning: "instrument",
+				Headed:  true,
+				Samples: []string{"Kazoo"},
+			},
+			{
+				Name:    "Stage",
+				Meaning: "stage",
+				Headed:  true,
+				Samples: []string{"9"},
+			},
 		},
 		l.Columns,
 	)

@@ -11,7 +11,8 @@ import (
 
 // A sheet in words of the school's own is told once, and understood from then on.
 func TestASchoolTeachesItsLists(t *testing.T) {
-	const sheet = "Kid,Toots,Locker\n\"Ashdown, Wren\",Blown thing,12\n\"Lee, Dov\",Cl. zwo,13\n\"Moss, Iva\",Cl. zwo,14\n"
+	const sheet = "Kid,Toots,Locker\n" +
+		"\"Ashdown, Wren\",Blown thing,12\n\"Lee, Dov\",Cl. zwo,13\n\"Moss, Iva\",Cl. zwo,14\n"
 	l, err := roster.Read([]byte(sheet), roster.How{})
 	require.NoError(t, err)
 	assert.Empty(t, l.Rows, "nothing says which column has the names")

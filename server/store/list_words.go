@@ -19,7 +19,8 @@ func listWords(tx *gorm.DB, schoolID string) (out roster.Taught, err error) {
 	if err := tx.Raw("SELECT list_words FROM school WHERE id = ?", schoolID).Row().Scan(&raw); err != nil {
 		return out, err
 	}
-	return out, json.Unmarshal(raw, &out)
+	err = json.Unmarshal(raw, &out)
+	return out, err
 }
 
 // LearnList adds what was said of a list as it was taken in.
