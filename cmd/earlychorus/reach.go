@@ -18,8 +18,12 @@ import (
 // every process of the machine can read.
 const smtpPassword = "EARLYCHORUS_SMTP_PASSWORD"
 
-// reach is where people reach the program, and how its letters reach them.
-type reach struct{ public, smtp, from string }
+// reach is where people reach the program, how its letters reach them, and where its backups go.
+type reach struct {
+	public, smtp, from string
+	backup             string
+	keep               int
+}
 
 func (o *reach) flags(c *cobra.Command) {
 	f := c.Flags()
@@ -36,6 +40,13 @@ func (o *reach) flags(c *cobra.Command) {
 		"mail server for letters, as smtp://user@mail.example.org:587 or smtps://…; its password is in "+smtpPassword,
 	)
 	f.StringVar(&o.from, "mail-from", "", "address that letters come from")
+	f.StringVar(
+		&o.backup,
+		"backup",
+		"",
+		"folder, or URL as of --recordings, that a backup goes to at three every night; the same for every process",
+	)
+	f.IntVar(&o.keep, "backup-keep", 14, "how many nightly backups are kept")
 }
 
 // apply tells both halves of a run.
@@ -47,8 +58,8 @@ func (o reach) apply(r *running) error {
 		}
 		r.parts.Public = u
 	}
-	if o.smtp == "" {
-		return nil
+	if err := o.nightly(r); err != nil || o.smtp == "" {
+		return err
 	}
 	if o.from == "" {
 		return fmt.Errorf("--mail-from: letters need an address they come from")
@@ -58,6 +69,23 @@ func (o reach) apply(r *running) error {
 		return fmt.Errorf("--smtp or --mail-from: %w", err)
 	}
 	r.parts.Post = post
+	return nil
+}
+
+// nightly opens the place of the nightly backups.
+func (o reach) nightly(r *running) error {
+	if o.backup == "" {
+		return nil
+	}
+	if o.keep < 1 {
+		return fmt.Errorf("--backup-keep: keep at least one")
+	}
+	to, err := place(o.backup)
+	if err != nil {
+		return fmt.Errorf("--backup: %w", err)
+	}
+	r.onClose(func() { _ = to.Close() })
+	r.parts.BackupTo, r.parts.BackupKeep = to, o.keep
 	return nil
 }
 

@@ -40,6 +40,9 @@ type How struct {
 	Meanings []string // of the columns, by hand; "" keeps what the program thinks, NotUsed leaves one out
 	Headings Headings // whether the first line is one
 	ClassID  string   // of a OneRoster file that holds several classes
+	Also     []string // headings, plainly, of cells that are wanted as they are
+
+	also []string // the same, by column
 }
 
 // Headings says whether a file's first line says what its columns are.
@@ -123,6 +126,7 @@ func fromRecords(records [][]string, how How) (List, error) {
 		begin = 0
 	}
 	list.Columns = columnsOf(records, meanings, headed)
+	how.also = wanted(records[0], how.Also)
 	if len(records) == begin {
 		return list, ReadError{"The file has headings, but no players."}
 	}
@@ -140,6 +144,17 @@ func fromRecords(records [][]string, how How) (List, error) {
 	}
 	list.Rows = named(list.Rows)
 	return list, nil
+}
+
+// wanted names the columns whose cells are wanted as they are.
+func wanted(record, also []string) []string {
+	out := make([]string, len(record))
+	for n, cell := range record {
+		if heading := plainly(cell); slices.Contains(also, heading) {
+			out[n] = heading
+		}
+	}
+	return out
 }
 
 const mostSamples = 3 // of a column's cells
@@ -234,6 +249,14 @@ func (how How) row(record, meanings []string, line int) Row {
 	for n, cell := range record {
 		if n < len(meanings) && meanings[n] != "" {
 			cells[meanings[n]] = cell
+		}
+	}
+	for n, cell := range record {
+		if n < len(how.also) && how.also[n] != "" {
+			if r.Also == nil {
+				r.Also = map[string]string{}
+			}
+			r.Also[how.also[n]] = cell
 		}
 	}
 	if name, ok := cells[fullName]; ok {

@@ -18,8 +18,9 @@ type Row struct {
 	Problems []Problem `json:"problems" nullable:"false"`
 
 	// Said is the list's own word for the instrument; the school learns from it.
-	Said   string `json:"said,omitempty" doc:"the list's own word for the instrument"`
-	Leaves bool   `json:"leaves,omitempty" doc:"the list says that this one is not in the class any more"`
+	Said   string            `json:"said,omitempty" doc:"the list's own word for the instrument"`
+	Also   map[string]string `json:"-"` // cells that were asked for, by heading
+	Leaves bool              `json:"leaves,omitempty" doc:"the list says that this one is not in the class any more"`
 }
 
 // Problem is what is wrong with a row, and what to do.

@@ -33,6 +33,7 @@ type API struct {
 	Watch      *health.Watch     // told of every request; nil where nobody watches
 	Public     *url.URL          // where people reach it; nil: where it was asked
 	Proxies    []string          // networks of proxies whose word on who asks is taken
+	BackupDays int               // how long nightly backups are kept; 0: none is made here
 	Mail       bool              // letters can be sent
 	Mailbox    bool              // they lie in the stand-in, whose page is open
 	Provider   *standin.Provider // plays a school's accounts, in the demo; nil elsewhere
@@ -214,6 +215,7 @@ func (a *API) directorRoutes(director group) {
 	director.files("GET", "/classes/{class}/players/{player}/report.pdf", 0, a.printReport)
 	director.files("GET", "/classes/{class}/progress.{format:csv|json}", 0, a.takeOutProgress)
 	director.files("GET", "/classes/{class}/everything.zip", 0, a.takeOutEverything)
+	director.files("GET", "/classes/{class}/players/{player}/everything.zip", 0, a.takeOutPlayer)
 }
 
 // seeingRoutes are what whoever stands before the class asks, and changes nothing with.
@@ -237,6 +239,7 @@ func (a *API) schoolRoutes(administrator group) {
 	put(administrator, "/schools/{school}/people/{person}", a.setRights)
 	remove(administrator, "/schools/{school}/people/{person}", a.removePerson)
 	post(administrator, "/schools/{school}/people/{person}/password", a.resetPassword)
+	put(administrator, "/schools/{school}/consent", a.askConsent)
 	put(administrator, "/schools/{school}/sign-on", a.saveSignOn)
 	remove(administrator, "/schools/{school}/sign-on", a.endSignOn)
 	get(administrator, "/schools/{school}/audit", a.showAudit)
@@ -251,6 +254,10 @@ func (a *API) peopleRoutes(director group) {
 	get(director, "/invitations", a.listInvitations)
 	post(director, "/invitations/{class}", a.acceptInvitation)
 	remove(director, "/invitations/{class}", a.declineInvitation)
+	get(director, "/classes/{class}/consents", a.listConsents)
+	put(director, "/classes/{class}/consents", a.saveConsents)
+	director.files("POST", "/classes/{class}/consents/list", largestRoster, a.readConsents)
+	director.files("GET", "/classes/{class}/consents.csv", 0, a.takeOutConsents)
 	get(director, "/classes/{class}/passes", a.listPasses)
 	post(director, "/classes/{class}/passes", a.addPass)
 	remove(director, "/classes/{class}/passes/{pass}", a.endPass)

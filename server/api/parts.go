@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"strconv"
 
+	"earlychorus/server/intake"
 	"earlychorus/server/problem"
 	"earlychorus/server/store"
 
@@ -59,6 +60,14 @@ func (a *API) uploadPart(w http.ResponseWriter, r *http.Request) error {
 	if err := a.roomFor(r.Context(), player, take); err != nil {
 		return err
 	}
+	// A part is sound that is kept, too.
+	may, err := a.Store.MayOf(r.Context(), player)
+	if err != nil {
+		return err
+	}
+	if !may.Record {
+		return intake.ErrNoConsent
+	}
 	part, err := io.ReadAll(r.Body)
 	if err != nil {
 		return err
@@ -70,8 +79,7 @@ func (a *API) uploadPart(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	w.Header().Set("Content-Type", "application/json")
-	_ = json.NewEncoder(w).Encode(Received{Bytes: received}) // the part is kept even if the asker is gone
+	answerJSON(w, Received{Bytes: received}) // the part is kept even if the asker is gone
 	return nil
 }
 

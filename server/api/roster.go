@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -68,8 +67,7 @@ func (a *API) previewRoster(w http.ResponseWriter, r *http.Request) error {
 		Classes:  append([]roster.Choice{}, list.Classes...),
 		Rows:     compared(list, players),
 	}
-	w.Header().Set("Content-Type", "application/json")
-	_ = json.NewEncoder(w).Encode(out) // the asker may be gone
+	answerJSON(w, out)
 	return nil
 }
 
@@ -249,14 +247,23 @@ func (a *API) takeOffRoster(ctx context.Context, in *playerPath) (*setUpOutput, 
 	return a.showSetUp(ctx, &in.ClassPath)
 }
 
+type forgottenOutput struct {
+	Body struct {
+		store.Forgotten
+		BackupDays int `json:"backup_days" doc:"how long nightly backups still hold it; 0: none is made here, ask whoever makes them"`
+	}
+}
+
 // forgetPlayer deletes a player for good: every row, every recording, every voice
-// note. The rows go first: what is left of the sounds is nobody's.
-func (a *API) forgetPlayer(ctx context.Context, in *playerPath) (*setUpOutput, error) {
+// note. The rows go first: what is left of the sounds is nobody's. It says what it did.
+func (a *API) forgetPlayer(ctx context.Context, in *playerPath) (*forgottenOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
 		return nil, err
 	}
-	sounds, err := a.Store.ForgetPlayer(ctx, class.ID, in.Player)
+	out := &forgottenOutput{}
+	out.Body.BackupDays = a.BackupDays
+	sounds, what, err := a.Store.ForgetPlayer(ctx, class.ID, in.Player)
 	if err == nil {
 		err = a.Store.EndSessionsOf(ctx, store.RolePlayer, in.Player)
 	}
@@ -268,8 +275,14 @@ func (a *API) forgetPlayer(ctx context.Context, in *playerPath) (*setUpOutput, e
 			return nil, err
 		}
 	}
+	waiting, err := a.Recordings.WaitingOf(ctx, in.Player, "")
+	if err != nil {
+		return nil, err
+	}
 	if err := a.Recordings.DropPartsOf(ctx, in.Player); err != nil {
 		return nil, err
 	}
-	return a.showSetUp(ctx, &in.ClassPath)
+	out.Body.Forgotten = what
+	out.Body.Parts = waiting.Takes
+	return out, nil
 }

@@ -26,17 +26,21 @@ type SchoolPath struct {
 // SchoolPage is what an administrator sees of a school: its people and how it runs, and no
 // recording.
 type SchoolPage struct {
-	ID       string            `json:"id"`
-	Name     string            `json:"name"`
-	TimeZone string            `json:"time_zone"`
-	People   []SchoolMember    `json:"people" nullable:"false"`
-	State    store.SchoolState `json:"state"`
-	Waiting  store.Waiting     `json:"waiting" doc:"takes nobody has listened to yet, of all schools"`
-	Version  string            `json:"version" doc:"of the program"`
-	SignOn   *SignOnView       `json:"sign_on,omitempty" doc:"how its people sign in with the accounts they have"`
-	Redirect string            `json:"redirect" doc:"the address that a provider is told to send people back to"`
-	Password string            `json:"password,omitempty" doc:"just made, and shown this once"`
-	For      string            `json:"for,omitempty" doc:"whose password it is"`
+	ID       string             `json:"id"`
+	Name     string             `json:"name"`
+	TimeZone string             `json:"time_zone"`
+	People   []SchoolMember     `json:"people" nullable:"false"`
+	State    store.SchoolState  `json:"state"`
+	Waiting  store.Waiting      `json:"waiting" doc:"takes nobody has listened to yet, of all schools"`
+	Version  string             `json:"version" doc:"of the program"`
+	Backups  []store.BackupMade `json:"backups" doc:"the last nightly ones" nullable:"false"`
+	Nightly  bool               `json:"nightly" doc:"a backup is made every night"`
+	Free     int64              `json:"free_bytes" doc:"of the disk that recordings are on; 0: not known, as of a bucket"`
+	SignOn   *SignOnView        `json:"sign_on,omitempty" doc:"how its people sign in with the accounts they have"`
+	Redirect string             `json:"redirect" doc:"the address that a provider is told to send people back to"`
+	Consent  bool               `json:"consent_needed" doc:"homes are asked before anything is recorded"`
+	Password string             `json:"password,omitempty" doc:"just made, and shown this once"`
+	For      string             `json:"for,omitempty" doc:"whose password it is"`
 }
 
 // SchoolMember is somebody of a school.
@@ -64,6 +68,9 @@ func (a *API) showSchool(ctx context.Context, in *SchoolPath) (*schoolOutput, er
 		People:   []SchoolMember{},
 		Version:  version(),
 		Redirect: fromOf(ctx).site + callbackPath,
+		Consent:  school.ConsentNeeded,
+		Nightly:  a.BackupDays > 0,
+		Free:     a.Recordings.Free(),
 	}
 	o, err := a.Store.SignOnOf(ctx, school.ID)
 	if err == nil {
@@ -88,9 +95,15 @@ func (a *API) showSchool(ctx context.Context, in *SchoolPath) (*schoolOutput, er
 	if out.State, err = a.Store.StateOfSchool(ctx, school.ID, a.Now()); err != nil {
 		return nil, err
 	}
+	if out.Backups, err = a.Store.LastBackups(ctx, mostBackups); err != nil {
+		return nil, err
+	}
 	out.Waiting, err = a.Store.WaitingTakes(ctx)
 	return &schoolOutput{out}, err
 }
+
+// mostBackups is how many an administrator sees.
+const mostBackups = 5
 
 // version is the program's, by the commit it was built from.
 func version() string {

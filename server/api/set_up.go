@@ -29,6 +29,8 @@ type ClassSetUp struct {
 	ClassMinutes float64              `json:"class_minutes"`
 	HomeMinutes  float64              `json:"home_minutes" doc:"0: the stage's usual"`
 	KeepDays     int                  `json:"keep_days" doc:"how long recordings are kept; measures stay"`
+	KeepVoice    int                  `json:"keep_voice_days" doc:"0: as long as recordings"`
+	KeepMeasures int                  `json:"keep_measures_days" doc:"0: as long as the class"`
 	Conventions  exercise.Conventions `json:"conventions"`
 	Schools      []exercise.School    `json:"schools" nullable:"false"`
 	Usual        []StageLimits        `json:"usual" doc:"our tolerances by stage" nullable:"false"`
@@ -122,6 +124,8 @@ func (a *API) showSetUp(ctx context.Context, in *ClassPath) (*setUpOutput, error
 		ClassMinutes: class.ClassMinutes,
 		HomeMinutes:  class.HomeMinutes,
 		KeepDays:     class.KeepDays,
+		KeepVoice:    class.KeepVoiceDays,
+		KeepMeasures: class.KeepMeasuresDays,
 		Conventions:  class.Conventions(),
 		Schools:      exercise.Schools(),
 		Usual:        []StageLimits{},

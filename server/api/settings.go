@@ -24,6 +24,8 @@ type settingsInput struct {
 		HomeMinutes  float64              `json:"home_minutes" minimum:"0" maximum:"60"`
 		Simulated    store.Simulating     `json:"simulated_players,omitempty" enum:"no,tried" doc:"left out: as it was"`
 		KeepDays     int                  `json:"keep_days,omitempty" minimum:"7" maximum:"3650" doc:"left out: as it was"`
+		KeepVoice    *int                 `json:"keep_voice_days,omitempty" minimum:"0" maximum:"3650" doc:"0: as long as recordings; left out: as it was"`
+		KeepMeasures *int                 `json:"keep_measures_days,omitempty" minimum:"0" maximum:"3650" doc:"0: as long as the class; left out: as it was"`
 		Conventions  exercise.Conventions `json:"conventions"`
 		Tips         verdict.Book         `json:"tips"`
 		Remedies     *plan.RemedyBook     `json:"remedies,omitempty" doc:"left out: as they were"`
@@ -71,6 +73,15 @@ func (a *API) saveSettings(ctx context.Context, in *settingsInput) (*setUpOutput
 	// Left out means as it was: the tips' form saves the same settings without asking for it.
 	if in.Body.KeepDays > 0 {
 		class.KeepDays = in.Body.KeepDays
+	}
+	if in.Body.KeepVoice != nil {
+		class.KeepVoiceDays = *in.Body.KeepVoice
+	}
+	if in.Body.KeepMeasures != nil {
+		class.KeepMeasuresDays = *in.Body.KeepMeasures
+	}
+	if m := class.KeepMeasuresDays; m > 0 && m < class.KeepDays {
+		return nil, problem.Input("keep_measures_days", "keep measures at least as long as recordings, or 0 for always")
 	}
 	if in.Body.Simulated != "" && class.SimulatedPlayers != store.SimulatingDemo {
 		class.SimulatedPlayers = in.Body.Simulated

@@ -179,8 +179,7 @@ func (a *API) readExcerpt(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	w.Header().Set("Content-Type", "application/json")
-	_ = json.NewEncoder(w).Encode(x) // the asker may be gone
+	answerJSON(w, x)
 	return nil
 }
 

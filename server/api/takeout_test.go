@@ -128,3 +128,42 @@ func TestEverythingOfAClassCanBeTakenOut(t *testing.T) {
 		"sounds only where they are asked for",
 	)
 }
+
+// One child's own, and nothing of anybody else's.
+func TestEverythingOfAChildCanBeTakenOut(t *testing.T) {
+	h := newServer(t)
+	b := storetest.NewBand(t, h.store, "ONECHILD")
+	hers, his := h.player(t, b, 0).playedAs(b, synth.Player{}), h.player(t, b, 1).playedAs(b, synth.Player{})
+	director := h.director(t, b)
+	director.want(
+		200,
+		"PUT",
+		"/takes/"+his.ID+"/acts/"+newID(),
+		map[string]any{"kind": "comment", "words": "Of Bo"},
+		nil,
+	)
+	at := "/classes/" + b.Class.ID + "/players/" + b.Players[0].ID + "/everything.zip?sounds=true"
+	res, packed := director.ask("GET", at, nil)
+	require.Equal(t, 200, res.StatusCode)
+	files := unpacked(t, packed)
+	assert.NotEmpty(t, files["takes/"+hers.ID+".flac"])
+	assert.Contains(t, string(files["README.md"]), "Ada Testerly")
+	for name, body := range files {
+		for _, other := range []string{b.Players[1].ID, his.ID, "Of Bo"} {
+			assert.NotContains(t, string(body), other, name)
+			assert.NotContains(t, name, other)
+		}
+	}
+	other := storetest.NewBand(t, h.store, "OTHERCHILD")
+	theirs := "/classes/" + b.Class.ID + "/players/" + other.Players[0].ID + "/everything.zip"
+	director.want(404, "GET", theirs, nil, nil)
+
+	// A deletion says what it did.
+	var gone struct {
+		store.Forgotten
+		BackupDays int `json:"backup_days"`
+	}
+	director.want(200, "DELETE", "/classes/"+b.Class.ID+"/players/"+b.Players[0].ID, nil, &gone)
+	assert.Equal(t, 1, gone.Takes)
+	assert.Equal(t, 1, gone.Recordings)
+}

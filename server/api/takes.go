@@ -32,6 +32,7 @@ type TakeDetail struct {
 	Failure    string         `json:"failure,omitempty"`
 
 	Trial     bool               `json:"trial" doc:"tried out with a simulated player: it counts for nothing"`
+	Private   bool               `json:"private" doc:"the home did not agree to have it played to others"`
 	SoundGone bool               `json:"sound_gone" doc:"the recording was let go of; what was measured stays"`
 	Score     scores.Score       `json:"score"`
 	Start     float64            `json:"score_start_s" doc:"where the score's first click lies in the recording"`
@@ -97,6 +98,11 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 		Events:     []ear.Event{},
 		Comments:   []view.CommentView{},
 	}
+	may, err := a.Store.MayOf(ctx, t.PlayerID)
+	if err != nil {
+		return out, err
+	}
+	out.Private = !may.Show
 	if fullName {
 		out.Player = t.Player.FullName()
 	}

@@ -31,7 +31,9 @@ type Parts struct {
 	Public     *url.URL // where people reach the program; nil: where it is asked
 	Proxies    []string // networks of proxies whose word on who asks is taken
 	Post       mail.Carrier
-	Mailbox    bool // letters lie in the stand-in, whose page is open
+	BackupTo   *recordings.Store // where nightly backups go; nil: nowhere
+	BackupKeep int               // how many of them are kept
+	Mailbox    bool              // letters lie in the stand-in, whose page is open
 	Provider   *standin.Provider
 }
 
@@ -80,9 +82,18 @@ func (w *Web) Handler(page fs.FS) (handler http.Handler, stop func()) {
 		Proxies:    w.Proxies,
 		Mail:       w.Post != nil,
 		Mailbox:    w.Mailbox,
+		BackupDays: w.backupDays(),
 		Provider:   w.Provider,
 	}
 	return a.Handler()
+}
+
+// backupDays is how long what is deleted is still in a nightly backup.
+func (w *Web) backupDays() int {
+	if w.BackupTo == nil {
+		return 0
+	}
+	return w.BackupKeep
 }
 
 // Queue takes jobs.
@@ -115,6 +126,13 @@ func Work(p Parts, name string) (*workers.Pool, error) {
 			Queue:  queue,
 			Public: p.Public,
 			Now:    p.Now,
+		},
+		Backup: &workers.Backup{
+			Store:      p.Store,
+			Recordings: p.Recordings,
+			To:         p.BackupTo,
+			Keep:       p.BackupKeep,
+			Now:        p.Now,
 		},
 	})
 	if err != nil {

@@ -21,6 +21,11 @@ import (
 // and no way to fill a disk.
 const takesADay = 300
 
+// ErrNoConsent refuses sound that a home has not agreed to have recorded.
+var ErrNoConsent = problem.Of(
+	problem.Conflict, "Your family has not agreed to recordings. Play on: the page listens, and nothing is kept.", nil,
+)
+
 // File accepts a WAV or a FLAC file. Handing in the same bytes under the same number
 // again is answered the same; accepted tells which it was. Nothing changes
 // when an error is returned: problem.Error for what cannot be used and for a number
@@ -67,6 +72,13 @@ func (in Intake) asked(ctx context.Context, u Upload) (store.Take, error) {
 			"Simulated players are switched off in this class. Play the step yourself.",
 			nil,
 		)
+	}
+	may, err := in.Store.MayOf(ctx, u.Player.ID)
+	if err != nil {
+		return store.Take{}, err
+	}
+	if !may.Record {
+		return store.Take{}, ErrNoConsent
 	}
 	step, err := in.Store.StepAsOf(ctx, u.Player.ClassID, u.StepID, u.StepVersion)
 	if err != nil {

@@ -102,6 +102,15 @@ func (Sweep) Kind() string { return "sweep" }
 // InsertOpts are upkeep's.
 func (Sweep) InsertOpts() river.InsertOpts { return once(Upkeep) }
 
+// Backup asks for a copy of everything. The workers ask for it themselves, nightly.
+type Backup struct{}
+
+// Kind names the job in the queue.
+func (Backup) Kind() string { return "backup" }
+
+// InsertOpts are those of what may go on for long.
+func (Backup) InsertOpts() river.InsertOpts { return once(Nightly) }
+
 // The letters there are.
 const (
 	LetterReset      = "reset"

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"time"
 
+	"earlychorus/core/consent"
 	"earlychorus/core/exercise"
 	"earlychorus/core/ladder"
 	"earlychorus/core/meter"
@@ -37,6 +38,7 @@ type Practice struct {
 	Blowers    []meter.Choice     `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
 	Setting    practice.Setting   `json:"setting" doc:"what scores are worked out from"`
 	Tips       verdict.Book       `json:"tips" doc:"the class's own words"`
+	May        consent.May        `json:"may" doc:"what the player's home agreed to; what is not recorded is judged on the device alone"`
 	Care       []caring.Due       `json:"care" nullable:"false" doc:"what the instrument needs every week, month and term"`
 }
 
@@ -116,6 +118,9 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 	}
 	if p.Class.SimulatedPlayers == store.SimulatingDemo {
 		out.Blowers = meter.StandIns()
+	}
+	if out.May, err = s.MayOf(ctx, p.ID); err != nil {
+		return Practice{}, err
 	}
 	if out.Steps, err = stepsOn(ctx, s, standing, day); err != nil {
 		return Practice{}, err

@@ -40,6 +40,7 @@ func (s *Store) TakesBeside(ctx context.Context, t Take, mates int) (out []Besid
 		(SELECT 'mate', m.id, m.first_name, m.last_name, m.day, m.result FROM (
 			SELECT DISTINCT ON (k.player_id) k.*, p.first_name, p.last_name FROM known k
 				JOIN player p ON p.id = k.player_id AND p.instrument = @instrument
+				JOIN player_consent v ON v.player_id = p.id AND v.show -- it is heard by others
 			WHERE k.player_id <> @player ORDER BY k.player_id, k.received_at DESC
 		) m ORDER BY m.rank LIMIT @mates)`, map[string]any{
 		"step":       t.StepID,

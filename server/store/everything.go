@@ -14,7 +14,7 @@ type Table struct {
 	Name    string
 	Says    string // what a line is
 	Columns []Column
-	from    string // tables, with the class's id as $1
+	from    string // tables, with the class's id as $1 and one player's as $2, '' for everybody
 }
 
 // Column is one column of it: its name, what it says, and where it comes from.
@@ -25,9 +25,10 @@ type Column struct {
 // KeptOfClass lists what is kept of a class, but for sounds and secrets.
 func KeptOfClass() []Table {
 	// Every table goes by the class, so that no line of another class can come along.
-	players := "player p WHERE p.class_id = $1"
-	ofTake := " JOIN take t ON t.id = x.take_id JOIN player p ON p.id = t.player_id WHERE p.class_id = $1"
-	ofPlayer := " JOIN player p ON p.id = x.player_id WHERE p.class_id = $1"
+	theirs := " WHERE p.class_id = $1 AND ($2::text = '' OR p.id::text = $2)"
+	players := "player p" + theirs
+	ofTake := " JOIN take t ON t.id = x.take_id JOIN player p ON p.id = t.player_id" + theirs
+	ofPlayer := " JOIN player p ON p.id = x.player_id" + theirs
 	return []Table{
 		{"players", "a player", playerColumns(), players + " ORDER BY p.last_name, p.first_name"},
 		{"steps", "a version of a step of a plan", []Column{
@@ -44,8 +45,8 @@ func KeptOfClass() []Table {
 			{"why", "the director's words", "x.why"},
 			{"removed", "taken off the plan after it was played", "x.removed"},
 			{"written_at", "UTC", "v.created_at"},
-		}, "step x JOIN step_version v ON v.step_id = x.id WHERE x.class_id = $1 ORDER BY x.first_day, x.position, " +
-			"v.version"},
+		}, "step x JOIN step_version v ON v.step_id = x.id WHERE x.class_id = $1 AND $2::text IS NOT NULL " +
+			"ORDER BY x.first_day, x.position, v.version"},
 		{"takes", "a take", []Column{
 			{"take_id", "", "x.id"},
 			{"player_id", "", "x.player_id"},
@@ -148,6 +149,18 @@ func KeptOfClass() []Table {
 			{"last_day", "date", "x.last_day"},
 			{"why", "", "x.why"},
 		}, "exception x" + ofPlayer + " ORDER BY x.first_day"},
+		{"consents", "what a home said of recordings; the latest counts", []Column{
+			{"player_id", "", "x.player_id"},
+			{"purpose", "`recording`, `keeping` or `showing`", "x.purpose"},
+			{"given", "", "x.given"},
+			{"said_by", "by whom, on which form", "x.said_by"},
+			{"at", "UTC", "x.at"},
+		}, "consent x" + ofPlayer + " ORDER BY x.at, x.id"},
+		{"care", "care of an instrument that was done", []Column{
+			{"player_id", "", "x.player_id"},
+			{"every", "`weekly`, `monthly` or `termly`", "x.every"},
+			{"day", "the school's date", "x.day"},
+		}, "care_done x" + ofPlayer + " ORDER BY x.day"},
 	}
 }
 
@@ -174,6 +187,9 @@ func (t Table) asJSON() string {
 // Snapshot is the database as it was at one moment.
 type Snapshot struct{ tx *sql.Tx }
 
+// Whose says what is taken out: a class's, or of it one player's.
+type Whose struct{ ClassID, PlayerID string }
+
 // AtOneMoment runs do on a snapshot, so that what is taken out agrees with itself
 // while takes keep coming in.
 func (s *Store) AtOneMoment(ctx context.Context, do func(Snapshot) error) error {
@@ -189,19 +205,19 @@ func (s *Store) AtOneMoment(ctx context.Context, do func(Snapshot) error) error 
 
 // EachLine visits a class's lines of a table, without holding them all: its columns
 // as text, empty where there is nothing.
-func (s Snapshot) EachLine(ctx context.Context, t Table, classID string, visit func(cells []string) error) error {
-	return s.each(ctx, t, t.asText(), classID, visit)
+func (s Snapshot) EachLine(ctx context.Context, t Table, of Whose, visit func(cells []string) error) error {
+	return s.each(ctx, t, t.asText(), of, visit)
 }
 
 // EachObject visits them as JSON.
-func (s Snapshot) EachObject(ctx context.Context, t Table, classID string, visit func(object string) error) error {
-	return s.each(ctx, t, t.asJSON(), classID, func(cells []string) error { return visit(cells[0]) })
+func (s Snapshot) EachObject(ctx context.Context, t Table, of Whose, visit func(object string) error) error {
+	return s.each(ctx, t, t.asJSON(), of, func(cells []string) error { return visit(cells[0]) })
 }
 
 // each visits the rows of a table as text, one at a time: a class's takes of a year
 // are not held in memory.
-func (s Snapshot) each(ctx context.Context, t Table, query, classID string, visit func([]string) error) error {
-	rows, err := s.tx.QueryContext(ctx, query, classID)
+func (s Snapshot) each(ctx context.Context, t Table, query string, of Whose, visit func([]string) error) error {
+	rows, err := s.tx.QueryContext(ctx, query, of.ClassID, of.PlayerID)
 	if err != nil {
 		return fmt.Errorf("take out %s: %w", t.Name, err)
 	}

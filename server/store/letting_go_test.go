@@ -105,12 +105,14 @@ func TestNothingIsLeftOfAForgottenPlayer(t *testing.T) {
 		return take
 	}
 	adas, bos := lives(0), lives(1)
-	_, err := s.ForgetPlayer(t.Context(), other.Class.ID, ada)
+	_, _, err := s.ForgetPlayer(t.Context(), other.Class.ID, ada)
 	assert.ErrorIs(t, err, store.ErrNotFound, "another class's")
-	gone, err := s.ForgetPlayer(t.Context(), b.Class.ID, ada)
+	gone, what, err := s.ForgetPlayer(t.Context(), b.Class.ID, ada)
 	require.NoError(t, err)
 	assert.Len(t, gone, 2, "the sounds of her take and of what was said of it")
 	assert.Contains(t, gone[0]+gone[1], adas)
+	assert.Equal(t, 1, what.Takes)
+	assert.Equal(t, 1, what.VoiceNotes)
 
 	// Whatever table names a player or a take, also one that is made tomorrow.
 	rows, err := s.SQL().QueryContext(

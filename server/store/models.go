@@ -28,6 +28,8 @@ type School struct {
 	ID       string
 	Name     string
 	TimeZone string
+
+	ConsentNeeded bool // homes are asked before anything is recorded
 }
 
 // Director is a teacher with an account; the password is kept as a bcrypt hash only.
@@ -59,6 +61,9 @@ type Class struct {
 	FeedToken      string           `gorm:"default:gen_random_uuid()"`
 	Weights        progress.Weights `gorm:"serializer:json"` // of the reasons to hear somebody, where they are the director's own
 	KeepDays       int              `gorm:"default:365"`     // how long recordings are kept
+
+	KeepVoiceDays    int // 0: as long as recordings
+	KeepMeasuresDays int // 0: as long as the class
 	// SimulatedPlayers says who may hand simulated players in.
 	SimulatedPlayers Simulating `gorm:"default:no"`
 	ArchivedAt       *time.Time

@@ -68,7 +68,7 @@ func (s *Store) SaveSettings(ctx context.Context, c Class) error {
 	return s.db.WithContext(ctx).
 		Model(&c).
 		Select("Name", "OwnConventions", "Tips", "Remedies", "FirstLesson", "ClassMinutes", "HomeMinutes", "KeepDays",
-			"SimulatedPlayers").
+			"KeepVoiceDays", "KeepMeasuresDays", "SimulatedPlayers").
 		Updates(&c).
 		Error
 }

@@ -23,22 +23,43 @@ type Sounds interface {
 	FLAC(ctx context.Context, name string) ([]byte, error)
 }
 
-// Class packs a class. sounds is nil where they are not wanted. Whatever fails leaves a file that no reader takes for
+// Of is what is packed.
+type Of struct {
+	Class  store.Class
+	Player *store.Player // one child's alone; nil for the whole class
+}
+
+func (o Of) whose() store.Whose {
+	w := store.Whose{ClassID: o.Class.ID}
+	if o.Player != nil {
+		w.PlayerID = o.Player.ID
+	}
+	return w
+}
+
+func (o Of) name() string {
+	if o.Player != nil {
+		return o.Player.FullName() + ", " + o.Class.Name
+	}
+	return o.Class.Name
+}
+
+// Pack packs what is kept of a class, or of one child. sounds is nil where they are not wanted. Whatever fails leaves a file that no reader takes for
 // whole: a ZIP's list of contents comes last.
-func Class(
+func Pack(
 	ctx context.Context,
 	to io.Writer,
 	s *store.Store,
-	class store.Class,
+	of Of,
 	sounds Sounds,
 	now time.Time,
 ) error {
 	out := zip.NewWriter(to)
 	p := packing{
-		ctx:   ctx,
-		zip:   out,
-		class: class,
-		now:   now,
+		ctx: ctx,
+		zip: out,
+		of:  of.whose(),
+		now: now,
 	}
 	// Tables at one moment; sounds after it, so that a transaction is not open for an hour of
 	// copying.
@@ -59,7 +80,7 @@ func Class(
 		}
 	}
 	// Last, when it is known that everything above is there.
-	if err := p.text("README.md", Readme(class.Name, now)); err != nil {
+	if err := p.text("README.md", Readme(of.name(), now)); err != nil {
 		return err
 	}
 	return out.Close()
@@ -69,7 +90,7 @@ func Class(
 type packing struct {
 	ctx    context.Context
 	zip    *zip.Writer
-	class  store.Class
+	of     store.Whose
 	now    time.Time
 	takes  []string // with a recording
 	voices []string
@@ -91,7 +112,7 @@ func (p *packing) table(at store.Snapshot, t store.Table) error {
 	if err := lines.Write(names); err != nil {
 		return err
 	}
-	err = at.EachLine(p.ctx, t, p.class.ID, func(cells []string) error {
+	err = at.EachLine(p.ctx, t, p.of, func(cells []string) error {
 		p.note(t.Name, names, cells)
 		return lines.Write(cells)
 	})
@@ -105,7 +126,7 @@ func (p *packing) table(at store.Snapshot, t store.Table) error {
 	if file, err = p.create("json/"+t.Name+".ndjson", zip.Deflate); err != nil {
 		return err
 	}
-	return at.EachObject(p.ctx, t, p.class.ID, func(object string) error {
+	return at.EachObject(p.ctx, t, p.of, func(object string) error {
 		_, err := io.WriteString(file, object+"\n")
 		return err
 	})
@@ -185,10 +206,10 @@ func (p *packing) text(name, words string) error {
 var link = regexp.MustCompile(`\[([^\]]+)\]\([^)]*\)`)
 
 // Readme says what lies in the file.
-func Readme(class string, now time.Time) string {
+func Readme(name string, now time.Time) string {
 	return fmt.Sprintf(
-		"# %s, as of %s\n\nEverything that is kept of the class, but for passwords and PINs.\n\n%s",
-		class,
+		"# %s, as of %s\n\nEverything that is kept, but for passwords and PINs.\n\n%s",
+		name,
 		now.Format("2 January 2006"),
 		link.ReplaceAllString(Columns(), "$1"),
 	)

@@ -121,7 +121,23 @@ func (w *AnalyzeTake) hear(
 	if err != nil {
 		return fmt.Errorf("analyze take %s: %w", t.ID, err)
 	}
-	return w.save(ctx, t, came)
+	if err := w.save(ctx, t, came); err != nil {
+		return err
+	}
+	return w.letGoUnkept(ctx, t)
+}
+
+// letGoUnkept deletes a recording that was listened to, and that the player's home did not agree
+// to have kept. A run that dies before it leaves it to the daily letting go.
+func (w *AnalyzeTake) letGoUnkept(ctx context.Context, t store.Take) error {
+	may, err := w.Store.MayOf(ctx, t.PlayerID)
+	if err != nil || may.Keep || t.SoundGoneAt != nil {
+		return err
+	}
+	if err := w.Recordings.Delete(ctx, t.Sound); err != nil {
+		return err
+	}
+	return w.Store.SoundGone(ctx, t.ID, w.Now().UTC())
 }
 
 // save keeps what was heard.

@@ -55,6 +55,12 @@ func (w *LetGo) Work(ctx context.Context, _ *river.Job[jobs.LetGo]) error {
 	if err := w.each(ctx, w.Store.SoundsToLetGo, w.Store.SoundGone); err != nil {
 		return fmt.Errorf("old recordings: %w", err)
 	}
+	if err := w.each(ctx, w.Store.SoundsWithoutConsent, w.Store.SoundGone); err != nil {
+		return fmt.Errorf("recordings that may not be kept: %w", err)
+	}
+	if err := w.each(ctx, w.Store.TakesToForget, w.Store.ForgetTake); err != nil {
+		return fmt.Errorf("old measures: %w", err)
+	}
 	if err := w.each(ctx, w.Store.VoicesToLetGo, w.Store.VoiceGone); err != nil {
 		return fmt.Errorf("old voice notes: %w", err)
 	}

@@ -31,6 +31,9 @@ func allJobs(t *testing.T, s *store.Store, sounds *recordings.Store) workers.Job
 		Again:   &workers.JudgeAgain{Analyze: analyze, Store: s, Now: time.Now},
 		Pack:    &workers.Pack{Store: s, Recordings: sounds, Now: time.Now},
 		Sweep:   &workers.Sweep{Store: s, Queue: queue, Now: time.Now},
+		Letters: &workers.SendLetter{Store: s, Now: time.Now},
+		Weekly:  &workers.WriteSummaries{Store: s, Queue: queue, Now: time.Now},
+		Backup:  &workers.Backup{Store: s, Recordings: sounds, Now: time.Now},
 	}
 }
 

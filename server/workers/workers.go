@@ -24,6 +24,7 @@ type Jobs struct {
 	Sweep   *Sweep
 	Letters *SendLetter
 	Weekly  *WriteSummaries
+	Backup  *Backup
 }
 
 // Pool runs jobs until it is stopped.
@@ -52,6 +53,21 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 	river.AddWorker(workers, does.Sweep)
 	river.AddWorker(workers, does.Letters)
 	river.AddWorker(workers, does.Weekly)
+	river.AddWorker(workers, does.Backup)
+	periodic := []*river.PeriodicJob{
+		every(letGoEvery, jobs.LetGo{}),
+		every(letGoEvery, jobs.JudgeAgain{}),
+		every(packEvery, jobs.Pack{}),
+		every(sweepEvery, jobs.Sweep{}),
+		every(summariesEvery, jobs.WriteSummaries{}),
+	}
+	if does.Backup.To != nil {
+		periodic = append(periodic, river.NewPeriodicJob(
+			nightly(backupHour),
+			func() (river.JobArgs, *river.InsertOpts) { return jobs.Backup{}, nil },
+			nil,
+		))
+	}
 	client, err := river.NewClient(riverdatabasesql.New(db), &river.Config{
 		ID:                   name,
 		Workers:              workers,
@@ -66,13 +82,7 @@ func NewPool(db *sql.DB, name string, does Jobs) (*Pool, error) {
 			jobs.Nightly:       {MaxWorkers: 1},
 			jobs.Post:          {MaxWorkers: 2},
 		},
-		PeriodicJobs: []*river.PeriodicJob{
-			every(letGoEvery, jobs.LetGo{}),
-			every(letGoEvery, jobs.JudgeAgain{}),
-			every(packEvery, jobs.Pack{}),
-			every(sweepEvery, jobs.Sweep{}),
-			every(summariesEvery, jobs.WriteSummaries{}),
-		},
+		PeriodicJobs: periodic,
 		RetryPolicy:  pauses{},
 		ErrorHandler: reporter{does.Analyze},
 	})

@@ -109,6 +109,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/consents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class consents */
+        get: operations["get-classes-by-class-consents"];
+        /** Put classes by class consents */
+        put: operations["put-classes-by-class-consents"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/days/fit": {
         parameters: {
             query?: never;
@@ -1036,6 +1054,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/schools/{school}/consent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put schools by school consent */
+        put: operations["put-schools-by-school-consent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/schools/{school}/people": {
         parameters: {
             query?: never;
@@ -1455,6 +1490,22 @@ export interface components {
             register?: string;
             text: string;
         };
+        Answer: {
+            /** @description by whom, on which form */
+            by: string;
+            given: boolean;
+            /** Format: date */
+            on: string;
+        };
+        AskConsentInputBody: {
+            needed: boolean;
+        };
+        Asked: {
+            key: string;
+            name: string;
+            /** @description what is agreed to */
+            says: string;
+        };
         AskedStep: {
             kind: string;
             parameters: {
@@ -1483,6 +1534,28 @@ export interface components {
              * @description how long ago it was asked for, on a device without a network
              */
             ago_ms?: number;
+        };
+        BackupMade: {
+            /** Format: date-time */
+            began_at: string;
+            /**
+             * Format: int64
+             * @description the others were there
+             */
+            copied: number;
+            /** Format: date-time */
+            ended_at: string;
+            /**
+             * Format: int64
+             * @description recordings that were not there to be copied
+             */
+            missing: number;
+            /** @description its moment */
+            name: string;
+            /** @description why it was not finished */
+            problem?: string;
+            /** Format: int64 */
+            sounds: number;
         };
         BandMember: {
             /** @description its notes are in the book of fingerings */
@@ -1654,6 +1727,19 @@ export interface components {
         ClassCodeBody: {
             code: string;
         };
+        ClassConsents: {
+            /**
+             * Format: int64
+             * @description answers that were just written down
+             */
+            changed: number;
+            /** @description the school asks homes: without an answer nothing is recorded */
+            needed: boolean;
+            players: components["schemas"]["PlayerConsents"][];
+            purposes: components["schemas"]["Asked"][];
+            /** @description of a list that was brought in: whom the class does not know */
+            unknown?: string[] | null;
+        };
         ClassName: {
             archived?: boolean;
             code: string;
@@ -1705,6 +1791,16 @@ export interface components {
              * @description how long recordings are kept; measures stay
              */
             keep_days: number;
+            /**
+             * Format: int64
+             * @description 0: as long as the class
+             */
+            keep_measures_days: number;
+            /**
+             * Format: int64
+             * @description 0: as long as recordings
+             */
+            keep_voice_days: number;
             /** @description that may be assigned */
             kinds: components["schemas"]["KindChoice"][];
             /** @description the class's own words by key */
@@ -1798,6 +1894,18 @@ export interface components {
             step: string;
             /** @description each player's latest */
             takes: string[];
+        };
+        ConsentAnswer: {
+            given: boolean;
+            /** Format: uuid */
+            player: string;
+            /** @enum {string} */
+            purpose: "recording" | "keeping" | "showing";
+        };
+        ConsentsInputBody: {
+            answers: components["schemas"]["ConsentAnswer"][];
+            /** @description by whom, on which form */
+            by: string;
         };
         Conventions: {
             /** Format: double */
@@ -2186,6 +2294,31 @@ export interface components {
         };
         ForgottenInputBody: {
             email: string;
+        };
+        ForgottenOutputBody: {
+            /**
+             * Format: int64
+             * @description how long nightly backups still hold it; 0: none is made here, ask whoever makes them
+             */
+            backup_days: number;
+            /** Format: int64 */
+            comments: number;
+            /**
+             * Format: int64
+             * @description that still waited, or remembered a take
+             */
+            jobs: number;
+            /**
+             * Format: int64
+             * @description half-sent recordings
+             */
+            parts: number;
+            /** Format: int64 */
+            recordings: number;
+            /** Format: int64 */
+            takes: number;
+            /** Format: int64 */
+            voice_notes: number;
         };
         FrontCue: {
             /** @description the players sound or blow in it */
@@ -2615,6 +2748,11 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        May: {
+            keep: boolean;
+            record: boolean;
+            show: boolean;
+        };
         Me: {
             /** @description a player's, or that of a pass */
             class: string;
@@ -2926,6 +3064,14 @@ export interface components {
             player: string;
             player_id: string;
         };
+        PlayerConsents: {
+            id: string;
+            may: components["schemas"]["May"];
+            name: string;
+            said: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+        };
         PlayerRow: {
             /** @description one for each step */
             cells: components["schemas"]["BoardCell"][];
@@ -2976,6 +3122,8 @@ export interface components {
             /** @description its notes are in the book of fingerings */
             fingered: boolean;
             instrument: string;
+            /** @description what the player's home agreed to; what is not recorded is judged on the device alone */
+            may: components["schemas"]["May"];
             player: string;
             player_id: string;
             /** @description what scores are worked out from */
@@ -3218,10 +3366,21 @@ export interface components {
             name: string;
         };
         SchoolPage: {
+            /** @description the last nightly ones */
+            backups: components["schemas"]["BackupMade"][];
+            /** @description homes are asked before anything is recorded */
+            consent_needed: boolean;
             /** @description whose password it is */
             for?: string;
+            /**
+             * Format: int64
+             * @description of the disk that recordings are on; 0: not known, as of a bucket
+             */
+            free_bytes: number;
             id: string;
             name: string;
+            /** @description a backup is made every night */
+            nightly: boolean;
             /** @description just made, and shown this once */
             password?: string;
             people: components["schemas"]["SchoolMember"][];
@@ -3461,6 +3620,16 @@ export interface components {
              * @description left out: as it was
              */
             keep_days?: number;
+            /**
+             * Format: int64
+             * @description 0: as long as the class; left out: as it was
+             */
+            keep_measures_days?: number;
+            /**
+             * Format: int64
+             * @description 0: as long as recordings; left out: as it was
+             */
+            keep_voice_days?: number;
             name: string;
             /** @description left out: as they were */
             remedies?: {
@@ -3804,6 +3973,8 @@ export interface components {
              */
             overruled?: "clean" | "nearly" | "not-yet" | "cant-tell";
             player: string;
+            /** @description the home did not agree to have it played to others */
+            private: boolean;
             /** Format: date-time */
             received_at: string;
             recording?: components["schemas"]["Recording"];
@@ -4337,6 +4508,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClassSetUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-consents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassConsents"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-classes-by-class-consents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConsentsInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassConsents"];
                 };
             };
             /** @description Error */
@@ -5000,7 +5237,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClassSetUp"];
+                    "application/json": components["schemas"]["ForgottenOutputBody"];
                 };
             };
             /** @description Error */
@@ -6368,6 +6605,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AuditOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-schools-by-school-consent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                school: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskConsentInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolPage"];
                 };
             };
             /** @description Error */
