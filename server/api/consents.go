@@ -284,7 +284,7 @@ func (a *API) takeOutConsents(w http.ResponseWriter, r *http.Request) error {
 		by, on := "", ""
 		for _, asked := range all.Purposes {
 			said, ok := p.Said[asked.Key]
-			line = append(line, map[bool]string{true: map[bool]string{true: "yes", false: "no"}[said.Given]}[ok])
+			line = append(line, inList(said, ok))
 			if ok && said.On >= on {
 				by, on = said.By, said.On
 			}
@@ -293,6 +293,17 @@ func (a *API) takeOutConsents(w http.ResponseWriter, r *http.Request) error {
 	}
 	out.Flush()
 	return nil
+}
+
+// inList is an answer as a list says it; nothing where none was given.
+func inList(said Answer, ok bool) string {
+	switch {
+	case !ok:
+		return ""
+	case said.Given:
+		return "yes"
+	}
+	return "no"
 }
 
 type askConsentInput struct {

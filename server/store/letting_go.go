@@ -72,7 +72,8 @@ func (s *Store) ForgetPlayer(
 		}
 		err = tx.Raw(`
 			SELECT (SELECT count(*) FROM take WHERE player_id = @p) AS takes,
-				(SELECT count(*) FROM take WHERE player_id = @p AND sound <> '' AND sound_gone_at IS NULL) AS recordings,
+				(SELECT count(*) FROM take
+					WHERE player_id = @p AND sound <> '' AND sound_gone_at IS NULL) AS recordings,
 				(SELECT count(*) FROM comment c JOIN take t ON t.id = c.take_id
 					WHERE t.player_id = @p AND c.sound <> '' AND c.sound_gone_at IS NULL) AS voice_notes,
 				(SELECT count(*) FROM comment c JOIN take t ON t.id = c.take_id WHERE t.player_id = @p) AS comments`,

@@ -44,8 +44,8 @@ func (o Of) name() string {
 	return o.Class.Name
 }
 
-// Pack packs what is kept of a class, or of one child. sounds is nil where they are not wanted. Whatever fails leaves a file that no reader takes for
-// whole: a ZIP's list of contents comes last.
+// Pack packs what is kept of a class, or of one child. sounds is nil where they are not wanted.
+// Whatever fails leaves a file that no reader takes for whole: a ZIP's list of contents comes last.
 func Pack(
 	ctx context.Context,
 	to io.Writer,
