@@ -15,7 +15,7 @@ const (
 
 // Asked is a purpose in words.
 type Asked struct {
-	Key  Purpose `json:"key"`
+	Key  Purpose `json:"key" enum:"recording,keeping,showing"`
 	Name string  `json:"name"`
 	Says string  `json:"says" doc:"what is agreed to"`
 }

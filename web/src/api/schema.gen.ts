@@ -1501,7 +1501,8 @@ export interface components {
             needed: boolean;
         };
         Asked: {
-            key: string;
+            /** @enum {string} */
+            key: "recording" | "keeping" | "showing";
             name: string;
             /** @description what is agreed to */
             says: string;

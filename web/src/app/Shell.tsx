@@ -35,6 +35,9 @@ export function Shell() {
         {me?.role === 'director' && <Invitations />}
         <Outlet />
       </main>
+      <footer className="no-print mt-16 border-t border-rule pt-3 text-sm text-soft">
+        <Link to="/privacy">What is kept of a child</Link>
+      </footer>
     </div>
   )
 }

@@ -36,6 +36,7 @@ export const router = createBrowserRouter([
       { path: 'new-password', lazy: async () => ({ Component: (await import('../features/signin')).ChoosePassword }) },
       { path: 'stand-in/mail', lazy: async () => ({ Component: (await import('../features/standin')).Mailbox }) },
       { path: 'which-class', lazy: async () => ({ Component: (await import('../features/signin')).WhichClass }) },
+      { path: 'privacy', lazy: async () => ({ Component: (await import('../features/privacy')).PrivacyPage }) },
       { path: 'pass', lazy: async () => ({ Component: (await import('../features/passes')).PassSignIn }) },
       { path: 'child/:player', lazy: async () => ({ Component: (await import('../features/passes')).FamilyPage }) },
       { path: 'class/:classId', lazy: async () => ({ Component: (await import('../features/today')).Today }) },

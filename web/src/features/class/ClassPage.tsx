@@ -6,6 +6,7 @@ import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { Passes } from '../passes'
 import { ClassCare } from './ClassCare'
+import { ClassConsents } from './ClassConsents'
 import { ClassHead } from './ClassHead'
 import { Directors } from './Directors'
 import { Excused } from './Excused'
@@ -24,6 +25,7 @@ import { Years } from './Years'
 const chapters = [
   { key: 'players', label: 'Players' },
   { key: 'people', label: 'Who comes in' },
+  { key: 'consent', label: 'Consent' },
   { key: 'conventions', label: 'Conventions' },
   { key: 'tips', label: 'Tips' },
   { key: 'next-steps', label: 'Next steps' },
@@ -82,6 +84,7 @@ export function ClassPage() {
               />
             </>
           )}
+          {chapter === 'consent' && <ClassConsents classId={classId} />}
           {chapter === 'conventions' && <Settings key={data.class.id} classId={classId} setUp={data} />}
           {chapter === 'tips' && <TipBook classId={classId} setUp={data} />}
           {chapter === 'next-steps' && <Remedies classId={classId} setUp={data} />}

@@ -15,6 +15,8 @@ const setUp = (more: object = {}) =>
     class_minutes: 8,
     home_minutes: 0,
     keep_days: 365,
+    keep_voice_days: 0,
+    keep_measures_days: 0,
     conventions: { a4_hz: 440 },
     own_tips: { 'gap-own': 'Keep the ribbon whole.' },
     tips: [

@@ -22,6 +22,8 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
     class_minutes: setUp.class_minutes,
     home_minutes: setUp.home_minutes,
     keep_days: setUp.keep_days,
+    keep_voice_days: setUp.keep_voice_days,
+    keep_measures_days: setUp.keep_measures_days,
     ...(setUp.simulated_players === 'demo' ? {} : { simulated_players: setUp.simulated_players }),
     conventions: setUp.conventions,
     tips: setUp.own_tips,
@@ -76,6 +78,24 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
             hint="Then the sound is deleted; what was measured stays."
             value={Number.isNaN(form.keep_days ?? Number.NaN) ? '' : form.keep_days}
             onChange={(e) => setForm({ ...form, keep_days: e.target.valueAsNumber })}
+          />
+          <Field
+            label="Days voice notes are kept"
+            type="number"
+            min={0}
+            max={3650}
+            hint="0: as long as recordings."
+            value={Number.isNaN(form.keep_voice_days ?? Number.NaN) ? '' : form.keep_voice_days}
+            onChange={(e) => setForm({ ...form, keep_voice_days: e.target.valueAsNumber })}
+          />
+          <Field
+            label="Days measures are kept"
+            type="number"
+            min={0}
+            max={3650}
+            hint="0: as long as the class. Then the whole take is deleted."
+            value={Number.isNaN(form.keep_measures_days ?? Number.NaN) ? '' : form.keep_measures_days}
+            onChange={(e) => setForm({ ...form, keep_measures_days: e.target.valueAsNumber })}
           />
           <Field
             label="A in Hz"

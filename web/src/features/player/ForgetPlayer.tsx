@@ -19,11 +19,33 @@ export function ForgetPlayer({ classId, playerId, name }: Props) {
       answer(
         api.DELETE('/classes/{class}/players/{player}', { params: { path: { class: classId, player: playerId } } }),
       ),
-    onSuccess: () => {
-      queries.clear()
-      navigate(`/class/${classId}/set-up`)
-    },
   })
+  // What the page knew of the child goes when its report was read: before, the page would be asked
+  // for somebody who is not there.
+  function leave() {
+    queries.clear()
+    navigate(`/class/${classId}/set-up`)
+  }
+  if (forget.data) {
+    const { takes, recordings, comments, voice_notes, backup_days } = forget.data
+    return (
+      <section role="status" className="mt-10 border-l-4 border-not-yet pl-3">
+        <h2>{name} is deleted</h2>
+        <p>
+          Gone are {takes} takes with all that was measured, {recordings} recordings, {comments} comments and{' '}
+          {voice_notes} voice notes. Nobody can bring them back from here.
+        </p>
+        <p className="mt-2">
+          {backup_days > 0
+            ? `Nightly backups still hold them for ${backup_days} days.`
+            : 'A backup that somebody made before still holds them: ask whoever makes backups.'}
+        </p>
+        <p className="mt-3">
+          <Button onClick={leave}>Back to the class</Button>
+        </p>
+      </section>
+    )
+  }
   return (
     <details className="no-print mt-10 border-t border-rule pt-3">
       <summary className="cursor-pointer text-sm text-soft">Delete this player for good</summary>

@@ -184,13 +184,17 @@ describe('a player’s growth', () => {
 
 describe('deleting a player for good', () => {
   it('wants the name written, and leaves for the class’s page', async () => {
-    const { where } = await onThePage(growth(), { 'DELETE /classes/c/players/pim': () => undefined })
+    const gone = { takes: 9, recordings: 7, comments: 2, voice_notes: 1, parts: 0, jobs: 0, backup_days: 14 }
+    const { where } = await onThePage(growth(), { 'DELETE /classes/c/players/pim': () => gone })
     const press = () => screen.getByRole('button', { name: 'Delete for good', hidden: true })
     expect(press()).toHaveProperty('disabled', true)
     fireEvent.change(screen.getByLabelText('Write Pim Sandover'), { target: { value: 'Pim' } })
     expect(press()).toHaveProperty('disabled', true)
     fireEvent.change(screen.getByLabelText('Write Pim Sandover'), { target: { value: 'Pim Sandover ' } })
     fireEvent.click(press())
+    expect((await screen.findByRole('status')).textContent).toContain('Nightly backups still hold them for 14 days')
+    expect(screen.getByText(/9 takes with all that was measured, 7 recordings/)).toBeTruthy()
+    fireEvent.click(screen.getByRole('button', { name: 'Back to the class' }))
     await waitFor(() => expect(where()).toBe('/class/c/set-up'))
     expect(log).toContain('DELETE /classes/c/players/pim')
   })

@@ -70,6 +70,16 @@ export function PlayerPage() {
         <Ladders ladders={data.ladders} from={data.weeks[0]?.monday} to={data.today} />
         <Said comments={data.comments} open />
       </div>
+      <p className="no-print mt-10 text-sm">
+        <a
+          className="underline"
+          href={`/api/classes/${classId}/players/${playerId}/everything.zip?sounds=true`}
+          download
+        >
+          Everything kept of {data.player.name} (ZIP)
+        </a>
+        , for the family or another school
+      </p>
       <ForgetPlayer classId={classId} playerId={playerId} name={data.player.name} />
     </>
   )

@@ -3,6 +3,7 @@ import { useEffect } from 'react'
 import type { Schemas } from '../../api/client'
 import type { Item } from '../../device/outbox'
 import { useOutbox } from '../../device/useOutbox'
+import type { Heard } from '../../ear/ask'
 import { WideRibbon } from '../../ribbon/WideRibbon'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
@@ -96,6 +97,34 @@ function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | un
   }
   const heard = item?.take?.heard
   return heard && { ...heard, result: heard.verdict.result, overruled: false }
+}
+
+/** props of a take that stays nowhere: the word of this device, and what comes next */
+type PassedProps = Pick<Props, 'hold' | 'onAgain' | 'onDone' | 'done'> & { heard: Heard | undefined | 'listening' }
+
+/** Passed tells how a take went that is not kept: this device judged it, and it is gone. */
+export function Passed({ heard, hold, onAgain, onDone, done }: PassedProps) {
+  return (
+    <section aria-label="How it went" aria-live="polite" className="pt-4">
+      {heard === 'listening' && <Listening here />}
+      {heard === undefined && <p className="pt-8 text-lg">This device could not listen just now. Play it once more.</p>}
+      {heard !== 'listening' && heard && (
+        <TakeWord word={{ ...heard, result: heard.verdict.result, overruled: false }} />
+      )}
+      <p className="mt-3 text-soft">Nothing of it is kept, and nobody else hears it.</p>
+      {hold && <Resting hold={hold} />}
+      {heard !== 'listening' && (
+        <p className="mt-6 flex flex-wrap gap-3">
+          <Button look="main" size="large" data-key="r" onClick={onAgain}>
+            Again
+          </Button>
+          <Button size="large" data-key="n" onClick={onDone}>
+            {done}
+          </Button>
+        </p>
+      )}
+    </section>
+  )
 }
 
 /** TakeWord is the word on the take, the largest thing on the page. */

@@ -2,10 +2,11 @@ import { useState } from 'react'
 import { isFull } from '../../device/outbox'
 import { useOutbox } from '../../device/useOutbox'
 import { NoKeyError } from '../../device/vault'
+import type { Heard } from '../../ear/ask'
 import { Button } from '../../ui/Button'
 import { LadderRungs } from './LadderRungs'
 import { OtherWays } from './OtherWays'
-import { Outcome } from './Outcome'
+import { Outcome, Passed } from './Outcome'
 import type { ShownStep } from './overlay'
 import type { Practice } from './queries'
 import { RecordTake } from './RecordTake'
@@ -22,6 +23,7 @@ type State =
   | { at: 'ready' }
   | { at: 'heard'; takeId: string }
   | { at: 'unkept'; take: NewTake; why: string }
+  | { at: 'passed'; heard: Heard | undefined | 'listening' }
   | { at: 'done' }
 
 /**
@@ -42,6 +44,12 @@ export function StepPage({ practice, step: asked, all, onNext }: Props) {
   async function take(made: NewTake) {
     performance.mark('take-ended') // benches/wait reads how long the word takes
     const word = judgeOnDevice(practice, step, made) // meanwhile
+    // What an older version of the page kept has no consent in it: the server says no itself.
+    if (practice.may?.record === false) {
+      setState({ at: 'passed', heard: 'listening' })
+      setState({ at: 'passed', heard: (await word).heard })
+      return
+    }
     try {
       await submit(outbox, practice, step, made)
     } catch (error) {
@@ -63,6 +71,16 @@ export function StepPage({ practice, step: asked, all, onNext }: Props) {
           done={onNext ? 'Next step' : 'Done'}
         />
       )
+    case 'passed':
+      return (
+        <Passed
+          heard={state.heard}
+          hold={hold}
+          onAgain={again}
+          onDone={onNext ?? (() => setState({ at: 'done' }))}
+          done={onNext ? 'Next step' : 'Done'}
+        />
+      )
     case 'unkept':
       return (
         <Unkept
@@ -75,7 +93,7 @@ export function StepPage({ practice, step: asked, all, onNext }: Props) {
         />
       )
     case 'done':
-      return <AllDone onAgain={again} />
+      return <AllDone onAgain={again} kept={practice.may?.record !== false} />
   }
   return (
     <>
@@ -84,7 +102,9 @@ export function StepPage({ practice, step: asked, all, onNext }: Props) {
       </StepSheet>
       <RecordTake step={step} standIns={practice.stand_ins} hold={hold} onRecorded={(made) => void take(made)} />
       <TellDirector stepId={step.id} />
-      <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} onSimulated={heard} />
+      {practice.may?.record !== false && (
+        <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} onSimulated={heard} />
+      )}
     </>
   )
 }
@@ -103,16 +123,18 @@ function whyUnkept(error: unknown): string {
  * AllDone says whether the takes are safe, because that is what a player wants to know
  * before closing the lid.
  */
-export function AllDone({ onAgain }: { onAgain: () => void }) {
+export function AllDone({ onAgain, kept = true }: { onAgain: () => void; kept?: boolean }) {
   const { state } = useOutbox()
   const waits = state.items.some((i) => i.state === 'waiting')
   return (
     <section className="py-8">
       <h1>Done for today.</h1>
       <p className="mt-2">
-        {waits
-          ? 'Your takes are kept on this device and go up by themselves.'
-          : 'Your takes are safe with your director.'}{' '}
+        {!kept
+          ? 'You practiced, and nothing was kept.'
+          : waits
+            ? 'Your takes are kept on this device and go up by themselves.'
+            : 'Your takes are safe with your director.'}{' '}
         Wipe the instrument dry before it goes in its case.
       </p>
       <p className="mt-4">

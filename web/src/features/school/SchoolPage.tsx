@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { useParams } from 'react-router'
+import { moment } from '../../ui/moment'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { People } from './People'
-import { schoolQuery } from './queries'
+import { type School, schoolQuery, useAskConsent } from './queries'
 import { SignOnSettings } from './SignOnSettings'
 import { WhatWasDone } from './WhatWasDone'
 
@@ -21,6 +22,8 @@ export function SchoolPage() {
     ['Takes waiting', waiting.takes === 0 ? 'none' : `${waiting.takes}, the oldest ${Math.round(waiting.oldest_s)} s`],
     ['Could not be listened to since yesterday', waiting.failed],
     ['Database', `${(state.database_bytes / 1e6).toFixed(0)} MB`],
+    ['Free for recordings', data.free_bytes > 0 ? `${(data.free_bytes / 1e9).toFixed(1)} GB` : 'a bucket’s'],
+    ['Last backup', lastBackup(data)],
     ['Version', data.version],
   ]
   return (
@@ -35,9 +38,47 @@ export function SchoolPage() {
           </div>
         ))}
       </dl>
+      {data.backups[0]?.problem && (
+        <p role="alert" className="mt-4 border-l-4 border-not-yet pl-3">
+          The last backup was not finished: {data.backups[0].problem}
+        </p>
+      )}
       <People school={data} />
+      <AskConsent school={data} />
       <SignOnSettings school={data} />
       <WhatWasDone school={data.id} />
     </>
+  )
+}
+
+/** lastBackup is when it was made, or that none is. */
+function lastBackup({ backups, nightly }: School): string {
+  const done = backups.find((b) => !b.problem)
+  if (done) return moment(done.ended_at)
+  return nightly ? 'none yet; tonight' : 'none is made from here'
+}
+
+/** AskConsent says whether homes are asked before anything is recorded. */
+function AskConsent({ school }: { school: School }) {
+  const ask = useAskConsent(school.id)
+  return (
+    <section aria-label="Consent" className="mt-8 max-w-2xl">
+      <h2>Consent</h2>
+      <label className="mt-1 flex min-h-11 items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-5"
+          checked={school.consent_needed}
+          disabled={ask.isPending}
+          onChange={(e) => ask.mutate(e.target.checked)}
+        />
+        Homes are asked before anything is recorded
+      </label>
+      <p className="text-soft">
+        Until a home has said yes, its child practices and nothing is kept; recordings that are there already stay their
+        time. Each class writes the answers down under “Consent”. What your law and your district ask for comes first.
+      </p>
+      {ask.error && <Problem error={ask.error} />}
+    </section>
   )
 }

@@ -37,6 +37,12 @@ export const useAddPerson = (school: string) =>
     answer(api.POST('/schools/{school}/people', { ...at(school), body })),
   )
 
+/** useAskConsent says whether homes are asked before anything is recorded. */
+export const useAskConsent = (school: string) =>
+  useChangeSchool(school, (needed: boolean) =>
+    answer(api.PUT('/schools/{school}/consent', { ...at(school), body: { needed } })),
+  )
+
 /** useSaveSignOn sets how the school's people sign on; its provider is asked at once. */
 export const useSaveSignOn = (school: string) =>
   useChangeSchool(school, (body: Schemas['SignOnInputBody']) =>

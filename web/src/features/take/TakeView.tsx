@@ -52,6 +52,7 @@ function TakeHead({ take }: { take: TakeDetail }) {
           {sources[take.source]}
           {take.trial && ', tried out: it counts for nothing'}
         </p>
+        {take.private && <p className="text-not-yet">Not to be played to others: the home did not agree to it.</p>}
         <p className="font-serif">{take.score.title}</p>
       </div>
       <p className="no-print flex flex-wrap gap-2 text-sm">
