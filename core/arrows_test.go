@@ -74,6 +74,7 @@ var allowed = map[string][]string{
 	"chart":       {"music", "instrument", "exercise"},
 	"example":     {"instrument", "scores", "measure", "exercise", "verdict", "plan", "say"},
 	"roster":      {"instrument", "scores"},
+	"consent":     {},
 	"notation":    {"music", "instrument", "scores", "exercise", "plan"},
 	"synth":       {"audio", "music", "instrument", "scores", "measure"},
 }

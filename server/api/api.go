@@ -214,6 +214,7 @@ func (a *API) directorRoutes(director group) {
 	get(director, "/classes/{class}/players/{player}/growth", a.showGrowth)
 	director.files("GET", "/classes/{class}/players/{player}/report.pdf", 0, a.printReport)
 	director.files("GET", "/classes/{class}/progress.{format:csv|json}", 0, a.takeOutProgress)
+	director.files("GET", "/classes/{class}/gradebook.{format:csv|zip}", 0, a.takeOutGradebook)
 	director.files("GET", "/classes/{class}/everything.zip", 0, a.takeOutEverything)
 	director.files("GET", "/classes/{class}/players/{player}/everything.zip", 0, a.takeOutPlayer)
 }

@@ -27,6 +27,7 @@ var audited = map[string]string{
 	"GET /classes/{class}/players/{player}/growth":         "saw a player's growth",
 	"GET /classes/{class}/players/{player}/report.pdf":     "exported a player's report",
 	"GET /classes/{class}/progress.{format:csv|json}":      "exported a class's progress",
+	"GET /classes/{class}/gradebook.{format:csv|zip}":      "exported a gradebook",
 	"GET /classes/{class}/everything.zip":                  "exported everything of a class",
 	"GET /classes/{class}/players/{player}/everything.zip": "exported everything of a player",
 	"POST /classes/{class}/roster":                         "changed the roster",

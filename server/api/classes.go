@@ -52,6 +52,8 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 		// What was agreed with players and parents goes on into the next year.
 		class.OwnConventions, class.Tips = before.OwnConventions, before.Tips
 		class.ClassMinutes, class.HomeMinutes = before.ClassMinutes, before.HomeMinutes
+		class.Remedies, class.KeepDays = before.Remedies, before.KeepDays
+		class.KeepVoiceDays, class.KeepMeasuresDays = before.KeepVoiceDays, before.KeepMeasuresDays
 		if along, err = a.along(ctx, before, class.ID, in.Body.Keep); err != nil {
 			return nil, err
 		}
@@ -61,6 +63,12 @@ func (a *API) createClass(ctx context.Context, in *newClassInput) (*setUpOutput,
 	}
 	if err := a.Store.SaveRoster(ctx, along, nil); err != nil {
 		return nil, err
+	}
+	for n, p := range along {
+		// What a home agreed to goes on with the child.
+		if err := a.Store.CopyConsents(ctx, in.Body.Keep[n], p.ID); err != nil {
+			return nil, err
+		}
 	}
 	return a.showSetUp(ctx, &ClassPath{class.ID})
 }

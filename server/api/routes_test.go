@@ -89,6 +89,8 @@ func TestEveryRouteIsClosedToOthers(t *testing.T) {
 		"csv",
 		"{format:csv|json}",
 		"csv",
+		"{format:csv|zip}",
+		"csv",
 		"{offset}",
 		"0",
 		"{ladder}",

@@ -95,3 +95,10 @@ func (s *Store) TakesToForget(ctx context.Context, now time.Time, most int) (out
 func (s *Store) ForgetTake(ctx context.Context, takeID string, _ time.Time) error {
 	return s.db.WithContext(ctx).Exec("DELETE FROM take WHERE id = ?", takeID).Error
 }
+
+// CopyConsents gives a player of the next year's class what the home said before.
+func (s *Store) CopyConsents(ctx context.Context, from, to string) error {
+	return s.db.WithContext(ctx).Exec(`
+		INSERT INTO consent (player_id, purpose, given, said_by, at, entered_by)
+		SELECT ?, purpose, given, said_by, at, entered_by FROM consent WHERE player_id = ? ORDER BY id`, to, from).Error
+}

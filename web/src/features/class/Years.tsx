@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { Button, buttonClass } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { classesQuery } from '../signin'
@@ -27,6 +28,7 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
           </li>
         ))}
       </ul>
+      <Gradebook classId={classId} />
       <TakeOut classId={classId} />
       <form
         className="mt-6"
@@ -84,6 +86,45 @@ export function Years({ classId, setUp }: { classId: string; setUp: SetUp }) {
         </div>
       )}
     </div>
+  )
+}
+
+/** Gradebook offers practice by player and week, as the school's own system reads it. */
+function Gradebook({ classId }: { classId: string }) {
+  const [goal, setGoal] = useState('5')
+  const [from, setFrom] = useState('')
+  const asked = new URLSearchParams({ goal, ...(from && { from }) })
+  const file = (format: string) => `/api/classes/${classId}/gradebook.${format}?${asked}`
+  return (
+    <section className="mt-8">
+      <h2>Gradebook</h2>
+      <p className="mt-1 text-soft">
+        Days practiced, for each player and week. It counts that somebody came back, not how well it went.
+      </p>
+      <div className="mt-2 flex flex-wrap items-end gap-3">
+        <Choice
+          label="Days a week for the whole mark"
+          value={goal}
+          options={['1', '2', '3', '4', '5', '6', '7'].map((d) => ({ key: d, label: d }))}
+          onChange={setGoal}
+        />
+        <Field
+          label="From"
+          type="date"
+          hint="Empty: ten weeks."
+          value={from}
+          onChange={(e) => setFrom(e.target.value)}
+        />
+      </div>
+      <p className="mt-2 flex flex-wrap gap-2">
+        <a className={buttonClass()} href={file('csv')} download>
+          List (CSV)
+        </a>
+        <a className={buttonClass()} href={file('zip')} download>
+          OneRoster 1.2 (ZIP)
+        </a>
+      </p>
+    </section>
   )
 }
 

@@ -7,6 +7,7 @@ import { newId } from '../../api/ids'
 import { Button, buttonClass } from '../../ui/Button'
 import { shifted, shortDay } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
+import { classesQuery } from '../signin'
 import type { Draft } from './draft'
 import { FitDay } from './FitDay'
 import { type At, type Item, type Plan, templatesQuery, useSaveTemplate } from './queries'
@@ -133,12 +134,13 @@ function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
   const templates = useQuery(templatesQuery)
   const save = useSaveTemplate()
   const [problem, setProblem] = useState<unknown>()
+  const classes = useQuery(classesQuery)
+  const others = classes.data?.filter((c) => c.id !== classId) ?? []
   // Copying adds to what is there: a director who has begun a week loses nothing by it.
-  const copy = async () => {
+  const copy = async (from: string, monday: string) => {
     try {
-      const monday = shifted(plan.monday, -7)
       const before = await answer(
-        api.GET('/classes/{class}/plans/{monday}', { params: { path: { class: classId, monday } } }),
+        api.GET('/classes/{class}/plans/{monday}', { params: { path: { class: from, monday } } }),
       )
       onAdd(...renewed(before.items))
       setProblem(undefined)
@@ -147,7 +149,9 @@ function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
     }
   }
   const choose = (value: string) => {
-    if (value === 'copy') void copy()
+    if (value === 'copy') void copy(classId, shifted(plan.monday, -7))
+    const other = others.find((c) => c.id === value)
+    if (other) void copy(other.id, plan.monday)
     if (value === 'keep') {
       // The browser's own prompt: a name is all there is to ask.
       const name = window.prompt('A name for this week, to begin others from')
@@ -166,6 +170,11 @@ function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
       >
         <option value="">Begin from …</option>
         <option value="copy">the week before</option>
+        {others.map((c) => (
+          <option key={c.id} value={c.id}>
+            this week of {c.name}
+          </option>
+        ))}
         {templates.data?.templates.map((t) => (
           <option key={t.id} value={t.id}>
             {t.name}
