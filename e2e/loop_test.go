@@ -22,8 +22,11 @@ import (
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/e2e/browser"
+	"earlychorus/server/api"
 	"earlychorus/server/app"
+	"earlychorus/server/mail"
 	"earlychorus/server/recordings"
+	"earlychorus/server/standin"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 	"earlychorus/web"
@@ -44,6 +47,9 @@ func serveOver(t *testing.T, s *store.Store) (base string, down *atomic.Bool) {
 	kept, err := recordings.InFolder(t.TempDir())
 	require.NoError(t, err)
 	parts := app.Parts{Store: s, Recordings: kept, Now: time.Now}
+	parts.Post, parts.Mailbox = mail.Mailbox{Store: s, Now: time.Now}, true
+	parts.Provider, err = standin.NewProvider(api.StandInProvider)
+	require.NoError(t, err)
 	answers, err := app.Serve(parts)
 	require.NoError(t, err)
 	work, err := app.Work(parts, "e2e")

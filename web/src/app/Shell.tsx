@@ -1,10 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
-import { Link, Outlet } from 'react-router'
+import { Link, Navigate, Outlet, useLocation } from 'react-router'
 import { Invitations, meQuery, SignOut, WhereSignedIn } from '../features/signin'
+
+/** Pages that are there for whoever has not signed in. */
+const open = ['/sign-in', '/pass', '/new-password', '/which-class', '/privacy', '/stand-in', '/gallery']
 
 /** Shell is the page's head and the room below it. */
 export function Shell() {
   const { data: me } = useQuery(meQuery)
+  const { pathname } = useLocation()
   const signedIn = me && me.role !== 'nobody'
   return (
     <div className="mx-auto max-w-[86rem] px-4 pb-16 sm:px-8">
@@ -33,7 +37,12 @@ export function Shell() {
       </header>
       <main id="main">
         {me?.role === 'director' && <Invitations />}
-        <Outlet />
+        {/* A session ends elsewhere, too: who is out is led in again, and not told off. */}
+        {me?.role === 'nobody' && !open.some((p) => pathname.startsWith(p)) && pathname !== '/' ? (
+          <Navigate to="/sign-in" replace />
+        ) : (
+          <Outlet />
+        )}
       </main>
       <footer className="no-print mt-16 border-t border-rule pt-3 text-sm text-soft">
         <Link to="/privacy">What is kept of a child</Link>
