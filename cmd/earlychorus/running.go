@@ -233,3 +233,11 @@ func (r *running) seeder() demo.Seeder {
 		},
 	}
 }
+
+// unlessStopped is how a run ended: one that is stopped while it begins has not failed.
+func unlessStopped(ctx context.Context, err error) error {
+	if ctx.Err() != nil {
+		return nil
+	}
+	return err
+}

@@ -40,7 +40,7 @@ func serveCommand() *cobra.Command {
 		Use:   "serve",
 		Short: "Serve the program, with its own database unless told otherwise",
 		Args:  cobra.NoArgs,
-		RunE:  func(c *cobra.Command, _ []string) error { return serve(c.Context(), o) },
+		RunE:  func(c *cobra.Command, _ []string) error { return unlessStopped(c.Context(), serve(c.Context(), o)) },
 	}
 	o.where.flags(c)
 	o.reach.flags(c)

@@ -15,7 +15,9 @@ func workerCommand() *cobra.Command {
 		Use:   "worker",
 		Short: "Listen to takes and keep things in order, without serving pages",
 		Args:  cobra.NoArgs,
-		RunE:  func(c *cobra.Command, _ []string) error { return work(c.Context(), w, to, watch) },
+		RunE: func(c *cobra.Command, _ []string) error {
+			return unlessStopped(c.Context(), work(c.Context(), w, to, watch))
+		},
 	}
 	w.flags(c)
 	to.flags(c)
