@@ -198,6 +198,7 @@ func (a *API) directorRoutes(director group) {
 	post(director, "/exercises", a.saveOwnExercise)
 	remove(director, "/exercises/{exercise}", a.deleteOwnExercise)
 	get(director, "/classes/{class}/care", a.showCare)
+	get(director, "/classes/{class}/try/{instrument}", a.tryPractice)
 	put(director, "/takes/{take}/review", a.overrule)
 	put(director, "/takes/{take}/acts/{act}", a.actOnTake)
 	remove(director, "/takes/{take}/acts/{act}", a.undoAct)

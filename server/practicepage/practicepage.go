@@ -9,8 +9,11 @@ import (
 	"errors"
 	"time"
 
+	"github.com/google/uuid"
+
 	"earlychorus/core/consent"
 	"earlychorus/core/exercise"
+	"earlychorus/core/instrument"
 	"earlychorus/core/ladder"
 	"earlychorus/core/meter"
 	"earlychorus/core/plan"
@@ -145,6 +148,34 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 	comments, err := s.CommentsForPlayer(ctx, p.ID, now.AddDate(0, 0, -commentDays), mostComments)
 	out.Comments = view.CommentsOf(comments)
 	return out, err
+}
+
+// Trial returns a page as a player of an instrument would have it, who is not there: on the
+// first day from today on that has a step, with simulated players at the microphone. Nothing of it
+// may be recorded.
+func Trial(
+	ctx context.Context, s *store.Store, class store.Class, of instrument.Instrument, now time.Time,
+) (Practice, error) {
+	p := store.Player{ID: uuid.NewString(), ClassID: class.ID, Class: class}
+	p.FirstName, p.Instrument = "Somebody", of.Key
+	out, err := Of(ctx, s, p, now)
+	if err != nil {
+		return out, err
+	}
+	if len(out.Steps) == 0 {
+		week, err := WeekAhead(ctx, s, p, now)
+		if err != nil {
+			return out, err
+		}
+		for _, d := range week.Days {
+			if len(d.Steps) > 0 {
+				out.Day, out.Steps = d.Day, d.Steps
+				break
+			}
+		}
+	}
+	out.PlayerID, out.May, out.StandIns = "", consent.May{}, synth.StandIns()
+	return out, nil
 }
 
 // WeekAhead returns a player's steps from tomorrow on.

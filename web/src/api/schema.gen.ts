@@ -641,6 +641,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/try/{instrument}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class try by instrument */
+        get: operations["get-classes-by-class-try-by-instrument"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/weights": {
         parameters: {
             query?: never;
@@ -4176,6 +4193,13 @@ export interface components {
             /** Format: int64 */
             points: number;
         };
+        TrialPage: {
+            /** @description to try it as */
+            instruments: components["schemas"]["KindChoice"][];
+            practice: components["schemas"]["Practice"];
+            /** Format: date */
+            today: string;
+        };
         Turn: {
             /** Format: date */
             day: string;
@@ -5700,6 +5724,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Tomorrow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-try-by-instrument": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                instrument: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialPage"];
                 };
             };
             /** @description Error */

@@ -20,7 +20,7 @@ export function Shell() {
           Early Chorus
         </Link>
         {signedIn && (
-          <p className="flex items-baseline gap-4 text-sm text-soft">
+          <p className="flex flex-wrap items-baseline gap-x-4 text-sm text-soft">
             <span>
               {me.name}
               {me.class && ` · ${me.class}`}
@@ -45,7 +45,9 @@ export function Shell() {
         )}
       </main>
       <footer className="no-print mt-16 border-t border-rule pt-3 text-sm text-soft">
-        <Link to="/privacy">What is kept of a child</Link>
+        <Link to="/privacy" className="underline">
+          What is kept of a child
+        </Link>
       </footer>
     </div>
   )

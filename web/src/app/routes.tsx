@@ -39,6 +39,10 @@ export const router = createBrowserRouter([
       { path: 'privacy', lazy: async () => ({ Component: (await import('../features/privacy')).PrivacyPage }) },
       { path: 'pass', lazy: async () => ({ Component: (await import('../features/passes')).PassSignIn }) },
       { path: 'child/:player', lazy: async () => ({ Component: (await import('../features/passes')).FamilyPage }) },
+      {
+        path: 'class/:classId/try/:instrument',
+        lazy: async () => ({ Component: (await import('../features/practice/TryPage')).TryPage }),
+      },
       { path: 'class/:classId', lazy: async () => ({ Component: (await import('../features/today')).Today }) },
       {
         path: 'class/:classId/listen',

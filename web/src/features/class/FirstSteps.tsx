@@ -35,6 +35,12 @@ export function FirstSteps({ classId, setUp }: { classId: string; setUp: SetUp }
     },
     {
       done: false,
+      what: 'Try it as a player',
+      how: 'A player’s page, with a simulated player at the microphone. Nothing of it is kept.',
+      to: `/class/${classId}/try/${setUp.players[0]?.instrument ?? 'clarinet'}`,
+    },
+    {
+      done: false,
       what: 'The first take',
       how: 'A player opens the page, types the code and the PIN of the card, and presses Record.',
       to: `/class/${classId}`,
@@ -44,7 +50,7 @@ export function FirstSteps({ classId, setUp }: { classId: string; setUp: SetUp }
   return (
     <section aria-label="First steps" className="mb-5 rounded-md border border-rule bg-sheet p-4">
       <h2 className="text-base">First steps</h2>
-      <ol className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-2 lg:grid-cols-5">
+      <ol className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-2 lg:grid-cols-6">
         {steps.map((s, n) => (
           <li key={s.what} aria-current={s === next ? 'step' : undefined}>
             <p className={s.done ? 'text-soft' : ''}>

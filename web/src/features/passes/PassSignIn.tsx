@@ -41,7 +41,9 @@ export function PassSignIn() {
           <Button type="submit" look="main" disabled={enter.isPending}>
             Come in
           </Button>
-          <Link to="/sign-in">I play, or I direct</Link>
+          <Link to="/sign-in" className="underline">
+            I play, or I direct
+          </Link>
         </p>
       </form>
     </div>

@@ -101,7 +101,7 @@ export function StepPage({ practice, step: asked, all, onNext }: Props) {
         {step.ladder && <LadderRungs practice={practice} ladder={step.ladder} />}
       </StepSheet>
       <RecordTake step={step} standIns={practice.stand_ins} hold={hold} onRecorded={(made) => void take(made)} />
-      <TellDirector stepId={step.id} />
+      {practice.player_id && <TellDirector stepId={step.id} />}
       {practice.may?.record !== false && (
         <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} onSimulated={heard} />
       )}

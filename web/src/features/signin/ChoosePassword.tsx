@@ -21,7 +21,10 @@ export function ChoosePassword() {
       <h1 className="text-2xl">Choose a new password</h1>
       {choose.isSuccess ? (
         <p role="status" className="mt-4">
-          It is changed, and every device is signed out. <Link to="/sign-in">Sign in with it</Link>
+          It is changed, and every device is signed out.{' '}
+          <Link to="/sign-in" className="underline">
+            Sign in with it
+          </Link>
         </p>
       ) : (
         <form onSubmit={submit} className="mt-6 space-y-5">

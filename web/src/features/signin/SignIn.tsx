@@ -35,7 +35,10 @@ export function SignIn() {
         </Tabs.Content>
       </Tabs.Root>
       <p className="mt-10 text-sm text-soft">
-        You help in a class, or belong to a player’s family? <Link to="/pass">Come in with your pass</Link>
+        You help in a class, or belong to a player’s family?{' '}
+        <Link to="/pass" className="underline">
+          Come in with your pass
+        </Link>
       </p>
     </div>
   )

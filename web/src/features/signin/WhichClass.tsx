@@ -30,7 +30,10 @@ export function WhichClass() {
       </ul>
       {data.classes.length === 0 && (
         <p className="mt-4">
-          This has run out. <Link to="/sign-in">Sign in again</Link>
+          This has run out.{' '}
+          <Link to="/sign-in" className="underline">
+            Sign in again
+          </Link>
         </p>
       )}
       {choose.error && <Problem error={choose.error} />}
