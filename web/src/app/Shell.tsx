@@ -8,7 +8,7 @@ const open = ['/sign-in', '/pass', '/new-password', '/which-class', '/privacy', 
 /** Shell is the page's head and the room below it. */
 export function Shell() {
   const { data: me } = useQuery(meQuery)
-  const { pathname } = useLocation()
+  const { pathname, search } = useLocation()
   const signedIn = me && me.role !== 'nobody'
   return (
     <div className="mx-auto max-w-[86rem] px-4 pb-16 sm:px-8">
@@ -39,7 +39,7 @@ export function Shell() {
         {me?.role === 'director' && <Invitations />}
         {/* A session ends elsewhere, too: who is out is led in again, and not told off. */}
         {me?.role === 'nobody' && !open.some((p) => pathname.startsWith(p)) && pathname !== '/' ? (
-          <Navigate to="/sign-in" replace />
+          <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />
         ) : (
           <Outlet />
         )}

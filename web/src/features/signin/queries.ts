@@ -53,6 +53,13 @@ export const classesQuery = queryOptions({
   queryFn: async () => (await answer(api.GET('/classes'))).classes,
 })
 
+/** wayBack is the page that somebody was at before they had to sign in: one of ours, or home. */
+export function wayBack(search: string): string {
+  const to = new URLSearchParams(search).get('to') ?? ''
+  // "//host" would be another site's.
+  return /^\/(?![/\\]|sign-in)/.test(to) ? to : '/'
+}
+
 /** useEntered forgets whoever was signed in before, on the page and on the device, and goes home. */
 export function useEntered() {
   const queries = useQueryClient()
@@ -67,7 +74,8 @@ export function useEntered() {
     }
     queries.removeQueries({ predicate: (q) => q.queryKey[0] !== meQuery.queryKey[0] })
     queries.setQueryData(meQuery.queryKey, me)
-    navigate('/')
+    // A director's page is no player's, and theirs begins at home.
+    navigate(me.role === 'director' ? wayBack(window.location.search) : '/')
   }
 }
 
