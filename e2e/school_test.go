@@ -53,7 +53,7 @@ func TestSigningOnInABrowser(t *testing.T) {
 		browser.Press("Ask it, and save"),
 		browser.See("People sign in through "+elsewhere),
 		browser.Press("Sign out"),
-		browser.See("Good morning"),
+		browser.See(", band."),
 	)
 	as := func(who string, more ...chromedp.Action[chromedp.Void]) {
 		do(t, page, append([]chromedp.Action[chromedp.Void]{
@@ -66,10 +66,10 @@ func TestSigningOnInABrowser(t *testing.T) {
 		"The director",
 		chromedp.WaitVisible(`nav[aria-label="Day"]`),
 		browser.Press("Sign out"),
-		browser.See("Good morning"),
+		browser.See(", band."),
 	)
 	as("The child", chromedp.WaitVisible(`section[aria-label="Your step"]`), browser.See("Ada T."),
-		browser.Press("Sign out"), browser.See("Good morning"))
+		browser.Press("Sign out"), browser.See(", band."))
 	as("The stranger", browser.See("no class here has you on its list"))
 	as("Nobody", browser.See("did not let you in"))
 }
@@ -156,7 +156,7 @@ func TestASubstitutesDayAndAFamilysPage(t *testing.T) {
 	assert.NotContains(t, says[string](t, family, "document.body.innerText"), "Bo Testerly")
 
 	do(t, director, browser.Press("End the pass of Mr. Teal"), chromedp.WaitNotPresent(`//li[contains(., "Mr. Teal")]`))
-	do(t, substitute, chromedp.Navigate(base), browser.See("Good morning"))
+	do(t, substitute, chromedp.Navigate(base), browser.See(", band."))
 }
 
 // A child that was taken off the list is out at once, wherever it was.
@@ -176,7 +176,7 @@ func TestARemovedPlayerIsTurnedAway(t *testing.T) {
 	)
 	do(t, player,
 		chromedp.Reload(),
-		browser.See("Good morning"),
+		browser.See(", band."),
 		browser.Type("Class code", "removed"),
 		browser.Press("Find my class"),
 		browser.See("Bo T."),

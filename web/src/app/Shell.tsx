@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, Navigate, Outlet, useLocation } from 'react-router'
 import { Invitations, meQuery, SignOut, WhereSignedIn } from '../features/signin'
+import { useArrival } from './useArrival'
 
 /** Pages that are there for whoever has not signed in. */
 const open = ['/sign-in', '/pass', '/new-password', '/which-class', '/privacy', '/stand-in', '/gallery']
@@ -8,6 +9,7 @@ const open = ['/sign-in', '/pass', '/new-password', '/which-class', '/privacy', 
 /** Shell is the page's head and the room below it. */
 export function Shell() {
   const { data: me } = useQuery(meQuery)
+  useArrival()
   const { pathname, search } = useLocation()
   const signedIn = me && me.role !== 'nobody'
   return (

@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react'
+import { isKeyOfPage } from '../../ui/singleKeys'
 
 /** What can be done from the front without looking at a screen. */
 type Acts = {
@@ -37,14 +38,9 @@ export function useFrontKeys(acts: Acts) {
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       const act = keys[e.key.length === 1 ? e.key.toLowerCase() : e.key]
-      // A button that has the focus is pressed by these keys itself.
-      if (
-        !act ||
-        e.ctrlKey ||
-        e.metaKey ||
-        (e.target instanceof HTMLButtonElement && (e.key === ' ' || e.key === 'Enter'))
-      )
-        return
+      // A clicker's keys are no letters: they work where single keys are off, too.
+      const clicker = e.key.length > 1 && e.key !== 'Enter' && !e.ctrlKey && !e.metaKey
+      if (!act || !(clicker || isKeyOfPage(e))) return
       e.preventDefault()
       now.current[act]()
     }

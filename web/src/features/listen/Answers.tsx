@@ -2,6 +2,7 @@ import { type ReactNode, useEffect, useRef, useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
 import { type Result, ResultMark } from '../../ui/ResultMark'
+import { isKeyOfPage, SingleKeys } from '../../ui/singleKeys'
 import type { ExcerptSound } from './useExcerptSound'
 import type { Session } from './useListening'
 
@@ -104,8 +105,7 @@ function useKeys(all: Answer[], quiet: boolean) {
   useEffect(() => {
     if (quiet) return
     const press = (e: KeyboardEvent) => {
-      const busy = e.target instanceof HTMLElement && e.target.closest('input, textarea, select, [role=dialog]')
-      if (busy || e.ctrlKey || e.metaKey || e.altKey) return
+      if (!isKeyOfPage(e)) return
       const key = { ArrowRight: 'n', ArrowLeft: 'b' }[e.key] ?? e.key
       const found = now.current.find((a) => a.key === key)
       if (!found) return
@@ -141,6 +141,7 @@ function KeySheet({ all }: { all: Answer[] }) {
             </div>
           ))}
         </dl>
+        <SingleKeys />
       </Dialog>
     </>
   )

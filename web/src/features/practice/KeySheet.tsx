@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
+import { isKeyOfPage, SingleKeys } from '../../ui/singleKeys'
 
 /** The keys of the page, for those who play with a keyboard in reach. */
 const keys: [string, string][] = [
@@ -16,7 +17,7 @@ export function KeySheet() {
   const [open, setOpen] = useState(false)
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey || isWriting(e.target) || document.querySelector('[role=dialog]')) return
+      if (!isKeyOfPage(e) || document.querySelector('[role=dialog]')) return
       if (e.key === '?') setOpen(true)
       else document.querySelector<HTMLElement>(`[data-key="${CSS.escape(e.key)}"]:not(:disabled)`)?.click()
     }
@@ -25,10 +26,11 @@ export function KeySheet() {
   }, [])
   return (
     <>
-      <Button look="quiet" onClick={() => setOpen(true)} aria-keyshortcuts="?">
-        Keys
+      {/* A phone has no keys to be told of. */}
+      <Button look="quiet" className="pointer-coarse:hidden" onClick={() => setOpen(true)} aria-keyshortcuts="?">
+        Shortcuts
       </Button>
-      <Dialog open={open} onOpenChange={setOpen} title="Keys">
+      <Dialog open={open} onOpenChange={setOpen} title="Shortcuts">
         <dl className="mt-5 grid grid-cols-[4rem_1fr] gap-y-2">
           {keys.map(([key, does]) => (
             <div key={key} className="contents">
@@ -39,20 +41,8 @@ export function KeySheet() {
             </div>
           ))}
         </dl>
+        <SingleKeys />
       </Dialog>
     </>
-  )
-}
-
-/**
- * isWriting reports whether a key is meant for a field: an "r" in a question must not
- * begin a take.
- */
-function isWriting(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable ||
-      /^(textarea|select)$/i.test(target.tagName) ||
-      (target instanceof HTMLInputElement && !/checkbox|radio/.test(target.type)))
   )
 }

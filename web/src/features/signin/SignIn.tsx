@@ -15,7 +15,7 @@ export function SignIn() {
   if (useIsNeeded()) return <BeginSchool />
   return (
     <div className="mx-auto max-w-md pt-8 sm:pt-16">
-      <h1 className="text-2xl">Good morning, band.</h1>
+      <h1 className="text-2xl">{greeting(new Date().getHours())}, band.</h1>
       <p className="mt-2 text-soft">Long, warm notes first. Your own page is one step away.</p>
       <SignOn />
       <Tabs.Root defaultValue="player" className="mt-8">
@@ -43,3 +43,6 @@ export function SignIn() {
     </div>
   )
 }
+
+/** greeting is by the clock of whoever reads it. */
+const greeting = (hour: number) => (hour < 12 ? 'Good morning' : hour < 18 ? 'Good afternoon' : 'Good evening')
