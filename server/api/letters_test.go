@@ -7,12 +7,16 @@ import (
 	"time"
 
 	"github.com/pquerna/otp/totp"
+	"github.com/riverqueue/river"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"earlychorus/core/synth"
 	"earlychorus/server/api"
 	"earlychorus/server/jobs"
+	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
+	"earlychorus/server/workers"
 )
 
 // letter waits for the next letter to somebody, through the queue and its worker.
@@ -172,4 +176,43 @@ func TestCodesOfADevice(t *testing.T) {
 	require.NoError(t, h.store.RenewPassword(t.Context(), b.Director.ID, b.Director.PasswordHash))
 	status, _ = sign("")
 	assert.Equal(t, 200, status)
+}
+
+// A family that gave its address hears how the week went: its own child's, by first name.
+func TestALetterHome(t *testing.T) {
+	h := newServer(t)
+	b := storetest.NewBand(t, h.store, "LETTERHOME")
+	take := h.player(t, b, 0).playedAs(b, synth.Player{})
+	director := h.director(t, b)
+	director.want(200, "PUT", "/takes/"+take.ID+"/acts/"+newID(),
+		map[string]any{"kind": "praise", "words": "A warm sound!"}, nil)
+	family := map[string]any{"role": "family", "player": b.Players[0].ID, "email": " Home@Testerly.example "}
+	made := director.pass(b, family)
+	require.Equal(t, "home@testerly.example", made.Passes[0].Email)
+	monday := store.Monday(b.Class.Day(time.Now()))
+	w := &workers.WriteSummaries{
+		Store:  h.store,
+		Queue:  h.web.Queue(),
+		Public: &url.URL{Scheme: "https", Host: "band.example.org"},
+		Now:    func() time.Time { return monday.AddDate(0, 0, 7).Add(8 * time.Hour) },
+	}
+	for range 2 { // again is harmless
+		require.NoError(t, w.Work(t.Context(), &river.Job[jobs.WriteSummaries]{}))
+	}
+	l := director.letter("home@testerly.example")
+	assert.Contains(t, l.Subject, "Ada’s week of "+monday.Format("2 January"))
+	assert.Contains(t, l.Body, "Ada practiced on 1 day last week.")
+	assert.Contains(t, l.Body, "“A warm sound!”")
+	assert.Contains(t, l.Body, "https://band.example.org/pass")
+	assert.NotContains(t, l.Body, "Testerly")
+	assert.NotContains(t, l.Body, made.Code)
+	var sent int
+	require.NoError(t, h.store.SQL().QueryRow("SELECT count(*) FROM mailbox").Scan(&sent))
+	assert.Equal(t, 1, sent)
+
+	family["email"] = "no address"
+	family["name"], family["until"] = "Again", time.Now().Format(time.DateOnly)
+	res, said := director.ask("POST", "/classes/"+b.Class.ID+"/passes", family)
+	assert.Equal(t, 422, res.StatusCode)
+	assert.Contains(t, string(said), "email")
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"net/mail"
 	"strings"
 	"time"
 
@@ -23,6 +24,7 @@ type PassView struct {
 	Player string     `json:"player,omitempty" doc:"a family's child"`
 	Hears  bool       `json:"hears" doc:"recordings of the class, too"`
 	Until  string     `json:"until" format:"date" doc:"its last day"`
+	Email  string     `json:"email,omitempty" doc:"where a letter about each week goes"`
 }
 
 // ClassPasses is who comes into a class by a pass, and a new one's words, once.
@@ -54,6 +56,7 @@ func (a *API) passesOf(ctx context.Context, class store.Class) (*passesOutput, e
 			Name:  p.Name,
 			Hears: p.Hears,
 			Until: p.LastDay.Format(time.DateOnly),
+			Email: p.Email,
 		}
 		if p.Player != nil {
 			v.Player = p.Player.FullName()
@@ -72,6 +75,7 @@ type newPassInput struct {
 		Player string     `json:"player,omitempty" doc:"a family's child"`
 		Hears  bool       `json:"hears,omitempty" doc:"a substitute hears recordings, too; an assistant always does"`
 		Until  string     `json:"until" format:"date" doc:"the last day it lets in"`
+		Email  string     `json:"email,omitempty" maxLength:"200" doc:"a family's, for a letter about each week"`
 	}
 }
 
@@ -140,6 +144,10 @@ func (a *API) passAsked(ctx context.Context, class store.Class, in *newPassInput
 			return p, err
 		}
 		p.PlayerID = &player.ID
+		p.Email = store.EmailKey(in.Body.Email)
+		if _, err := mail.ParseAddress(p.Email); p.Email != "" && err != nil {
+			return p, problem.Input("email", "write an address such as home@quillmarsh.example, or leave it empty")
+		}
 	}
 	return p, nil
 }

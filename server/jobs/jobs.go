@@ -116,6 +116,7 @@ const (
 	LetterReset      = "reset"
 	LetterInvitation = "invitation"
 	LetterSummary    = "summary"
+	LetterHome       = "home"
 )
 
 // SendLetter asks for a letter to be written and sent. It holds no secret.
@@ -124,6 +125,7 @@ type SendLetter struct {
 	Director string `json:"director"`         // to whom; of an invitation, by whom
 	Email    string `json:"email,omitempty"`  // of who is invited
 	Class    string `json:"class,omitempty"`  // that an invitation is to
+	Pass     string `json:"pass,omitempty"`   // of a family that a letter goes home to
 	Monday   string `json:"monday,omitempty"` // of a summary's week
 	Site     string `json:"site"`             // where people reach the program
 }

@@ -77,3 +77,52 @@ Early Chorus
 `, name, lines.String(), site),
 	}
 }
+
+// Home is how a child's week went, in words for a family. It names no other child, and nothing of
+// the child but the first name: letters lie about.
+func Home(to, first string, monday time.Time, days int, held float64, comments []string, site string) Letter {
+	var lines strings.Builder
+	switch {
+	case days == 0:
+		fmt.Fprintf(
+			&lines,
+			"%s did not record anything last week. Five minutes on a quiet evening are a good start.",
+			first,
+		)
+	default:
+		fmt.Fprintf(&lines, "%s practiced on %s last week.", first, counted(days, "day"))
+	}
+	if held > 0 {
+		fmt.Fprintf(&lines, " The longest note in one breath was %.0f seconds. Ask to hear it!", held)
+	}
+	lines.WriteString("\n")
+	if len(comments) > 0 {
+		lines.WriteString("\nThe director wrote:\n")
+		for _, c := range comments {
+			fmt.Fprintf(&lines, "  “%s”\n", c)
+		}
+	}
+	return Letter{
+		To:      to,
+		Subject: fmt.Sprintf("%s’s week of %s", first, monday.Format("2 January")),
+		Body: fmt.Sprintf(`Good day,
+
+%s
+A few minutes on most days do more than an hour on one.
+
+How it goes over the weeks stands here, for whoever has your pass: %s/pass
+
+The director of the class gave you the pass, and ends these letters with it when you ask for it.
+
+Early Chorus
+`, lines.String(), site),
+	}
+}
+
+// counted is a number of things: 1 day, 2 days.
+func counted(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}

@@ -21,6 +21,7 @@ type Pass struct {
 	MadeAt     time.Time
 	LastDay    time.Time `gorm:"type:date"`
 	EndsAt     time.Time
+	Email      string // a family's, where letters are wanted; "" for none
 }
 
 // MostPasses bounds the passes of a class: two for each of three hundred players' homes.
@@ -74,4 +75,20 @@ func (s *Store) EndPass(ctx context.Context, classID, id string) error {
 		return ErrNotFound
 	}
 	return s.EndSessionsOf(ctx, role, id)
+}
+
+// LettersHomeDue lists families' passes with an address whose letter about the week before a
+// Monday is not written; most at a time.
+func (s *Store) LettersHomeDue(ctx context.Context, monday time.Time, most int) (out []string, err error) {
+	err = s.db.WithContext(ctx).Raw(`
+		SELECT id FROM pass WHERE email <> '' AND (letter_sent IS NULL OR letter_sent < ?) AND made_at < ? AND `+goesOn+`
+		ORDER BY id LIMIT ?`, monday, monday, most).Scan(&out).Error
+	return out, err
+}
+
+// LetterHomeWritten notes that a letter is on its way; false where it was already.
+func (s *Store) LetterHomeWritten(ctx context.Context, passID string, monday time.Time) (bool, error) {
+	done := s.db.WithContext(ctx).Exec(
+		"UPDATE pass SET letter_sent = ? WHERE id = ? AND (letter_sent IS NULL OR letter_sent < ?)", monday, passID, monday)
+	return done.RowsAffected > 0, done.Error
 }

@@ -10,6 +10,7 @@ import (
 
 	"github.com/riverqueue/river"
 
+	"earlychorus/server/growth"
 	"earlychorus/server/jobs"
 	"earlychorus/server/mail"
 	"earlychorus/server/store"
@@ -49,6 +50,9 @@ func (w *SendLetter) letter(ctx context.Context, asked jobs.SendLetter) (mail.Le
 		by, err := w.Store.Director(ctx, asked.Director)
 		return mail.Invitation(asked.Email, by.Name, class.Name, class.School.Name, asked.Site), err
 	}
+	if asked.Letter == jobs.LetterHome {
+		return w.home(ctx, asked)
+	}
 	d, err := w.Store.Director(ctx, asked.Director)
 	if err != nil {
 		return mail.Letter{}, err
@@ -76,6 +80,41 @@ func (w *SendLetter) letter(ctx context.Context, asked jobs.SendLetter) (mail.Le
 	return mail.Letter{}, river.JobCancel(fmt.Errorf("no such letter: %s", asked.Letter))
 }
 
+// mostWordsHome is how many comments go home in a letter.
+const mostWordsHome = 3
+
+// home is the letter about a child's week.
+func (w *SendLetter) home(ctx context.Context, asked jobs.SendLetter) (mail.Letter, error) {
+	monday, err := time.Parse(time.DateOnly, asked.Monday)
+	if err != nil {
+		return mail.Letter{}, river.JobCancel(err)
+	}
+	p, err := w.Store.Pass(ctx, asked.Pass)
+	if err != nil {
+		return mail.Letter{}, err
+	}
+	if p.Player == nil || p.Email == "" {
+		return mail.Letter{}, store.ErrNotFound
+	}
+	sunday := monday.AddDate(0, 0, 6)
+	grown, err := growth.Of(ctx, w.Store, p.Class, p.Player.ID, 1, sunday)
+	if err != nil {
+		return mail.Letter{}, err
+	}
+	held := 0.
+	for _, week := range grown.Weeks {
+		held = max(held, float64(week.BestHold))
+	}
+	words := []string{}
+	for _, c := range grown.Comments {
+		written, _ := time.Parse(time.RFC3339, c.WrittenAt) // as the view wrote it
+		if c.Kind != "voice" && !written.Before(monday) && len(words) < mostWordsHome {
+			words = append(words, c.Body)
+		}
+	}
+	return mail.Home(p.Email, p.Player.FirstName, monday, len(grown.Days), held, words, asked.Site), nil
+}
+
 // WriteSummaries asks for the weekly letters that are due.
 type WriteSummaries struct {
 	river.WorkerDefaults[jobs.WriteSummaries]
@@ -98,26 +137,44 @@ func (w *WriteSummaries) Work(ctx context.Context, _ *river.Job[jobs.WriteSummar
 		return nil
 	}
 	monday := store.Monday(w.Now().UTC().Truncate(24 * time.Hour))
+	letter := jobs.SendLetter{Monday: monday.AddDate(0, 0, -7).Format(time.DateOnly), Site: w.Public.String()}
+	err := w.each(ctx, monday, w.Store.SummariesDue, w.Store.SummaryWritten, func(id string) jobs.SendLetter {
+		l := letter
+		l.Letter, l.Director = jobs.LetterSummary, id
+		return l
+	})
+	if err != nil {
+		return err
+	}
+	return w.each(ctx, monday, w.Store.LettersHomeDue, w.Store.LetterHomeWritten, func(id string) jobs.SendLetter {
+		l := letter
+		l.Letter, l.Pass = jobs.LetterHome, id
+		return l
+	})
+}
+
+// each queues a letter for everybody it is due for. Whoever notes it first queues it.
+func (w *WriteSummaries) each(
+	ctx context.Context,
+	monday time.Time,
+	due func(context.Context, time.Time, int) ([]string, error),
+	written func(context.Context, string, time.Time) (bool, error),
+	letter func(id string) jobs.SendLetter,
+) error {
 	for {
-		due, err := w.Store.SummariesDue(ctx, monday, summariesAtOnce)
-		if err != nil || len(due) == 0 {
+		ids, err := due(ctx, monday, summariesAtOnce)
+		if err != nil || len(ids) == 0 {
 			return err
 		}
-		for _, id := range due {
-			mine, err := w.Store.SummaryWritten(ctx, id, monday)
+		for _, id := range ids {
+			mine, err := written(ctx, id, monday)
 			if err != nil {
 				return err
 			}
 			if !mine {
 				continue
 			}
-			err = w.Queue.AddNow(ctx, jobs.SendLetter{
-				Letter:   jobs.LetterSummary,
-				Director: id,
-				Monday:   monday.AddDate(0, 0, -7).Format(time.DateOnly),
-				Site:     w.Public.String(),
-			})
-			if err != nil {
+			if err := w.Queue.AddNow(ctx, letter(id)); err != nil {
 				return err
 			}
 		}

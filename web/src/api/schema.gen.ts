@@ -2823,6 +2823,8 @@ export interface components {
             square: string;
         };
         NewPassInputBody: {
+            /** @description a family's, for a letter about each week */
+            email?: string;
             /** @description a substitute hears recordings, too; an assistant always does */
             hears?: boolean;
             name: string;
@@ -2965,6 +2967,8 @@ export interface components {
             shared?: boolean;
         };
         PassView: {
+            /** @description where a letter about each week goes */
+            email?: string;
             /** @description recordings of the class, too */
             hears: boolean;
             id: string;

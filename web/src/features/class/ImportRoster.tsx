@@ -85,7 +85,7 @@ export function ImportRoster({ classId, setUp, onClose }: Props) {
                     key={n}
                     setUp={setUp}
                     row={row}
-                    alike={rows.filter((r) => isOpen(r) && r !== row && r.said !== '' && r.said === row.said).length}
+                    alike={rows.filter((r) => isOpen(r) && r !== row && row.said && r.said === row.said).length}
                     left={left.includes(n)}
                     onChange={(next, all) => setRows(changed(rows, n, next, all))}
                     onLeave={() => setLeft(left.includes(n) ? left.filter((l) => l !== n) : [...left, n])}
@@ -126,7 +126,7 @@ const isOpen = (r: Row) => r.problems.some((p) => p.field === 'instrument')
 function changed(rows: Row[], at: number, next: Row, all: boolean): Row[] {
   const out = rows.map((r, n) => {
     if (n === at) return next
-    if (all && r.said !== '' && r.said === next.said && isOpen(r)) {
+    if (all && next.said && r.said === next.said && isOpen(r)) {
       return { ...r, instrument: next.instrument, variant: next.variant }
     }
     return r

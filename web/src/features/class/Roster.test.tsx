@@ -214,6 +214,14 @@ describe('a list brought in', () => {
     await waitFor(() => expect(saved.map((r) => [r.last, r.instrument])[1]).toEqual(['Otherwise', 'clarinet']))
   })
 
+  it('asks for each empty cell by itself: nothing said is no word', async () => {
+    const empty = (line: number, first: string) =>
+      row(line, first, { instrument: '', problems: [{ field: 'instrument', remedy: 'choose an instrument' }] })
+    await bringIn(preview(empty(2, 'Cy'), empty(3, 'Di')))
+    fireEvent.change(screen.getAllByLabelText('Instrument')[0] as HTMLElement, { target: { value: 'clarinet' } })
+    expect(screen.getByTestId('import-counts').textContent).toContain('1 to mend')
+  })
+
   it('asks which column is what, and which class', async () => {
     const asked: string[] = []
     school({

@@ -42,6 +42,7 @@ export function Passes({ classId, players, today }: Props) {
                 · {p.role}
                 {p.player && ` of ${p.player}`}
                 {p.role === 'substitute' && p.hears && ', hears recordings'} · until {longDay(p.until)}
+                {p.email && ` · letters to ${p.email}`}
               </span>
             </span>
             <Button
@@ -78,7 +79,7 @@ function AddPass({ classId, players, today }: Props) {
         name: String(said.get('name')),
         until: String(said.get('until')),
         hears: said.get('hears') === 'on',
-        ...(role === 'family' ? { player } : {}),
+        ...(role === 'family' ? { player, email: String(said.get('email')) } : {}),
       },
       { onSuccess: () => form.reset() },
     )
@@ -110,6 +111,15 @@ function AddPass({ classId, players, today }: Props) {
           defaultValue={shifted(today, role === 'substitute' ? 0 : 365)}
           problem={wrong.until}
         />
+        {role === 'family' && (
+          <Field
+            label="Email, for a letter on Mondays"
+            name="email"
+            type="email"
+            hint="Only if the family wants it; otherwise leave it empty."
+            problem={wrong.email}
+          />
+        )}
         {role === 'substitute' && (
           <label className="flex min-h-11 items-center gap-2 sm:col-span-2">
             <input type="checkbox" name="hears" className="size-5" />
