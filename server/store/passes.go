@@ -81,7 +81,8 @@ func (s *Store) EndPass(ctx context.Context, classID, id string) error {
 // Monday is not written; most at a time.
 func (s *Store) LettersHomeDue(ctx context.Context, monday time.Time, most int) (out []string, err error) {
 	err = s.db.WithContext(ctx).Raw(`
-		SELECT id FROM pass WHERE email <> '' AND (letter_sent IS NULL OR letter_sent < ?) AND made_at < ? AND `+goesOn+`
+		SELECT id FROM pass
+		WHERE email <> '' AND (letter_sent IS NULL OR letter_sent < ?) AND made_at < ? AND `+goesOn+`
 		ORDER BY id LIMIT ?`, monday, monday, most).Scan(&out).Error
 	return out, err
 }
@@ -89,6 +90,7 @@ func (s *Store) LettersHomeDue(ctx context.Context, monday time.Time, most int) 
 // LetterHomeWritten notes that a letter is on its way; false where it was already.
 func (s *Store) LetterHomeWritten(ctx context.Context, passID string, monday time.Time) (bool, error) {
 	done := s.db.WithContext(ctx).Exec(
-		"UPDATE pass SET letter_sent = ? WHERE id = ? AND (letter_sent IS NULL OR letter_sent < ?)", monday, passID, monday)
+		"UPDATE pass SET letter_sent = ? WHERE id = ? AND (letter_sent IS NULL OR letter_sent < ?)",
+		monday, passID, monday)
 	return done.RowsAffected > 0, done.Error
 }
