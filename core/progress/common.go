@@ -16,7 +16,7 @@ import (
 type Common struct {
 	Section  string        `json:"section" doc:"empty for the whole class"`
 	Step     string        `json:"step"`
-	Cause    measure.Cause `json:"cause"`
+	Cause    measure.Cause `json:"cause" doc:"empty where many are not there yet, for causes of their own"`
 	Players  int           `json:"players"`
 	Of       int           `json:"of" doc:"who played the step"`
 	Sentence string        `json:"sentence"`
@@ -29,6 +29,8 @@ const (
 	fewestSharing = 2
 	leastShare    = 0.4
 	mostCommon    = 8
+	// fewestSections share what is said of the class.
+	fewestSections = 3
 )
 
 // Commons finds what sections, and the class, have in common on a day: the
@@ -39,11 +41,12 @@ func Commons(takes []Take, names map[string]string) []Common {
 	out := []Common{}
 	class := map[[2]string]bool{}
 	for _, c := range grouped(latest, names, func(Take) string { return "" }) {
-		if sections(latest, c) >= 3 {
+		if sections(latest, c) >= fewestSections {
 			class[[2]string{c.Step, string(c.Cause)}] = true
 			out = append(out, c)
 		}
 	}
+	out = append(out, unmastered(latest, names, class)...)
 	for _, c := range grouped(latest, names, func(t Take) string { return t.Section }) {
 		if !class[[2]string{c.Step, string(c.Cause)}] {
 			out = append(out, c)
@@ -59,6 +62,44 @@ func Commons(takes []Take, names map[string]string) []Common {
 		)
 	})
 	return out[:min(len(out), mostCommon)]
+}
+
+// unmastered finds steps that many of the class are not there with yet, for causes of their own;
+// said is what the class shares, which says it better.
+func unmastered(latest []Take, names map[string]string, said map[[2]string]bool) (out []Common) {
+	shares := map[string]bool{}
+	for key := range said {
+		shares[key[0]] = true
+	}
+	played, steps := map[string]int{}, []string{}
+	behind := map[string][]string{}
+	for _, t := range latest {
+		if played[t.Step] == 0 {
+			steps = append(steps, t.Step)
+		}
+		played[t.Step]++
+		if t.Result == verdict.NotYet {
+			behind[t.Step] = append(behind[t.Step], t.ID)
+		}
+	}
+	for _, step := range steps {
+		n := len(behind[step])
+		if shares[step] || n < Fewest || float64(n) < leastShare*float64(played[step]) {
+			continue
+		}
+		c := Common{
+			Step:     step,
+			Players:  n,
+			Of:       played[step],
+			Sentence: fmt.Sprintf("%d of %d players are not there yet: %s.", n, played[step], names[step]),
+			Takes:    behind[step],
+		}
+		// Of one section or two it is said for them.
+		if sections(latest, c) >= fewestSections {
+			out = append(out, c)
+		}
+	}
+	return out
 }
 
 // latestOf keeps the last take of each player and step; takes come in the order

@@ -400,3 +400,37 @@ func BenchmarkListenIn(b *testing.B) {
 		progress.ListenIn(all, 300, progress.StandardWeights())
 	}
 }
+
+// Many who are not there yet, each for a cause of their own, are the news of the day: said of
+// the class, first. A cause that the class shares says it better.
+func TestAStepThatTheClassDoesNotManageYet(t *testing.T) {
+	causes := []measure.Cause{measure.CauseBreak, measure.CauseCentre, measure.CauseBegins, measure.CauseChirp}
+	var takes []progress.Take
+	for n := range 20 {
+		take := progress.Take{
+			ID:      fmt.Sprint(n),
+			Player:  fmt.Sprint(n),
+			Section: fmt.Sprint("Section ", n%5),
+			Step:    "s",
+			Result:  verdict.Clean,
+		}
+		if n < 9 {
+			take.Result, take.Cause = verdict.NotYet, causes[n%len(causes)]
+		}
+		takes = append(takes, take)
+	}
+	found := progress.Commons(takes, map[string]string{"s": "Long tone"})
+	require.NotEmpty(t, found)
+	assert.Equal(t, "9 of 20 players are not there yet: Long tone.", found[0].Sentence)
+	assert.Len(t, found[0].Takes, 9)
+	for n := range takes[:9] {
+		takes[n].Cause = measure.CauseBreak
+	}
+	for _, c := range progress.Commons(takes, map[string]string{"s": "Long tone"}) {
+		assert.NotContains(t, c.Sentence, "not there yet", "the cause is shared, and said")
+	}
+	few := progress.Commons(takes[5:12], map[string]string{"s": "Long tone"})
+	for _, c := range few {
+		assert.NotContains(t, c.Sentence, "not there yet", "four are no class")
+	}
+}

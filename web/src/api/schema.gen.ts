@@ -1898,6 +1898,7 @@ export interface components {
             written_at: string;
         };
         Common: {
+            /** @description empty where many are not there yet, for causes of their own */
             cause: string;
             /**
              * Format: int64

@@ -23,7 +23,7 @@ export const BoardRow = memo(function BoardRow({ player, classId, rights }: Prop
   const [row, near] = useNear<HTMLTableRowElement>()
   return (
     <tr ref={row} className="border-b border-rule">
-      <th scope="row" className="h-10 pr-4 text-left font-normal whitespace-nowrap">
+      <th scope="row" className="h-10 truncate pr-4 text-left font-normal" title={player.name}>
         {rights.directs ? (
           <a
             className="decoration-edge underline-offset-4 hover:underline"
@@ -63,14 +63,14 @@ function CellView({ cell, player, dense, drawn, hears }: CellProps) {
   const inside = !drawn ? null : dense ? (
     <>
       <ResultMark result={result} overruled={cell.overruled} size={16} silent={said} />
-      <span className="w-24 shrink-0">
+      <span className="min-w-0 max-w-24 flex-1">
         {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={96} height={24} silent={said} />}
       </span>
     </>
   ) : (
     <>
       <span className="w-16 shrink-0 font-serif text-sm text-soft">{cell.written}</span>
-      <span className="w-32 shrink-0 sm:w-[26rem]">
+      <span className="w-32 shrink-0 lg:w-[26rem]">
         {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={416} height={38} silent={said} />}
       </span>
       <ResultMark result={result} overruled={cell.overruled} silent={said} />

@@ -5,6 +5,7 @@ import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { Button, buttonClass } from '../../ui/Button'
 import { longDay, mondayOf, shifted, weekdayOf } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
+import { ResultMark, resultWords } from '../../ui/ResultMark'
 import { useInAppLinks } from '../../ui/useInAppLinks'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
@@ -15,7 +16,7 @@ import { Filters } from './Filters'
 import { Flags } from './Flags'
 import { Guessed } from './Guessed'
 import { todayQuery } from './queries'
-import { StepHead } from './StepHead'
+import { StepName, StepResults } from './StepHead'
 import { Tomorrow } from './Tomorrow'
 import { useLive } from './useLive'
 import { shownOf, type View, viewOf } from './view'
@@ -62,7 +63,10 @@ export function Today() {
             {/* Looking back at a past day, a proposal for tomorrow would only be in the way. */}
             {rights.directs && data.day === data.today && <Tomorrow classId={data.class.id} />}
           </div>
-          <Filters today={data} view={view} onChange={change} />
+          <div className="flex flex-wrap items-center justify-between gap-x-8">
+            <Filters today={data} view={view} onChange={change} />
+            <Legend />
+          </div>
           <Board today={data} view={view} rights={rights} />
         </>
       )}
@@ -114,33 +118,61 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
   )
 }
 
+/** Widths of the board in rem: of the players' names, and of a step at least. */
+const nameWidth = 11
+const narrowest = 5.5
+
 /** Board is a table in the page's own words: a screen reader walks it by row and column. */
 function Board({ today, view, rights }: { today: Schemas['Today']; view: View; rights: Rights }) {
   const shown = shownOf(today, view)
+  const steps = today.steps.length
   // One listener for the links of a thousand cells, in the place of a thousand.
   const table = useInAppLinks<HTMLTableElement>()
   return (
-    <table ref={table} className="w-full border-collapse">
+    // Columns are as wide whatever stands in them: the board holds still while its drawings come.
+    <table
+      ref={table}
+      className="w-full table-fixed border-collapse"
+      style={{ minWidth: `${nameWidth + steps * narrowest}rem` }}
+    >
       <caption className="sr-only">Players by section, with each one’s latest take of every step</caption>
-      <thead>
-        <tr className="border-y border-ink align-top">
-          <th scope="col" className="w-44 py-3 pr-4 text-left font-serif font-normal text-soft">
+      <colgroup>
+        <col style={{ width: `${nameWidth}rem` }} />
+        {today.steps.map((s) => (
+          <col key={s.id} />
+        ))}
+      </colgroup>
+      {/* Names of the steps stay in sight down to the tubas. */}
+      <thead className="sticky top-0 z-10 bg-paper shadow-[inset_0_1px_0_var(--ink),inset_0_-1px_0_var(--ink)]">
+        <tr className="align-top">
+          <th scope="col" className="py-2 pr-4 text-left font-serif font-normal text-soft">
             Player
           </th>
           {today.steps.map((s) => (
-            <th key={s.id} scope="col" className="py-3 pr-3 text-left align-top font-normal">
-              <StepHead
+            <th key={s.id} scope="col" className="py-2 pr-3 text-left align-top font-normal">
+              <StepName
                 classId={today.class.id}
                 day={today.day}
                 step={s}
-                players={countPlayers(today)}
-                dense={today.steps.length >= denseFrom}
+                dense={steps >= denseFrom}
                 changes={rights.directs}
               />
             </th>
           ))}
         </tr>
       </thead>
+      <tbody>
+        <tr className="border-b border-ink align-top">
+          <th scope="row" className="py-2 pr-4 text-left font-normal text-soft">
+            {today.sections.reduce((sum, s) => sum + s.played, 0)} of {countPlayers(today)} played
+          </th>
+          {today.steps.map((s) => (
+            <td key={s.id} className="py-2 pr-3">
+              <StepResults step={s} players={countPlayers(today)} dense={steps >= denseFrom} />
+            </td>
+          ))}
+        </tr>
+      </tbody>
       {shown.map((section) => (
         <tbody key={section.name}>
           <tr>
@@ -179,6 +211,19 @@ function Board({ today, view, rights }: { today: Schemas['Today']; view: View; r
         </tbody>
       )}
     </table>
+  )
+}
+
+/** Legend says what each mark is: on a full board they stand without words. */
+function Legend() {
+  return (
+    <ul aria-label="Marks" className="no-print flex flex-wrap gap-x-4 text-sm text-soft">
+      {(['clean', 'nearly', 'not-yet', 'cant-tell', 'missing'] as const).map((r) => (
+        <li key={r} className="flex items-center gap-1.5">
+          <ResultMark result={r} size={14} silent /> {resultWords[r]}
+        </li>
+      ))}
+    </ul>
   )
 }
 
