@@ -6,12 +6,16 @@ import { LevelBar } from '../../ui/LevelBar'
 import { Guide } from './Guide'
 import { LiveRibbon } from './LiveRibbon'
 import type { ShownStep } from './overlay'
+import { hurts } from './TellDirector'
 
 /** The step in seconds from its first click, as the core laid it out. */
 type Timeline = Schemas['Timeline']
 
+/** onHurt throws the take away, and asks what is wrong. */
+type Props = { recording: Recording; step: ShownStep; onHurt: () => void }
+
 /** CountIn shows what to do now while a take is recorded: the words, the beat, the breath, the fingers, the level. */
-export function CountIn({ recording, step }: { recording: Recording; step: ShownStep }) {
+export function CountIn({ recording, step, onHurt }: Props) {
   // The recording's own clock, so that what is shown is what is being recorded.
   const { at, level } = useLive(recording)
   const now = nowIn(step.timeline, at)
@@ -52,9 +56,12 @@ export function CountIn({ recording, step }: { recording: Recording; step: Shown
       {/* Last, for it says only that something is heard. */}
       <LevelBar level={level} />
       <p className="text-sm text-soft tabular-nums">{Math.max(0, Math.ceil(step.timeline.total_s - at))} s to go</p>
-      <Button data-key="Escape" onClick={recording.stop}>
-        Stop and throw away
-      </Button>
+      <p className="flex flex-wrap justify-center gap-3">
+        <Button data-key="Escape" onClick={recording.stop}>
+          Stop and throw away
+        </Button>
+        <Button onClick={onHurt}>{hurts}</Button>
+      </p>
     </section>
   )
 }

@@ -135,6 +135,26 @@ describe('how it went', () => {
     expect(screen.getByRole('button', { name: 'Again' })).toBeTruthy()
   })
 
+  it('cheers when a take passed its rung, and offers the next step first', async () => {
+    serve({
+      'GET /takes/t1': () =>
+        served({ verdict: { ...heard.verdict, result: 'clean' }, score: { ...({} as object), rung: 2 } }),
+    })
+    const ladder = {
+      key: 'k',
+      name: 'Up',
+      rung: 3,
+      rungs: ['one', 'G to D', 'three'],
+      needs: 3,
+      capped: false,
+      reached: false,
+    }
+    shown(outboxWith(onDevice({ state: 'sent' })), { ladder } as object)
+    expect(await screen.findByText(/You passed rung 2: G to D!/)).toBeTruthy()
+    const buttons = screen.getAllByRole('button').map((b) => b.textContent)
+    expect(buttons.indexOf('Next step')).toBeLessThan(buttons.indexOf('Again'))
+  })
+
   it.each([
     [{ needs: 2 }, 'Rung 3, G3 alone: 2 clean in a row pass it.'],
     [{ needs: 1 }, 'Rung 3, G3 alone: one more clean passes it.'],

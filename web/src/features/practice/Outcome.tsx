@@ -54,19 +54,12 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
       {failed && <Problem error={failed} />}
       {word && <TakeWord word={word} />}
       {take?.trial && <p className="mt-3 text-soft">A simulated player, tried out: it counts for nothing.</p>}
+      {word && ladder && (
+        <RungPassed ladder={ladder} played={take?.score.rung ?? item?.take?.rung} result={word.result} />
+      )}
       {word && ladder && <p className="mt-3 text-soft">{ladderLine(ladder)}</p>}
       {hold && <Resting hold={hold} />}
-      {/* The buttons come with the word and never move: the next try is where the finger is. */}
-      {(word || failed) && (
-        <p className="mt-6 flex flex-wrap gap-3">
-          <Button look="main" size="large" data-key="r" onClick={onAgain}>
-            Again
-          </Button>
-          <Button size="large" data-key="n" onClick={onDone}>
-            {done}
-          </Button>
-        </p>
-      )}
+      {(word || failed) && <Onward clean={word?.result === 'clean'} onAgain={onAgain} onDone={onDone} done={done} />}
       {take?.state === 'done' && (
         <div className="mt-5">
           {/* Hearing oneself is worth more than any drawing, and is asked for by hand. */}
@@ -114,14 +107,7 @@ export function Passed({ heard, hold, onAgain, onDone, done }: PassedProps) {
       <p className="mt-3 text-soft">Nothing of it is kept, and nobody else hears it.</p>
       {hold && <Resting hold={hold} />}
       {heard !== 'listening' && (
-        <p className="mt-6 flex flex-wrap gap-3">
-          <Button look="main" size="large" data-key="r" onClick={onAgain}>
-            Again
-          </Button>
-          <Button size="large" data-key="n" onClick={onDone}>
-            {done}
-          </Button>
-        </p>
+        <Onward clean={heard?.verdict.result === 'clean'} onAgain={onAgain} onDone={onDone} done={done} />
       )}
     </section>
   )
@@ -151,6 +137,41 @@ function TakeWord({ word }: { word: Word }) {
       {word.tone && <p className="mt-2 text-sm text-soft">{word.tone}</p>}
       <ReadAloud texts={[resultWords[word.result], word.verdict.sentence, word.verdict.tip.text, word.tuning ?? '']} />
     </>
+  )
+}
+
+/** What comes next first: after a clean take that is the next step, otherwise another try. */
+type OnwardProps = Pick<Props, 'onAgain' | 'onDone' | 'done'> & { clean: boolean }
+
+/** Onward is the two ways on, the likelier one first and large in colour. */
+function Onward({ clean, onAgain, onDone, done }: OnwardProps) {
+  const again = (
+    <Button key="again" look={clean ? 'plain' : 'main'} size="large" data-key="r" onClick={onAgain}>
+      Again
+    </Button>
+  )
+  const next = (
+    <Button key="next" look={clean ? 'main' : 'plain'} size="large" data-key="n" onClick={onDone}>
+      {done}
+    </Button>
+  )
+  return <p className="mt-6 flex flex-wrap gap-3">{clean ? [next, again] : [again, next]}</p>
+}
+
+/** played is the rung the take was of; the ladder stands where it led. */
+type RungProps = { ladder: Schemas['Ladder']; played: number | undefined; result: Result }
+
+/** RungPassed cheers when a take passed its rung: that is the moment to. */
+function RungPassed({ ladder, played, result }: RungProps) {
+  if (result !== 'clean' || !played || ladder.rung <= played) return null
+  return (
+    <p className="mt-4 rounded-md border-2 border-clean bg-sheet p-4 font-serif text-xl">
+      <span aria-hidden className="mr-2 text-clean">
+        ✓
+      </span>
+      You passed rung {played}: {ladder.rungs[played - 1]}!
+      {ladder.reached && <span className="block text-base">And that was the goal of this ladder. Well done.</span>}
+    </p>
   )
 }
 

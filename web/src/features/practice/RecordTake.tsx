@@ -11,6 +11,7 @@ import type { ShownStep } from './overlay'
 import { Resting } from './Resting'
 import { SoundChoices, useSoundChoices } from './SoundChoices'
 import { type NewTake, newTake } from './submit'
+import { hurts } from './TellDirector'
 import type { Holding } from './useHold'
 
 /** hold keeps the button shut while lips rest; the core says how long. */
@@ -19,13 +20,15 @@ type Props = {
   standIns: { key: string; label: string }[]
   hold: Holding | undefined
   onRecorded: (take: NewTake) => void
+  /** onHurt stops everything: something hurts, or the player feels dizzy */
+  onHurt: () => void
 }
 
 /** Samples a second of a simulated player, the rate real microphones are asked for. */
 const simulatedRate = 48_000
 
 /** RecordTake records one take, through the microphone or from a simulated player. */
-export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
+export function RecordTake({ step, standIns, hold, onRecorded, onHurt }: Props) {
   const [recording, setRecording] = useState<Recording>()
   const [opening, setOpening] = useState(false)
   const [checking, setChecking] = useState(false)
@@ -72,25 +75,42 @@ export function RecordTake({ step, standIns, hold, onRecorded }: Props) {
       setOpening(false)
     }
   }
-  if (recording) return <CountIn recording={recording} step={step} />
+  if (recording) {
+    const stop = () => {
+      recording.stop()
+      onHurt()
+    }
+    return <CountIn recording={recording} step={step} onHurt={stop} />
+  }
   return (
     <div className="mt-6">
-      {problem !== undefined && <Problem error={problem} />}
       {cut && <Interrupted why={cut.why} partial={cut.partial} onHandIn={() => submit(cut.partial)} />}
       {/* Always in reach: on a phone the sheet is longer than the screen. */}
       <div className="fixed inset-x-0 bottom-0 z-[5] border-t border-rule bg-paper px-4 pt-1 pb-3 sm:static sm:border-0 sm:p-0">
+        {/* Here, where the press was: below the sheet nobody would see why nothing happens. */}
+        {problem !== undefined && (
+          <div className="max-h-[50vh] overflow-y-auto pt-2">
+            <Problem error={problem} />
+          </div>
+        )}
         {hold && <Resting hold={hold} />}
-        <Button
-          look="main"
-          size="large"
-          className="mt-2 w-full sm:w-auto"
-          data-key="r"
-          onClick={() => void begin()}
-          // Two presses must not open the microphone twice.
-          disabled={opening || Boolean(hold)}
-        >
-          {opening ? (simulated ? 'The player gets ready …' : 'Opening the microphone …') : 'Record'}
-        </Button>
+        <div className="mt-2 flex items-stretch gap-2">
+          <Button
+            look="main"
+            size="large"
+            className="grow sm:grow-0"
+            data-key="r"
+            onClick={() => void begin()}
+            // Two presses must not open the microphone twice.
+            disabled={opening || Boolean(hold)}
+          >
+            {opening ? (simulated ? 'The player gets ready …' : 'Opening the microphone …') : 'Record'}
+          </Button>
+          {/* In sight at all times: a child that feels dizzy does not look for it. */}
+          <Button className="w-28 leading-tight sm:w-auto" onClick={onHurt}>
+            {hurts}
+          </Button>
+        </div>
       </div>
       <p className="mt-2 text-sm text-soft">
         Four clicks, then it begins. It stops by itself after {Math.round(step.timeline.total_s)} s.

@@ -1,28 +1,39 @@
+import { useEffect, useRef } from 'react'
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
 import type { ShownStep } from './overlay'
 
 /** The list is the day; now is the step in hand. */
 type Props = { steps: ShownStep[]; now: ShownStep; onGo: (step: ShownStep) => void }
 
-/** StepList is the day's steps in order, each with how it stands. */
+/** StepList is the day's steps in order, each by its name and how it stands. On a phone it is one row that is pushed along. */
 export function StepList({ steps, now, onGo }: Props) {
   const clean = steps.filter((s) => s.result === 'clean').length
+  const row = useRef<HTMLOListElement>(null)
+  // The step in hand is in sight, whichever it is.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another step is in hand
+  useEffect(() => {
+    const tile = row.current?.querySelector<HTMLElement>('[aria-current]')
+    if (row.current && tile) row.current.scrollLeft = tile.offsetLeft - row.current.offsetLeft - 24
+  }, [now.id])
   return (
     <nav aria-label="Today's steps" className="mt-2">
-      <ol className="flex flex-wrap gap-1.5">
+      <ol ref={row} className="flex gap-1.5 overflow-x-auto pb-1 sm:flex-wrap">
         {steps.map((s, n) => {
           const result: Result = s.result ?? 'missing'
           return (
-            <li key={s.id}>
+            <li key={s.id} className="shrink-0">
               <button
                 type="button"
                 aria-current={s.id === now.id ? 'step' : undefined}
                 aria-label={`Step ${n + 1}, ${s.name}: ${resultWords[result]}`}
-                className="flex min-h-11 items-center gap-2 rounded-md border border-edge bg-sheet px-3 aria-[current]:border-2 aria-[current]:border-warm"
+                className="flex min-h-14 w-28 flex-col justify-center rounded-md border border-edge bg-sheet px-2.5 py-1 text-left aria-[current]:border-2 aria-[current]:border-warm"
                 onClick={() => onGo(s)}
               >
-                <span className="font-serif">{n + 1}</span>
-                <ResultMark result={result} size={16} />
+                <span className="flex w-full items-center justify-between">
+                  <span className="font-serif">{n + 1}</span>
+                  <ResultMark result={result} size={15} />
+                </span>
+                <span className="line-clamp-2 text-xs leading-tight text-soft">{s.name}</span>
               </button>
             </li>
           )

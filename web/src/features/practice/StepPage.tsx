@@ -12,7 +12,7 @@ import type { Practice } from './queries'
 import { RecordTake } from './RecordTake'
 import { StepSheet } from './StepSheet'
 import { judgeOnDevice, type NewTake, submit } from './submit'
-import { TellDirector } from './TellDirector'
+import { AskDirector, hurts, StopHere } from './TellDirector'
 import { TempoChoice } from './TempoChoice'
 import { Unkept } from './Unkept'
 import { useHold } from './useHold'
@@ -33,7 +33,19 @@ type State =
 type Props = { practice: Practice; step: ShownStep; all: ShownStep[]; onNext?: () => void }
 
 /** StepPage is where one recorded step is read, played and heard. */
-export function StepPage({ practice, step: asked, all, onNext }: Props) {
+export function StepPage(props: Props) {
+  const [hurt, setHurt] = useState(false)
+  // Over whatever is going on: before, during and after a take.
+  return (
+    <>
+      <Playing {...props} onHurt={() => setHurt(true)} />
+      {hurt && <StopHere stepId={props.step.id} onClose={() => setHurt(false)} />}
+    </>
+  )
+}
+
+/** Playing is the step as it goes on: ready, heard, done. */
+function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHurt: () => void }) {
   const [state, setState] = useState<State>({ at: 'ready' })
   const [tempo, setTempo] = useState(0)
   const { outbox } = useOutbox()
@@ -62,14 +74,17 @@ export function StepPage({ practice, step: asked, all, onNext }: Props) {
   switch (state.at) {
     case 'heard':
       return (
-        <Outcome
-          takeId={state.takeId}
-          ladder={step.ladder}
-          hold={hold}
-          onAgain={again}
-          onDone={onNext ?? (() => setState({ at: 'done' }))}
-          done={onNext ? 'Next step' : 'Done'}
-        />
+        <>
+          <Outcome
+            takeId={state.takeId}
+            ladder={step.ladder}
+            hold={hold}
+            onAgain={again}
+            onDone={onNext ?? (() => setState({ at: 'done' }))}
+            done={onNext ? 'Next step' : 'Done'}
+          />
+          <Stop onHurt={onHurt} />
+        </>
       )
     case 'passed':
       return (
@@ -100,12 +115,27 @@ export function StepPage({ practice, step: asked, all, onNext }: Props) {
       <StepSheet step={step} beside={<TempoChoice step={step} onChange={setTempo} />}>
         {step.ladder && <LadderRungs practice={practice} ladder={step.ladder} />}
       </StepSheet>
-      <RecordTake step={step} standIns={practice.stand_ins} hold={hold} onRecorded={(made) => void take(made)} />
-      {practice.player_id && <TellDirector stepId={step.id} />}
+      <RecordTake
+        step={step}
+        standIns={practice.stand_ins}
+        hold={hold}
+        onRecorded={(made) => void take(made)}
+        onHurt={onHurt}
+      />
+      <AskDirector stepId={step.id} />
       {practice.may?.record !== false && (
         <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} onSimulated={heard} />
       )}
     </>
+  )
+}
+
+/** Stop is in reach after a take, too. */
+function Stop({ onHurt }: { onHurt: () => void }) {
+  return (
+    <p className="mt-4">
+      <Button onClick={onHurt}>{hurts}</Button>
+    </p>
   )
 }
 
