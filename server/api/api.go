@@ -277,6 +277,7 @@ func (a *API) peopleRoutes(director group) {
 func (a *API) playerRoutes(player group) {
 	get(player, "/practice", a.showPractice)
 	get(player, "/practice/week", a.showWeekAhead)
+	get(player, "/practice/growth", a.showMyGrowth)
 	get(player, "/practice/key", a.showKeepKey)
 	get(player, "/takes/{take}/received", a.showReceived)
 	post(player, "/takes/{take}/simulated", a.simulateTake)

@@ -126,26 +126,36 @@ type newPasswordInput struct {
 	}
 }
 
-// changePassword gives the asker another password, and ends every other session of theirs.
-func (a *API) changePassword(ctx context.Context, in *newPasswordInput) (*struct{}, error) {
-	who := a.who(ctx)
-	d, err := a.Store.Director(ctx, who.Subject)
+// ownerBy is the asker, who gave the password once more: a borrowed screen must not change how
+// its owner signs in. Wrong ones cost waits as at the door.
+func (a *API) ownerBy(ctx context.Context, word string) (store.Director, error) {
+	d, err := a.Store.Director(ctx, a.who(ctx).Subject)
 	if err != nil {
-		return nil, err
+		return d, err
 	}
 	try, wait, err := a.guard().Director(ctx, d.ID, fromOf(ctx).device, addressOf(ctx), a.Now())
 	if err != nil {
-		return nil, err
+		return d, err
 	}
 	if wait > 0 {
-		return nil, tooEarly(ctx, wait)
+		return d, tooEarly(ctx, wait)
 	}
-	right, err := matches(ctx, d.PasswordHash, in.Body.Now)
+	right, err := matches(ctx, d.PasswordHash, word)
 	if err != nil {
-		return nil, err
+		return d, err
 	}
 	if !right {
-		return nil, problem.Input("now", "this is not your password as it is now")
+		return d, problem.Input("now", "this is not your password as it is now")
+	}
+	return d, try.Right(ctx)
+}
+
+// changePassword gives the asker another password, and ends every other session of theirs.
+func (a *API) changePassword(ctx context.Context, in *newPasswordInput) (*struct{}, error) {
+	who := a.who(ctx)
+	d, err := a.ownerBy(ctx, in.Body.Now)
+	if err != nil {
+		return nil, err
 	}
 	if err := password.Check(in.Body.Password, d.Name, d.Email); err != nil {
 		return nil, err
@@ -155,9 +165,6 @@ func (a *API) changePassword(ctx context.Context, in *newPasswordInput) (*struct
 		return nil, err
 	}
 	if err := a.Store.SetPassword(ctx, d.ID, hash); err != nil {
-		return nil, err
-	}
-	if err := try.Right(ctx); err != nil {
 		return nil, err
 	}
 	if _, err := a.endOtherSessions(ctx, nil); err != nil {

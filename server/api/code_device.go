@@ -58,6 +58,7 @@ type codeDeviceInput struct {
 	Body struct {
 		Secret string `json:"secret" maxLength:"64"`
 		Code   string `json:"code" maxLength:"10" doc:"of the device, to see that it works"`
+		Now    string `json:"now" maxLength:"72" doc:"the password, once more"`
 	}
 }
 
@@ -67,6 +68,9 @@ func (a *API) setCodeDevice(ctx context.Context, in *codeDeviceInput) (*struct{}
 	step := onetime.Step(in.Body.Secret, digits(in.Body.Code), 0, a.Now())
 	if step == 0 {
 		return nil, problem.Input("code", "this is not the code it shows now; look at the device’s clock, too")
+	}
+	if _, err := a.ownerBy(ctx, in.Body.Now); err != nil {
+		return nil, err
 	}
 	if err := a.Store.SetCodeDevice(ctx, who.Subject, in.Body.Secret, step); err != nil {
 		return nil, err

@@ -154,7 +154,12 @@ func TestCodesOfADevice(t *testing.T) {
 		require.NoError(t, err)
 		return c
 	}
-	set := func(c string) map[string]string { return map[string]string{"secret": offered.Secret, "code": c} }
+	set := func(c string) map[string]string {
+		return map[string]string{"secret": offered.Secret, "code": c, "now": storetest.Password}
+	}
+	borrowed := set(code(0))
+	borrowed["now"] = "somebody else's guess"
+	director.want(422, "PUT", "/me/code-device", borrowed, nil)
 	director.want(422, "PUT", "/me/code-device", set("000000"), nil)
 	director.want(204, "PUT", "/me/code-device", set(code(-30*time.Second)), nil)
 

@@ -128,3 +128,23 @@ func TestAPassSaysWhatIsWrong(t *testing.T) {
 		assert.Contains(t, string(said), field)
 	}
 }
+
+// A player sees how they have grown themselves.
+func TestAPlayerSeesTheirOwnGrowth(t *testing.T) {
+	h := newServer(t)
+	b := storetest.NewBand(t, h.store, "MYOWN")
+	ada := h.player(t, b, 0)
+	ada.playedAs(b, synth.Player{})
+	var grown struct {
+		Player struct {
+			ID   string `json:"id"`
+			Name string `json:"name"`
+		} `json:"player"`
+		Days []string `json:"days"`
+	}
+	ada.want(200, "GET", "/practice/growth", nil, &grown)
+	assert.Equal(t, b.Players[0].ID, grown.Player.ID)
+	assert.Equal(t, "Ada T.", grown.Player.Name)
+	assert.Len(t, grown.Days, 1)
+	h.director(t, b).want(404, "GET", "/practice/growth", nil, nil)
+}

@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/measure"
 	"earlychorus/core/synth"
 	"earlychorus/core/verdict"
+	"earlychorus/server/growth"
 	"earlychorus/server/intake"
 	"earlychorus/server/practicepage"
 	"earlychorus/server/problem"
@@ -33,6 +34,24 @@ func (a *API) showPractice(ctx context.Context, _ *struct{}) (*practiceOutput, e
 	}
 	return &practiceOutput{page}, nil
 }
+
+// showMyGrowth shows a player how they have grown: their own, and nobody else's.
+func (a *API) showMyGrowth(ctx context.Context, _ *struct{}) (*growthOutput, error) {
+	p, err := a.Store.Oneself(ctx, a.who(ctx))
+	if err != nil {
+		return nil, err
+	}
+	page, err := growth.Of(ctx, a.Store, p.Class, p.ID, myWeeks, p.Class.Day(a.Now()))
+	if err != nil {
+		return nil, err
+	}
+	page.Class.Code = "" // what is on the screen is seen by others
+	page.Player.Name = p.ShortName()
+	return &growthOutput{page}, nil
+}
+
+// myWeeks is about a school term.
+const myWeeks = 12
 
 // weekOutput is the days to come, to be kept on the device for a home without a
 // network.

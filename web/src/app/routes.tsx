@@ -52,6 +52,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../features/signin')).WhichClass }),
       },
       {
+        path: 'my-progress',
+        handle: { title: 'My progress' },
+        lazy: async () => ({ Component: (await import('../features/player')).MyProgress }),
+      },
+      {
         path: 'privacy',
         handle: { title: 'What is kept of a child' },
         lazy: async () => ({ Component: (await import('../features/privacy')).PrivacyPage }),

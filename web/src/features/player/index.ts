@@ -1,5 +1,6 @@
 export { Days } from './Days'
 export { GrowthLine } from './GrowthLine'
 export { Ladders } from './Ladders'
+export { MyProgress } from './MyProgress'
 export { PlayerPage } from './PlayerPage'
 export { Said } from './Said'

@@ -35,7 +35,8 @@ export function DaySteps({ practice, steps, children }: Props) {
     <div className="mx-auto max-w-2xl pb-20 sm:pb-0">
       <p className="flex flex-wrap items-baseline justify-between gap-x-4 text-soft">
         <span>{practice.instrument}</span>
-        <span className="flex items-baseline gap-4">
+        <span className="flex flex-wrap items-baseline gap-x-4 [&_a]:underline">
+          {practice.player_id && <Link to="/my-progress">My progress</Link>}
           {practice.fingered && practice.player_id && <Link to="/fingerings">All fingerings</Link>}
           <KeySheet />
         </span>

@@ -35,7 +35,7 @@ export function MySignIn() {
 function Codes() {
   const offer = useOfferCodes()
   const set = useSetCodes()
-  const wrong = set.error instanceof Failure ? set.error.fields.code : undefined
+  const wrong = set.error instanceof Failure ? set.error.fields : {}
   if (!offer.data) {
     return (
       <p>
@@ -49,15 +49,31 @@ function Codes() {
   const { secret, square } = offer.data
   function submit(e: FormEvent<HTMLFormElement>) {
     e.preventDefault()
-    set.mutate({ secret, code: String(new FormData(e.currentTarget).get('code')) })
+    const said = new FormData(e.currentTarget)
+    set.mutate({ secret, code: String(said.get('code')), now: String(said.get('now')) })
   }
   return (
     <form onSubmit={submit} className="space-y-3">
       <p>Scan the square with the app, or type the letters into it. Then type the six digits that it shows.</p>
       <img src={square} alt="The square to scan; the letters below say the same" className="size-44 bg-white p-2" />
       <p className="font-mono text-sm break-all">{secret}</p>
-      <Field label="Six digits" name="code" inputMode="numeric" autoComplete="one-time-code" required problem={wrong} />
-      {set.error && !wrong && <Problem error={set.error} />}
+      <Field
+        label="Six digits"
+        name="code"
+        inputMode="numeric"
+        autoComplete="one-time-code"
+        required
+        problem={wrong.code}
+      />
+      <Field
+        label="Your password, once more"
+        name="now"
+        type="password"
+        autoComplete="current-password"
+        required
+        problem={wrong.now}
+      />
+      {set.error && Object.keys(wrong).length === 0 && <Problem error={set.error} />}
       <Button type="submit" look="main" disabled={set.isPending}>
         Ask for codes from now on
       </Button>
