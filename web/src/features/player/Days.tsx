@@ -12,7 +12,7 @@ export function Days({ days }: { days: string[] }) {
   for (let at = first; at <= last; at = shifted(at, 7)) weeks.push([0, 1, 2, 3, 4, 5, 6].map((n) => shifted(at, n)))
   return (
     <section className="mt-8">
-      <h2>Days played</h2>
+      <h2>Days practiced</h2>
       <ol className="mt-2 flex flex-wrap gap-3" aria-label={`${days.length} days`}>
         {weeks.map((week) => (
           <li key={week[0]} className="flex gap-0.5" title={week[0]}>

@@ -178,7 +178,7 @@ describe('a player’s growth', () => {
   it('holds for somebody who has not played', async () => {
     await onThePage(growth({ weeks: [], days: [], comments: [] }))
     expect(screen.getByText('None was tried yet.')).toBeTruthy()
-    expect(screen.queryByRole('heading', { name: 'Days played' })).toBeNull()
+    expect(screen.queryByRole('heading', { name: 'Days practiced' })).toBeNull()
   })
 })
 

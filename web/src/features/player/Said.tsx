@@ -8,7 +8,7 @@ type Props = { comments: Schemas['CommentView'][]; open?: boolean }
 export function Said({ comments, open }: Props) {
   return (
     <section>
-      <h2>Said</h2>
+      <h2>Comments</h2>
       {comments.length === 0 && <p className="mt-2 text-soft">Nothing yet.</p>}
       <ul className="mt-2 space-y-2">
         {comments.map((c) => (

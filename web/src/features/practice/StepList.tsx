@@ -21,12 +21,12 @@ export function StepList({ steps, now, onGo }: Props) {
         {steps.map((s, n) => {
           const result: Result = s.result ?? 'missing'
           return (
-            <li key={s.id} className="shrink-0">
+            <li key={s.id} className="flex shrink-0">
               <button
                 type="button"
                 aria-current={s.id === now.id ? 'step' : undefined}
                 aria-label={`Step ${n + 1}, ${s.name}: ${resultWords[result]}`}
-                className="flex min-h-14 w-28 flex-col justify-center rounded-md border border-edge bg-sheet px-2.5 py-1 text-left aria-[current]:border-2 aria-[current]:border-warm"
+                className="flex min-h-16 w-28 flex-col justify-start rounded-md border border-edge bg-sheet px-2.5 py-1 text-left aria-[current]:border-2 aria-[current]:border-warm"
                 onClick={() => onGo(s)}
               >
                 <span className="flex w-full items-center justify-between">
