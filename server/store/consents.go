@@ -87,7 +87,9 @@ func (s *Store) TakesToForget(ctx context.Context, now time.Time, most int) (out
 		FROM take t JOIN player p ON p.id = t.player_id JOIN class c ON c.id = p.class_id
 		WHERE c.keep_measures_days > 0
 			AND t.received_at < ?::timestamptz - c.keep_measures_days * interval '1 day'
-		ORDER BY t.received_at LIMIT ?`, now, most).Scan(&out).Error
+			AND t.received_at < ?::timestamptz - (SELECT min(keep_measures_days)
+				FROM class WHERE keep_measures_days > 0) * interval '1 day' -- where the index may stop
+		ORDER BY t.received_at LIMIT ?`, now, now, most).Scan(&out).Error
 	return out, err
 }
 
