@@ -23,6 +23,8 @@ type Props = { list: Preview; how: HowToRead; onRead: (how: HowToRead) => void }
  */
 export function ImportColumns({ list, how, onRead }: Props) {
   const unclear = list.rows.length === 0
+  // Without a column for them each child's instrument would be asked for: usually one has them.
+  const noInstrument = !unclear && !list.columns.some((c) => c.meaning === 'instrument')
   const headed = list.columns.some((c) => c.headed)
   function mean(at: number, meaning: string) {
     const meanings = list.columns.map((c) => c.meaning || '-')
@@ -30,14 +32,15 @@ export function ImportColumns({ list, how, onRead }: Props) {
     onRead({ ...how, meanings: meanings.map((m, n) => (n !== at && m === meaning && m !== '-' ? '-' : m)) })
   }
   return (
-    <details open={unclear} className="border-y border-rule py-2">
+    <details open={unclear || noInstrument} className="border-y border-rule py-2">
       <summary className="min-h-10 cursor-pointer">
         {unclear
           ? 'Which column has the names? Say what each one is.'
           : `Understood as: ${list.columns
               .filter((c) => c.meaning)
               .map((c) => `${c.name} → ${words[c.meaning] ?? c.meaning}`)
-              .join(', ')}`}
+              .join(', ')}.`}
+        {noInstrument && ' Which column has the instruments?'}
       </summary>
       <label className="mt-2 flex min-h-11 items-center gap-2">
         <input

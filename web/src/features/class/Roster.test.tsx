@@ -177,7 +177,7 @@ describe('a list brought in', () => {
 
   it('is shown row by row first: what is new, what changes, which column means what', async () => {
     await bringIn(preview(row(2, 'Cy'), row(3, 'Ada', { action: 'change' }), row(4, 'Bo', { action: 'same' })))
-    expect(screen.getByText('Understood as: Vorname → first name')).toBeTruthy()
+    expect(screen.getByText(/Understood as: Vorname → first name\. Which column has the instruments/)).toBeTruthy()
     expect(screen.getByTestId('import-counts').textContent).toBe('1 new, 1 changed, 1 as they are.')
     expect(saved).toHaveLength(0)
     fireEvent.click(screen.getByRole('button', { name: 'Take in 2 players' }))
