@@ -1,4 +1,5 @@
 import type { Schemas } from '../../api/client'
+import { howLoud } from './Loudness'
 
 /** A stretch of the score in which one thing is done. */
 type Segment = Schemas['Segment']
@@ -67,7 +68,28 @@ function part(s: Segment): Part {
   const name = s.written_name && s.phase !== 'rest' ? s.written_name : ''
   const verb = verbs[s.phase] ?? ''
   const slide = s.glide_to_midi ? ' sliding' : ''
-  return { says: [verb, name, beats(s.beats)].filter(Boolean).join(' ') + slide + bursts, sounds }
+  const how = [howLoud(s), ...manner(s)].filter(Boolean).map((h) => `, ${h}`)
+  return { says: [verb, name, beats(s.beats)].filter(Boolean).join(' ') + slide + bursts + how.join(''), sounds }
+}
+
+/** How a note is begun and ended, in a child's words. */
+const marks: Record<string, string> = {
+  staccato: 'short',
+  tenuto: 'full length',
+  accent: 'with an accent',
+  taper: 'the end fades by itself',
+  stopped: 'the tongue stops it',
+  breath: 'begun with the breath',
+}
+
+/** manner says what the music asks of a note beside its pitch and length. */
+function manner(s: Segment): string[] {
+  return [
+    marks[s.mark ?? ''] ?? '',
+    s.articulation === 'breath' ? (marks.breath ?? '') : '',
+    s.pulses ? `${s.pulses} ${s.pulses === 1 ? 'pulse' : 'pulses'} a beat` : '',
+    marks[s.ending ?? ''] ?? '',
+  ]
 }
 
 /** beats says a number of beats, with one place where it is no whole one. */

@@ -4,6 +4,7 @@ import { targetsOf } from '../../api/score'
 import { FingeringDiagram } from '../../notation/FingeringDiagram'
 import { Course } from './Course'
 import { Hear } from './Hear'
+import { Loudness } from './Loudness'
 import type { ShownStep } from './overlay'
 import { ReadAloud } from './ReadAloud'
 
@@ -25,6 +26,7 @@ export function StepSheet({ step, beside, children }: Props) {
         {step.times > 1 && `, ${step.times} times`}.
       </p>
       <Course score={score} />
+      <Loudness score={score} />
       {children}
       {step.best_s !== undefined && (
         <p className="mt-2">
@@ -103,9 +105,8 @@ function TargetCard({ target, score }: { target: Schemas['Segment']; score: Sche
       {target.phase === 'play' && <p className="text-sm">{target.fingering?.text ?? 'see your fingering chart'}</p>}
       {target.phase === 'buzz' && <p className="text-sm">with the lips</p>}
       <p className="text-xs text-soft">
-        {target.fingering?.alternates?.length ? `or ${target.fingering.alternates.join(', ')} · ` : ''}
-        sounds {target.concert}
-        {target.hard && ' · a hard note: trying counts'}
+        {target.fingering?.alternates?.length ? `or ${target.fingering.alternates.join(', ')}` : ''}
+        {target.hard && ' A hard note: trying counts.'}
       </p>
     </li>
   )
