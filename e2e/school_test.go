@@ -72,6 +72,15 @@ func TestSigningOnInABrowser(t *testing.T) {
 		browser.Press("Sign out"), browser.See(", band."))
 	as("The stranger", browser.See("no class here has you on its list"))
 	as("Nobody", browser.See("did not let you in"))
+
+	// The child plays in a second class of the school, too, and says which.
+	second := storetest.NewBand(t, s, "ALSO")
+	_, err = s.SQL().Exec("UPDATE class SET school_id = $1 WHERE id = $2", b.Class.SchoolID, second.Class.ID)
+	require.NoError(t, err)
+	_, err = s.SQL().Exec("UPDATE player SET external_id = 'P1' WHERE id = $1", second.Players[0].ID)
+	require.NoError(t, err)
+	as("The child", browser.See("Which class now?"), browser.Press("ALSO Winds"),
+		chromedp.WaitVisible(`section[aria-label="Your step"]`), browser.See("ALSO Winds"))
 }
 
 // A forgotten password: a letter, its link, a new password, and in.

@@ -150,7 +150,7 @@ func (a *API) writeConsents(ctx context.Context, class store.Class, rows []store
 	}
 	for _, r := range rows {
 		if !r.Given {
-			if err := a.Intake.Queue.AddNow(ctx, jobs.LetGo{}); err != nil {
+			if err := a.Intake.Queue.AddNow(ctx, jobs.LetGo{For: store.NewID()}); err != nil {
 				return ClassConsents{}, err
 			}
 			break

@@ -163,3 +163,20 @@ func TestConsentIsOneRule(t *testing.T) {
 		}
 	}
 }
+
+// A "no" that comes while old recordings are being let go of is not taken for that: the run may be
+// past it.
+func TestARefusalIsNotSwallowedByARunUnderWay(t *testing.T) {
+	h := newServer(t)
+	b := storetest.NewBand(t, h.store, "UNDERWAY")
+	count := func() (n int) {
+		require.NoError(t, h.store.SQL().QueryRow("SELECT count(*) FROM river_job WHERE kind = 'let_go'").Scan(&n))
+		return n
+	}
+	director := h.director(t, b)
+	before := count()
+	for range 2 {
+		director.consents(b, 0, map[consent.Purpose]bool{"keeping": false})
+	}
+	assert.Equal(t, before+2, count())
+}

@@ -66,7 +66,11 @@ func once(queue string) river.InsertOpts {
 
 // LetGo asks for what was kept long enough to be let go of. The workers ask for it
 // themselves, daily.
-type LetGo struct{}
+type LetGo struct {
+	// For tells an asking apart that must not be taken for one that is under way already, and may
+	// be past what it is about; "" for the daily one.
+	For string `json:"for,omitempty"`
+}
 
 // Kind names the job in the queue.
 func (LetGo) Kind() string { return "let_go" }

@@ -13,6 +13,7 @@ import (
 	ot "github.com/go-text/typesetting/font/opentype"
 	"github.com/go-text/typesetting/language"
 	"github.com/go-text/typesetting/shaping"
+	"golang.org/x/image/font/sfnt"
 	"golang.org/x/image/math/fixed"
 )
 
@@ -195,32 +196,22 @@ func (p page) drawn(line shaping.Line, x, y, size float64) {
 	}
 }
 
+// ops are the parts of an outline, as the music font's reader calls them.
+var ops = map[ot.SegmentOp]sfnt.SegmentOp{
+	ot.SegmentOpMoveTo: sfnt.SegmentOpMoveTo,
+	ot.SegmentOpLineTo: sfnt.SegmentOpLineTo,
+	ot.SegmentOpQuadTo: sfnt.SegmentOpQuadTo,
+	ot.SegmentOpCubeTo: sfnt.SegmentOpCubeTo,
+}
+
 // outlined fills an outline in a font's units, which count upward.
 func (p page) outlined(o font.GlyphOutline, x, y, scale float64) {
-	at := func(q ot.SegmentPoint) (float64, float64) { return x + float64(q.X)*scale, y - float64(q.Y)*scale }
-	open := false
-	for _, s := range o.Segments {
-		ax, ay := at(s.Args[0])
-		switch s.Op {
-		case ot.SegmentOpMoveTo:
-			if open {
-				p.ClosePath()
-			}
-			p.MoveTo(ax, ay)
-			open = true
-		case ot.SegmentOpLineTo:
-			p.LineTo(ax, ay)
-		case ot.SegmentOpQuadTo:
-			bx, by := at(s.Args[1])
-			p.CurveTo(ax, ay, bx, by)
-		case ot.SegmentOpCubeTo:
-			bx, by := at(s.Args[1])
-			cx, cy := at(s.Args[2])
-			p.CurveBezierCubicTo(ax, ay, bx, by, cx, cy)
+	outline := make([]curve, len(o.Segments))
+	for n, s := range o.Segments {
+		outline[n].op = ops[s.Op]
+		for k, q := range s.Args {
+			outline[n].at[k] = [2]float64{x + float64(q.X)*scale, y - float64(q.Y)*scale}
 		}
 	}
-	if open {
-		p.ClosePath()
-		p.DrawPath("F")
-	}
+	p.fill(outline)
 }

@@ -2,7 +2,6 @@ package print
 
 import (
 	"golang.org/x/image/font/sfnt"
-	"golang.org/x/image/math/fixed"
 
 	"earlychorus/core/engrave"
 )
@@ -30,31 +29,42 @@ func (p page) engraved(s engrave.System, x, y, space float64) {
 
 // glyph fills a glyph's outline.
 func (p page) glyph(code rune, x, y, space float64) {
-	at := func(q fixed.Point26_6) (float64, float64) {
-		return x + float64(q.X)/64*spacesPerUnit*space, y + float64(q.Y)/64*spacesPerUnit*space
-	}
-	open := false
+	var outline []curve
 	for _, s := range music().outline(code) {
-		ax, ay := at(s.Args[0])
-		switch s.Op {
+		c := curve{op: s.Op}
+		for n, q := range s.Args {
+			c.at[n] = [2]float64{x + float64(q.X)/64*spacesPerUnit*space, y + float64(q.Y)/64*spacesPerUnit*space}
+		}
+		outline = append(outline, c)
+	}
+	p.fill(outline)
+}
+
+// curve is a part of an outline, its points in millimetres.
+type curve struct {
+	op sfnt.SegmentOp
+	at [3][2]float64
+}
+
+// fill fills an outline.
+func (p page) fill(outline []curve) {
+	for n, c := range outline {
+		a, b, d := c.at[0], c.at[1], c.at[2]
+		switch c.op {
 		case sfnt.SegmentOpMoveTo:
-			if open {
+			if n > 0 {
 				p.ClosePath()
 			}
-			p.MoveTo(ax, ay)
-			open = true
+			p.MoveTo(a[0], a[1])
 		case sfnt.SegmentOpLineTo:
-			p.LineTo(ax, ay)
+			p.LineTo(a[0], a[1])
 		case sfnt.SegmentOpQuadTo:
-			bx, by := at(s.Args[1])
-			p.CurveTo(ax, ay, bx, by)
+			p.CurveTo(a[0], a[1], b[0], b[1])
 		case sfnt.SegmentOpCubeTo:
-			bx, by := at(s.Args[1])
-			cx, cy := at(s.Args[2])
-			p.CurveBezierCubicTo(ax, ay, bx, by, cx, cy)
+			p.CurveBezierCubicTo(a[0], a[1], b[0], b[1], d[0], d[1])
 		}
 	}
-	if open {
+	if len(outline) > 0 {
 		p.ClosePath()
 		p.DrawPath("F")
 	}

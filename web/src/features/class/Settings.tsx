@@ -45,6 +45,17 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
       onChange={(e) => setForm({ ...form, [key]: e.target.valueAsNumber })}
     />
   )
+  const days = (key: 'keep_days' | 'keep_voice_days' | 'keep_measures_days', label: string, hint: string, min = 0) => (
+    <Field
+      label={label}
+      type="number"
+      min={min}
+      max={3650}
+      hint={hint}
+      value={Number.isNaN(form[key] ?? Number.NaN) ? '' : form[key]}
+      onChange={(e) => setForm({ ...form, [key]: e.target.valueAsNumber })}
+    />
+  )
   return (
     <form
       className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_24rem]"
@@ -70,33 +81,13 @@ export function Settings({ classId, setUp }: { classId: string; setUp: SetUp }) 
           />
           {number('class_minutes', 'Minutes for the warm-up in class')}
           {number('home_minutes', 'Minutes at home', '0 is the stage’s usual: 10, 15, then 20.')}
-          <Field
-            label="Days recordings are kept"
-            type="number"
-            min={7}
-            max={3650}
-            hint="Then the sound is deleted; what was measured stays."
-            value={Number.isNaN(form.keep_days ?? Number.NaN) ? '' : form.keep_days}
-            onChange={(e) => setForm({ ...form, keep_days: e.target.valueAsNumber })}
-          />
-          <Field
-            label="Days voice notes are kept"
-            type="number"
-            min={0}
-            max={3650}
-            hint="0: as long as recordings."
-            value={Number.isNaN(form.keep_voice_days ?? Number.NaN) ? '' : form.keep_voice_days}
-            onChange={(e) => setForm({ ...form, keep_voice_days: e.target.valueAsNumber })}
-          />
-          <Field
-            label="Days measures are kept"
-            type="number"
-            min={0}
-            max={3650}
-            hint="0: as long as the class. Then the whole take is deleted."
-            value={Number.isNaN(form.keep_measures_days ?? Number.NaN) ? '' : form.keep_measures_days}
-            onChange={(e) => setForm({ ...form, keep_measures_days: e.target.valueAsNumber })}
-          />
+          {days('keep_days', 'Days recordings are kept', 'Then the sound is deleted; what was measured stays.', 7)}
+          {days('keep_voice_days', 'Days voice notes are kept', '0: as long as recordings.')}
+          {days(
+            'keep_measures_days',
+            'Days measures are kept',
+            '0: as long as the class. Then the whole take is deleted.',
+          )}
           <Field
             label="A in Hz"
             type="number"
