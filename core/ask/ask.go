@@ -58,6 +58,7 @@ func Questions() []Question {
 	return []Question{
 		question("judge", "Listens to the take in the buffer and judges it.", judge),
 		question("work", "Works a step out at a tempo; 0 is the step's own.", work),
+		question("part", "Narrows a step to some of its notes, or to its fingers.", part),
 		question("climb", "Leads a ladder on after a take of a rung.", climb),
 		question("step-back", "Leads a ladder back a rung, as its player chose.", stepBack),
 		question("hold", "Says how long to rest before a step.", hold),

@@ -23,6 +23,14 @@ func work(in WorkRequest, _ *Sound) (practice.Worked, error) {
 	return practice.Work(in.Setting, step, in.Tempo)
 }
 
+// PartRequest is a step as it was worked out, and the part of it to practice.
+type PartRequest struct {
+	Score scores.Score  `json:"score"`
+	Part  practice.Part `json:"part"`
+}
+
+func part(in PartRequest, _ *Sound) (practice.Worked, error) { return practice.PartOf(in.Score, in.Part) }
+
 // ClimbRequest is a take of a rung, and the ladder before it.
 type ClimbRequest struct {
 	Setting practice.Setting `json:"setting"`

@@ -56,7 +56,7 @@ func judge(in JudgeRequest, sound *Sound) (Heard, error) {
 		Hands:      instrument.UsualHands(),
 	}
 	out := Heard{
-		Verdict:   teller.Verdict(result.Verdict),
+		Verdict:   teller.ToPlayer(in.Score, result.Verdict).Verdict(result.Verdict),
 		Best:      verdict.Better(result.Verdict.Result, in.Best),
 		Tuning:    result.Tuning,
 		Recording: result.Analysis.Recording,

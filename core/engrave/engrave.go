@@ -4,7 +4,7 @@
 package engrave
 
 import (
-	"earlychorus/core/notation"
+	"earlychorus/core/bars"
 	"earlychorus/core/scores"
 )
 
@@ -89,7 +89,7 @@ const (
 // the beginning are left out: the count-in is clicked, not read. Runs of others
 // are drawn as one bar with their number.
 func Score(s scores.Score, width float64) []System {
-	bars := collapse(notation.Bars(s))
+	bars := collapse(bars.Of(s))
 	if len(bars) == 0 {
 		return nil
 	}
@@ -106,11 +106,11 @@ func Score(s scores.Score, width float64) []System {
 
 // bar is a bar to be drawn; rests counts the silent bars it stands for.
 type bar struct {
-	notation.Bar
+	bars.Bar
 	rests int
 }
 
-func collapse(all []notation.Bar) (out []bar) {
+func collapse(all []bars.Bar) (out []bar) {
 	for _, b := range all {
 		silent := true
 		for _, s := range b.Symbols {
@@ -134,7 +134,7 @@ func collapse(all []notation.Bar) (out []bar) {
 }
 
 // natural is the room a symbol takes when nothing is stretched.
-func (l *line) natural(s notation.Symbol) float64 {
+func (l *line) natural(s bars.Symbol) float64 {
 	room := 1.9 + 0.085*float64(s.Units)
 	if s.Accidental != "" {
 		room += 1.1
@@ -158,17 +158,18 @@ func (l *line) width(b bar) float64 {
 
 // line is a system being drawn.
 type line struct {
-	score    scores.Score
-	fingered map[string]bool // notes whose fingering stands already
-	first    bool
-	out      System
-	x        float64
-	tieFrom  *place
-	slurFrom *place
-	textEnd  float64 // where the fingering before ends, and its baseline
-	textLow  float64
-	slurLow  float64 // the lowest note under the slur
-	beside   []beside
+	score     scores.Score
+	fingered  map[string]bool // notes whose fingering stands already
+	first     bool
+	out       System
+	x         float64
+	tieFrom   *place
+	slurFrom  *place
+	slideFrom *place
+	textEnd   float64 // where the fingering before ends, and its baseline
+	textLow   float64
+	slurLow   float64 // the lowest note under the slur
+	beside    []beside
 }
 
 // place is where a note's head is.

@@ -1,7 +1,7 @@
 package engrave
 
 import (
-	"earlychorus/core/notation"
+	"earlychorus/core/bars"
 	"earlychorus/core/scores"
 )
 
@@ -26,13 +26,13 @@ const (
 type beside struct {
 	x       float64
 	dynamic scores.Dynamic
-	hairpin notation.Hairpin
+	hairpin bars.Hairpin
 	endX    float64 // of a hairpin; 0 while it is open
 	manner  string
 }
 
 // mark draws how a note is tongued, and remembers what stands under and over it.
-func (l *line) mark(s notation.Symbol, at place) {
+func (l *line) mark(s bars.Symbol, at place) {
 	if code, ok := marksOver[s.Mark]; ok {
 		y := at.y - 1
 		if at.up > 0 {
@@ -55,7 +55,7 @@ func (l *line) mark(s notation.Symbol, at place) {
 }
 
 // endHairpin ends the open hairpin after a symbol.
-func (l *line) endHairpin(s notation.Symbol, x float64) {
+func (l *line) endHairpin(s bars.Symbol, x float64) {
 	if !s.HairpinEnd {
 		return
 	}
@@ -104,7 +104,7 @@ func (l *line) hairpin(b beside, from, y float64) {
 	to = max(to, from+1.5)
 	for _, side := range []float64{-hairpinMouth, hairpinMouth} {
 		y1, y2 := y, y+side
-		if b.hairpin == notation.Fade {
+		if b.hairpin == bars.Fade {
 			y1, y2 = y2, y1
 		}
 		l.add(Mark{

@@ -4,8 +4,8 @@ import (
 	"strconv"
 	"strings"
 
+	"earlychorus/core/bars"
 	"earlychorus/core/music"
-	"earlychorus/core/notation"
 	"earlychorus/core/scores"
 )
 
@@ -40,7 +40,7 @@ func (l *line) notes(b bar, stretch float64) {
 		}
 		if s.Triplet {
 			group = append(group, at)
-			if units += s.Units; units%notation.UnitsPerBeat == 0 {
+			if units += s.Units; units%bars.UnitsPerBeat == 0 {
 				l.glyph(three, (group[0]+group[len(group)-1])/2+0.2, min(-1, l.out.highs)-0.2)
 				l.reach(-2.2)
 				group = nil
@@ -51,7 +51,7 @@ func (l *line) notes(b bar, stretch float64) {
 	}
 }
 
-func (l *line) rest(s notation.Symbol, x float64) {
+func (l *line) rest(s bars.Symbol, x float64) {
 	y := 2.
 	if s.Type == "whole" {
 		y = 1
@@ -73,9 +73,9 @@ func height(p music.Spelling, clef string) float64 {
 	return (top - step) / 2
 }
 
-func (l *line) note(s notation.Symbol, x float64) {
+func (l *line) note(s bars.Symbol, x float64) {
 	seg := l.score.Segments[s.Segment]
-	y := height(*seg.Written, l.score.Clef)
+	y := height(*s.Note(l.score), l.score.Clef)
 	l.reach(y - 0.6)
 	l.reach(y + 0.6)
 	for n := 5.; n <= y+0.01; n++ {
@@ -132,7 +132,7 @@ func (l *line) ledger(x, y float64) {
 	})
 }
 
-func (l *line) stem(s notation.Symbol, x, y, up float64) {
+func (l *line) stem(s bars.Symbol, x, y, up float64) {
 	sx, end := x+headWidth-stemThick/2, y-stemLength
 	if up < 0 {
 		sx, end = x+stemThick/2, y+stemLength
@@ -155,13 +155,20 @@ func (l *line) stem(s notation.Symbol, x, y, up float64) {
 }
 
 // join draws ties and slurs that end here, and begins those that start.
-func (l *line) join(s notation.Symbol, at place) {
+func (l *line) join(s bars.Symbol, at place) {
 	if s.TieFrom && l.tieFrom != nil {
 		l.arc(*l.tieFrom, at, 0.6)
 	}
 	l.tieFrom = nil
 	if s.TieTo {
 		l.tieFrom = &at
+	}
+	if s.Goal && l.slideFrom != nil {
+		l.slide(*l.slideFrom, at)
+	}
+	l.slideFrom = nil
+	if s.SlideTo {
+		l.slideFrom = &at
 	}
 	l.slurLow = max(l.slurLow, at.y)
 	if s.SlurEnd && l.slurFrom != nil {
@@ -175,6 +182,18 @@ func (l *line) join(s notation.Symbol, at place) {
 	if s.SlurStart {
 		l.slurFrom, l.slurLow = &at, at.y
 	}
+}
+
+// slide draws a line from one head to the goal's.
+func (l *line) slide(from, to place) {
+	l.add(Mark{
+		Kind:  Line,
+		X:     from.x + 0.9,
+		Y:     from.y,
+		X2:    to.x - 0.9,
+		Y2:    to.y,
+		Thick: 0.16,
+	})
 }
 
 // arc bows away from the stems: under the heads where both go up, else over

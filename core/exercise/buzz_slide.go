@@ -65,7 +65,7 @@ var buzzSlide = Kind{
 		}
 		for n := range v.count("repeats") {
 			w.restAfterBuzz(n, v.beats("beats"))
-			w.at(from.note, v.beats("beats"), as(scores.Buzz), glidingTo(to.note), saying("Slide the buzz"))
+			w.at(from.note, v.beats("beats"), as(scores.Buzz), glidingTo(to.note), saying("Slide"))
 		}
 		w.end()
 		w.judge(measure.Speaks, 0)

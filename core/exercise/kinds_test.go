@@ -60,8 +60,8 @@ func TestStartsAndEndsSayWhatTheyAsk(t *testing.T) {
 	step := exercise.New("starts-and-ends", set{"start": "breath", "end": "stopped", "wait": "three-step"})
 	s := lay(t, "oboe", step)
 	targets := s.Targets()
-	assert.Equal(t, "B♭4: soft, with the breath alone; stop it on the beat", targets[0].Text)
-	assert.Equal(t, "B♭4: loud, with the breath alone; stop it on the beat", targets[1].Text)
+	assert.Equal(t, "B♭: soft, with the breath alone; stop it on the beat", targets[0].Text)
+	assert.Equal(t, "B♭: loud, with the breath alone; stop it on the beat", targets[1].Text)
 	assert.Equal(t, scores.Stopped, targets[0].Ending)
 	var waits []music.Beats
 	for _, seg := range s.Segments[1:] {

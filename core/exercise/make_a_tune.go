@@ -3,6 +3,7 @@ package exercise
 import (
 	"fmt"
 
+	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
 
@@ -26,9 +27,13 @@ var makeATune = Kind{
 		w.breathe()
 		w.add(scores.Segment{Phase: scores.Free, Beats: beatsOf(4 * v.count("bars")), Text: "Your tune"})
 		w.end()
-		for _, d := range v.notes() { // so that the page can show what may be used
-			at := w.place(d)
-			w.s.Items = append(w.s.Items, w.c.Naming.WithOctave(w.s.KeyFifths.Spell(w.i.Written(at.note))))
+		var may []music.Spelling // so that the page can show what may be used
+		for _, d := range v.notes() {
+			may = append(may, w.s.KeyFifths.Spell(w.i.Written(w.place(d).note)))
+		}
+		calls := w.c.Naming.Calls(may)
+		for _, s := range may {
+			w.s.Items = append(w.s.Items, calls[s])
 		}
 	},
 }

@@ -1,7 +1,11 @@
 package exercise
 
 import (
+	"fmt"
 	"slices"
+	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
@@ -65,6 +69,7 @@ func (w *writer) finish() scores.Score {
 	w.judgeJoins()
 	w.s.Load = scores.LoadOf(w.s, w.i)
 	w.markChanges()
+	w.call()
 	return w.s.Marked()
 }
 
@@ -94,6 +99,45 @@ func (w *writer) judgeJoins() {
 	if follow >= measure.FewestJoins && len(w.s.Rules) > 0 {
 		w.judge(measure.Joins, 0)
 	}
+}
+
+// call gives every note the name its player says, here and in what is said of it.
+func (w *writer) call() {
+	var page []music.Spelling
+	for _, seg := range w.s.Segments {
+		if seg.Written != nil {
+			page = append(page, *seg.Written)
+		}
+		if seg.GlideTo != 0 {
+			page = append(page, w.s.KeyFifths.Spell(w.i.Written(seg.GlideTo)))
+		}
+	}
+	calls := w.c.Naming.Calls(page)
+	for n := range w.s.Segments {
+		seg := &w.s.Segments[n]
+		if seg.Written == nil || seg.WrittenName == "" {
+			continue
+		}
+		seg.Called = calls[*seg.Written]
+		if seg.Phase == scores.Strike {
+			seg.Called = seg.WrittenName
+		}
+		if seg.GlideTo != 0 {
+			goal := w.s.KeyFifths.Spell(w.i.Written(seg.GlideTo))
+			seg.Goal = &scores.Goal{Written: goal, Called: calls[goal]}
+			seg.Text = fmt.Sprintf("%s from %s to %s", seg.Text, seg.Called, seg.Goal.Called)
+		}
+		seg.Text = capital(strings.Replace(seg.Text, seg.WrittenName, seg.Called, 1))
+	}
+}
+
+// capital writes the first letter of a sentence large.
+func capital(s string) string {
+	first, size := utf8.DecodeRuneInString(s)
+	if size == 0 {
+		return s
+	}
+	return string(unicode.ToUpper(first)) + s[size:]
 }
 
 // markChanges says at each fingering which fingers move to it.

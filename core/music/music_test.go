@@ -112,3 +112,14 @@ func TestNamings(t *testing.T) {
 	}
 	assert.Equal(t, "H3", music.German.WithOctave(music.Spelling{Step: "B", Octave: 3}))
 }
+
+func TestANoteIsCalledLowOrHighOnlyWhereItsNameIsThereTwice(t *testing.T) {
+	c4, g4, c5, c6, c7 := music.Spelling{Step: "C", Octave: 4}, music.Spelling{Step: "G", Octave: 4},
+		music.Spelling{Step: "C", Octave: 5}, music.Spelling{Step: "C", Octave: 6}, music.Spelling{Step: "C", Octave: 7}
+	assert.Equal(t, map[music.Spelling]string{c4: "C", g4: "G"}, music.English.Calls([]music.Spelling{c4, g4, c4}))
+	two := music.English.Calls([]music.Spelling{c5, g4, c4})
+	assert.Equal(t, "low C, high C, G", two[c4]+", "+two[c5]+", "+two[g4])
+	three := music.Romance.Calls([]music.Spelling{c5, c4, c6})
+	assert.Equal(t, "low do, middle do, high do", three[c4]+", "+three[c5]+", "+three[c6])
+	assert.Equal(t, "C7", music.English.Calls([]music.Spelling{c5, c4, c6, c7})[c7])
+}

@@ -7,6 +7,7 @@ import (
 	"math"
 	"slices"
 
+	"earlychorus/core/bars"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -36,7 +37,7 @@ func WriteMIDI(out io.Writer, s Sheet) error {
 	}
 	words, part, clicks := &track{}, &track{}, &track{}
 	words.meta(0, 0x03, []byte(s.Title))
-	words.meta(0, 0x58, []byte{BeatsPerBar, 2, 24, 8})
+	words.meta(0, 0x58, []byte{bars.BeatsPerBar, 2, 24, 8})
 	part.meta(0, 0x03, []byte(s.Player))
 	part.add(0, 0xC0|partChannel, byte(i.MIDIProgram))
 	part.add(0, 0xC0|leadChannel, byte(i.MIDIProgram))

@@ -6,6 +6,7 @@ import (
 	"io"
 	"strconv"
 
+	"earlychorus/core/bars"
 	"earlychorus/core/instrument"
 	"earlychorus/core/scores"
 )
@@ -49,8 +50,8 @@ func WriteMusicXML(out io.Writer, s Sheet) error {
 func measuresOf(step StepPart, n, before int, i instrument.Instrument) []xmlMeasure {
 	w := xmlWriter{score: step.Score}
 	var out []xmlMeasure
-	bars := Bars(step.Score)
-	for b, bar := range bars {
+	written := bars.Of(step.Score)
+	for b, bar := range written {
 		m := xmlMeasure{Number: before + b + 1}
 		if b == 0 {
 			m.Attrs = attributes(step.Score, i, n == 0)
@@ -62,7 +63,7 @@ func measuresOf(step StepPart, n, before int, i instrument.Instrument) []xmlMeas
 		for _, s := range bar.Symbols {
 			m.Music = append(m.Music, w.symbol(s)...)
 		}
-		if b == len(bars)-1 {
+		if b == len(written)-1 {
 			m.End = &xmlBarline{"right", "light-heavy"}
 		}
 		out = append(out, m)
@@ -75,7 +76,7 @@ func attributes(s scores.Score, i instrument.Instrument, first bool) *xmlAttrs {
 	if !first {
 		return a
 	}
-	a.Divisions, a.Time = UnitsPerBeat, &xmlTime{BeatsPerBar, 4}
+	a.Divisions, a.Time = bars.UnitsPerBeat, &xmlTime{bars.BeatsPerBar, 4}
 	a.Clef = &xmlClef{"G", 2}
 	if i.Clef == instrument.Bass {
 		a.Clef = &xmlClef{"F", 4}
@@ -118,7 +119,7 @@ type xmlWriter struct {
 	wedge bool // one is open
 }
 
-func (w *xmlWriter) symbol(s Symbol) (out []any) {
+func (w *xmlWriter) symbol(s bars.Symbol) (out []any) {
 	seg := w.score.Segments[s.Segment]
 	if s.Text != "" && (s.Rest || seg.Phase != scores.Play) {
 		out = append(out, words(s.Text))
@@ -143,7 +144,8 @@ func (w *xmlWriter) symbol(s Symbol) (out []any) {
 		note.Rest, note.Accidental = &struct{}{}, ""
 		return append(out, note)
 	}
-	note.Pitch = &xmlPitch{seg.Written.Step, seg.Written.Alter, seg.Written.Octave}
+	pitch := s.Note(w.score)
+	note.Pitch = &xmlPitch{pitch.Step, pitch.Alter, pitch.Octave}
 	if seg.Phase != scores.Play {
 		note.Head = &xmlNotehead{heads[seg.Phase]}
 	}
@@ -165,7 +167,7 @@ func words(text string) xmlDirection {
 }
 
 // dynamics writes a mark where the loudness changes, and hairpins.
-func (w *xmlWriter) dynamics(s Symbol) (out []any) {
+func (w *xmlWriter) dynamics(s bars.Symbol) (out []any) {
 	mark := func(t xmlDirectionType, sound *xmlSound) {
 		out = append(out, xmlDirection{Placement: "below", Types: []xmlDirectionType{t}, Sound: sound})
 	}
@@ -186,13 +188,13 @@ func (w *xmlWriter) dynamics(s Symbol) (out []any) {
 	return out
 }
 
-var wedges = map[Hairpin]string{Grow: "crescendo", Fade: "diminuendo"}
+var wedges = map[bars.Hairpin]string{bars.Grow: "crescendo", bars.Fade: "diminuendo"}
 
 // percent of a forte's velocity, as MusicXML counts dynamics (90 of MIDI's 127
 // is 100).
 func percent(d scores.Dynamic) float64 { return float64(velocity(d)) * 100 / 90 }
 
-func ties(s Symbol) (out []xmlTie) {
+func ties(s bars.Symbol) (out []xmlTie) {
 	if s.TieFrom {
 		out = append(out, xmlTie{"stop"})
 	}
@@ -202,7 +204,7 @@ func ties(s Symbol) (out []xmlTie) {
 	return out
 }
 
-func notationsOf(s Symbol, seg scores.Segment) *xmlNotations {
+func notationsOf(s bars.Symbol, seg scores.Segment) *xmlNotations {
 	n := &xmlNotations{Tied: ties(s)}
 	if s.SlurEnd {
 		n.Slurs = append(n.Slurs, xmlSlur{"stop", 1})
@@ -210,13 +212,19 @@ func notationsOf(s Symbol, seg scores.Segment) *xmlNotations {
 	if s.SlurStart {
 		n.Slurs = append(n.Slurs, xmlSlur{"start", 1})
 	}
+	if s.SlideTo {
+		n.Slides = append(n.Slides, xmlSlur{"start", 1})
+	}
+	if s.Goal && !s.TieFrom {
+		n.Slides = append(n.Slides, xmlSlur{"stop", 1})
+	}
 	if seg.Fingering != nil && !s.TieFrom {
 		n.Technical = &xmlTechnical{seg.Fingering.Text}
 	}
 	if s.Mark != "" {
 		n.Marks = &xmlArticulations{xmlEmpty{xml.Name{Local: string(s.Mark)}}}
 	}
-	if len(n.Tied) == 0 && len(n.Slurs) == 0 && n.Technical == nil && n.Marks == nil {
+	if len(n.Tied) == 0 && len(n.Slurs) == 0 && len(n.Slides) == 0 && n.Technical == nil && n.Marks == nil {
 		return nil
 	}
 	return n

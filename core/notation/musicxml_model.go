@@ -164,6 +164,7 @@ type xmlNotehead struct {
 type xmlNotations struct {
 	Tied      []xmlTie      `xml:"tied"`
 	Slurs     []xmlSlur     `xml:"slur"`
+	Slides    []xmlSlur     `xml:"slide"`
 	Technical *xmlTechnical `xml:"technical"`
 
 	Marks *xmlArticulations `xml:"articulations"`

@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"earlychorus/core/bars"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
@@ -62,7 +63,7 @@ func TestBarsAreFull(t *testing.T) {
 				continue
 			}
 			lengths := map[int]int{}
-			for _, bar := range notation.Bars(s) {
+			for _, bar := range bars.Of(s) {
 				sum := 0
 				for _, y := range bar.Symbols {
 					sum += y.Units
@@ -89,7 +90,7 @@ func TestBarsAreFull(t *testing.T) {
 func TestALongNoteIsTiedOverTheBar(t *testing.T) {
 	s := score(t, "flute", "long-tone-counted", map[string]any{"notes": []int{0}, "beats": 6})
 	var symbols []string
-	for _, bar := range notation.Bars(s) {
+	for _, bar := range bars.Of(s) {
 		for _, y := range bar.Symbols {
 			symbols = append(symbols, fmt.Sprintf("%s %v %v %v", y.Type, y.Rest, y.TieFrom, y.TieTo))
 		}
@@ -106,7 +107,7 @@ func TestALongNoteIsTiedOverTheBar(t *testing.T) {
 
 func TestTripletsAndAccidentals(t *testing.T) {
 	s := score(t, "clarinet", "chromatic-loop", map[string]any{"group": "three", "loops": 1})
-	bars := notation.Bars(s)
+	bars := bars.Of(s)
 	var marks []string
 	for _, y := range bars[1].Symbols {
 		if y.Rest {
@@ -123,7 +124,7 @@ func TestTripletsAndAccidentals(t *testing.T) {
 func TestSlursReachFromTheFirstToTheLast(t *testing.T) {
 	s := score(t, "trombone", "slur-across-partials", map[string]any{"repeats": 1})
 	var starts, ends []string
-	for _, bar := range notation.Bars(s) {
+	for _, bar := range bars.Of(s) {
 		for _, y := range bar.Symbols {
 			if y.SlurStart {
 				starts = append(starts, s.Segments[y.Segment].WrittenName)

@@ -17,7 +17,7 @@ func DemoWeek() Plan {
 		}
 	}
 	// The oboe's upper notes would be most of what it plays.
-	pair := each("pair", "register-pair", nil, On(0, 2, 4), Both, "Woodwinds: the same air for both.")
+	pair := each("pair", "register-pair", nil, On(0, 2, 4), Both, "Use the same air for both notes.")
 	pair.For = []string{"flute", "clarinet", "bass-clarinet", "bassoon", "alto-sax", "tenor-sax", "bari-sax"}
 	ladder := each(
 		"break",
@@ -25,7 +25,7 @@ func DemoWeek() Plan {
 		map[string]any{"ladder": "clarinet-break"},
 		SchoolDays,
 		AtHome,
-		"Clarinets: over the break, a rung at a time.",
+		"Over the break, one rung at a time.",
 	)
 	ladder.For = []string{"clarinet"}
 	return Plan{
@@ -33,8 +33,8 @@ func DemoWeek() Plan {
 		Items: []Item{
 			each("set-up", "set-up", nil, SchoolDays, InClass, "Half a minute here saves five later."),
 			each("breath", "breath-pattern", map[string]any{"rounds": 4}, SchoolDays, InClass, "Air before sound."),
-			each("buzz", "air-then-buzz", nil, On(0, 2, 4), Both, "Brass: the lips join the air."),
-			each("slide", "buzz-slide", nil, On(1, 3), Both, "Brass: no dead spot on the way."),
+			each("buzz", "air-then-buzz", nil, On(0, 2, 4), Both, "Let the lips join the air."),
+			each("slide", "buzz-slide", nil, On(1, 3), Both, "Keep the buzz going all the way."),
 			each("tune", exercise.KindTuningNote, nil, On(0, 2, 4), InClass, "Pitch rises as the room warms."),
 			each(
 				"long",
@@ -42,7 +42,7 @@ func DemoWeek() Plan {
 				nil,
 				SchoolDays,
 				Both,
-				"B♭ then F, as steady on the last beat as on the first.",
+				"Keep it as steady on the last beat as on the first.",
 			),
 			each(
 				"longest",
@@ -52,17 +52,17 @@ func DemoWeek() Plan {
 				AtHome,
 				"One beat more than last time.",
 			),
-			each("swell", "swell", map[string]any{"beats": 3}, On(4), Both, "Once a week, and listen to the pitch."),
+			each("swell", "swell", map[string]any{"beats": 3}, On(4), Both, "Listen: the pitch stays where it is."),
 			each(
 				"starts",
 				"starts-and-ends",
 				map[string]any{"loudness": "even"},
 				On(1, 3),
 				Both,
-				"Begin at once, end without falling.",
+				"Start right away. Do not let the end fall.",
 			),
 			pair,
-			each("slur", "slur-across-partials", nil, On(0, 2, 4), Both, "Brass: one tongue, then lips and air."),
+			each("slur", "slur-across-partials", nil, On(0, 2, 4), Both, "Tongue once. Then it is lips and air."),
 			ladder,
 			each("walk", "five-note-walk", nil, SchoolDays, Both, "The notes everyone has."),
 			each("rhythm", "rhythm-on-a-note", nil, On(1), Both, "The tongue divides the air."),
@@ -72,7 +72,7 @@ func DemoWeek() Plan {
 				map[string]any{"notes": []int{0, 2, 4}},
 				On(3),
 				Both,
-				"Sung first, then played.",
+				"What you can sing, you can play.",
 			),
 			each("own", exercise.KindMakeATune, nil, On(4), AtHome, "Eight bars of your own."),
 			each("care", "care", nil, SchoolDays, AtHome, "Dry before it goes in its case."),

@@ -89,7 +89,7 @@ func Meanwhile(of scores.Score, p exercise.Player, c exercise.Conventions) (scor
 			mine.Phase, mine.Text = scores.Ready, "Instrument up"
 		case seg.Phase == scores.Rest && seg.StartBeat+seg.Beats < of.Beats():
 			mine = note
-			mine.StartBeat, mine.Beats, mine.Text = seg.StartBeat, seg.Beats, "Play "+note.WrittenName+
+			mine.StartBeat, mine.Beats, mine.Text = seg.StartBeat, seg.Beats, "Play "+note.Called+
 				" while they rest"
 		}
 		s.Segments = append(s.Segments, mine)

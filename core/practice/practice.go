@@ -13,6 +13,7 @@ import (
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
+	"earlychorus/core/task"
 )
 
 // Setting is a player as a device knows one: everything scores are worked out
@@ -69,6 +70,7 @@ func (a AskedStep) Step() (exercise.Step, error) {
 // Worked is a step worked out for a player, ready to be shown, led and heard.
 type Worked struct {
 	Score    scores.Score    `json:"score"`
+	Task     task.Task       `json:"task" doc:"the score told before it is played"`
 	Timeline scores.Timeline `json:"timeline"`
 	Ear      EarRange        `json:"ear" doc:"between which pitches to listen, live"`
 	Tempi    *exercise.Tempi `json:"tempi,omitempty" doc:"between which the player may choose; absent where there is no choice"`
@@ -100,6 +102,7 @@ func Work(s Setting, step exercise.Step, tempo music.Tempo) (Worked, error) {
 		return Worked{}, err
 	}
 	out.Score = plan.FillRests(score)
+	out.Task = task.Of(out.Score)
 	out.Timeline = out.Score.Timeline()
 	ear := ear.ForScore(who.Instrument, out.Score)
 	out.Ear = EarRange{ear.Lowest, ear.Highest}

@@ -5,16 +5,13 @@
 package ribbon
 
 import (
-	"fmt"
 	"math"
-	"strings"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
 	"earlychorus/core/ear"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
-	"earlychorus/core/say"
 	"earlychorus/core/scores"
 )
 
@@ -38,6 +35,8 @@ type Track struct {
 	Band    music.Cents   `json:"band_cents"`
 	Written string        `json:"written"`
 	Concert string        `json:"concert"`
+	Called  string        `json:"called,omitempty" doc:"as the player says it"`
+	Became  string        `json:"became,omitempty" doc:"what became of it, where it did not come: stayed on F, left out"`
 }
 
 // Stroke is a stretch of sound at the target: point n lies at From + n·Step.
@@ -91,12 +90,18 @@ func Draw(a ear.Analysis, s scores.Score, i instrument.Instrument, points int) R
 		Gaps:    []Stretch{},
 		Beats:   []float64{},
 	}
-	for _, t := range targets {
+	calls := callsOf(a, s, i)
+	for n, t := range targets {
 		from := s.TempoBPM.Seconds(t.StartBeat)
-		r.Tracks = append(
-			r.Tracks,
-			Track{from, from + s.TempoBPM.Seconds(t.Beats), s.Limits.Centre, t.WrittenName, t.Concert},
-		)
+		r.Tracks = append(r.Tracks, Track{
+			From:    from,
+			To:      from + s.TempoBPM.Seconds(t.Beats),
+			Band:    s.Limits.Centre,
+			Written: t.WrittenName,
+			Concert: t.Concert,
+			Called:  calls.of(t.Target),
+			Became:  calls.became(a, n),
+		})
 	}
 	if len(r.Tracks) == 0 {
 		return r
@@ -112,17 +117,23 @@ func Draw(a ear.Analysis, s scores.Score, i instrument.Instrument, points int) R
 			r.Beats = append(r.Beats, float64(c.At))
 		}
 	}
-	p := pen{a: a, step: max(contour.Hop, (r.To-r.From)/music.Seconds(max(1, points))), loudest: loudest(a)}
-	for n, note := range a.Notes {
-		p.note(&r, n, note, targets[n], s, i)
+	p := pen{
+		a:       a,
+		calls:   calls,
+		step:    max(contour.Hop, (r.To-r.From)/music.Seconds(max(1, points))),
+		loudest: loudest(a),
 	}
-	r.Text = describe(a, s)
+	for n, note := range a.Notes {
+		p.note(&r, n, note, targets[n], s)
+	}
+	r.Text = describe(a, s, calls)
 	return r
 }
 
 // pen draws one take.
 type pen struct {
 	a       ear.Analysis
+	calls   calls
 	step    music.Seconds
 	loudest music.Decibels
 }
@@ -147,7 +158,6 @@ func (p pen) note(
 	n ear.Note,
 	target scores.Segment,
 	s scores.Score,
-	i instrument.Instrument,
 ) {
 	if !n.Played {
 		return
@@ -168,7 +178,7 @@ func (p pen) note(
 			if e.Kind == ear.WrongNote {
 				to = n.Release
 			}
-			r.Jumps = append(r.Jumps, Jump{e.At - p.a.Start, to - p.a.Start, e.Interval > 0, jumpLabel(e, s, i)})
+			r.Jumps = append(r.Jumps, Jump{e.At - p.a.Start, to - p.a.Start, e.Interval > 0, p.calls.jump(e)})
 		default:
 			continue // the line itself shows it
 		}
@@ -181,11 +191,6 @@ func (p pen) note(
 	if !n.WrongNote {
 		r.stroke(p, at, n.Release, target, s, n.Centre)
 	}
-}
-
-func jumpLabel(e ear.Event, s scores.Score, i instrument.Instrument) string {
-	name := s.KeyFifths.Spell(i.Written(e.To)).String()
-	return fmt.Sprintf("%s, to %s", say.Interval(e.Interval), name)
 }
 
 // stroke adds the sound between two moments of the recording.
@@ -247,45 +252,4 @@ func (p pen) around(
 func ink(confidence float64) int {
 	share := float64((contour.HarmonicsToNoise(confidence) - breathy) / (clear - breathy))
 	return int(palestInk + (100-palestInk)*max(0, min(1, share)))
-}
-
-// describe says the drawing in words.
-func describe(a ear.Analysis, s scores.Score) string {
-	var parts []string
-	for n, t := range s.Targets() {
-		note := a.Notes[n]
-		if !note.Played {
-			parts = append(parts, t.WrittenName+": nothing sounded")
-			continue
-		}
-		words := []string{
-			say.FlatOrSharp(note.Centre),
-			fmt.Sprintf("held %.1f of %.0f beats", s.TempoBPM.Beats(note.Sounding), t.Beats),
-		}
-		if note.WrongNote {
-			words = []string{"another note sounded"}
-		}
-		for _, e := range a.Events {
-			if e.Note != n {
-				continue
-			}
-			at := s.TempoBPM.Beats(e.At-a.Start) - t.StartBeat + 1 + onTheLine
-			switch e.Kind {
-			case ear.Gap:
-				words = append(words, fmt.Sprintf("gap of %.2f s in beat %.0f", e.Duration, math.Floor(float64(at))))
-			case ear.Scoop, ear.Sag, ear.Waver:
-				words = append(words, fmt.Sprintf("%s of %.0f cents", e.Kind, max(e.Cents, -e.Cents)))
-			case ear.LateStart:
-				words = append(words, fmt.Sprintf("starts %.2f s late", e.Duration))
-			case ear.Chirp, ear.Tongue:
-				words = append(words, fmt.Sprintf("%s in beat %.0f", e.Kind, math.Floor(float64(at))))
-			case ear.WrongNote:
-				words = append(words, say.Interval(e.Interval))
-			default:
-				words = append(words, fmt.Sprintf("%s %s for %.2f s", e.Kind, say.Interval(e.Interval), e.Duration))
-			}
-		}
-		parts = append(parts, t.WrittenName+": "+strings.Join(words, ", "))
-	}
-	return strings.Join(parts, ". ") + "."
 }

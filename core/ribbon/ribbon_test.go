@@ -2,6 +2,7 @@ package ribbon_test
 
 import (
 	"context"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -42,7 +43,7 @@ func TestFlatToneLiesBelowTheMiddle(t *testing.T) {
 	assert.Greater(t, st.Weight[len(st.Weight)/2], 80)
 	assert.Less(t, st.Weight[0], 60, "the attack is thin")
 	assert.Len(t, r.Beats, 9+1, "a click on every beat in view")
-	assert.Equal(t, "C4: 18 cents flat, held 8.0 of 8 beats.", r.Text)
+	assert.Equal(t, "C: in tune, held 8 of 8 beats.", r.Text)
 }
 
 func TestGapIsLeftWhite(t *testing.T) {
@@ -57,10 +58,34 @@ func TestJumpIsDrawnApartWithItsNote(t *testing.T) {
 	r := draw(t, synth.Player{Cracks: []synth.Crack{{At: 1, Length: 0.3, Semitones: 19}}}, 400)
 	require.Len(t, r.Jumps, 1)
 	assert.True(t, r.Jumps[0].Above)
-	assert.Equal(t, "a twelfth up, to G5", r.Jumps[0].Label) // from written C4
+	assert.Equal(t, "up to G", r.Jumps[0].Label) // from written C4
 	for _, st := range r.Strokes {
 		for _, c := range st.Cents {
 			assert.Less(t, c, 100.)
 		}
 	}
+}
+
+// What came in a note's place stands at the note, in the drawing and in its words: here a
+// clarinet's low note goes on where the upper was asked.
+func TestANoteThatStayedDownIsToldAtItsPlace(t *testing.T) {
+	i, err := instrument.Get("clarinet")
+	require.NoError(t, err)
+	s, err := exercise.New("register-pair", nil).Score(
+		exercise.Player{Instrument: i, Stage: 3},
+		exercise.StandardConventions(),
+	)
+	require.NoError(t, err)
+	player, ok := synth.Perform("stays", s, i, 1)
+	require.True(t, ok)
+	sound, _ := player.Play(48000)
+	a, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s})
+	require.NoError(t, err)
+	r := ribbon.Draw(a, s, i, 400)
+	n := slices.IndexFunc(r.Tracks, func(t ribbon.Track) bool { return t.Became != "" })
+	require.Positive(t, n)
+	stayed := "stayed on " + r.Tracks[n-1].Called
+	assert.Equal(t, stayed, r.Tracks[n].Became)
+	assert.Contains(t, r.Text, r.Tracks[n].Called+": "+stayed)
+	assert.NotRegexp(t, `[0-9]+ cents|[A-G][♭♯]?[0-9]`, r.Text)
 }

@@ -34,6 +34,14 @@ func howFlat(cents float64) string {
 	return "very " + way
 }
 
+// InTune says where a note lay as a child pictures it: within the band, or which way off.
+func InTune(c, within music.Cents) string {
+	if math.Abs(float64(c)) <= float64(within) {
+		return "in tune"
+	}
+	return howFlat(float64(c))
+}
+
 func plural(n float64, word string) string {
 	if n == 1 {
 		return word
@@ -68,9 +76,9 @@ func forAbout(s float64) string {
 	return fmt.Sprintf("for %.0f seconds", s)
 }
 
-// halves says beats to the half: "3 of 8 beats".
-func halves(beats float64) string {
-	n := math.Round(2*beats) / 2
+// Halves says beats to the half: "3 of 8 beats".
+func Halves[N ~float64](beats N) string {
+	n := math.Round(2*float64(beats)) / 2
 	whole, half := math.Modf(n)
 	if half == 0 {
 		return fmt.Sprintf("%.0f", whole)

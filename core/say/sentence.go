@@ -172,7 +172,7 @@ var sentences = map[measure.Cause]func(told) string{
 		if r.Of == 0 {
 			return fmt.Sprintf("%s lasted %.0f seconds.", r.note(), r.Value)
 		}
-		return fmt.Sprintf("%s lasted %s of %.0f beats.", r.note(), halves(math.Min(r.Value, r.Of)), r.Of)
+		return fmt.Sprintf("%s lasted %s of %.0f beats.", r.note(), Halves(math.Min(r.Value, r.Of)), r.Of)
 	},
 	measure.CauseScoop:  func(r told) string { return r.note() + r.way(" started too low.", " started too high.") },
 	measure.CauseEnding: noted("The end of %s fell, or was cut off."),

@@ -72,7 +72,7 @@ var shorts = map[measure.Cause]func(told) string{
 		if r.Of == 0 {
 			return fmt.Sprintf("%.0f s", r.Value)
 		}
-		return fmt.Sprintf("%s of %.0f beats", halves(math.Min(r.Value, r.Of)), r.Of)
+		return fmt.Sprintf("%s of %.0f beats", Halves(math.Min(r.Value, r.Of)), r.Of)
 	},
 	measure.CauseScoop:  fixedWay("started low", "started high"),
 	measure.CauseEnding: fixed("end fell or cut"),

@@ -4,10 +4,13 @@
 package say
 
 import (
+	"cmp"
+
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
@@ -19,7 +22,43 @@ type Teller struct {
 	Tips       verdict.Book        // the class's own words for tips
 	Hands      instrument.Hands    // its schools of fingering
 	Items      []string            // of a ticked step
+	called     map[music.MIDI]string
 }
+
+// ToPlayer returns the teller as it speaks to the player of a score about a verdict of it:
+// notes are called by their names alone, and low or high where a name is there twice.
+func (t Teller) ToPlayer(s scores.Score, v verdict.Verdict) Teller {
+	key := exercise.WrittenKey(t.Instrument)
+	sounding := map[music.MIDI]music.Spelling{}
+	var page []music.Spelling
+	put := func(m music.MIDI) {
+		if m <= 0 {
+			return
+		}
+		sounding[m] = key.Spell(t.Instrument.Written(m))
+		page = append(page, sounding[m])
+	}
+	for _, seg := range s.Targets() {
+		put(seg.Target)
+		put(seg.GlideTo)
+	}
+	for _, m := range v.Measures {
+		put(m.Target)
+		put(m.Came)
+	}
+	if v.Deciding != nil {
+		put(v.Deciding.Target)
+		put(v.Deciding.Came)
+	}
+	calls := t.naming().Calls(page)
+	t.called = map[music.MIDI]string{}
+	for m, spelling := range sounding {
+		t.called[m] = calls[spelling]
+	}
+	return t
+}
+
+func (t Teller) naming() music.Naming { return cmp.Or(t.Naming, music.English) }
 
 // For returns the teller of a class with its conventions.
 func For(i instrument.Instrument, c exercise.Conventions, tips verdict.Book) Teller {
@@ -84,11 +123,11 @@ func (t Teller) Verdict(v verdict.Verdict) Said {
 	return out
 }
 
-// Name is a sounding note as its player reads it: "C5".
+// Name is a sounding note as its player reads it: "C5"; to the player of a score "C", or
+// "high C".
 func (t Teller) Name(m music.MIDI) string {
-	naming := t.Naming
-	if naming == "" {
-		naming = music.English
+	if name, ok := t.called[m]; ok {
+		return name
 	}
-	return naming.WithOctave(exercise.WrittenKey(t.Instrument).Spell(t.Instrument.Written(m)))
+	return t.naming().WithOctave(exercise.WrittenKey(t.Instrument).Spell(t.Instrument.Written(m)))
 }

@@ -75,10 +75,12 @@ type Segment struct {
 	Text         string                `json:"text,omitempty" doc:"what to do, in the player's words"`
 	Target       music.MIDI            `json:"target_midi,omitempty" doc:"sounding note; segments that sound only"`
 	GlideTo      music.MIDI            `json:"glide_to_midi,omitempty" doc:"the pitch slides to this note"`
+	Goal         *Goal                 `json:"goal,omitempty" doc:"the note at the end of a slide, as it is read"`
 	Concert      string                `json:"concert,omitempty" doc:"sounding note's name"`
 	Written      *music.Spelling       `json:"written,omitempty"`
 	Accidental   string                `json:"accidental,omitempty" enum:"sharp,flat,natural" doc:"to be drawn where the note stands alone in its key"`
 	WrittenName  string                `json:"written_name,omitempty"`
+	Called       string                `json:"called,omitempty" doc:"as its player says it: without an octave, or low and high where its name is there twice"`
 	Fingering    *instrument.Fingering `json:"fingering,omitempty"`
 	Fingered     music.MIDI            `json:"fingered_midi,omitempty" doc:"the note whose fingering is held, where another of its partials is asked"`
 	Changes      []int                 `json:"changes,omitempty" doc:"which marks of the fingering's diagram differ from the note before"`
@@ -93,6 +95,12 @@ type Segment struct {
 	Pulses       int                   `json:"pulses,omitempty" doc:"pulses of air to a beat, under a tone"`
 	Sounds       bool                  `json:"sounds,omitempty" doc:"a pitch is heard in it: measured notes count these segments"`
 	Hard         bool                  `json:"hard,omitempty" doc:"counted as tried, judged one stage lower"`
+}
+
+// Goal is the note a slide ends on, as its player reads it.
+type Goal struct {
+	Written music.Spelling `json:"written"`
+	Called  string         `json:"called" doc:"as its player says it"`
 }
 
 // Tube returns the sounding note whose fingering is held.

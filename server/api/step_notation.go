@@ -9,9 +9,9 @@ import (
 	"time"
 
 	"earlychorus/core/audio/wav"
+	"earlychorus/core/bars"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
-	"earlychorus/core/notation"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/server/problem"
@@ -43,7 +43,7 @@ func (n NotationAsked) player() (exercise.Player, error) {
 type StepNotation struct {
 	Sentence string          `json:"sentence"`
 	Score    scores.Score    `json:"score"`
-	Bars     []notation.Bar  `json:"bars" nullable:"false"`
+	Bars     []bars.Bar      `json:"bars" nullable:"false"`
 	Timeline scores.Timeline `json:"timeline"`
 	Suits    bool            `json:"suits" doc:"false: the step is not for this instrument, and there is nothing to draw"`
 }
@@ -78,14 +78,14 @@ func (a *API) drawStep(ctx context.Context, in *notationInput) (*notationOutput,
 	if err != nil {
 		return nil, err
 	}
-	out := StepNotation{Sentence: step.Sentence(), Bars: []notation.Bar{}, Suits: step.Suits(who.Instrument)}
+	out := StepNotation{Sentence: step.Sentence(), Bars: []bars.Bar{}, Suits: step.Suits(who.Instrument)}
 	if !out.Suits {
 		return &notationOutput{out}, nil
 	}
 	if out.Score, err = step.Score(who, class.Conventions()); err != nil {
 		return nil, err
 	}
-	out.Bars, out.Timeline = notation.Bars(out.Score), out.Score.Timeline()
+	out.Bars, out.Timeline = bars.Of(out.Score), out.Score.Timeline()
 	return &notationOutput{out}, nil
 }
 

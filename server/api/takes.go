@@ -131,7 +131,11 @@ func (a *API) takeDetail(ctx context.Context, t store.Take, fullName bool) (Take
 		return out, err
 	}
 	out.Tone = &tone
-	return out, out.addAnalysis(analysis, say.For(i, t.Player.Class.Conventions(), t.Player.Class.Tips))
+	teller := say.For(i, t.Player.Class.Conventions(), t.Player.Class.Tips)
+	if a.who(ctx).Subject == t.PlayerID {
+		teller = teller.ToPlayer(t.Score, analysis.Verdict)
+	}
+	return out, out.addAnalysis(analysis, teller)
 }
 
 // addAnalysis draws the large ribbon anew from the stored contour.

@@ -43,7 +43,7 @@ func earlierWeek() plan.Plan {
 		exercise.KindLadder,
 		map[string]any{"ladder": "clarinet-break"},
 		days,
-		"Clarinets: over the break, a rung at a time.",
+		"Over the break, one rung at a time.",
 	)
 	ladder.For = []string{"clarinet"}
 	return plan.Plan{Name: "First weeks", Items: []plan.Item{

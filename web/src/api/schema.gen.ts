@@ -2414,6 +2414,11 @@ export interface components {
             day: string;
             steps: components["schemas"]["FrontStep"][];
         };
+        Goal: {
+            /** @description as its player says it */
+            called: string;
+            written: components["schemas"]["Spelling"];
+        };
         GrowthView: {
             centre: components["schemas"]["Line"];
             class: components["schemas"]["ClassName"];
@@ -2679,6 +2684,11 @@ export interface components {
         Line: {
             says: string;
             trend?: components["schemas"]["Trend"];
+        };
+        Link: {
+            says: string;
+            /** @description something is heard in it */
+            sounds?: boolean;
         };
         ListeningView: {
             class: components["schemas"]["ClassName"];
@@ -3212,6 +3222,8 @@ export interface components {
             step: components["schemas"]["AskedStep"];
             /** @description today's of this step, newest first */
             takes: components["schemas"]["PracticeTake"][];
+            /** @description the score told before it is played */
+            task: components["schemas"]["Task"];
             /** @description between which the player may choose; absent where there is no choice */
             tempi?: components["schemas"]["Tempi"];
             /** @description which items of a ticked step are done today */
@@ -3557,6 +3569,8 @@ export interface components {
              * @description air: how many bursts; 0 is one even stream
              */
             bursts?: number;
+            /** @description as its player says it: without an octave, or low and high where its name is there twice */
+            called?: string;
             /** @description which marks of the fingering's diagram differ from the note before */
             changes?: number[] | null;
             /** @description sounding note's name */
@@ -3584,6 +3598,8 @@ export interface components {
              * @description the pitch slides to this note
              */
             glide_to_midi?: number;
+            /** @description the note at the end of a slide, as it is read */
+            goal?: components["schemas"]["Goal"];
             /** @description counted as tried, judged one stage lower */
             hard?: boolean;
             /**
@@ -3959,6 +3975,8 @@ export interface components {
              * @enum {string}
              */
             dynamic?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
+            /** @description the goal of a slide: its note is the segment's goal */
+            goal?: boolean;
             /**
              * @description begins here
              * @enum {string}
@@ -3977,6 +3995,8 @@ export interface components {
              * @description index into the score's segments
              */
             segment: number;
+            /** @description a slide goes on from it to the next symbol, its goal */
+            slide_to?: boolean;
             slur_end?: boolean;
             slur_start?: boolean;
             /** @description what to do, over the first symbol of its segment */
@@ -4040,6 +4060,19 @@ export interface components {
             /** @description of a tuning note: what to move, and how far */
             tuning?: string;
             verdict?: components["schemas"]["Said"];
+        };
+        Task: {
+            /** @description the music of it, once; none where nothing is written */
+            bars: components["schemas"]["Bar"][];
+            /** @description what comes after what; what comes again is there once */
+            course: components["schemas"]["Link"][];
+            /** @description what to do, in a child's words */
+            sentence: string;
+            /**
+             * Format: int64
+             * @description how often the course and the music come, from 1
+             */
+            times: number;
         };
         Tempi: {
             /** Format: double */
@@ -4192,6 +4225,10 @@ export interface components {
         Track: {
             /** Format: double */
             band_cents: number;
+            /** @description what became of it, where it did not come: stayed on F, left out */
+            became?: string;
+            /** @description as the player says it */
+            called?: string;
             concert: string;
             /** Format: double */
             from_s: number;

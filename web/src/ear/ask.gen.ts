@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Narrows a step to some of its notes, or to its fingers. */
+        post: operations["part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/perform": {
         parameters: {
             query?: never;
@@ -166,6 +183,9 @@ export interface components {
             parameters: {
                 [key: string]: unknown;
             };
+        };
+        Bar: {
+            symbols: components["schemas"]["Symbol"][];
         };
         Chart: {
             /** @enum {string} */
@@ -308,6 +328,11 @@ export interface components {
             /** @description the text for a screen reader */
             spoken: string;
             text: string;
+        };
+        Goal: {
+            /** @description as its player says it */
+            called: string;
+            written: components["schemas"]["Spelling"];
         };
         Heard: {
             /**
@@ -454,6 +479,11 @@ export interface components {
              */
             waver_cents: number;
         };
+        Link: {
+            says: string;
+            /** @description something is heard in it */
+            sounds?: boolean;
+        };
         Load: {
             /**
              * Format: double
@@ -570,6 +600,16 @@ export interface components {
         OldTip: {
             key: string;
             text: string;
+        };
+        Part: {
+            /** @description indices of the targets, in order; none are all of them */
+            notes?: number[] | null;
+            /** @description the fingers move to the click, without sound */
+            silent?: boolean;
+        };
+        PartRequest: {
+            part: components["schemas"]["Part"];
+            score: components["schemas"]["Score"];
         };
         PerformRequest: {
             /**
@@ -799,6 +839,8 @@ export interface components {
              * @description air: how many bursts; 0 is one even stream
              */
             bursts?: number;
+            /** @description as its player says it: without an octave, or low and high where its name is there twice */
+            called?: string;
             /** @description which marks of the fingering's diagram differ from the note before */
             changes?: number[] | null;
             /** @description sounding note's name */
@@ -826,6 +868,8 @@ export interface components {
              * @description the pitch slides to this note
              */
             glide_to_midi?: number;
+            /** @description the note at the end of a slide, as it is read */
+            goal?: components["schemas"]["Goal"];
             /** @description counted as tried, judged one stage lower */
             hard?: boolean;
             /**
@@ -1035,6 +1079,70 @@ export interface components {
             /** @description thickness, 0 to 100 */
             weight: number[];
         };
+        Symbol: {
+            /**
+             * @description to be drawn, after the key and the bar so far
+             * @enum {string}
+             */
+            accidental?: "sharp" | "flat" | "natural";
+            dotted?: boolean;
+            /**
+             * @description to be drawn under it: the loudness changes here
+             * @enum {string}
+             */
+            dynamic?: "pp" | "p" | "mp" | "mf" | "f" | "ff";
+            /** @description the goal of a slide: its note is the segment's goal */
+            goal?: boolean;
+            /**
+             * @description begins here
+             * @enum {string}
+             */
+            hairpin?: "grow" | "fade";
+            /** @description ends with this symbol */
+            hairpin_end?: boolean;
+            /** @description how it is played, in a word or two over it: no tongue, taper, 2 pushes a beat */
+            manner?: string;
+            /** @enum {string} */
+            mark?: "staccato" | "tenuto" | "accent";
+            phase: string;
+            rest?: boolean;
+            /**
+             * Format: int64
+             * @description index into the score's segments
+             */
+            segment: number;
+            /** @description a slide goes on from it to the next symbol, its goal */
+            slide_to?: boolean;
+            slur_end?: boolean;
+            slur_start?: boolean;
+            /** @description what to do, over the first symbol of its segment */
+            text?: string;
+            /** @description tied from the one before */
+            tie_from?: boolean;
+            /** @description tied to the next one */
+            tie_to?: boolean;
+            triplet?: boolean;
+            /** @enum {string} */
+            type: "whole" | "half" | "quarter" | "eighth" | "16th" | "32nd";
+            /**
+             * Format: int64
+             * @description length, 12 to a quarter
+             */
+            units: number;
+        };
+        Task: {
+            /** @description the music of it, once; none where nothing is written */
+            bars: components["schemas"]["Bar"][];
+            /** @description what comes after what; what comes again is there once */
+            course: components["schemas"]["Link"][];
+            /** @description what to do, in a child's words */
+            sentence: string;
+            /**
+             * Format: int64
+             * @description how often the course and the music come, from 1
+             */
+            times: number;
+        };
         Tempi: {
             /** Format: double */
             from_bpm: number;
@@ -1074,6 +1182,10 @@ export interface components {
         Track: {
             /** Format: double */
             band_cents: number;
+            /** @description what became of it, where it did not come: stayed on F, left out */
+            became?: string;
+            /** @description as the player says it */
+            called?: string;
             concert: string;
             /** Format: double */
             from_s: number;
@@ -1118,6 +1230,8 @@ export interface components {
             /** @description between which pitches to listen, live */
             ear: components["schemas"]["EarRange"];
             score: components["schemas"]["Score"];
+            /** @description the score told before it is played */
+            task: components["schemas"]["Task"];
             /** @description between which the player may choose; absent where there is no choice */
             tempi?: components["schemas"]["Tempi"];
             timeline: components["schemas"]["Timeline"];
@@ -1247,6 +1361,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Heard"];
+                };
+            };
+        };
+    };
+    part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Worked"];
                 };
             };
         };

@@ -105,3 +105,8 @@ export function chart(request: Request<'chart'>): Promise<Chart> {
 export function checkMicrophone(sound: Sound): Promise<MicrophoneCheck> {
   return ask('check', { rate: sound.rate }, sound.samples)
 }
+
+/** part narrows a step to some of its notes, or to its fingers alone. */
+export function part(score: Score, part: Request<'part'>['part']): Promise<Answer<'part'>> {
+  return ask('part', { score, part })
+}

@@ -104,6 +104,9 @@ it('answers every question there is', async () => {
   const today = [{ kind: step.score.kind, load: { ...step.score.load, sound_s: 20 }, ago_s: 5 }]
   expect(ask('hold', { next: step.score, today })).toMatchObject({ hold_s: 15, over: false })
 
+  const alone = ask('part', { score, part: { notes: [0] } })
+  expect(alone.task.sentence).toBe('Hold C for 8 beats.')
+
   const chart = ask('chart', { instrument: 'clarinet', variant: '', conventions: setting.conventions })
   expect(chart.notes.find((n) => n.written_name === 'C4')?.ways.map((w) => w.text)).toEqual(['T 123'])
 

@@ -30,9 +30,10 @@ type Props = { score: Score; bars: Bar[]; width: number; says: string }
 /** Pixels from one line of music to the next; with dynamics under it or words over it, it needs more. */
 const plainHeight = 92
 const markedHeight = 124
-/** The least pixels for a bar: narrower, and a bar of eighths is set on top of itself. */
-const barWidth = 150
 const headWidth = 84 // clef and key, on every line
+/** The least pixels for a bar, and what each symbol in it adds: closer, and eighths are set on top of one another. */
+const emptyBar = 30
+const symbolWidth = 24
 
 /** Bars engraves a score in lines of as many bars as there is room for. */
 export default function Bars({ score, bars, width, says }: Props) {
@@ -43,8 +44,8 @@ export default function Bars({ score, bars, width, says }: Props) {
     if (!el || !ready) return
     el.replaceChildren()
     const lineHeight = isMarked(bars) ? markedHeight : plainHeight
-    const perLine = Math.max(1, Math.floor((width - headWidth) / barWidth))
-    const lines = Math.ceil(bars.length / perLine)
+    const places = placesOf(bars, width)
+    const lines = 1 + (places.at(-1)?.line ?? 0)
     const renderer = new Renderer(el, Renderer.Backends.SVG)
     renderer.resize(width, lines * lineHeight + 20)
     const context = renderer.getContext()
@@ -52,9 +53,11 @@ export default function Bars({ score, bars, width, says }: Props) {
     context.setStrokeStyle('currentColor')
     const drawn: Drawn[] = []
     bars.forEach((bar, n) => {
-      drawn.push(...drawBar(context, score, bar, { n, perLine, width, lineHeight }))
+      const place = places[n]
+      if (place) drawn.push(...drawBar(context, score, bar, place, lineHeight))
     })
     drawTies(context, drawn)
+    drawSlides(context, drawn)
     drawLoudness(context, drawn)
     drawManners(context, drawn)
     return () => el.replaceChildren()
@@ -67,23 +70,39 @@ export default function Bars({ score, bars, width, says }: Props) {
  * in two.
  */
 export type Drawn = { note: StaveNote; symbol: Symbol; line: number }
-/** The bar's number from 0, the bars in a line, and the width of the page and height of a line in pixels. */
-type Place = { n: number; perLine: number; width: number; lineHeight: number }
+/** Where a bar stands: its line from 0, whether it is the line's first, the page's first, and its pixels across. */
+type Place = { line: number; heads: boolean; first: boolean; x: number; width: number }
+
+/** placesOf fills line after line with as many bars as there is room for, and spreads each line over the width. */
+export function placesOf(bars: Bar[], width: number): Place[] {
+  const wants = bars.map((b) => emptyBar + symbolWidth * b.symbols.length)
+  const room = width - headWidth - 6
+  const out: Place[] = []
+  for (let from = 0, line = 0; from < bars.length; line++) {
+    let to = from
+    let used = 0
+    while (to < bars.length && (to === from || used + (wants[to] ?? 0) <= room)) used += wants[to++] ?? 0
+    // The last line is not drawn wider than its music needs.
+    const scale = to === bars.length && from > 0 ? Math.min(room / used, 1.6) : room / used
+    let x = headWidth + 2
+    for (let n = from; n < to; n++) {
+      const each = (wants[n] ?? 0) * scale
+      const heads = n === from
+      out.push({ line, heads, first: n === 0, x: heads ? 2 : x, width: heads ? each + headWidth : each })
+      x += each
+    }
+    from = to
+  }
+  return out
+}
 
 /** drawBar writes clef and key only where a line begins, as printed music does. */
-function drawBar(context: RenderContext, score: Score, bar: Bar, { n, perLine, width, lineHeight }: Place): Drawn[] {
-  const column = n % perLine
-  const each = (width - headWidth - 6) / perLine
-  const x = column === 0 ? 2 : headWidth + 2 + column * each
-  const stave = new Stave(
-    x,
-    Math.floor(n / perLine) * lineHeight + (lineHeight - plainHeight) / 2 - 8,
-    column === 0 ? each + headWidth : each,
-  )
-  if (column === 0) stave.addClef(score.clef).addKeySignature(keyName(score.key_fifths))
-  if (n === 0) stave.addTimeSignature('4/4')
+function drawBar(context: RenderContext, score: Score, bar: Bar, place: Place, lineHeight: number): Drawn[] {
+  const { line, heads, first, x, width } = place
+  const stave = new Stave(x, line * lineHeight + (lineHeight - plainHeight) / 2 - 8, width)
+  if (heads) stave.addClef(score.clef).addKeySignature(keyName(score.key_fifths))
+  if (first) stave.addTimeSignature('4/4')
   stave.setContext(context).draw()
-  const line = Math.floor(n / perLine)
   const drawn = bar.symbols.map((symbol) => ({ symbol, note: noteOf(score, symbol), line }))
   const triplets = tripletsOf(drawn)
   const voice = new Voice({ numBeats: 4, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(drawn.map((d) => d.note))
@@ -111,7 +130,8 @@ const marksOf = { staccato: 'a.', tenuto: 'a-', accent: 'a>' }
  * not decided here.
  */
 function noteOf(score: Score, symbol: Symbol): StaveNote {
-  const written = score.segments[symbol.segment]?.written
+  const segment = score.segments[symbol.segment]
+  const written = symbol.goal ? segment?.goal?.written : segment?.written
   const rest = symbol.rest || !written
   const middle = score.clef === 'bass' ? 'd/3' : 'b/4'
   const duration = `${durations[symbol.type]}${symbol.dotted ? 'd' : ''}${rest ? 'r' : ''}`
@@ -156,6 +176,19 @@ function drawTies(context: RenderContext, drawn: Drawn[]) {
       else tie(context, slurFrom, d)
       slurFrom = undefined
     }
+  })
+}
+
+/** drawSlides draws a line from where a slide begins to its goal. */
+function drawSlides(context: RenderContext, drawn: Drawn[]) {
+  drawn.forEach((d, n) => {
+    const goal = drawn[n + 1]
+    if (!d.symbol.slide_to || !goal || goal.line !== d.line) return
+    const [from, to] = [d.note, goal.note]
+    context.beginPath()
+    context.moveTo(from.getAbsoluteX() + 18, from.getYs()[0] ?? 0)
+    context.lineTo(to.getAbsoluteX() - 4, to.getYs()[0] ?? 0)
+    context.stroke()
   })
 }
 

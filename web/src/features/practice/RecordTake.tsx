@@ -17,6 +17,8 @@ import type { Holding } from './useHold'
 /** hold keeps the button shut while lips rest; the core says how long. */
 type Props = {
   step: ShownStep
+  /** silent steps are fingered to the click: no microphone is opened */
+  silent?: boolean
   standIns: { key: string; label: string }[]
   hold: Holding | undefined
   onRecorded: (take: NewTake) => void
@@ -28,7 +30,7 @@ type Props = {
 const simulatedRate = 48_000
 
 /** RecordTake records one take, through the microphone or from a simulated player. */
-export function RecordTake({ step, standIns, hold, onRecorded, onHurt }: Props) {
+export function RecordTake({ step, silent = false, standIns, hold, onRecorded, onHurt }: Props) {
   const [recording, setRecording] = useState<Recording>()
   const [opening, setOpening] = useState(false)
   const [checking, setChecking] = useState(false)
@@ -50,10 +52,10 @@ export function RecordTake({ step, standIns, hold, onRecorded, onHurt }: Props) 
     setCut(undefined)
     setOpening(true)
     try {
-      const source = simulated ? await play(step, simulated) : await openMicrophone()
+      const source = silent ? await nobody(step) : simulated ? await play(step, simulated) : await openMicrophone()
       // A microphone nobody has tried is tried first: the takes of a whole evening may hang on
       // it.
-      if (!simulated && !isChecked(source.label)) {
+      if (!silent && !simulated && !isChecked(source.label)) {
         source.close()
         setChecking(true)
         return
@@ -104,7 +106,13 @@ export function RecordTake({ step, standIns, hold, onRecorded, onHurt }: Props) 
             // Two presses must not open the microphone twice.
             disabled={opening || Boolean(hold)}
           >
-            {opening ? (simulated ? 'The player gets ready …' : 'Opening the microphone …') : 'Record'}
+            {opening
+              ? simulated
+                ? 'The player gets ready …'
+                : 'Opening the microphone …'
+              : silent
+                ? 'Start'
+                : 'Record'}
           </Button>
           {/* In sight at all times: a child that feels dizzy does not look for it. */}
           <Button className="w-28 leading-tight sm:w-auto" onClick={onHurt}>
@@ -113,7 +121,7 @@ export function RecordTake({ step, standIns, hold, onRecorded, onHurt }: Props) 
         </div>
       </div>
       <p className="mt-2 text-sm text-soft">
-        Four clicks, then it begins. It stops by itself after {Math.round(step.timeline.total_s)} s.
+        Four clicks, then it begins. It stops by itself after {Math.round(step.timeline.total_s)} seconds.
       </p>
       <SoundChoices
         sounds={sounds}
@@ -133,6 +141,12 @@ export function RecordTake({ step, standIns, hold, onRecorded, onHurt }: Props) 
       )}
     </div>
   )
+}
+
+/** nobody is silence in the microphone's place, for fingers that move without sound. */
+function nobody(step: ShownStep): Promise<Source> {
+  const length = Math.ceil(step.timeline.total_s * simulatedRate)
+  return playerSource(new Float32Array(length), simulatedRate, 'silence')
 }
 
 /**

@@ -8,6 +8,7 @@ import { LadderRungs } from './LadderRungs'
 import { OtherWays } from './OtherWays'
 import { Outcome, Passed } from './Outcome'
 import type { ShownStep } from './overlay'
+import { PartBar, PartChoice } from './PartChoice'
 import type { Practice } from './queries'
 import { RecordTake } from './RecordTake'
 import { StepSheet } from './StepSheet'
@@ -16,6 +17,7 @@ import { AskDirector, hurts, StopHere } from './TellDirector'
 import { TempoChoice } from './TempoChoice'
 import { Unkept } from './Unkept'
 import { useHold } from './useHold'
+import { usePart } from './usePart'
 import { useWorked } from './useWorked'
 
 /** State is where a player is with the step. */
@@ -23,7 +25,7 @@ type State =
   | { at: 'ready' }
   | { at: 'heard'; takeId: string }
   | { at: 'unkept'; take: NewTake; why: string }
-  | { at: 'passed'; heard: Heard | undefined | 'listening' }
+  | { at: 'passed'; heard: Heard | undefined | 'listening'; part?: string }
   | { at: 'done' }
 
 /**
@@ -49,17 +51,20 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
   const [state, setState] = useState<State>({ at: 'ready' })
   const [tempo, setTempo] = useState(0)
   const { outbox } = useOutbox()
-  const step = useWorked(practice, asked, tempo)
+  const whole = useWorked(practice, asked, tempo)
+  const { step, part, choose } = usePart(whole)
   const hold = useHold(step, all)
   const again = () => setState({ at: 'ready' })
   const heard = (takeId: string) => setState({ at: 'heard', takeId })
   async function take(made: NewTake) {
     performance.mark('take-ended') // benches/wait reads how long the word takes
+    if (part?.silent) return choose(undefined) // nothing sounded: now with sound
     const word = judgeOnDevice(practice, step, made) // meanwhile
     // What an older version of the page kept has no consent in it: the server says no itself.
-    if (practice.may?.record === false) {
-      setState({ at: 'passed', heard: 'listening' })
-      setState({ at: 'passed', heard: (await word).heard })
+    if (part || practice.may?.record === false) {
+      const own = part && { part: part.label }
+      setState({ at: 'passed', heard: 'listening', ...own })
+      setState({ at: 'passed', heard: (await word).heard, ...own })
       return
     }
     try {
@@ -87,7 +92,18 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
         </>
       )
     case 'passed':
-      return (
+      return state.part ? (
+        <Passed
+          heard={state.heard}
+          hold={hold}
+          onAgain={again}
+          onDone={() => {
+            choose(undefined)
+            again()
+          }}
+          done="Now the whole step"
+        />
+      ) : (
         <Passed
           heard={state.heard}
           hold={hold}
@@ -112,18 +128,21 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
   }
   return (
     <>
-      <StepSheet step={step} beside={<TempoChoice step={step} onChange={setTempo} />}>
+      <StepSheet step={step} beside={!part && <TempoChoice step={step} onChange={setTempo} />}>
+        {part && <PartBar part={part} onWhole={() => choose(undefined)} />}
         {step.ladder && <LadderRungs practice={practice} ladder={step.ladder} />}
       </StepSheet>
+      {!part && <PartChoice step={whole} onChoose={choose} />}
       <RecordTake
         step={step}
+        silent={part?.silent ?? false}
         standIns={practice.stand_ins}
         hold={hold}
         onRecorded={(made) => void take(made)}
         onHurt={onHurt}
       />
       <AskDirector stepId={step.id} />
-      {practice.may?.record !== false && (
+      {practice.may?.record !== false && !part && (
         <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} onSimulated={heard} />
       )}
     </>

@@ -9,35 +9,43 @@ import type { ShownStep } from './overlay'
 import { ReadAloud } from './ReadAloud'
 
 /** Notation is large and comes late; the words are there before it. */
-const Staff = lazy(() => import('../../notation/Staff'))
+const Music = lazy(() => import('../../notation/Music'))
 
-/** beside stands next to the notes on a wide screen and below them on a phone. */
+/** beside stands next to the way to hear the step; children lie below its words. */
 type Props = { step: ShownStep; beside?: ReactNode; children?: ReactNode }
 
-/** StepSheet is what to play: the course of it, notes on the staff, fingering, and how it sounds; beside lies next to the way to hear it. */
+/** StepSheet is the step before it is played: in one sentence, in music, by the fingers, and how it sounds. */
 export function StepSheet({ step, beside, children }: Props) {
-  const { score } = step
+  const { score, task } = step
   const targets = targetsOf(score)
   return (
     <section aria-label="Your step">
-      <h1 className="mt-3">{heading(step, targets)}</h1>
-      <p className="text-soft">
-        {step.why} Tempo {score.tempo_bpm}
-        {step.times > 1 && `, ${step.times} times`}.
-      </p>
-      <Course score={score} />
-      <Loudness score={score} />
+      <h1 className="mt-3">{step.name}</h1>
+      {/* What an older version of the page kept has no task in it. */}
+      {task && <p className="mt-1 font-serif text-xl leading-snug">{task.sentence}</p>}
+      {step.why && <p className="mt-1 text-soft">{step.why}</p>}
       {children}
+      <Cautions texts={score.cautions} />
+      {task && task.bars.length > 0 && (
+        <figure className="mt-3 rounded-md border border-rule bg-sheet px-1 pt-1 pb-2">
+          <div className="min-h-24">
+            <Suspense>
+              <Music score={score} bars={task.bars} says={`The music: ${spoken(task)}`} />
+            </Suspense>
+          </div>
+          <figcaption className="px-2 text-sm text-soft">
+            {[often(task.times), `${score.tempo_bpm} beats a minute`, taken(step.times)].filter(Boolean).join(' · ')}
+          </figcaption>
+        </figure>
+      )}
+      <Loudness score={score} />
+      {task && <Course task={task} />}
       {step.best_s !== undefined && (
         <p className="mt-2">
           Your longest so far: <strong className="font-serif text-lg">{step.best_s.toFixed(1)} s</strong>
         </p>
       )}
-      <ul className="mt-4 grid grid-cols-2 gap-3 sm:grid-cols-3">
-        {onceEach(targets).map((t) => (
-          <TargetCard key={t.start_beat} target={t} score={score} />
-        ))}
-      </ul>
+      <Fingerings targets={targets} />
       {score.notices.map((n) => (
         <p key={n} className="mt-2 text-sm text-soft">
           {n}
@@ -47,32 +55,26 @@ export function StepSheet({ step, beside, children }: Props) {
         {targets.length > 0 && <Hear step={step} />}
         {beside}
       </div>
-      <Cautions texts={score.cautions} />
-      <ReadAloud texts={[heading(step, targets), step.why, ...score.notices, ...score.cautions]} />
+      <ReadAloud texts={[step.name, task?.sentence ?? '', step.why, ...score.notices, ...score.cautions]} />
     </section>
   )
 }
 
-/** Notes that are drawn as cards; more are engraved as a line. */
-const few = 2
+/** often says how often the phrase comes in the step. */
+const often = (times: number) => (times > 1 ? `${times} times in a row` : '')
 
-/** heading names a step of one or two held notes by its notes, any other by its kind. */
-function heading(step: ShownStep, targets: Schemas['Segment'][]): string {
-  const held = targets.every((t) => t.phase === 'play' && !t.glide_to_midi && t.beats === targets[0]?.beats)
-  if (step.called || targets.length === 0 || targets.length > few || !held || step.ladder) return step.name
-  return `${targets.map((t) => t.written_name).join(', then ')}: ${targets[0]?.beats} beats each`
-}
+/** taken says how often the step is to be recorded. */
+const taken = (times: number) => (times > 1 ? `record it ${times} times` : '')
 
-/** onceEach keeps the first of each written note. */
-function onceEach(targets: Schemas['Segment'][]): Schemas['Segment'][] {
-  return targets.filter((t, n) => targets.findIndex((u) => u.written_name === t.written_name) === n)
-}
+/** spoken is the music in words. */
+const spoken = (task: Schemas['Task']) =>
+  `${task.course.map((c) => c.says).join(', ')}${task.times > 1 ? `, ${task.times} times` : ''}`
 
 /** Cautions stand on the page, never behind a button. */
 export function Cautions({ texts }: { texts: string[] }) {
   if (texts.length === 0) return null
   return (
-    <ul className="mt-4 space-y-1 border-l-4 border-nearly pl-3 text-sm" aria-label="Take care">
+    <ul className="mt-3 space-y-1 border-l-4 border-nearly pl-3 text-sm" aria-label="Take care">
       {texts.map((c) => (
         <li key={c}>{c}</li>
       ))}
@@ -80,23 +82,36 @@ export function Cautions({ texts }: { texts: string[] }) {
   )
 }
 
-/** TargetCard is one note: on the staff, by name, and how it is fingered. */
-function TargetCard({ target, score }: { target: Schemas['Segment']; score: Schemas['Score'] }) {
+/** onceEach keeps the first of each written note. */
+function onceEach(targets: Schemas['Segment'][]): Schemas['Segment'][] {
+  return targets.filter((t, n) => targets.findIndex((u) => u.written_name === t.written_name) === n)
+}
+
+/** Fingerings are the step's notes in a row that is pushed along: each by its name, and how it is fingered. */
+function Fingerings({ targets }: { targets: Schemas['Segment'][] }) {
+  const notes = onceEach(targets).filter((t) => t.fingering || t.hard)
+  if (notes.length === 0) return null
   return (
-    <li className="rounded-md border border-rule bg-sheet p-2 text-center">
-      <div className="h-32">
-        <Suspense>
-          {target.written && (
-            <Staff
-              clef={score.clef}
-              keyFifths={score.key_fifths}
-              note={target.written}
-              accidental={target.accidental}
-            />
-          )}
-        </Suspense>
-      </div>
-      <p className="font-serif text-lg">{target.written_name}</p>
+    // A row that is pushed along is reached by the keyboard, too.
+    <ul
+      aria-label="Fingerings"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: see above
+      tabIndex={0}
+      className="mt-4 flex gap-2 overflow-x-auto pb-1"
+    >
+      {notes.map((t) => (
+        <FingeringCard key={t.start_beat} target={t} />
+      ))}
+    </ul>
+  )
+}
+
+/** FingeringCard is one note: by name, what is pressed, and what moves from the note before. */
+function FingeringCard({ target }: { target: Schemas['Segment'] }) {
+  const moves = target.changes?.length ?? 0
+  return (
+    <li className="min-w-28 shrink-0 rounded-md border border-rule bg-sheet p-2 text-center">
+      <p className="font-serif text-lg">{target.called ?? target.written_name}</p>
       {target.phase === 'play' && target.fingering && (
         <div className="mt-1 flex justify-center">
           <FingeringDiagram fingering={target.fingering} height={112} changes={target.changes ?? []} />
@@ -104,9 +119,10 @@ function TargetCard({ target, score }: { target: Schemas['Segment']; score: Sche
       )}
       {target.phase === 'play' && <p className="text-sm">{target.fingering?.text ?? 'see your fingering chart'}</p>}
       {target.phase === 'buzz' && <p className="text-sm">with the lips</p>}
-      <p className="text-xs text-soft">
+      {moves > 0 && <p className="text-sm text-warm">{moves === 1 ? 'one moves' : `${moves} move`}</p>}
+      <p className="text-sm text-soft">
         {target.fingering?.alternates?.length ? `or ${target.fingering.alternates.join(', ')}` : ''}
-        {target.hard && ' A hard note: trying counts.'}
+        {target.hard && ' Hard: trying counts.'}
       </p>
     </li>
   )

@@ -1,6 +1,6 @@
-// Package notation writes steps in open formats and reads them: bars for an
-// engraver, MusicXML 4.0, Standard MIDI Files 1.0, iCalendar and plain text.
-package notation
+// Package bars lays a score out in bars of four beats, as an engraver sets it: which
+// symbols stand in each, and what is drawn beside them.
+package bars
 
 import (
 	"math"
@@ -36,6 +36,8 @@ type Symbol struct {
 	TieTo      bool         `json:"tie_to,omitempty" doc:"tied to the next one"`
 	SlurStart  bool         `json:"slur_start,omitempty"`
 	SlurEnd    bool         `json:"slur_end,omitempty"`
+	SlideTo    bool         `json:"slide_to,omitempty" doc:"a slide goes on from it to the next symbol, its goal"`
+	Goal       bool         `json:"goal,omitempty" doc:"the goal of a slide: its note is the segment's goal"`
 	Text       string       `json:"text,omitempty" doc:"what to do, over the first symbol of its segment"`
 
 	Dynamic    scores.Dynamic `json:"dynamic,omitempty" doc:"to be drawn under it: the loudness changes here" enum:"pp,p,mp,mf,f,ff"`
@@ -76,12 +78,23 @@ var values = []value{
 	{2, "16th", false, true},
 }
 
-// Bars lays a score out in bars of four beats, from its first click.
-func Bars(s scores.Score) []Bar {
+// Of lays a score out in bars of four beats, from its first click.
+func Of(s scores.Score) []Bar {
 	w := barWriter{score: s}
 	for n, seg := range s.Segments {
 		from, to := units(seg.StartBeat), units(seg.StartBeat+seg.Beats)
-		w.segment(n, seg, from, to)
+		if seg.Goal == nil {
+			w.segment(n, seg, from, to)
+			continue
+		}
+		// A slide is written as two notes, half its time each, with a line between.
+		half := from + (to-from)/2
+		w.segment(n, seg, from, half)
+		last := w.last()
+		last.SlideTo, last.TieTo = true, false
+		begin := w.at
+		w.segment(n, seg, half, to)
+		w.goalFrom(begin)
 	}
 	w.fill()
 	w.slurs()
@@ -96,6 +109,34 @@ type barWriter struct {
 	score scores.Score
 	bars  []Bar
 	at    int // units written
+}
+
+// last returns the last symbol so far.
+func (w *barWriter) last() *Symbol {
+	symbols := w.bars[len(w.bars)-1].Symbols
+	return &symbols[len(symbols)-1]
+}
+
+// goalFrom makes everything from a place in units on the goal of a slide.
+func (w *barWriter) goalFrom(begin int) {
+	at := 0
+	for b := range w.bars {
+		for k := range w.bars[b].Symbols {
+			if s := &w.bars[b].Symbols[k]; at >= begin {
+				s.Goal, s.Text = true, ""
+			}
+			at += w.bars[b].Symbols[k].Units
+		}
+	}
+}
+
+// Note returns what a symbol stands for on the staff; nil where it is no note.
+func (s Symbol) Note(score scores.Score) *music.Spelling {
+	seg := score.Segments[s.Segment]
+	if s.Goal {
+		return &seg.Goal.Written
+	}
+	return seg.Written
 }
 
 func (w *barWriter) segment(n int, seg scores.Segment, from, to int) {
@@ -215,7 +256,7 @@ func (w *barWriter) accidentals() {
 			if s.Rest || s.TieFrom {
 				continue
 			}
-			p := *w.score.Segments[s.Segment].Written
+			p := *s.Note(w.score)
 			line := p.Step + string(rune('0'+p.Octave))
 			before, marked := now[line]
 			if !marked {

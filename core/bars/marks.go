@@ -1,4 +1,4 @@
-package notation
+package bars
 
 import (
 	"fmt"
