@@ -62,7 +62,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		chromedp.Evaluate[chromedp.Void](`document.querySelector('button[aria-label*="Long tone"]')?.click()`),
 		browser.See("Long tones teach your air"),
 		chromedp.Click(`//summary[contains(., "Sounds and microphone")]`),
-		choose(`//label[contains(., "Who plays")]//select`, "steady"),
+		browser.Choose("Who plays", "Steady player"),
 		browser.Press("Record"),
 		chromedp.WaitVisible(`[data-verdict="clean"]`),
 		browser.See("Nothing of it is kept"),

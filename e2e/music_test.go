@@ -54,7 +54,7 @@ func TestTheMusicOfOneSection(t *testing.T) {
 		chromedp.Click(`button[aria-label^="Step 2"]`),
 		browser.See("Low tide"),
 		chromedp.Click(`button[aria-label^="Step 1"]`),
-		browser.Press("All fingerings"),
+		browser.Press("Fingerings"),
 		browser.See("Fingerings, B♭ clarinet"),
 		browser.Press("Back to your practice"),
 		browser.Press("No microphone?"),

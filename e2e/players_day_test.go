@@ -44,7 +44,7 @@ func TestAPlayersDay(t *testing.T) {
 			browser.Press("No microphone?"),
 		)
 	}
-	do(t, page, browser.See("C4 to G3, and stay"), browser.Press("Step back"), browser.See("rung 1 of 15"))
+	do(t, page, browser.See("low C to low G, and stay"), browser.Press("Step back"), browser.See("rung 1 of 15"))
 
 	do(
 		t,

@@ -90,7 +90,7 @@ func record(result string) chromedp.Action[chromedp.Void] {
 // pressUntilRecording presses Record as soon as the rest is over, as a player
 // would.
 const pressUntilRecording = `(async () => {
-	while (!document.querySelector('section[aria-label="Recording"]')) {
+	while (!document.querySelector('[data-recording]')) {
 		document.querySelector('section[aria-label="Your step"] ~ div button[data-key="r"]:not(:disabled)')?.click()
 		await new Promise((r) => setTimeout(r, 300))
 	}
@@ -147,7 +147,7 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 		t,
 		page,
 		browser.Press("Again"),
-		browser.See("C4 to G3, and stay"),
+		browser.See("low C to low G, and stay"),
 		record("not-yet"),
 		browser.Press("Again"),
 		record("not-yet"),
@@ -195,7 +195,7 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 	lit, err := chromedp.Run(
 		page,
 		chromedp.Evaluate[string](
-			`document.querySelector('section[aria-label="Recording"] figure svg').getAttribute('aria-label')`,
+			`document.querySelector('[data-recording] figure svg').getAttribute('aria-label')`,
 		),
 	)
 	require.NoError(t, err)
@@ -248,7 +248,7 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 	do(
 		t,
 		page,
-		browser.See("4 beats each"),
+		browser.See("Hold C for 4 beats"),
 		chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise),
 	)
 	do(t, page, chromedp.Sleep(2*time.Second)) // the week ahead
@@ -257,7 +257,7 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 		t,
 		page,
 		chromedp.Reload(),
-		browser.See("4 beats each"),
+		browser.See("Hold C for 4 beats"),
 		first("nearly"),
 		browser.See("was flat."),
 		browser.See("One take is on this device"),
@@ -314,7 +314,7 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 	do(
 		t,
 		page,
-		browser.See("4 beats each"),
+		browser.See("Hold C for 4 beats"),
 		chromedp.KeyEvent("?"),
 		browser.See("this sheet"),
 		chromedp.KeyEvent(kb.Escape),
@@ -340,7 +340,7 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 		t,
 		page,
 		chromedp.KeyEvent(kb.Enter),
-		browser.See("Play C4"),
+		browser.See("Play C"),
 		chromedp.KeyEvent(kb.Escape),
 		chromedp.WaitVisible(`button[data-key="r"]`),
 	)

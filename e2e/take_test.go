@@ -250,7 +250,7 @@ func TestLookingBack(t *testing.T) {
 		director,
 		chromedp.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`),
 		browser.See("Comes out"),
-		browser.See("C4 to G3, and stay"),
+		browser.See("low C to low G, and stay"),
 	)
 	do(
 		t,

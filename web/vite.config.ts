@@ -42,14 +42,13 @@ export default defineConfig({
           { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
         ],
       },
-      workbox: {
-        // Everything the practice room uses, and nothing of the server's answers: those
-        // are kept by src/device, which forgets them at sign-out.
+      strategies: 'injectManifest',
+      srcDir: 'src/app',
+      filename: 'sw.ts',
+      injectManifest: {
         globPatterns: ['**/*.{js,css,html,svg,png,woff2,wasm}'],
         globIgnores: ['**/*{cyrillic,greek,vietnamese}*'],
         maximumFileSizeToCacheInBytes: 8 << 20,
-        navigateFallbackDenylist: [/^\/api\//],
-        runtimeCaching: [],
       },
     }),
     squeeze,

@@ -80,7 +80,7 @@ func measure(base string) error {
 			chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
 			chromedp.Evaluate[chromedp.Void](`performance.clearMarks()`),
 			browser.Press("Record"),
-			chromedp.WaitVisible(`section[aria-label="Recording"]`),
+			chromedp.WaitVisible(`[data-recording]`),
 			chromedp.WaitVisible("[data-verdict]"),
 			chromedp.Sleep(300*time.Millisecond),
 		)

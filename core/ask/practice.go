@@ -29,7 +29,9 @@ type PartRequest struct {
 	Part  practice.Part `json:"part"`
 }
 
-func part(in PartRequest, _ *Sound) (practice.Worked, error) { return practice.PartOf(in.Score, in.Part) }
+func part(in PartRequest, _ *Sound) (practice.Worked, error) {
+	return practice.PartOf(in.Score, in.Part)
+}
 
 // ClimbRequest is a take of a rung, and the ladder before it.
 type ClimbRequest struct {

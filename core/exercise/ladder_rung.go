@@ -44,6 +44,7 @@ var ladderRung = Kind{
 			l = homeLadder
 		}
 		rungs := l.Rungs(w.i)
+		w.beside = l.notes(w.i)
 		rung := v.count("rung")
 		if start := v.written(); len(start) > 0 {
 			note, _ := music.ReadNote(start[0]) // checked when the step was read

@@ -36,7 +36,8 @@ const (
 // Rungs lists a ladder's rungs for an instrument, from the first.
 func (l Ladder) Rungs(i instrument.Instrument) []Rung {
 	var out []Rung
-	name := func(m music.MIDI) string { return WrittenKey(i).Spell(i.Written(m)).String() }
+	calls := music.English.Calls(l.notes(i))
+	name := func(m music.MIDI) string { return calls[WrittenKey(i).Spell(i.Written(m))] }
 	for _, p := range l.pairs(i) {
 		a, b := p[0], p[1]
 		out = append(
@@ -57,6 +58,14 @@ func (l Ladder) Rungs(i instrument.Instrument) []Rung {
 		if !l.Slurred {
 			out = append(out, Rung{[]music.MIDI{b}, []music.Beats{rungHeld}, false, name(b) + " alone"})
 		}
+	}
+	return out
+}
+
+// notes are all the notes of a ladder as they are read: beside them each has its name.
+func (l Ladder) notes(i instrument.Instrument) (out []music.Spelling) {
+	for _, p := range l.pairs(i) {
+		out = append(out, WrittenKey(i).Spell(i.Written(p[0])), WrittenKey(i).Spell(i.Written(p[1])))
 	}
 	return out
 }

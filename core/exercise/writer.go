@@ -23,6 +23,7 @@ type writer struct {
 	pattern []Degree // the notes of the exercise, where a substitute may come from
 	beyond  bool     // the director picked written notes, whatever the stage reaches
 	hands   instrument.Hands
+	beside  []music.Spelling // notes that stand on the page with the score's: a ladder's
 }
 
 func newWriter(step Step, p Player, c Conventions) *writer {
@@ -103,7 +104,7 @@ func (w *writer) judgeJoins() {
 
 // call gives every note the name its player says, here and in what is said of it.
 func (w *writer) call() {
-	var page []music.Spelling
+	page := slices.Clone(w.beside)
 	for _, seg := range w.s.Segments {
 		if seg.Written != nil {
 			page = append(page, *seg.Written)

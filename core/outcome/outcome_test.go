@@ -53,7 +53,7 @@ func TestATakeIsMeasuredJudgedAndDrawn(t *testing.T) {
 	for _, points := range []int{96, 1200} {
 		drawing, err := o.Draw(s, points)
 		require.NoError(t, err)
-		assert.Contains(t, drawing.Text, "40 cents flat")
+		assert.Contains(t, drawing.Text, "C: flat")
 		count := 0
 		for _, stroke := range drawing.Strokes {
 			count += len(stroke.Cents)

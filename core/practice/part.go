@@ -58,7 +58,12 @@ func only(s scores.Score, notes []int) scores.Score {
 	targets := s.Targets()
 	segments := []scores.Segment{
 		{Phase: scores.Ready, Beats: scores.CountIn - partBreath, Text: "Fingers ready."},
-		{Phase: scores.Breathe, StartBeat: scores.CountIn - partBreath, Beats: partBreath, Text: "Breathe in."},
+		{
+			Phase: scores.Breathe,
+			StartBeat: scores.CountIn - partBreath,
+			Beats: partBreath,
+			Text: "Breathe in.",
+		},
 	}
 	at := scores.CountIn
 	for n, k := range notes {
@@ -73,7 +78,12 @@ func only(s scores.Score, notes []int) scores.Score {
 		at += seg.Beats
 		segments = append(segments, seg)
 	}
-	s.Segments = append(segments, scores.Segment{Phase: scores.Rest, StartBeat: at, Beats: 1, Text: "Done."})
+	s.Segments = append(segments, scores.Segment{
+		Phase:     scores.Rest,
+		StartBeat: at,
+		Beats:     1,
+		Text:      "Done.",
+	})
 	if len(notes) == 1 { // what a step asks of several notes cannot be asked of one
 		s.Rules = measure.ToneRules(s.Limits)
 	}

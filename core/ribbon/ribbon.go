@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
 	"earlychorus/core/ear"
+	"earlychorus/core/explain"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
@@ -119,6 +120,7 @@ func Draw(a ear.Analysis, s scores.Score, i instrument.Instrument, points int) R
 	}
 	p := pen{
 		a:       a,
+		targets: targets,
 		calls:   calls,
 		step:    max(contour.Hop, (r.To-r.From)/music.Seconds(max(1, points))),
 		loudest: loudest(a),
@@ -133,6 +135,7 @@ func Draw(a ear.Analysis, s scores.Score, i instrument.Instrument, points int) R
 // pen draws one take.
 type pen struct {
 	a       ear.Analysis
+	targets []scores.Segment
 	calls   calls
 	step    music.Seconds
 	loudest music.Decibels
@@ -189,8 +192,22 @@ func (p pen) note(
 		at = max(at, e.At+e.Duration)
 	}
 	if !n.WrongNote {
-		r.stroke(p, at, n.Release, target, s, n.Centre)
+		r.stroke(p, at, p.until(r, index, n.Release), target, s, n.Centre)
 	}
+}
+
+// until is where a note's own ink ends: where it went on into the next one's time, that is
+// drawn there, apart, as what came in its place.
+func (p pen) until(r *Ribbon, index int, release music.Seconds) music.Seconds {
+	end := release
+	for k := index + 1; k < len(p.a.Accounts) && p.a.Accounts[k].Kind == explain.HeldOver; k++ {
+		t := r.Tracks[k]
+		if to := min(release-p.a.Start, t.To); to > t.From {
+			r.Jumps = append(r.Jumps, Jump{t.From, to, p.a.Accounts[k].Came > p.targets[k].Target, t.Became})
+		}
+		end = min(end, p.a.Start+t.From)
+	}
+	return end
 }
 
 // stroke adds the sound between two moments of the recording.

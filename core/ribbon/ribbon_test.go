@@ -87,5 +87,11 @@ func TestANoteThatStayedDownIsToldAtItsPlace(t *testing.T) {
 	stayed := "stayed on " + r.Tracks[n-1].Called
 	assert.Equal(t, stayed, r.Tracks[n].Became)
 	assert.Contains(t, r.Text, r.Tracks[n].Called+": "+stayed)
+	at := slices.IndexFunc(r.Jumps, func(j ribbon.Jump) bool { return j.Label == stayed })
+	require.GreaterOrEqual(t, at, 0, "drawn apart, in the time of the note that did not come")
+	assert.InDelta(t, float64(r.Tracks[n].From), float64(r.Jumps[at].From), 0.01)
+	for _, st := range r.Strokes {
+		assert.False(t, st.From < r.Tracks[n].To-0.2 && st.To > r.Tracks[n].From+0.2, "no ink on its line")
+	}
 	assert.NotRegexp(t, `[0-9]+ cents|[A-G][♭♯]?[0-9]`, r.Text)
 }

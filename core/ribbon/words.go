@@ -42,6 +42,11 @@ func callsOf(a ear.Analysis, s scores.Score, i instrument.Instrument) calls {
 	if naming := namingOf(s); naming != "" {
 		c.names = naming.Calls(page)
 	}
+	for _, t := range s.Targets() { // as the page called them before they were played
+		if t.Called != "" {
+			c.names[c.spell(t.Target)] = t.Called
+		}
+	}
 	return c
 }
 

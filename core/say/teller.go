@@ -55,6 +55,11 @@ func (t Teller) ToPlayer(s scores.Score, v verdict.Verdict) Teller {
 	for m, spelling := range sounding {
 		t.called[m] = calls[spelling]
 	}
+	for _, seg := range s.Targets() { // as the page called them before they were played
+		if seg.Called != "" {
+			t.called[seg.Target] = seg.Called
+		}
+	}
 	return t
 }
 

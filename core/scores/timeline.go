@@ -51,7 +51,7 @@ func (s Score) Timeline() Timeline {
 		Tones:  []Tone{},
 	}
 	if targets := s.Targets(); len(targets) > 0 {
-		t.Drone = droneFor(targets[0].Target.Frequency(s.A4Hz))
+		t.Drone = DroneFor(targets[0].Target.Frequency(s.A4Hz))
 	}
 	for n, seg := range s.Segments {
 		from := s.TempoBPM.Seconds(seg.StartBeat)
@@ -84,7 +84,8 @@ func (s Score) Timeline() Timeline {
 	return t
 }
 
-func droneFor(f music.Hertz) music.Hertz {
+// DroneFor returns a pitch put into the octave of drones; 0 for none.
+func DroneFor(f music.Hertz) music.Hertz {
 	if f <= 0 {
 		return 0
 	}

@@ -68,7 +68,7 @@ func link(seg scores.Segment) string {
 	if seg.Goal != nil {
 		what += " sliding to " + seg.Goal.Called
 	}
-	out := []string{strings.TrimSpace(what + " " + beats(seg.Beats))}
+	out := []string{strings.TrimSpace(what + " " + forBeats(seg.Beats))}
 	out = append(out, howLoud(seg)...)
 	if seg.Bursts > 1 {
 		out = append(out, fmt.Sprintf("%d puffs", seg.Bursts))
@@ -84,6 +84,14 @@ func beats(b music.Beats) string {
 		return part
 	}
 	return fmt.Sprintf("%d%s", n/4, quarters[n%4])
+}
+
+// forBeats says a length with its word: "4 beats", "½ beat".
+func forBeats(b music.Beats) string {
+	if b <= 1 {
+		return beats(b) + " beat"
+	}
+	return beats(b) + " beats"
 }
 
 // loudWords say each dynamic as a child would.

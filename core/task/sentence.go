@@ -282,13 +282,7 @@ func each(s scores.Score) string {
 	if len(t) == 0 {
 		return "1 beat"
 	}
-	if t[0].Beats == 1 {
-		return "1 beat"
-	}
-	if t[0].Beats < 1 {
-		return beats(t[0].Beats) + " beat"
-	}
-	return beats(t[0].Beats) + " beats"
+	return forBeats(t[0].Beats)
 }
 
 // breaths counts the stretches of sound that a breath parts.

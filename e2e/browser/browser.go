@@ -130,3 +130,17 @@ func See(words string) chromedp.Action[chromedp.Void] {
 	)
 	return chromedp.WaitVisible(fmt.Sprintf("//body//*[%s][not(*[%s])]", says, says))
 }
+
+// Choose opens the list with this label and takes the choice with these words.
+func Choose(label, words string) chromedp.Action[chromedp.Void] {
+	list := fmt.Sprintf("//button[@role='combobox' and @aria-label=%q]", label)
+	choice := fmt.Sprintf("//*[@role='option'][contains(normalize-space(.), %q)]", words)
+	return chromedp.Steps(
+		chromedp.WaitVisible(list),
+		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, list), chromedp.EvalAwaitPromise),
+		chromedp.Click(list),
+		chromedp.WaitVisible(choice),
+		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, choice), chromedp.EvalAwaitPromise),
+		chromedp.Click(choice),
+	)
+}

@@ -188,8 +188,7 @@ var pictures = []picture{
 		way: then(
 			player(5),
 			browser.Press("Record"),
-			browser.Press("Begin the check"),
-			browser.See("loudest the microphone takes"),
+			browser.See("Now record"),
 		),
 	},
 	{

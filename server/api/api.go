@@ -282,7 +282,7 @@ func (a *API) playerRoutes(player group) {
 	get(player, "/takes/{take}/received", a.showReceived)
 	post(player, "/takes/{take}/simulated", a.simulateTake)
 	put(player, "/practice/steps/{step}/ticks", a.tickStep)
-	post(player, "/practice/steps/{step}/blown", a.blowStep)
+	put(player, "/practice/steps/{step}/blown", a.blowStep)
 	put(player, "/practice/care/{every}", a.careDone)
 	put(player, "/practice/ladders/{ladder}/back/{act}", a.stepBack)
 	put(player, "/practice/flags/{flag}", a.raiseFlag)

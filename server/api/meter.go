@@ -4,10 +4,9 @@ import (
 	"context"
 	"encoding/json"
 
-	"earlychorus/core/measure"
 	"earlychorus/core/meter"
+	"earlychorus/core/outcome"
 	"earlychorus/core/say"
-	"earlychorus/core/verdict"
 	"earlychorus/server/intake"
 	"earlychorus/server/problem"
 	"earlychorus/server/store"
@@ -20,21 +19,22 @@ type Blown struct {
 	Verdict say.Said     `json:"verdict"`
 }
 
-// blowInput has a simulated player blow into a simulated air meter: the place where
-// a real meter's trace would come in.
+// blowInput tells what a simulated player blew into a simulated meter on the device: the
+// same seed blows the same, so that the server reads it for itself.
 type blowInput struct {
 	Step string `path:"step" format:"uuid"`
 	Body struct {
 		Version int    `json:"version" doc:"of the step, as it was shown"`
 		StandIn string `json:"stand_in" enum:"prompt,late,dancing" doc:"a simulated player at a simulated meter"`
+		Seed    uint64 `json:"seed" doc:"what the device blew with"`
+		AgoMS   int    `json:"ago_ms,omitempty" minimum:"0" doc:"how long ago it was blown, on a device without a network"`
 	}
 }
 
 // blowOutput is the trace with its verdict, worked out as for any other measure.
 type blowOutput struct{ Body Blown }
 
-// blowStep lets a simulated player blow into the simulated meter, and keeps the
-// word.
+// blowStep reads what was blown into the simulated meter, and keeps the word.
 func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) {
 	player, err := a.Store.Oneself(ctx, a.who(ctx))
 	if err != nil {
@@ -47,7 +47,8 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 	if err != nil {
 		return nil, err
 	}
-	day := player.Class.Day(a.Now())
+	at := ago(a.Now(), in.Body.AgoMS)
+	day := player.Class.Day(at)
 	now, err := a.Store.Standing(ctx, player)
 	if err != nil {
 		return nil, err
@@ -59,21 +60,17 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 	if !score.Metered {
 		return nil, problem.Input("step", "this step is not blown into a meter")
 	}
-	// Another seed each time: a meter that always read the same would teach nothing.
-	blower, ok := meter.NewStandIn(in.Body.StandIn, seedOf(player.ID+a.Now().String()))
+	blower, ok := meter.NewStandIn(in.Body.StandIn, in.Body.Seed)
 	if !ok {
 		return nil, problem.Of(problem.Unusable, "There is no such simulated player.", nil)
 	}
-	out := Blown{Trace: blower.Blow(score)}
-	out.Blows = meter.Read(out.Trace, score)
-	word, err := verdict.Decide(verdict.Case{
-		Case: measure.Case{Instrument: i, Score: score, Blows: out.Blows},
-		Tips: player.Class.Tips,
-	})
+	came, err := outcome.OfBlowing(blower.Blow(score), score, player.Class.Tips)
 	if err != nil {
 		return nil, err
 	}
-	out.Verdict = say.For(i, player.Class.Conventions(), player.Class.Tips).Verdict(word)
+	word := came.Verdict
+	said := say.For(i, player.Class.Conventions(), player.Class.Tips).Verdict(word)
+	out := Blown{Trace: came.Trace, Blows: came.Blows, Verdict: said}
 	conclusion, err := json.Marshal(word.Brief())
 	if err != nil {
 		return nil, err
@@ -87,7 +84,7 @@ func (a *API) blowStep(ctx context.Context, in *blowInput) (*blowOutput, error) 
 		Done:       []bool{},
 		Result:     word.Result,
 		Conclusion: conclusion,
-		TickedAt:   a.Now().UTC(),
+		TickedAt:   at.UTC(),
 	})
 	if err != nil {
 		return nil, err

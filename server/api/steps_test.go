@@ -115,21 +115,21 @@ func TestTheAirMeterHasAStandIn(t *testing.T) {
 	player := h.player(t, b, 0)
 	path := "/practice/steps/" + step.ID + "/blown"
 	var blown api.Blown
-	player.want(200, "POST", path, map[string]any{"version": 1, "stand_in": "late"}, &blown)
+	player.want(200, "PUT", path, map[string]any{"version": 1, "stand_in": "late", "seed": 7}, &blown)
 	assert.Equal(t, measure.CauseMeterDelay, blown.Verdict.Deciding.Cause)
 	assert.Len(t, blown.Blows, 4)
 	assert.Greater(t, blown.Blows[0].Delay, blown.Blows[3].Delay, "and learning")
-	player.want(200, "POST", path, map[string]any{"version": 1, "stand_in": "prompt"}, &blown)
+	player.want(200, "PUT", path, map[string]any{"version": 1, "stand_in": "prompt", "seed": 8}, &blown)
 	assert.Equal(t, verdict.Clean, blown.Verdict.Result)
 	var practice practicepage.Practice
 	player.want(200, "GET", "/practice", nil, &practice)
 	assert.Equal(t, verdict.Clean, practice.Steps[1].Result)
-	player.want(422, "POST", path, map[string]any{"version": 1, "stand_in": "whale"}, nil)
+	player.want(422, "PUT", path, map[string]any{"version": 1, "stand_in": "whale", "seed": 9}, nil)
 	player.want(
 		422,
-		"POST",
+		"PUT",
 		"/practice/steps/"+b.Step.ID+"/blown",
-		map[string]any{"version": 1, "stand_in": "late"},
+		map[string]any{"version": 1, "stand_in": "late", "seed": 7},
 		nil,
 	)
 }

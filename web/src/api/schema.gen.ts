@@ -1011,9 +1011,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
-        /** Post practice steps by step blown */
-        post: operations["post-practice-steps-by-step-blown"];
+        /** Put practice steps by step blown */
+        put: operations["put-practice-steps-by-step-blown"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1650,6 +1650,16 @@ export interface components {
             unsteady: number;
         };
         BlowInputBody: {
+            /**
+             * Format: int64
+             * @description how long ago it was blown, on a device without a network
+             */
+            ago_ms?: number;
+            /**
+             * Format: int64
+             * @description what the device blew with
+             */
+            seed: number;
             /**
              * @description a simulated player at a simulated meter
              * @enum {string}
@@ -6600,7 +6610,7 @@ export interface operations {
             };
         };
     };
-    "post-practice-steps-by-step-blown": {
+    "put-practice-steps-by-step-blown": {
         parameters: {
             query?: never;
             header?: never;

@@ -27,6 +27,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../features/fingerings')).OwnFingerings }),
       },
       {
+        path: 'which-note',
+        handle: { title: 'Which note is that?' },
+        lazy: async () => ({ Component: (await import('../features/freeplay')).FreePlayPage }),
+      },
+      {
         path: 'class/:classId/fingerings/:instrument/:variant?',
         handle: { title: 'Fingerings' },
         lazy: async () => ({ Component: (await import('../features/fingerings')).ClassFingerings }),

@@ -35,6 +35,8 @@ export type Message = {
   /** ladder is how a step back left it */
   ladder?: Schemas['Ladder']
   ticked?: boolean[]
+  /** result is what came of a step that no recording is made of */
+  result?: Heard['verdict']['result']
 }
 
 /** Item is an entry as the page sees it: opened, without its sound. */
@@ -67,8 +69,12 @@ export class Outbox {
   private readonly judging = new Set<string>()
   readonly owner: string
 
-  constructor(owner: string) {
+  /** onStopped is told when nothing can be sent just now: the browser may come back to it by itself. */
+  private readonly onStopped: () => void
+
+  constructor(owner: string, onStopped = () => {}) {
     this.owner = owner
+    this.onStopped = onStopped
   }
 
   /** open reads what is on the device and begins to send. */
@@ -145,9 +151,11 @@ export class Outbox {
     this.running = true
     try {
       await alone(() => this.sendAll())
+      await this.read() // another page, or the browser in the background, may have sent it
       this.pause = firstPause
       this.show({ stopped: undefined, going: undefined })
     } catch (error) {
+      this.onStopped()
       const signedOut = error instanceof Failure && error.status === 401
       this.show({ stopped: signedOut ? 'signed-out' : 'offline', going: undefined })
       this.timer = setTimeout(this.send, this.pause)
@@ -158,6 +166,11 @@ export class Outbox {
     // What came in while the last one went up.
     const next = this.state.items.find((i) => i.state === 'waiting')
     if (!this.state.stopped && next && !this.judging.has(next.id)) void this.send()
+  }
+
+  /** sendWaiting sends what waits, once; it rejects when it could not. */
+  async sendWaiting(): Promise<void> {
+    await alone(() => this.sendAll())
   }
 
   private async sendAll(): Promise<void> {

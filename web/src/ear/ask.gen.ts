@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/blow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a simulated player blow into a simulated air meter. */
+        post: operations["blow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/chart": {
         parameters: {
             query?: never;
@@ -89,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sounds one note of an instrument into the buffer. */
+        post: operations["note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/part": {
         parameters: {
             query?: never;
@@ -157,6 +191,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/which": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says which note a pitch is to the player of an instrument. */
+        post: operations["which"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/work": {
         parameters: {
             query?: never;
@@ -187,9 +238,55 @@ export interface components {
         Bar: {
             symbols: components["schemas"]["Symbol"][];
         };
-        Chart: {
+        Blow: {
+            /**
+             * Format: double
+             * @description from the start of the breath to the ball's top
+             */
+            delay_s: number;
+            heard: boolean;
+            /** Format: double */
+            length_s: number;
+            /** Format: double */
+            onset_s: number;
+            /**
+             * Format: double
+             * @description share by which the ball jumped above where it then stood
+             */
+            overshoot: number;
+            /**
+             * Format: double
+             * @description standard deviation over mean of the height, once up
+             */
+            unsteady: number;
+        };
+        BlowRequest: {
+            conventions: components["schemas"]["Conventions"];
+            score: components["schemas"]["Score"];
+            /**
+             * Format: int64
+             * @description the same seed blows the same
+             */
+            seed: number;
+            /** @description key of the simulated player */
+            stand_in: string;
+            /** @description the class's own words */
+            tips: {
+                [key: string]: string;
+            };
+        };
+        Blown: {
+            blows: components["schemas"]["Blow"][];
+            trace: components["schemas"]["Trace"];
+            verdict: components["schemas"]["Said"];
+        };
+        Book: {
             /** @enum {string} */
             clef: "treble" | "bass";
+            /** @description between which pitches to listen */
+            ear: components["schemas"]["EarRange"];
+            /** @description the class hides the tuner until it is asked for */
+            ears_first?: boolean;
             /** @description its name */
             instrument: string;
             /** @description from the lowest */
@@ -328,6 +425,40 @@ export interface components {
             /** @description the text for a screen reader */
             spoken: string;
             text: string;
+        };
+        Found: {
+            /**
+             * @description drawn before it, without a signature
+             * @enum {string}
+             */
+            accidental?: "sharp" | "flat" | "natural";
+            /** @description its other name, of a black key */
+            also?: string;
+            /** @description as its player says it */
+            called: string;
+            /**
+             * Format: double
+             * @description from the note in tune, sharp is positive
+             */
+            cents: number;
+            /** @description the usual one */
+            fingering?: components["schemas"]["Fingering"];
+            /** @description which finger differs from the note that was looked for */
+            mend?: string;
+            /**
+             * Format: int64
+             * @description the sounding note it is nearest to
+             */
+            midi: number;
+            /** @description which open note or partial of the tube, on brass */
+            open?: string;
+            /** @description where it stands on the staff, in words */
+            place: string;
+            /** @description it is the note that was looked for */
+            right?: boolean;
+            /** @description in tune, a little flat, … */
+            tune: string;
+            written: components["schemas"]["Spelling"];
         };
         Goal: {
             /** @description as its player says it */
@@ -576,8 +707,15 @@ export interface components {
             accidental?: "sharp" | "flat" | "natural";
             /** @description its other name, of a black key */
             also?: string;
+            /** @description as its player says it, beside the others of the book */
+            called: string;
             /** @description what sounds */
             concert: string;
+            /**
+             * Format: double
+             * @description the note in a low octave, to sound under one's own
+             */
+            drone_hz: number;
             /** @description one of the first five */
             first: boolean;
             /** @description counted as tried at first */
@@ -587,6 +725,13 @@ export interface components {
              * @description at the class's tuning
              */
             hz: number;
+            /**
+             * Format: int64
+             * @description the sounding note
+             */
+            midi: number;
+            /** @description where it stands on the staff, in words */
+            place: string;
             /** @description where it tends to, and how it is met */
             tendency?: string;
             /** @description in the upper register */
@@ -596,6 +741,22 @@ export interface components {
             written: components["schemas"]["Spelling"];
             /** @description as the class calls it */
             written_name: string;
+        };
+        NoteRequest: {
+            conventions: components["schemas"]["Conventions"];
+            instrument: string;
+            /**
+             * Format: int64
+             * @description the sounding note
+             */
+            midi: number;
+            /**
+             * Format: int64
+             * @description Hz
+             */
+            rate: number;
+            /** @description how it is built; empty is the usual way */
+            variant: string;
         };
         OldTip: {
             key: string;
@@ -1179,6 +1340,11 @@ export interface components {
             /** Format: double */
             pitch_hz: number;
         };
+        Trace: {
+            height: number[] | null;
+            /** Format: double */
+            step_s: number;
+        };
         Track: {
             /** Format: double */
             band_cents: number;
@@ -1217,6 +1383,19 @@ export interface components {
             /** @description why it cannot be told */
             why?: string;
         };
+        WhichRequest: {
+            /**
+             * Format: int64
+             * @description the sounding note that was looked for; 0 is none
+             */
+            asked_midi: number;
+            conventions: components["schemas"]["Conventions"];
+            instrument: string;
+            /** Format: double */
+            pitch_hz: number;
+            /** @description how it is built; empty is the usual way */
+            variant: string;
+        };
         WorkRequest: {
             setting: components["schemas"]["Setting"];
             step: components["schemas"]["AskedStep"];
@@ -1245,6 +1424,30 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    blow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlowRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blown"];
+                };
+            };
+        };
+    };
     chart: {
         parameters: {
             query?: never;
@@ -1264,7 +1467,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Chart"];
+                    "application/json": components["schemas"]["Book"];
                 };
             };
         };
@@ -1365,6 +1568,30 @@ export interface operations {
             };
         };
     };
+    note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sounded"];
+                };
+            };
+        };
+    };
     part: {
         parameters: {
             query?: never;
@@ -1457,6 +1684,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Ladder"];
+                };
+            };
+        };
+    };
+    which: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
                 };
             };
         };

@@ -43,7 +43,7 @@ async function ask<Q extends Question>(name: Q, request: Request<Q>, samples?: F
 }
 
 /** listenTo asks a question whose answer is heard. */
-async function listenTo<Q extends 'perform' | 'reference'>(name: Q, request: Request<Q>): Promise<Sound> {
+async function listenTo<Q extends 'perform' | 'reference' | 'note'>(name: Q, request: Request<Q>): Promise<Sound> {
   const { sound } = await put(name, request)
   if (!sound) throw new Error('The core sounded nothing.')
   return { samples: sound, rate: request.rate }
@@ -109,4 +109,22 @@ export function checkMicrophone(sound: Sound): Promise<MicrophoneCheck> {
 /** part narrows a step to some of its notes, or to its fingers alone. */
 export function part(score: Score, part: Request<'part'>['part']): Promise<Answer<'part'>> {
   return ask('part', { score, part })
+}
+
+/** Found is which note a pitch is, to the player of an instrument. */
+export type Found = Answer<'which'>
+
+/** which says which note a pitch is; asked is the note that was looked for, 0 for none. */
+export function which(of: Request<'chart'>, hertz: number, asked = 0): Promise<Found> {
+  return ask('which', { ...of, pitch_hz: hertz, asked_midi: asked })
+}
+
+/** oneNote sounds one note of an instrument. */
+export function oneNote(of: Request<'chart'>, midi: number, rate: number): Promise<Sound> {
+  return listenTo('note', { ...of, midi, rate })
+}
+
+/** blow lets a simulated player blow into a simulated air meter. */
+export function blow(request: Request<'blow'>): Promise<Answer<'blow'>> {
+  return ask('blow', request)
 }

@@ -110,6 +110,10 @@ it('answers every question there is', async () => {
   const chart = ask('chart', { instrument: 'clarinet', variant: '', conventions: setting.conventions })
   expect(chart.notes.find((n) => n.written_name === 'C4')?.ways.map((w) => w.text)).toEqual(['T 123'])
 
+  const clarinet = { instrument: 'clarinet', variant: '', conventions: setting.conventions }
+  expect(ask('which', { ...clarinet, pitch_hz: 233, asked_midi: 60 })).toMatchObject({ called: 'low C', right: false })
+  expect(ask('note', { ...clarinet, midi: 58, rate }).samples / rate).toBeCloseTo(2.25, 1)
+
   const quiet = new Float32Array(2 * rate)
   const check = new Float32Array(7 * rate)
   check.set(quiet)

@@ -14,7 +14,7 @@ export type Source = {
 }
 
 /** Refusal is why there is no microphone. */
-export type Refusal = 'insecure' | 'denied' | 'dismissed' | 'none' | 'busy' | 'unknown'
+export type Refusal = 'insecure' | 'denied' | 'dismissed' | 'none' | 'busy' | 'stuck' | 'unknown'
 
 /** MicrophoneError says, to a player, why there is no microphone and what to do. */
 export class MicrophoneError extends Error {
@@ -37,6 +37,8 @@ const helps: Record<Refusal, string> = {
   dismissed: 'The question about the microphone was closed. Press Record again, and answer it with "allow".',
   none: 'No microphone was found. Plug one in, or hand in a recording below.',
   busy: 'The microphone could not be opened: another program has it. Close calls and recorders, then try again.',
+  stuck:
+    'The browser’s sound does not start. Plug in headphones or a loudspeaker, reload the page, and try again. Or hand in a recording below.',
   unknown: 'The microphone could not be opened. Plug it in again or restart the browser, then try again.',
 }
 
@@ -52,9 +54,9 @@ export async function openMicrophone(device = chosenDevice()): Promise<Source> {
   const stream = await askFor(device)
   const context = newContext()
   try {
-    const node = await recorderIn(context)
+    const node = await inTime(recorderIn(context))
     context.createMediaStreamSource(stream).connect(node)
-    await context.resume()
+    await inTime(context.resume())
     const track = stream.getAudioTracks()[0]
     return {
       context,
@@ -99,7 +101,7 @@ export async function playerSource(samples: Float32Array<ArrayBuffer>, rate: num
     silence.offset.value = 0
     silence.connect(node)
     silence.start()
-    await context.resume()
+    await inTime(context.resume())
     return {
       context,
       label,
@@ -107,12 +109,26 @@ export async function playerSource(samples: Float32Array<ArrayBuffer>, rate: num
       onBlock: (heard) => hearBlocks(node, heard),
       lost: new Promise(() => {}),
       begin: (at) => player.start(at),
-      close: () => void context.close(),
+      close: () => {
+        if (context.state !== 'closed') void context.close()
+      },
     }
   } catch (error) {
     void context.close()
     throw error
   }
+}
+
+/** Milliseconds for sound to start: on a machine without a sound output some browsers never start it, and never say so. */
+const longestStart = 8_000
+
+/** inTime gives up on sound that does not start, and says what to do. */
+function inTime<T>(started: Promise<T>): Promise<T> {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new MicrophoneError('stuck')), longestStart)
+  })
+  return Promise.race([started, late]).finally(() => clearTimeout(timer))
 }
 
 /** recorderIn loads the worklet from a file: under the content policy no blob may run. */
@@ -178,7 +194,7 @@ function newContext(): AudioContext {
 /** closeAll gives the microphone back, so that the browser's light goes out. */
 function closeAll(stream: MediaStream, context: AudioContext) {
   for (const track of stream.getTracks()) track.stop()
-  void context.close()
+  if (context.state !== 'closed') void context.close()
 }
 
 /**

@@ -172,11 +172,25 @@ function drawTies(context: RenderContext, drawn: Drawn[]) {
     if (d.symbol.tie_to && next) tie(context, d, next)
     if (d.symbol.slur_start) slurFrom = d
     if (d.symbol.slur_end && slurFrom) {
-      if (slurFrom.line === d.line) new Curve(slurFrom.note, d.note, {}).setContext(context).draw()
+      if (slurFrom.line === d.line) slur(context, slurFrom.note, d.note)
       else tie(context, slurFrom, d)
       slurFrom = undefined
     }
   })
+}
+
+/** slur bows the more, the further the notes lie apart, so that it runs round their stems. */
+function slur(context: RenderContext, from: StaveNote, to: StaveNote) {
+  const apart = Math.abs((from.getYs()[0] ?? 0) - (to.getYs()[0] ?? 0))
+  const bow = 12 + apart * 0.6
+  new Curve(from, to, {
+    cps: [
+      { x: 0, y: bow },
+      { x: 0, y: bow },
+    ],
+  })
+    .setContext(context)
+    .draw()
 }
 
 /** drawSlides draws a line from where a slide begins to its goal. */

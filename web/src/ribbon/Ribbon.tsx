@@ -11,6 +11,8 @@ type Props = {
   height: number
   /** large drawings have beats, note names and labelled jumps */
   large?: boolean
+  /** plain drawings call notes as their player says them */
+  plain?: boolean
   /** what stands around it says it already */
   silent?: boolean
   children?: (x: (seconds: number) => number) => ReactNode
@@ -21,7 +23,7 @@ type Props = {
  * against the target, thickness is loudness, solid ink is a clear tone. All of
  * it is worked out by the server; this only scales it.
  */
-export function Ribbon({ ribbon, width, height, large = false, silent, children }: Props) {
+export function Ribbon({ ribbon, width, height, large = false, plain = false, silent, children }: Props) {
   const title = useId()
   const box: Box = { width, height, lane: large ? 26 : 3 }
   const at = placesOf(ribbon, box)
@@ -36,7 +38,7 @@ export function Ribbon({ ribbon, width, height, large = false, silent, children 
       style={{ aspectRatio: `${width} / ${height}` }}
     >
       {!silent && <title id={title}>{ribbon.text}</title>}
-      <Tracks ribbon={ribbon} box={box} large={large} />
+      <Tracks ribbon={ribbon} box={box} large={large} plain={plain} />
       {inksOf(ribbon.strokes, at).map((p) => (
         <path key={p.ink} d={p.path} fill="currentColor" opacity={0.25 + 0.75 * p.ink} />
       ))}
@@ -67,6 +69,7 @@ export function Ribbon({ ribbon, width, height, large = false, silent, children 
           </g>
         )
       })}
+      {large && <Became ribbon={ribbon} box={box} large />}
       <Jumps ribbon={ribbon} box={box} large={large} />
       {children?.(at.x)}
     </svg>
@@ -78,6 +81,9 @@ const labelWidth = 40
 /** Every beat has a tick, every fourth its seconds: more numbers would run together on a phone. */
 const beatsALabel = 4
 
+/** letterWidth is about a letter's, so that no words run into the next note. */
+const letterWidth = 6.4
+
 /** What each layer of the drawing needs to place itself. */
 type Part = { ribbon: RibbonData; box: Box; large: boolean }
 
@@ -85,7 +91,7 @@ type Part = { ribbon: RibbonData; box: Box; large: boolean }
  * Tracks is the line that was meant, and the band around it within which nobody would
  * complain.
  */
-function Tracks({ ribbon, box, large }: Part) {
+function Tracks({ ribbon, box, large, plain }: Part & { plain: boolean }) {
   const at = placesOf(ribbon, box)
   const tracks = tracksOf(ribbon.tracks, at)
   return (
@@ -101,7 +107,7 @@ function Tracks({ ribbon, box, large }: Part) {
             y={at.y(ribbon.range_cents) + 14}
             className="fill-soft font-serif text-[15px]"
           >
-            {t.written}
+            {plain ? (t.called ?? t.written) : t.written}
           </text>
         ))}
       {large &&
@@ -121,6 +127,23 @@ function Tracks({ ribbon, box, large }: Part) {
         ))}
     </>
   )
+}
+
+/** Became says at each note that did not come what came in its place: the account of the take. */
+function Became({ ribbon, box }: Part) {
+  const at = placesOf(ribbon, box)
+  return ribbon.tracks.map((t) => {
+    const x = at.x(t.from_s)
+    const wide = at.x(t.to_s) - x
+    // What is drawn apart has its words there.
+    if (!t.became || ribbon.jumps.some((j) => j.label === t.became && j.from_s >= t.from_s - 0.2)) return null
+    if (wide < t.became.length * letterWidth) return null
+    return (
+      <text key={t.from_s} x={x + 6} y={at.y(0) + 5} className="fill-ink font-serif text-[14px]">
+        {t.became}
+      </text>
+    )
+  })
 }
 
 /**

@@ -3,13 +3,18 @@ import type { RibbonData } from './geometry'
 import { Ribbon } from './Ribbon'
 
 /** As the ribbon's, but the width: that is the page's. */
-type Props = { ribbon: RibbonData; height: number; children?: (x: (seconds: number) => number) => ReactNode }
+type Props = {
+  ribbon: RibbonData
+  height: number
+  plain?: boolean
+  children?: (x: (seconds: number) => number) => ReactNode
+}
 
 /** Pixels until the page has been measured, so that the first drawing is not empty. */
 const firstGuess = 800
 
 /** WideRibbon fills its room pixel for pixel, so that its words stay readable on a phone. */
-export function WideRibbon({ ribbon, height, children }: Props) {
+export function WideRibbon({ ribbon, height, plain = false, children }: Props) {
   const room = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(firstGuess)
   useEffect(() => {
@@ -21,7 +26,7 @@ export function WideRibbon({ ribbon, height, children }: Props) {
   }, [])
   return (
     <div ref={room} style={{ height }}>
-      <Ribbon ribbon={ribbon} width={width} height={height} large>
+      <Ribbon ribbon={ribbon} width={width} height={height} large plain={plain}>
         {children}
       </Ribbon>
     </div>

@@ -5,6 +5,8 @@ import { FingeringDiagram } from '../../notation/FingeringDiagram'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
+import { HearNote } from './HearNote'
+import { PlayIt } from './PlayIt'
 
 /** Notation is large and comes late; the names are there before it. */
 const Staff = lazy(() => import('../../notation/Staff'))
@@ -22,6 +24,7 @@ const parts = [
 export function FingeringBook({ request }: { request: Request<'chart'> }) {
   const { data, error } = useQuery({ queryKey: ['chart', request], queryFn: () => chart(request), staleTime: Infinity })
   const [part, setPart] = useState('easy')
+  const [played, setPlayed] = useState<Note>()
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Drawing the fingerings" />
   const shown = data.notes.filter(parts.find((p) => p.key === part)?.holds ?? (() => true))
@@ -49,26 +52,31 @@ export function FingeringBook({ request }: { request: Request<'chart'> }) {
       </div>
       <ul className="mt-4 grid grid-cols-2 gap-3 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-5">
         {shown.map((n) => (
-          <NoteCard key={n.written_name} note={n} clef={data.clef as 'treble' | 'bass'} />
+          <NoteCard key={n.written_name} note={n} book={data} of={request} onPlay={() => setPlayed(n)} />
         ))}
       </ul>
+      {played && <PlayIt note={played} book={data} of={request} onClose={() => setPlayed(undefined)} />}
     </>
   )
 }
 
-/** NoteCard is one note: on the staff, by name, and every way to finger it. */
-function NoteCard({ note, clef }: { note: Note; clef: 'treble' | 'bass' }) {
+/** onPlay listens to the note. */
+type CardProps = { note: Note; book: Chart; of: Request<'chart'>; onPlay: () => void }
+
+/** NoteCard is one note: on the staff, by name, and every way to finger it; to hear, and to play. */
+function NoteCard({ note, book, of, onPlay }: CardProps) {
   return (
     <li className="break-inside-avoid rounded-md border border-rule bg-sheet p-2 text-center">
       <div className="h-36">
         <Suspense>
-          <Staff clef={clef} keyFifths={0} note={note.written} accidental={note.accidental} />
+          <Staff clef={book.clef as 'treble' | 'bass'} keyFifths={0} note={note.written} accidental={note.accidental} />
         </Suspense>
       </div>
       <h2 className="text-lg">
-        {note.written_name}
+        {note.called}
         {note.also && <span className="font-sans text-sm text-soft"> or {note.also}</span>}
       </h2>
+      <p className="text-sm text-soft">{note.place}</p>
       {note.ways.length === 0 && <p className="text-sm text-soft">Ask your director for this one.</p>}
       {note.ways.map((way, n) => (
         <figure key={way.text} className="mt-1">
@@ -79,9 +87,12 @@ function NoteCard({ note, clef }: { note: Note; clef: 'treble' | 'bass' }) {
           <figcaption className="text-sm">{way.text}</figcaption>
         </figure>
       ))}
-      <p className="mt-1 text-xs text-soft">
-        sounds {note.concert}
-        {note.hard && ' · a hard note: trying counts'}
+      {note.hard && <p className="mt-1 text-sm text-soft">A hard note: trying counts.</p>}
+      <p className="mt-2 flex flex-wrap justify-center gap-2 print:hidden">
+        <HearNote of={of} midi={note.midi} name={note.called} />
+        <Button aria-label={`Play ${note.called}`} onClick={onPlay}>
+          Play it
+        </Button>
       </p>
       {note.tendency && <p className="mt-1 text-left text-xs text-soft">{note.tendency}</p>}
     </li>

@@ -14,8 +14,13 @@ export function OwnFingerings() {
   const { instrument, variant, conventions } = data.setting
   return (
     <>
-      <p className="print:hidden">
-        <Link to="/practice">Back to your practice</Link>
+      <p className="flex flex-wrap gap-x-4 print:hidden">
+        <Link to="/practice" className="underline">
+          Back to your practice
+        </Link>{' '}
+        <Link to="/which-note" className="underline">
+          Which note is that?
+        </Link>
       </p>
       <FingeringBook request={{ instrument, variant: variant ?? '', conventions }} />
     </>

@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import type { MicrophoneCheck as Found } from '../../ear/ask'
 import { chooseDevice, chosenDevice, microphones, putCheckOff, rememberCheck } from '../../ear/microphone'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
 import { LevelBar } from '../../ui/LevelBar'
 import { Problem } from '../../ui/Problem'
+import { Select } from '../../ui/Select'
 import { type Checking, useCheck } from './useCheck'
 
 /** onReady goes on to what the check was opened from; onClose goes back. */
@@ -31,17 +32,21 @@ export function MicrophoneCheck({ onClose, onReady }: Props) {
     onReady()
   }
   const running = checking.at in asks
+  // At once: the player pressed Record, and the check is the first part of it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when it opens
+  useEffect(run, [])
   return (
     <Dialog
       open
       onOpenChange={onClose}
       title="First, the microphone"
-      says="Seven seconds: quiet, one note, quiet. So that a fault of the recording is never taken for yours."
+      says="It takes seven seconds: quiet, one note, quiet."
     >
       <Devices key={checking.at} now={checking.label} />
       <div className="mt-5 min-h-32 border-y border-rule py-5">
-        <p className="font-serif text-xl" role="status">
-          {asks[checking.at] ?? (checking.at === 'idle' ? 'Instrument ready? Then begin.' : '')}
+        {/* Not read out while it listens: the microphone would hear the voice. */}
+        <p className="font-serif text-xl" aria-live="off">
+          {asks[checking.at]}
         </p>
         {running && checking.left > 0 && (
           <p className="mt-3 flex items-center gap-5">
@@ -50,7 +55,7 @@ export function MicrophoneCheck({ onClose, onReady }: Props) {
           </p>
         )}
         {checking.problem !== undefined && <Problem error={checking.problem} />}
-        {checking.found && <Result found={checking.found} />}
+        <div role="status">{checking.found && <Result found={checking.found} />}</div>
       </div>
       <p className="mt-5 flex flex-wrap gap-3">
         {checking.found?.good ? (
@@ -59,7 +64,7 @@ export function MicrophoneCheck({ onClose, onReady }: Props) {
           </Button>
         ) : (
           <Button look="main" size="large" onClick={run} disabled={running}>
-            {checking.at === 'idle' ? 'Begin the check' : 'Check again'}
+            {running ? 'Checking …' : 'Check again'}
           </Button>
         )}
         {checking.found && !checking.found.good && (
@@ -73,7 +78,7 @@ export function MicrophoneCheck({ onClose, onReady }: Props) {
             Record all the same
           </Button>
         )}
-        {checking.at === 'idle' && (
+        {!checking.found && (
           <Button size="large" onClick={later}>
             Not now
           </Button>
@@ -94,13 +99,16 @@ function Result({ found }: { found: Found }) {
           </li>
         ))}
       </ul>
-      <p className="mt-3 text-sm text-soft">
+      <details className="mt-3 text-sm text-soft">
+        <summary className="min-h-11 cursor-pointer py-2">The numbers</summary>
         The room lies {Math.round(-found.room_db)} dB below the loudest the microphone takes, your note{' '}
         {Math.round(-found.note_db)} dB.
-      </p>
+      </details>
     </>
   )
 }
+
+const browsersOwn = 'browser'
 
 /** Devices is the choice of a microphone, where there is more than one. */
 function Devices({ now }: { now: string }) {
@@ -109,23 +117,22 @@ function Devices({ now }: { now: string }) {
   // The line is there before the microphones are known: nothing moves under a finger.
   if (data.length < 2) return <p className="mt-4 min-h-11 content-center text-sm text-soft">{now}</p>
   return (
-    <label className="mt-4 flex items-center gap-2">
-      Microphone
-      <select
-        className="min-h-11 min-w-0 rounded-md border border-edge bg-sheet px-3"
-        value={chosen}
-        onChange={(e) => {
-          chooseDevice(e.target.value)
-          setChosen(e.target.value)
+    <p className="mt-4">
+      <Select
+        label="Microphone"
+        showLabel
+        // The browser's own choice has no name, and a choice needs one.
+        value={chosen || browsersOwn}
+        onChange={(id) => {
+          const device = id === browsersOwn ? '' : id
+          chooseDevice(device)
+          setChosen(device)
         }}
-      >
-        <option value="">the browser’s choice</option>
-        {data.map((d, n) => (
-          <option key={d.deviceId} value={d.deviceId}>
-            {d.label || `Microphone ${n + 1}`}
-          </option>
-        ))}
-      </select>
-    </label>
+        options={[
+          { value: browsersOwn, label: 'the browser’s choice' },
+          ...data.map((d, n) => ({ value: d.deviceId, label: d.label || `Microphone ${n + 1}` })),
+        ].filter((o) => o.value)}
+      />
+    </p>
   )
 }

@@ -29,12 +29,20 @@ const idle: Checking = { at: 'idle', level: 0, label: '', left: 0 }
 export function useCheck(): { checking: Checking; run: () => void } {
   const [checking, setChecking] = useState<Checking>(idle)
   const open = useRef<Source>(undefined)
-  useEffect(() => () => open.current?.close(), [])
+  const gone = useRef(false)
+  useEffect(() => {
+    gone.current = false
+    return () => {
+      gone.current = true
+      open.current?.close()
+    }
+  }, [])
   async function run() {
     open.current?.close()
     setChecking({ ...idle, at: 'opening' })
     try {
       const source = await openMicrophone()
+      if (gone.current) return source.close() // the check was put off meanwhile
       open.current = source
       const sound = await listenTo(source, (now) => setChecking({ ...now, label: source.label }))
       source.close()

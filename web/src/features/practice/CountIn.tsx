@@ -1,4 +1,5 @@
-import { useEffect, useState } from 'react'
+import { Dialog } from 'radix-ui'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import type { Recording } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
@@ -11,21 +12,20 @@ import { hurts } from './TellDirector'
 /** The step in seconds from its first click, as the core laid it out. */
 type Timeline = Schemas['Timeline']
 
-/** onHurt throws the take away, and asks what is wrong. */
-type Props = { recording: Recording; step: ShownStep; onHurt: () => void }
+/**
+ * onHurt throws the take away, and asks what is wrong. spoken has a screen reader say each
+ * cue: only in headphones, for the microphone would hear it.
+ */
+type Props = { recording: Recording; step: ShownStep; spoken?: boolean; onHurt: () => void }
 
 /** CountIn shows what to do now while a take is recorded: the words, the beat, the breath, the fingers, the level. */
-export function CountIn({ recording, step, onHurt }: Props) {
+export function CountIn({ recording, step, spoken = false, onHurt }: Props) {
   // The recording's own clock, so that what is shown is what is being recorded.
   const { at, level } = useLive(recording)
   const now = nowIn(step.timeline, at)
   return (
-    <section
-      aria-label="Recording"
-      className="fixed inset-0 z-10 flex flex-col items-center justify-center gap-4 overflow-y-auto bg-paper p-6 text-center"
-    >
-      {/* A player who cannot see has to hear it now: it interrupts. */}
-      <p className="text-2xl font-serif" aria-live="assertive">
+    <RecordingSheet step={step} onStop={recording.stop}>
+      <p className="text-2xl font-serif" aria-live={spoken ? 'assertive' : 'off'}>
         {now.text}
       </p>
       <div className="flex items-center justify-center gap-8">
@@ -57,12 +57,43 @@ export function CountIn({ recording, step, onHurt }: Props) {
       <LevelBar level={level} />
       <p className="text-sm text-soft tabular-nums">{Math.max(0, Math.ceil(step.timeline.total_s - at))} s to go</p>
       <p className="flex flex-wrap justify-center gap-3">
-        <Button data-key="Escape" onClick={recording.stop}>
+        <Button className="min-h-11" onClick={recording.stop}>
           Stop and throw away
         </Button>
-        <Button onClick={onHurt}>{hurts}</Button>
+        <Button className="min-h-11" onClick={onHurt}>
+          {hurts}
+        </Button>
       </p>
-    </section>
+    </RecordingSheet>
+  )
+}
+
+/** RecordingSheet covers the page while a take is recorded: nothing under it can be reached, and Escape throws the take away. */
+function RecordingSheet({ step, onStop, children }: { step: ShownStep; onStop: () => void; children: ReactNode }) {
+  const sheet = useRef<HTMLDivElement>(null)
+  return (
+    <Dialog.Root open>
+      <Dialog.Portal>
+        <Dialog.Content
+          ref={sheet}
+          data-recording
+          onEscapeKeyDown={onStop}
+          onPointerDownOutside={(e) => e.preventDefault()}
+          // On the sheet itself: Space on a button would throw the take away.
+          onOpenAutoFocus={(e) => {
+            e.preventDefault()
+            sheet.current?.focus()
+          }}
+          tabIndex={-1}
+          className="fixed inset-0 z-20 flex flex-col items-center justify-center gap-4 overflow-y-auto bg-paper p-6 text-center outline-none"
+        >
+          <Dialog.Title className="sr-only">Recording: {step.name}</Dialog.Title>
+          {/* Read once when it opens, in the count-in; from then on it is quiet. */}
+          <Dialog.Description className="sr-only">{step.task?.sentence ?? step.name}</Dialog.Description>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
   )
 }
 

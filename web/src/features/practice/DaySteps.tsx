@@ -33,13 +33,12 @@ export function DaySteps({ practice, steps, children }: Props) {
   const onward = next ? { onNext: () => go(next) } : {}
   return (
     <div className="mx-auto max-w-2xl pb-20 sm:pb-0">
-      <p className="flex flex-wrap items-baseline justify-between gap-x-4 text-soft">
-        <span>{practice.instrument}</span>
-        <span className="flex flex-wrap items-baseline gap-x-4 [&_a]:underline">
-          {practice.player_id && <Link to="/my-progress">My progress</Link>}
-          {practice.fingered && practice.player_id && <Link to="/fingerings">All fingerings</Link>}
-          <KeySheet />
-        </span>
+      <p className="flex flex-wrap items-baseline gap-x-4 text-sm text-soft [&_a]:inline-flex [&_a]:min-h-11 [&_a]:items-center [&_a]:underline">
+        <span className="grow font-serif text-base text-ink">{practice.instrument}</span>
+        {practice.player_id && <Link to="/my-progress">My progress</Link>}
+        {practice.fingered && practice.player_id && <Link to="/fingerings">Fingerings</Link>}
+        {practice.fingered && practice.player_id && <Link to="/which-note">Which note?</Link>}
+        <KeySheet />
       </p>
       {steps.length > 1 && step && <StepList steps={steps} now={step} onGo={go} />}
       {!step && <p className="mt-6 text-lg">Nothing is set for today. Play something you like.</p>}
@@ -47,7 +46,7 @@ export function DaySteps({ practice, steps, children }: Props) {
           old one. */}
       {step?.score.ticked && <TickList key={`${step.id}/${step.version}`} step={step} {...onward} />}
       {step?.score.metered && (
-        <MeterPanel key={`${step.id}/${step.version}`} step={step} blowers={practice.blowers} {...onward} />
+        <MeterPanel key={`${step.id}/${step.version}`} practice={practice} step={step} {...onward} />
       )}
       {step && !step.score.ticked && !step.score.metered && (
         <StepPage key={`${step.id}/${step.version}`} practice={practice} step={step} all={steps} {...onward} />

@@ -22,7 +22,7 @@ export function Guide({ step, recording, at, index }: Props) {
     <figure className={lit === segment ? '' : 'opacity-60'}>
       <FingeringDiagram fingering={lit.fingering} changes={lit.changes ?? []} height={132} />
       <figcaption className="mt-1 text-sm">
-        {lit === segment ? lit.written_name : `next ${lit.written_name}`}
+        {lit === segment ? lit.called : `next ${lit.called}`}
         <span className="block text-soft">{lit.fingering.text}</span>
       </figcaption>
     </figure>
@@ -122,7 +122,12 @@ function SwellShape({ step, at }: { step: ShownStep; at: number }) {
   const x = (t: number) => (160 * (t - from)) / (to - from)
   const edge = (side: number) => points.map((p) => `${x(p.t).toFixed(1)} ${(50 + side * 44 * p.v).toFixed(1)}`)
   return (
-    <svg viewBox="0 0 160 100" className="w-44" role="img" aria-label="The swell: grow to the middle, fade to the end">
+    <svg
+      viewBox="0 0 160 100"
+      className="hidden w-44 sm:block"
+      role="img"
+      aria-label="The swell: grow to the middle, fade to the end"
+    >
       <path d={`M${edge(-1).join('L')}L${edge(1).reverse().join('L')}Z`} fill="var(--band)" stroke="var(--edge)" />
       {at >= from && at <= to && <line x1={x(at)} x2={x(at)} y1="0" y2="100" stroke="var(--warm)" strokeWidth="3" />}
     </svg>

@@ -36,7 +36,8 @@ export function LadderRungs({ practice, ladder }: Props) {
           </li>
         ))}
       </ol>
-      <p className="mt-2" aria-live="polite">
+      <p className="mt-2 flex flex-wrap items-center gap-x-3" aria-live="polite">
+        <InARow ladder={ladder} />
         {ladder.reached && 'You reached the goal. '}
         {ladder.capped
           ? 'That is enough of this ladder for today. More is practice, and tomorrow counts again.'
@@ -51,6 +52,23 @@ export function LadderRungs({ practice, ladder }: Props) {
         </Button>
       )}
     </section>
+  )
+}
+
+/** InARow is the clean takes in a row so far, one mark each, and those still to come. */
+export function InARow({ ladder }: { ladder: Schemas['Ladder'] }) {
+  const all = ladder.clean + ladder.needs
+  if (ladder.capped || all < 2) return null
+  return (
+    <span role="img" aria-label={`${ladder.clean} of ${all} clean in a row`} className="inline-flex gap-1">
+      {Array.from({ length: all }, (_, n) => (
+        <span
+          // biome-ignore lint/suspicious/noArrayIndexKey: the marks are their places
+          key={n}
+          className={`size-4 rounded-full border-2 ${n < ladder.clean ? 'border-clean bg-clean' : 'border-edge'}`}
+        />
+      ))}
+    </span>
   )
 }
 

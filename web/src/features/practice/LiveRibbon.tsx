@@ -1,7 +1,12 @@
 import { useEffect, useRef } from 'react'
+import type { Schemas } from '../../api/client'
 import type { Moment } from '../../ear/core'
 import type { Recording } from '../../ear/recorder'
+import { loudness } from './Loudness'
 import type { ShownStep } from './overlay'
+
+type Cue = Schemas['Timeline']['cues'][number]
+type Segment = Schemas['Segment']
 
 /** The recording is read once a frame; the step says which notes are aimed at. */
 type Props = { recording: Recording; step: ShownStep }
@@ -22,8 +27,13 @@ export function LiveRibbon({ recording, step }: Props) {
     canvas.width = canvas.clientWidth * scale
     canvas.height = canvas.clientHeight * scale
     pen.scale(scale, scale)
-    const look = getComputedStyle(canvas)
-    const ink = { band: look.getPropertyValue('--band'), line: look.getPropertyValue('--edge'), tone: look.color }
+    const ink = {
+      band: colour(canvas, '--band'),
+      line: colour(canvas, '--edge'),
+      soft: colour(canvas, '--soft'),
+      warm: colour(canvas, '--warm'),
+      tone: colour(canvas, '--ink'),
+    }
     let next = requestAnimationFrame(function draw() {
       canvas.dataset.behindMs = (1000 * recording.behind()).toFixed(0) // how well it keeps up, for those who look
       paint(pen, canvas.clientWidth, canvas.clientHeight, recording, step, ink)
@@ -34,12 +44,30 @@ export function LiveRibbon({ recording, step }: Props) {
   return <canvas ref={room} aria-hidden className="h-28 w-full max-w-lg border-y border-rule bg-sheet text-ink" />
 }
 
+/** colour is a colour of the page as it is now, light or dark: a canvas does not know the names. */
+function colour(canvas: HTMLCanvasElement, name: string): string {
+  canvas.style.color = `var(${name})`
+  const found = getComputedStyle(canvas).color
+  canvas.style.color = ''
+  return found
+}
+
 /** Colours read out of the page's own style once, for a canvas has none. */
-type Ink = { band: string; line: string; tone: string }
+type Ink = { band: string; line: string; tone: string; soft: string; warm: string }
+
+/** What a moment of drawing needs: the pen, the strip's size in pixels, and where a second and a pitch lie on it. */
+type Strip = {
+  pen: CanvasRenderingContext2D
+  width: number
+  height: number
+  ink: Ink
+  x: (at: number) => number
+  y: (cents: number) => number
+}
 
 /**
- * paint draws the seconds around now: the notes asked for as bands, what is heard as a
- * line through them.
+ * paint draws the seconds around now: the notes asked for as bands of the shape they are to
+ * have, what is heard as a line through them.
  */
 function paint(
   pen: CanvasRenderingContext2D,
@@ -51,25 +79,91 @@ function paint(
 ) {
   const now = recording.position()
   const from = now - seconds * (1 - ahead)
-  const x = (at: number) => ((at - from) / seconds) * width
   const limit = step.score.limits.centre_cents
-  const y = (cents: number) => height / 2 - (Math.max(-3, Math.min(3, cents / limit)) * height) / 6
+  const strip: Strip = {
+    pen,
+    width,
+    height,
+    ink,
+    x: (at) => ((at - from) / seconds) * width,
+    y: (cents) => height / 2 - (Math.max(-3, Math.min(3, cents / limit)) * height) / 6,
+  }
   pen.clearRect(0, 0, width, height)
   for (const cue of step.timeline.cues) {
-    if (!step.score.segments[cue.segment]?.target_midi) continue
-    pen.fillStyle = ink.band
-    pen.fillRect(x(cue.from_s), y(limit), x(cue.to_s) - x(cue.from_s), y(-limit) - y(limit))
-    pen.fillStyle = ink.line
-    pen.fillRect(x(cue.from_s), y(0), x(cue.to_s) - x(cue.from_s), 1)
+    const segment = step.score.segments[cue.segment]
+    if (segment?.target_midi && cue.to_s > from && cue.from_s < from + seconds) asked(strip, cue, segment, limit)
   }
   pen.fillStyle = ink.tone
   const start = recording.heardFrom()
   const first = Math.max(0, Math.floor((from - start) / frame))
   for (let n = first; n < recording.heard.length; n++) {
     const h = recording.heard[n]
-    if (h) dab(pen, x(start + n * frame), y(h.cents), (width / seconds) * frame, height, h)
+    const at = start + n * frame
+    if (h) dab(pen, strip.x(at), strip.y(h.cents - slid(step, at)), (width / seconds) * frame, height, h)
   }
-  pen.fillRect(x(now), 0, 1, height)
+  pen.fillRect(strip.x(now), 0, 1, height)
+}
+
+/** slid is how far a slide is to have come by a moment, in cents: its line stays in the middle of the strip. */
+function slid(step: ShownStep, at: number): number {
+  const cue = step.timeline.cues.find((c) => at >= c.from_s && at < c.to_s)
+  const segment = cue && step.score.segments[cue.segment]
+  if (!cue || !segment?.glide_to_midi || !segment.target_midi) return 0
+  const share = (at - cue.from_s) / (cue.to_s - cue.from_s)
+  return 100 * share * (segment.glide_to_midi - segment.target_midi)
+}
+
+/** asked draws one note before it comes: its band, its name, its goal, how loud it is to be, and its pushes of air. */
+function asked({ pen, height, ink, x, y }: Strip, cue: Cue, segment: Segment, limit: number) {
+  const [left, right] = [x(cue.from_s), x(cue.to_s)]
+  pen.fillStyle = ink.band
+  pen.fillRect(left, y(limit), right - left, y(-limit) - y(limit))
+  pen.fillStyle = ink.line
+  pen.fillRect(left, y(0), right - left, 1)
+  pen.fillRect(left, y(limit), 2, y(-limit) - y(limit)) // where it begins
+  pen.font = '15px "Source Serif 4 Variable", serif'
+  pen.fillStyle = ink.soft
+  pen.fillText(segment.called ?? '', left + 6, 16)
+  if (segment.goal) {
+    pen.textAlign = 'right'
+    pen.fillText(
+      `${(segment.glide_to_midi ?? 0) > (segment.target_midi ?? 0) ? '↗' : '↘'} ${segment.goal.called}`,
+      right - 6,
+      16,
+    )
+    pen.textAlign = 'left'
+  }
+  lane(pen, height, ink, [left, right], segment)
+}
+
+const laneHeight = 16 // pixels at the foot of the strip, for loudness and pushes
+
+/** lane draws at the foot how loud a note is to be, and its pushes of air. */
+function lane(
+  pen: CanvasRenderingContext2D,
+  height: number,
+  ink: Ink,
+  [left, right]: [number, number],
+  segment: Segment,
+) {
+  const middle = height - laneHeight / 2
+  pen.fillStyle = ink.warm
+  if (segment.dynamic) {
+    const half = (d: typeof segment.dynamic) => (loudness[d ?? 'mf'].share * laneHeight) / 2
+    const [a, b] = [half(segment.dynamic), half(segment.dynamic_to ?? segment.dynamic)]
+    pen.beginPath()
+    pen.moveTo(left, middle - a)
+    pen.lineTo(right, middle - b)
+    pen.lineTo(right, middle + b)
+    pen.lineTo(left, middle + a)
+    pen.fill()
+  }
+  const pushes = (segment.pulses ?? 0) * segment.beats
+  for (let n = 0; n < pushes; n++) {
+    pen.beginPath()
+    pen.arc(left + ((n + 0.5) / pushes) * (right - left), middle, 4, 0, 2 * Math.PI)
+    pen.fill()
+  }
 }
 
 /** dab puts a moment's ink down: thick where loud, pale where breathy. */

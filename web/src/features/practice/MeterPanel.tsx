@@ -4,23 +4,26 @@ import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { ResultMark } from '../../ui/ResultMark'
 import type { ShownStep } from './overlay'
-import { useBlow } from './queries'
+import type { Practice } from './queries'
 import { AllDone } from './StepPage'
 import { Cautions } from './StepSheet'
 import { TellDirector } from './TellDirector'
+import { useBlow } from './useBlow'
 
 /** blowers are simulated players: a real meter would be read here instead. */
-type Props = { step: ShownStep; blowers: { key: string; label: string }[]; onNext?: () => void }
+type Props = { practice: Practice; step: ShownStep; onNext?: () => void }
 
 /** MeterPanel is a step blown into an air meter. No meter need be there: simulated players blow into a simulated one. */
-export function MeterPanel({ step, blowers, onNext }: Props) {
-  const blow = useBlow(step)
+export function MeterPanel({ practice, step, onNext }: Props) {
+  const { blowers } = practice
+  const blow = useBlow(practice, step)
   const [finished, setFinished] = useState(false)
   if (finished) return <AllDone onAgain={() => setFinished(false)} />
   const blown = blow.data
   return (
     <section aria-label="Your step">
       <h1 className="mt-3">{step.name}</h1>
+      {step.task && <p className="mt-1 font-serif text-lg leading-snug">{step.task.sentence}</p>}
       <p className="text-soft">{step.why}</p>
       <p className="mt-4">
         {blowers.length > 0
@@ -33,7 +36,7 @@ export function MeterPanel({ step, blowers, onNext }: Props) {
             key={b.key}
             disabled={blow.isPending}
             // The blower's key decides the simulated trace; what it is worth is judged like any other.
-            onClick={() => blow.mutate(b.key as 'prompt' | 'late' | 'dancing')}
+            onClick={() => blow.mutate(b.key)}
           >
             {b.label}
           </Button>
@@ -48,13 +51,16 @@ export function MeterPanel({ step, blowers, onNext }: Props) {
           <p className="mt-1 text-lg">{blown.verdict.sentence}</p>
           <Ball trace={blown.trace} />
           <p className="mt-4 border-l-4 border-warm pl-3 text-lg">{blown.verdict.tip.text}</p>
-          <ol className="mt-3 text-sm text-soft">
-            {blown.blows.map((b, n) => (
-              <li key={b.onset_s}>
-                Blow {n + 1}: up in {Math.round(1000 * b.delay_s)} ms, dances by {Math.round(100 * b.unsteady)} %
-              </li>
-            ))}
-          </ol>
+          <details className="mt-3 text-sm text-soft">
+            <summary className="min-h-11 cursor-pointer py-2">The numbers</summary>
+            <ol>
+              {blown.blows.map((b, n) => (
+                <li key={b.onset_s}>
+                  Blow {n + 1}: up in {Math.round(1000 * b.delay_s)} ms, dances by {Math.round(100 * b.unsteady)} %
+                </li>
+              ))}
+            </ol>
+          </details>
         </div>
       )}
       <Cautions texts={step.score.cautions} />

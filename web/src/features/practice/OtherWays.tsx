@@ -1,30 +1,30 @@
 import { useMutation } from '@tanstack/react-query'
+import { perform, type Sound } from '../../ear/ask'
 import { toWAV } from '../../ear/decode'
+import { encodeWAV, sixteenBit } from '../../ear/wav'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import type { ShownStep } from './overlay'
-import { useSimulate } from './queries'
 import { type NewTake, newTake } from './submit'
 
-/**
- * A file is handed in like a recording; a simulated take is made by the server and says
- * so.
- */
+/** A file is handed in like a recording; a simulated take is made on this device and says what it is. */
 type Props = {
   step: ShownStep
   standIns: { key: string; label: string }[]
   onFile: (take: NewTake) => void
-  onSimulated: (takeId: string) => void
 }
 
 /** OtherWays hands in a recording made elsewhere, or lets a simulated player stand in for the microphone. */
-export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
-  const simulate = useSimulate(step)
+export function OtherWays({ step, standIns, onFile }: Props) {
+  const simulate = useMutation({
+    mutationFn: (standIn: string) => simulated(step, standIn),
+    onSuccess: onFile,
+  })
   const choose = useMutation({
     mutationFn: (file: File) => toWAV(file),
     onSuccess: ({ file, sound }) => onFile(newTake(file, 'file', 0, sound)),
   })
-  const pick = (standIn: string) => simulate.mutate(standIn, { onSuccess: onSimulated })
+  const pick = (standIn: string) => simulate.mutate(standIn)
   return (
     <details className="mt-6 border-t border-rule pt-3">
       <summary className="cursor-pointer text-soft">No microphone?</summary>
@@ -62,6 +62,21 @@ export function OtherWays({ step, standIns, onFile, onSimulated }: Props) {
       </div>
     </details>
   )
+}
+
+/** Samples a second of a simulated take. */
+const simulatedRate = 48_000
+
+/** simulated is a take that a simulated player makes at once, without waiting for the music. */
+async function simulated(step: ShownStep, standIn: string): Promise<NewTake> {
+  const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1
+  const sound = await perform(step.score, standIn, seed, simulatedRate)
+  return newTake(encodeWAV([sound.samples], sound.rate), 'simulated', 0, asRecorded(sound))
+}
+
+/** asRecorded is a sound as its file holds it, so that device and server hear the same. */
+function asRecorded({ samples, rate }: Sound): Sound {
+  return { samples: samples.map((x) => sixteenBit(x) / 32768), rate }
 }
 
 /** USUAL is how many stand-ins, the first of the list, are offered at once. */

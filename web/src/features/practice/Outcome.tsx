@@ -10,6 +10,7 @@ import { Problem } from '../../ui/Problem'
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
 import { SoundPlayer } from '../../ui/SoundPlayer'
 import { type TakeDetail, takeQuery } from '../take/queries'
+import { InARow } from './LadderRungs'
 import { ReadAloud } from './ReadAloud'
 import { Resting } from './Resting'
 import type { Holding } from './useHold'
@@ -57,7 +58,7 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
       {word && ladder && (
         <RungPassed ladder={ladder} played={take?.score.rung ?? item?.take?.rung} result={word.result} />
       )}
-      {word && ladder && <p className="mt-3 text-soft">{ladderLine(ladder)}</p>}
+      {word && ladder && <Standing ladder={ladder} />}
       {hold && <Resting hold={hold} />}
       {(word || failed) && <Onward clean={word?.result === 'clean'} onAgain={onAgain} onDone={onDone} done={done} />}
       {take?.state === 'done' && (
@@ -129,7 +130,7 @@ function TakeWord({ word }: { word: Word }) {
       )}
       {word.ribbon.tracks.length > 0 && (
         <div className="mt-4 border-y border-rule bg-sheet py-2">
-          <WideRibbon ribbon={word.ribbon} height={190} />
+          <WideRibbon ribbon={word.ribbon} height={190} plain />
         </div>
       )}
       <p className="mt-4 border-l-4 border-warm pl-3 text-lg">{word.verdict.tip.text}</p>
@@ -180,6 +181,16 @@ function Listening({ here }: { here: boolean }) {
   return (
     <p className="min-h-64 pt-16 text-center font-serif text-xl">
       {here ? 'Listening …' : 'Kept. It is listened to when it has gone up.'}
+    </p>
+  )
+}
+
+/** Standing is where the player is on the ladder now, and how many clean takes in a row there are. */
+function Standing({ ladder }: { ladder: Schemas['Ladder'] }) {
+  return (
+    <p className="mt-3 flex flex-wrap items-center gap-x-3 text-soft">
+      <InARow ladder={ladder} />
+      <span>{ladderLine(ladder)}</span>
     </p>
   )
 }

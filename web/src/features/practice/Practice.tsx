@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
+import { askForSync } from '../../device/background'
 import { Outbox } from '../../device/outbox'
 import { askToStay } from '../../device/space'
 import { OutboxContext } from '../../device/useOutbox'
@@ -18,7 +19,7 @@ export function Practice() {
   const { data: me, error } = useQuery(meQuery)
   const owner = me?.role === 'player' ? (me.id ?? '') : ''
   // One outbox to a player: on a shared machine nobody sends what a classmate recorded.
-  const outbox = useMemo(() => new Outbox(owner), [owner])
+  const outbox = useMemo(() => new Outbox(owner, () => void askForSync().catch(console.warn)), [owner])
   useEffect(() => {
     if (!owner) return
     // Asked before the first take is kept, not when the browser is about to throw it out.

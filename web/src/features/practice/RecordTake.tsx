@@ -6,6 +6,7 @@ import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { MicrophoneCheck } from '../microphone'
 import { CountIn } from './CountIn'
+import { Hear } from './Hear'
 import { Interrupted } from './Interrupted'
 import type { ShownStep } from './overlay'
 import { Resting } from './Resting'
@@ -13,6 +14,7 @@ import { SoundChoices, useSoundChoices } from './SoundChoices'
 import { type NewTake, newTake } from './submit'
 import { hurts } from './TellDirector'
 import type { Holding } from './useHold'
+import { useLeaving } from './useLeaving'
 
 /** hold keeps the button shut while lips rest; the core says how long. */
 type Props = {
@@ -38,6 +40,7 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
   const [cut, setCut] = useState<{ why: string; partial: Recorded }>()
   const [sounds, setSounds] = useSoundChoices()
   const live = useRef<Recording>(undefined)
+  const leaving = useLeaving(recording !== undefined)
   useEffect(() => () => live.current?.stop(), []) // leaving the page closes the microphone
   const simulated = standIns.find((s) => s.key === sounds.input)
   // The file is what goes to the server; the samples stay here, for the first word at once.
@@ -82,7 +85,12 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
       recording.stop()
       onHurt()
     }
-    return <CountIn recording={recording} step={step} onHurt={stop} />
+    return (
+      <>
+        <CountIn recording={recording} step={step} spoken={sounds.spoken} onHurt={stop} />
+        {leaving}
+      </>
+    )
   }
   return (
     <div className="mt-6">
@@ -96,6 +104,11 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
           </div>
         )}
         {hold && <Resting hold={hold} />}
+        {hold && !silent && (
+          <p className="mt-2">
+            <Hear step={step} />
+          </p>
+        )}
         <div className="mt-2 flex items-stretch gap-2">
           <Button
             look="main"

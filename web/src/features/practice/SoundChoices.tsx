@@ -1,15 +1,16 @@
 import { useState } from 'react'
 import type { Wanted } from '../../ear/metronome'
 import { Button } from '../../ui/Button'
+import { Select } from '../../ui/Select'
 import type { ShownStep } from './overlay'
 
 /** Sounds are what a player wants to hear under a take, and who plays it. */
-export type Sounds = Wanted & { input: string }
+export type Sounds = Wanted & { input: string; spoken: boolean }
 
 /** Where the choices are kept: they belong to the device, not to the player. */
 const kept = 'sounds'
 /** Silence under a take: what sounds from the device is recorded with the player. */
-const usual: Sounds = { click: false, drone: false, input: 'microphone' }
+const usual: Sounds = { click: false, drone: false, input: 'microphone', spoken: false }
 
 /** useSoundChoices remembers the choices on this device. */
 export function useSoundChoices(): [Sounds, (s: Sounds) => void] {
@@ -40,7 +41,7 @@ type Props = {
 
 /** SoundChoices are the sounds under a take, who plays, and the way to the microphone's check. */
 export function SoundChoices({ sounds, onChange, standIns, step, onCheck }: Props) {
-  const recordedToo = sounds.click || sounds.drone || step.timeline.tones.length > 0
+  const recordedToo = sounds.click || sounds.spoken || sounds.drone || step.timeline.tones.length > 0
   return (
     <details className="mt-4">
       <summary className="min-h-11 cursor-pointer py-2 text-soft">Sounds and microphone</summary>
@@ -51,22 +52,22 @@ export function SoundChoices({ sounds, onChange, standIns, step, onCheck }: Prop
           onChange={(click) => onChange({ ...sounds, click })}
         />
         <Tick label="A low drone under it" on={sounds.drone} onChange={(drone) => onChange({ ...sounds, drone })} />
+        <Tick
+          label="My screen reader says what comes next"
+          on={sounds.spoken}
+          onChange={(spoken) => onChange({ ...sounds, spoken })}
+        />
         {standIns.length > 0 && (
-          <label className="block">
-            Who plays{' '}
-            <select
-              className="min-h-11 rounded-md border border-edge bg-sheet px-3"
-              value={sounds.input}
-              onChange={(e) => onChange({ ...sounds, input: e.target.value })}
-            >
-              <option value="microphone">I do, at the microphone</option>
-              {standIns.map((s) => (
-                <option key={s.key} value={s.key}>
-                  {s.label}, simulated
-                </option>
-              ))}
-            </select>
-          </label>
+          <Select
+            label="Who plays"
+            showLabel
+            value={sounds.input}
+            onChange={(input) => onChange({ ...sounds, input })}
+            options={[
+              { value: 'microphone', label: 'I do, at the microphone' },
+              ...standIns.map((s) => ({ value: s.key, label: `${s.label}, simulated` })),
+            ]}
+          />
         )}
         <Button onClick={onCheck}>Check the microphone</Button>
       </div>

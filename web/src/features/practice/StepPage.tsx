@@ -143,7 +143,7 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
       />
       <AskDirector stepId={step.id} />
       {practice.may?.record !== false && !part && (
-        <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} onSimulated={heard} />
+        <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} />
       )}
     </>
   )

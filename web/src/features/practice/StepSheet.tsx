@@ -22,7 +22,7 @@ export function StepSheet({ step, beside, children }: Props) {
     <section aria-label="Your step">
       <h1 className="mt-3">{step.name}</h1>
       {/* What an older version of the page kept has no task in it. */}
-      {task && <p className="mt-1 font-serif text-xl leading-snug">{task.sentence}</p>}
+      {task && <p className="mt-1 font-serif text-lg leading-snug">{task.sentence}</p>}
       {step.why && <p className="mt-1 text-soft">{step.why}</p>}
       {children}
       <Cautions texts={score.cautions} />

@@ -29,6 +29,7 @@ export function TickList({ step, onNext }: Props) {
   return (
     <section aria-label="Your step">
       <h1 className="mt-3">{step.name}</h1>
+      {step.task && <p className="mt-1 font-serif text-lg leading-snug">{step.task.sentence}</p>}
       <p className="text-soft">{step.why}</p>
       <ul className="mt-4 divide-y divide-rule border-y border-rule">
         {step.score.items.map((item, n) => (

@@ -5,6 +5,7 @@ import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import type { ShownStep } from './overlay'
 import type { NewTake } from './submit'
+import { useLeaving } from './useLeaving'
 
 /**
  * The take is in this page's memory alone; onSafe gets its number once the server has
@@ -22,6 +23,7 @@ type Props = {
 /** Unkept is a take that the device could not keep: it is here, in this page alone, until it is sent. */
 export function Unkept({ step, take, why, onSafe, onRetry, onDiscard }: Props) {
   const [share, setShare] = useState(0)
+  const leaving = useLeaving(true)
   const send = useMutation({
     mutationFn: async () => {
       const query = new URLSearchParams({
@@ -56,6 +58,7 @@ export function Unkept({ step, take, why, onSafe, onRetry, onDiscard }: Props) {
           Throw it away
         </Button>
       </p>
+      {leaving}
     </section>
   )
 }

@@ -23,6 +23,7 @@ export function withDevice(practice: Practice, items: readonly Item[]): ShownSte
 function withItem(step: ShownStep, item: Item, day: string): ShownStep {
   const { take, message } = item
   if (message?.ladder && message.ladder.key === step.ladder?.key) return { ...step, ladder: message.ladder }
+  if (message?.result && message.step === step.id) return { ...step, result: message.result }
   if (message?.ticked && message.step === step.id) return { ...step, ticked: message.ticked }
   if (!take || take.day !== day) return step
   const served = step.takes.find((t) => t.id === item.id)

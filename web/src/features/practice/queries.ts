@@ -1,6 +1,5 @@
-import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
+import { queryOptions } from '@tanstack/react-query'
 import { answer, api, type Schemas } from '../../api/client'
-import { newId } from '../../api/ids'
 import { isOffline, keep, kept } from '../../device/kept'
 
 /** A player's day with all that the device needs to go on by itself. */
@@ -49,37 +48,4 @@ async function anotherDay(practice: Practice, today: string): Promise<Practice> 
 export function localDay(at: Date): string {
   const two = (n: number) => String(n).padStart(2, '0')
   return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`
-}
-
-/** useSimulate lets a simulated player make the take at once. */
-export function useSimulate(step: Pick<PracticeStep, 'id' | 'version'>) {
-  const queries = useQueryClient()
-  return useMutation({
-    mutationFn: async (standIn: Schemas['SimulateInputBody']['stand_in']) => {
-      const id = newId()
-      await answer(
-        api.POST('/takes/{take}/simulated', {
-          params: { path: { take: id } },
-          body: { stand_in: standIn, step: step.id, version: step.version },
-        }),
-      )
-      return id
-    },
-    onSuccess: () => queries.invalidateQueries({ queryKey: practiceQuery.queryKey }),
-  })
-}
-
-/** useBlow lets a simulated player blow into the simulated meter. */
-export function useBlow(step: Pick<PracticeStep, 'id' | 'version'>) {
-  const queries = useQueryClient()
-  return useMutation({
-    mutationFn: (standIn: 'prompt' | 'late' | 'dancing') =>
-      answer(
-        api.POST('/practice/steps/{step}/blown', {
-          params: { path: { step: step.id } },
-          body: { version: step.version, stand_in: standIn },
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: practiceQuery.queryKey }),
-  })
 }

@@ -1,0 +1,1 @@
+export { FreePlayPage } from './FreePlayPage'
