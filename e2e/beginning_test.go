@@ -65,7 +65,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.Choose("Who plays", "Steady player"),
 		browser.Press("Record"),
 		chromedp.WaitVisible(`[data-verdict="clean"]`),
-		browser.See("Nothing of it is kept"),
+		browser.See("It is not kept"),
 		browser.Press("Back to the class"),
 		browser.Press("Sign-in of Wren Ashdown"),
 		browser.Press("New PIN"),

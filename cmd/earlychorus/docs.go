@@ -35,7 +35,7 @@ func docsCommand() *cobra.Command {
 			for name, page := range map[string]string{
 				"catalogue.md": cataloguePage(), "glossary.md": glossaryPage(),
 				"instruments.md": instrumentsPage(), "tips.md": tipsPage(), "takeout.md": takeoutPage(),
-				"audit.md": auditPage(),
+				"audit.md": auditPage(), "player-words.md": playerWordsPage(),
 			} {
 				if err := os.WriteFile(filepath.Join(args[0], name), []byte(writtenBy+page), 0o644); err != nil {
 					return err

@@ -80,9 +80,9 @@ func note(in NoteRequest, sound *Sound) (Sounded, error) {
 		A4Hz:     in.Conventions.A4,
 		Segments: []scores.Segment{
 			{
-				Phase: scores.Play,
-				Beats: noteBeats,
-				Target: in.Note,
+				Phase:        scores.Play,
+				Beats:        noteBeats,
+				Target:       in.Note,
 				Articulation: scores.Tongued,
 			},
 			{Phase: scores.Rest, StartBeat: noteBeats, Beats: 0.25},

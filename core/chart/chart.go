@@ -40,9 +40,9 @@ type Note struct {
 func Of(i instrument.Instrument, c exercise.Conventions) Chart {
 	out := Chart{
 		Instrument: i.Name,
-		Clef: string(i.Clef),
-		EarsFirst: c.EarsFirst(),
-		Notes: []Note{},
+		Clef:       string(i.Clef),
+		EarsFirst:  c.EarsFirst(),
+		Notes:      []Note{},
 	}
 	key, sounding := exercise.WrittenKey(i), exercise.SoundingKey(i)
 	names := namesOf(i, c)

@@ -55,7 +55,7 @@ var (
 		scores.PictureReed,
 		"Ligature first, then slide the reed in behind it, its tip level; touch only its sides",
 	}
-	soakReed    = part{scores.PictureWater, "Stand the reed in a little water for a few minutes, not longer"}
+	soakReed    = part{scores.PictureWater, "Soak the reed in a bit of water. Three minutes will do"}
 	mouthpiece  = part{scores.PictureMouthpiece, "Set the mouthpiece in with a small turn; never push, never knock it"}
 	lineUpSmall = "; hold it where there are no keys, and turn a little to and fro"
 )
@@ -75,7 +75,7 @@ var familiesTogether = map[instrument.Family][]part{
 			"Upper joint onto the lower: press the upper joint's rings so that its bridge key lifts, turn gently",
 		},
 		{scores.PictureLineUp, "The two halves of the bridge key are in line; let the rings go"},
-		{scores.PictureJoin, "Barrel on, wider end down, then the mouthpiece, its flat side over the thumb hole"},
+		{scores.PictureJoin, "Barrel on, wider end down. Then the mouthpiece, its flat side over the thumb hole"},
 		reedOn,
 	},
 	instrument.Saxophones: {
@@ -87,7 +87,7 @@ var familiesTogether = map[instrument.Family][]part{
 		},
 		reedOn,
 		{scores.PictureLift, "Lift the body by its bell, two hands, and hook it to the strap"},
-		{scores.PictureJoin, "Loosen the neck's screw, turn the neck in without bending the ring, tighten it a little"},
+		{scores.PictureJoin, "Loosen the neck's screw. Turn the neck in; do not bend the ring. Tighten it a little"},
 	},
 	instrument.DoubleReeds: {
 		soakReed,
@@ -128,16 +128,16 @@ var ownTogether = map[string][]part{
 		{scores.PictureStrap, "Seat strap across the chair, its hook to the right"},
 		{
 			scores.PictureJoin,
-			"Wing joint into the smaller hole of the boot, small turns, its curve round the larger hole",
+			"Wing joint into the small hole of the boot, with small turns. Its curve goes round the large hole",
 		},
 		{scores.PictureJoin, "Long joint into the larger hole, beside it; lock the two together where there is a lock"},
 		{scores.PictureJoin, "Bell on top; press its key so that the pad is lifted over the joint"},
 		{scores.PictureLift, "Two hands: lift it to the seat strap"},
-		{scores.PictureReed, "Crook in with two hands, held at its thick end, clear of the whisper key; then the reed"},
+		{scores.PictureReed, "Crook in with two hands, held at its thick end. Keep clear of the whisper key. Then the reed"},
 	},
 	"trombone": {
-		{scores.PictureSlide, "Lock the slide before you lift it, and stand its end on your shoe, not on the floor"},
-		{scores.PictureJoin, "Slide and bell at a right angle to each other, then turn the nut until it is snug"},
+		{scores.PictureSlide, "Lock the slide before you lift it. Stand its end on your shoe, not on the floor"},
+		{scores.PictureJoin, "Hold slide and bell like an L. Turn the nut until it is snug"},
 		mouthpiece,
 		{scores.PictureLift, "Hold it by its braces, left hand; unlock only when you are ready to play"},
 	},

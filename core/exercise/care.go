@@ -18,7 +18,7 @@ var care = Kind{
 	Ticked:    true,
 	Unpitched: true,
 	Suits:     func(i instrument.Instrument) bool { return i.Family != instrument.NoneYet },
-	Why:       "An instrument that is looked after answers.",
+	Why:       "Look after it, and it plays well.",
 	Parts:     []Param{choice(careKey, "How often", string(Daily), careOptions()...)},
 	Says:      func(v Values) string { return careNames[Every(v.choice(careKey))] },
 	Lay: func(w *writer, v Values) {
@@ -152,7 +152,7 @@ func (c *carer) percussion(when Every) {
 func (c *carer) daily() {
 	c.add(c.single(), scores.PictureReed, "Take the reed off and let it dry flat")
 	c.add(c.double(), scores.PictureReed, "Blow the reed dry and put it in a case that lets air in")
-	c.add(c.brass(), scores.PictureWater, "Empty the water from every key")
+	c.add(c.brass(), scores.PictureWater, "Let the water out of each key")
 	c.add(c.slide(), scores.PictureDry, "Wipe the inner slide; lock it")
 	c.add(true, scores.PictureDry, "Wipe it dry, inside and out, before it goes in its case")
 }

@@ -34,8 +34,7 @@ func Cautions() []Caution {
 	return []Caution{
 		{
 			"dizzy",
-			"Light-headed, tingling or dizzy? Stop, sit down and breathe normally. If you have asthma or have been " +
-				"ill, do as your doctor says.",
+			"Dizzy or tingly? Stop, sit down and breathe normally. Asthma, or just been ill? Do as your doctor says.",
 			inGroup(scores.Breathing, scores.LongTones, scores.Buzzing),
 		},
 		{
@@ -56,15 +55,14 @@ func Cautions() []Caution {
 		},
 		{
 			"break",
-			"Five minutes a day are enough for this. Stop when you are tired: it takes weeks.",
+			"Five minutes a day are enough. Stop when you are tired. It takes weeks.",
 			func(s Step, i instrument.Instrument) bool {
 				return i.Family == instrument.Clarinets && (s.Kind.Key == "register-pair" || s.Kind.Key == "ladder")
 			},
 		},
 		{
 			"balloon",
-			"A balloon is for one person only. Not with a latex allergy; small children can choke on " +
-				"parts of it.",
+			"A balloon is for one person only. Not with a latex allergy. Small children can choke on parts of it.",
 			func(s Step, _ instrument.Instrument) bool {
 				return s.Kind.Key == "air-off" && s.Values.choice("with") == "balloon"
 			},
@@ -78,19 +76,17 @@ func Cautions() []Caution {
 		},
 		{
 			"meter",
-			"Use your own mouthpiece on the meter, cleaned as its maker says. It is not a medical device.",
+			"Use your own clean mouthpiece on the meter. It is not a medical device.",
 			func(s Step, _ instrument.Instrument) bool { return s.Kind.Key == "air-meter" },
 		},
 		{
 			"loud",
-			"Very loud notes in a small room tire the ears: keep away from others' ears, and once or twice a day is " +
-				"enough.",
+			"Very loud notes tire the ears. Keep away from others' ears. Once or twice a day is enough.",
 			func(s Step, _ instrument.Instrument) bool { return s.Kind.Key == "swell" },
 		},
 		{
 			"care",
-			"Warm, not hot, water. Never force a brush round a bend or a part that is stuck: take it to your " +
-				"director, who takes it to a technician.",
+			"Warm water, not hot. Never force a brush round a bend. Is a part stuck? Take it to your director, who takes it to a technician.",
 			func(s Step, _ instrument.Instrument) bool { return s.Kind.Key == "care" },
 		},
 		{
@@ -100,7 +96,7 @@ func Cautions() []Caution {
 		},
 		{
 			"handling-brace",
-			"Hold it by its body and its braces, never by a slide or a valve.",
+			"Hold it by its body and its braces. Never hold a slide or a valve.",
 			func(s Step, i instrument.Instrument) bool {
 				return handled(s) && i.Family == instrument.Brass && i.Key != "trombone"
 			},

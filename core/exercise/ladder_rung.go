@@ -14,7 +14,7 @@ var ladderRung = Kind{
 	Key:   KindLadder,
 	Name:  "Ladder",
 	Group: scores.Registers,
-	Why:   "A hard note is reached from one that works, a small step at a time.",
+	Why:   "Reach a hard note from one that works, step by step.",
 	Parts: []Param{
 		ladderChoice(),
 		number("rung", "Rung", "", 1, 40, 1, 1, "choose a rung of the ladder"),

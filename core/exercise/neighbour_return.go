@@ -13,7 +13,7 @@ var neighbourReturn = Kind{
 	Key:   "neighbour-return",
 	Name:  "Neighbour return",
 	Group: scores.Patterns,
-	Why:   "Fingers and air change together, without waiting.",
+	Why:   "Fingers and air move at the same time.",
 	Parts: []Param{
 		notes(
 			"Home",

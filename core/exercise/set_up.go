@@ -40,7 +40,7 @@ func holdOf(i instrument.Instrument) string {
 
 // Common practice, no published source.
 var holds = map[instrument.Family]string{
-	instrument.Flutes:      "Level; it rests on the left first finger and the right thumb, and falls off neither",
+	instrument.Flutes:      "Hold it level. It rests on your left first finger and your right thumb",
 	instrument.DoubleReeds: "Right thumb under its rest, fingers curved, their pads over the keys",
 	instrument.Clarinets:   "Right thumb under its rest, fingers curved over the holes",
 	instrument.Saxophones:  "Strap so high that the mouthpiece comes to you; right thumb under its hook",

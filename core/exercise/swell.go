@@ -14,7 +14,7 @@ var swell = Kind{
 	Name:   "Swell",
 	Group:  scores.LongTones,
 	Breath: longestSwell,
-	Why:    "Louder and softer with the air alone, while the pitch stays where it is.",
+	Why:    "Grow and fade with the air alone. The pitch stays where it is.",
 	Parts: []Param{
 		notes("Concert note", 1, 0),
 		writtenNotes(1),

@@ -38,14 +38,12 @@ var offPitch = Fault{
 		{
 			Key:  "brass-flat",
 			When: When{Family: instrument.Brass, Direction: Low},
-			Text: "Flat: firm corners and {faster}. If it stays flat when you are warm, push the tuning slide in a " +
-				"little.",
+			Text: "Flat: firm corners and {faster}. Still flat when warm? Push the tuning slide in a little.",
 		},
 		{
 			Key:  "brass-sharp",
 			When: When{Family: instrument.Brass, Direction: High},
-			Text: "Sharp: relax and let the jaw drop a little. If it stays sharp when you are warm, pull the tuning " +
-				"slide out a little.",
+			Text: "Sharp: relax and let the jaw drop a little. Still sharp when warm? Pull the tuning slide out a little.",
 		},
 		{
 			Key:  "recorder-flat",
@@ -72,7 +70,7 @@ var offPitch = Fault{
 			When: When{Direction: High},
 			Text: "Sharp: relax the jaw and use {slower}. If it stays sharp, pull out a little.",
 		},
-		{Key: "centre", Text: "Hear the note, sing it, then play it and let it settle into the same place."},
+		{Key: "centre", Text: "Hear the note and sing it. Then play it in the same place."},
 	},
 }
 

@@ -25,8 +25,7 @@ var slowChange = Fault{
 		{
 			Key:  "brass-change",
 			When: When{Family: instrument.Brass},
-			Text: "The change takes too long. Keep the air going and move valves or slide at once, late rather than " +
-				"slowly.",
+			Text: "The change takes too long. Keep the air going. Move late, but fast.",
 		},
 		{
 			Key:  "change",

@@ -23,13 +23,12 @@ var unevenLengths = Fault{
 	Rank:  whenItComes + 5,
 	Tips: []Advice{
 		{
-			Key: "evenness",
-			Text: "Some notes are shorter. Make the short ones long and the long ones short for one turn, then play " +
-				"it even.",
+			Key:  "evenness",
+			Text: "Some notes are shorter. Make the short ones long for one turn. Then play it even.",
 		},
 		{
 			Key:  "evenness-slow",
-			Text: "Take the tempo down until every note has the same room, then come up two clicks at a time.",
+			Text: "Slow down until every note has the same room. Then come up two clicks at a time.",
 		},
 	},
 }

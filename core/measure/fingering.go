@@ -13,7 +13,7 @@ var wrongFingering = Fault{
 	Rank:  whichNote + 4,
 	Tips: []Advice{
 		{Key: "wrong-finger", Text: "{mend}. Play the note alone, then in its place."},
-		{Key: "finger-silently", Text: "Finger the change silently ten times, then play it slowly."},
+		{Key: "finger-silently", Text: "Move the fingers ten times without sound. Then play it slow."},
 	},
 }
 

@@ -32,7 +32,7 @@ var stops = Fault{
 		{
 			Key:  "brass-gap",
 			When: When{Family: instrument.Brass},
-			Text: "The buzz stopped. Keep the lips together and let the air carry on, as if you blew through the note.",
+			Text: "The buzz stopped. Keep the lips together and blow right through the note.",
 		},
 		{Key: "gap", Text: "The air stopped. Take a low, full breath and spread it over all the beats."},
 	},

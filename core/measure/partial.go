@@ -23,22 +23,22 @@ var staysLow = Fault{
 		{
 			Key:  "clarinet-hear",
 			When: When{Family: instrument.Clarinets},
-			Text: "Hear the high note in your head first, then add the register key and keep blowing.",
+			Text: "Hear the high note in your head. Then add the register key and keep blowing.",
 		},
 		{
 			Key:  "sax-low",
 			When: When{Family: instrument.Saxophones},
-			Text: "Press the octave key with the thumb, keep the mouth as it is and hear the high note first.",
+			Text: "Hear the high note first. Press the octave key. Keep the mouth as it is.",
 		},
 		{
 			Key:  "flute-low",
 			When: When{Family: instrument.Flutes},
-			Text: "Make the lip opening smaller, aim across the hole and use {faster}.",
+			Text: "Make the lips' hole small. Aim across it, with {faster}.",
 		},
 		{
 			Key:  "oboe-low",
 			When: When{Only: []string{"oboe"}},
-			Text: "Check the half hole or the octave key, and firm the corners a little.",
+			Text: "Check the half hole or the octave key. Make the corners firm.",
 		},
 		{
 			Key:  "bassoon-low",
@@ -50,7 +50,7 @@ var staysLow = Fault{
 			When: When{Family: instrument.Recorders},
 			Text: "Open the thumb hole only a crack, by bending the thumb.",
 		},
-		{Key: "register-low", Text: "Hear the high note first, then play the low one and change with {faster}."},
+		{Key: "register-low", Text: "Hear the high note first. Play the low one. Change with {faster}."},
 	},
 }
 
@@ -62,7 +62,7 @@ var fliesUp = Fault{
 		{
 			Key:  "clarinet-high",
 			When: When{Family: instrument.Clarinets},
-			Text: "Keep the thumb off the register key, and check that every finger seals its hole.",
+			Text: "Keep the thumb off the register key. Does every finger seal its hole?",
 		},
 		{
 			Key:  "sax-high",
@@ -72,12 +72,12 @@ var fliesUp = Fault{
 		{
 			Key:  "sax-octave",
 			When: When{Family: instrument.Saxophones},
-			Text: "Check that the octave key is up and every hole is covered, then start again, throat open.",
+			Text: "Is the octave key up? Are all holes covered? Open your throat and start again.",
 		},
 		{
 			Key:  "flute-high",
 			When: When{Family: instrument.Flutes},
-			Text: "Make the lip opening a little larger and aim the air lower, with {slower}.",
+			Text: "Open the lips a little more. Aim lower, with {slower}.",
 		},
 		{
 			Key:  "bassoon-fly",
@@ -87,7 +87,7 @@ var fliesUp = Fault{
 		{
 			Key:  "reed-high",
 			When: When{Family: instrument.DoubleReeds},
-			Text: "Relax, drop the jaw, use {slower}, and check that the holes are covered.",
+			Text: "Drop the jaw, with {slower}. Are all the holes shut?",
 		},
 		{
 			Key:  "recorder-high",

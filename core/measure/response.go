@@ -23,7 +23,7 @@ var late = Fault{
 		{
 			Key:  "early",
 			When: When{Direction: Low},
-			Text: "You start before the beat. Breathe in on the beat before, and let the air turn round on the click.",
+			Text: "You start before the beat. Breathe in one beat before. Blow on the click.",
 		},
 		{
 			Key:  "late-buzz",
@@ -33,7 +33,7 @@ var late = Fault{
 		{
 			Key:  "late",
 			When: When{Direction: High},
-			Text: "It speaks late. Have the breath ready one beat before, and let the air go on the click.",
+			Text: "It speaks late. Have your breath ready. Let the air go on the click.",
 		},
 		{Key: "start", Text: "Breathe in time: in on the beat before, out on the click."},
 	},

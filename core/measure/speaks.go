@@ -45,12 +45,12 @@ var noResponse = Fault{
 		{
 			Key:  "reed-no-sound",
 			When: When{Family: instrument.DoubleReeds},
-			Text: "Wet the reed, sound it alone for a moment, then put it back and try again.",
+			Text: "Wet the reed and sound it alone. Put it back and try again.",
 		},
 		{
 			Key:  "single-reed-no-sound",
 			When: When{Family: instrument.Clarinets},
-			Text: "Check that the reed sits straight, and that the lower lip is firm and flat under it.",
+			Text: "Is the reed straight? Keep the lower lip firm and flat under it.",
 		},
 		{
 			Key:  "sax-no-sound",
@@ -58,7 +58,7 @@ var noResponse = Fault{
 			Text: "Sound the mouthpiece with the neck first, then the whole instrument; start with the air, not the " +
 				"tongue.",
 		},
-		{Key: "no-sound", Text: "Breathe on the beat before, let the air go first and the tongue only open the door."},
+		{Key: "no-sound", Text: "Breathe one beat before. The air goes first; the tongue just opens the door."},
 	},
 }
 

@@ -21,7 +21,7 @@ var wrongStrokes = Fault{
 		{
 			Key:  "strokes-few",
 			When: When{Direction: Low},
-			Text: "Say the rhythm aloud while you strike, and keep counting through the rests.",
+			Text: "Say the rhythm out loud as you strike. Count through the rests.",
 		},
 		{
 			Key:  "strokes-many",

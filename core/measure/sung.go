@@ -29,7 +29,7 @@ var notSung = Fault{
 			When: When{Direction: Low},
 			Text: "Hear the note twice, hum it, then sing it out. Any octave will do.",
 		},
-		{Key: "sung", Text: "Listen again and slide your voice until it melts into the note, then sing it straight."},
+		{Key: "sung", Text: "Listen again. Slide your voice until it melts into the note. Then sing it straight."},
 	},
 }
 

@@ -24,7 +24,7 @@ var tempoChanges = Fault{
 		{
 			Key:  "rushing",
 			When: When{Direction: High},
-			Text: "You speed up. Fit the last note of each beat in late, and listen to the click between.",
+			Text: "You speed up. Play the last note of each beat late. Listen to the click.",
 		},
 		{
 			Key:  "dragging",

@@ -25,8 +25,7 @@ var lowerNoteUnder = Fault{
 		{
 			Key:  "clarinet-undertone",
 			When: When{Family: instrument.Clarinets},
-			Text: "A lower note sounds under the start. Keep the air and the mouth as for the low note, and press " +
-				"the register key fully.",
+			Text: "A lower note sounds under the start. Keep air and mouth as they are. Press the register key all the way.",
 		},
 		{
 			Key:  "brass-undertone",

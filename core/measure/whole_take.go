@@ -8,7 +8,7 @@ var badRecording = Fault{
 	Cause: CauseRecording,
 	Rank:  setWrong + 0,
 	Tips: []Advice{
-		{Key: "recording", Text: "Sit an arm's length from the microphone, choose a quiet corner and record again."},
+		{Key: "recording", Text: "Sit an arm's length from the microphone. Find a quiet corner. Then record again."},
 	},
 }
 

@@ -28,5 +28,5 @@ func ExampleOf_flatTrumpet() {
 	// nearly
 	// C4 was flat.
 	// 34 cents flat within ±25 cents
-	// Flat: firm corners and faster air. If it stays flat when you are warm, push the tuning slide in a little.
+	// Flat: firm corners and faster air. Still flat when warm? Push the tuning slide in a little.
 }

@@ -59,10 +59,10 @@ func only(s scores.Score, notes []int) scores.Score {
 	segments := []scores.Segment{
 		{Phase: scores.Ready, Beats: scores.CountIn - partBreath, Text: "Fingers ready."},
 		{
-			Phase: scores.Breathe,
+			Phase:     scores.Breathe,
 			StartBeat: scores.CountIn - partBreath,
-			Beats: partBreath,
-			Text: "Breathe in.",
+			Beats:     partBreath,
+			Text:      "Breathe in.",
 		},
 	}
 	at := scores.CountIn

@@ -43,7 +43,7 @@ func differentNotes(n int) string {
 func (t Teller) whyNot(v verdict.Verdict) string {
 	switch v.Why {
 	case verdict.WhySilent:
-		return "The recording is silent. Check that the right microphone is chosen, then try again."
+		return "There is no sound in it. Is the right microphone chosen? Then try again."
 	case verdict.WhyNobody:
 		return "Nothing was heard. Check the microphone, then play."
 	case verdict.WhyCut:
@@ -162,7 +162,7 @@ var sentences = map[measure.Cause]func(told) string{
 	},
 	measure.CauseFade: func(r told) string { return r.note() + r.way(" faded away.", " grew louder and louder.") },
 	measure.CauseStep: func(r told) string {
-		return r.note() + r.way(" suddenly got softer.", " suddenly got louder.")
+		return r.note() + r.way(" got softer all at once.", " got louder all at once.")
 	},
 	measure.CauseBegins: func(r told) string {
 		return r.note() + r.way(" began without the tongue.", " began with the tongue.")

@@ -134,5 +134,10 @@ func (t Teller) Name(m music.MIDI) string {
 	if name, ok := t.called[m]; ok {
 		return name
 	}
-	return t.naming().WithOctave(exercise.WrittenKey(t.Instrument).Spell(t.Instrument.Written(m)))
+	return t.naming().WithOctave(t.spell(m))
+}
+
+// spell is a sounding note as its player reads it.
+func (t Teller) spell(m music.MIDI) music.Spelling {
+	return exercise.WrittenKey(t.Instrument).Spell(t.Instrument.Written(m))
 }

@@ -13,7 +13,7 @@ import (
 var ownTips = map[string]string{
 	verdict.AskDirector: "You have worked at this one. Ask your director to hear it with you.",
 	"clean-listen":      "Listen back once and remember how it felt.",
-	"clean-soft":        "Try it again a little softer, just as steady.",
+	"clean-soft":        "Try it once more, softer and just as still.",
 }
 
 // Tip says the tip of a verdict.

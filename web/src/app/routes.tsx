@@ -27,6 +27,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../features/fingerings')).OwnFingerings }),
       },
       {
+        path: 'lessons',
+        handle: { title: 'Lessons' },
+        lazy: async () => ({ Component: (await import('../features/lessons')).LessonsPage }),
+      },
+      {
         path: 'which-note',
         handle: { title: 'Which note is that?' },
         lazy: async () => ({ Component: (await import('../features/freeplay')).FreePlayPage }),

@@ -30,16 +30,15 @@ export class MicrophoneError extends Error {
  * apart by name; nobody else does.
  */
 const helps: Record<Refusal, string> = {
-  insecure:
-    'This address is not secure, so the browser gives no microphone. Open the page by https, or hand in a recording below.',
+  insecure: 'This page is not safe, so you get no microphone. Open it by https. Or hand in a recording below.',
   denied:
-    'The browser was not allowed to use the microphone. Press the sign beside the address at the top, set the microphone to "allow", and try again. On a school laptop it may be switched off for everyone: tell your director.',
-  dismissed: 'The question about the microphone was closed. Press Record again, and answer it with "allow".',
+    'The microphone is blocked. Press the sign beside the address at the top. Set the microphone to "allow". Then try again. Does that not help? Tell your director.',
+  dismissed: 'You closed the question. Press Record again, then press "allow".',
   none: 'No microphone was found. Plug one in, or hand in a recording below.',
-  busy: 'The microphone could not be opened: another program has it. Close calls and recorders, then try again.',
+  busy: 'Another program has the microphone. Close it, then try again.',
   stuck:
-    'The browser’s sound does not start. Plug in headphones or a loudspeaker, reload the page, and try again. Or hand in a recording below.',
-  unknown: 'The microphone could not be opened. Plug it in again or restart the browser, then try again.',
+    'The sound does not start. Plug in headphones or a speaker, load the page again, and try once more. Or hand in a recording below.',
+  unknown: 'The microphone does not open. Plug it in again or close the browser. Then try again.',
 }
 
 /** Hertz. A browser may give another rate; the context's real one is what counts. */
@@ -148,9 +147,9 @@ const muteGrace = 1_500 // milliseconds: a short drop-out is no reason to stop
 /** lossOf tells when a microphone goes away: unplugged, taken by a call, or the page put to sleep. */
 function lossOf(track: MediaStreamTrack | undefined, context: AudioContext): Promise<string> {
   return new Promise((lost) => {
-    track?.addEventListener('ended', () => lost('The microphone was unplugged or switched off.'))
+    track?.addEventListener('ended', () => lost('The microphone was pulled out or turned off.'))
     track?.addEventListener('mute', () =>
-      setTimeout(() => track.muted && lost('The microphone was taken by a call or another program.'), muteGrace),
+      setTimeout(() => track.muted && lost('A call or another program took the microphone.'), muteGrace),
     )
     context.addEventListener('statechange', () => {
       if (context.state === 'suspended' || (context.state as string) === 'interrupted')

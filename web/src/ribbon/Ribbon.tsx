@@ -118,7 +118,7 @@ function Tracks({ ribbon, box, large, plain }: Part & { plain: boolean }) {
               stroke="var(--edge)"
               strokeWidth="1"
             />
-            {n % beatsALabel === 0 && at.x(b) + labelWidth < box.width && (
+            {!plain && n % beatsALabel === 0 && at.x(b) + labelWidth < box.width && (
               <text x={at.x(b) + 3} y={box.height - box.lane + 14} className="fill-soft text-[11px]">
                 {b.toFixed(1)} s
               </text>

@@ -32,7 +32,7 @@ export function Select({ label, value, onChange, options, showLabel = false }: P
             sideOffset={4}
             className="z-40 max-h-[60vh] overflow-hidden rounded-md border border-edge bg-sheet shadow-xl"
           >
-            <Radix.Viewport className="p-1" nonce={getNonce() ?? ""}>
+            <Radix.Viewport className="p-1" nonce={getNonce() ?? ''}>
               {options.map((o) => (
                 <Radix.Item
                   key={o.value}

@@ -1,10 +1,11 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { newId } from '../../api/ids'
 import { useOutbox } from '../../device/useOutbox'
 import { Button } from '../../ui/Button'
 import { shortDay } from '../../ui/days'
-import { Picture } from './Picture'
+import { LessonCards } from '../lessons/LessonCards'
 
 /** Care is what the instrument needs this week, month and term; what is due stands open. */
 export function Care({ care }: { care: Schemas['Due'][] }) {
@@ -18,6 +19,11 @@ export function Care({ care }: { care: Schemas['Due'][] }) {
           {now === 0 ? 'nothing is due' : `${now} ${now === 1 ? 'thing is' : 'things are'} due`}
         </span>
       </h2>
+      <p className="mt-1 text-sm">
+        <Link to="/lessons" className="inline-flex min-h-11 items-center underline">
+          All lessons: put it together, hold it, put it away
+        </Link>
+      </p>
       <ul>
         {care.map((c) => (
           <li key={c.every}>
@@ -37,21 +43,14 @@ function CareOf({ due }: { due: Schemas['Due'] }) {
   const open = due.now && !done
   return (
     <details className="border-b border-rule py-2">
-      <summary className="cursor-pointer">
+      <summary className="min-h-11 cursor-pointer py-2">
         {due.name[0]?.toUpperCase() + due.name.slice(1)}
         <span className={`ml-2 text-sm ${open ? 'text-nearly' : 'text-soft'}`}>
           {done ? 'done today' : due.now ? 'due now' : `due ${shortDay(due.due)}`}
           {due.last && !done && `, last ${shortDay(due.last)}`}
         </span>
       </summary>
-      <ol className="mt-2 space-y-2">
-        {due.items.map((item, n) => (
-          <li key={item} className="flex items-center gap-3">
-            <Picture name={due.pictures[n]} />
-            <span>{item}</span>
-          </li>
-        ))}
-      </ol>
+      <LessonCards items={due.items} pictures={due.pictures} />
       <p className="mt-3">
         <Button
           disabled={done}

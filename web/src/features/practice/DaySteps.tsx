@@ -38,6 +38,7 @@ export function DaySteps({ practice, steps, children }: Props) {
         {practice.player_id && <Link to="/my-progress">My progress</Link>}
         {practice.fingered && practice.player_id && <Link to="/fingerings">Fingerings</Link>}
         {practice.fingered && practice.player_id && <Link to="/which-note">Which note?</Link>}
+        {practice.player_id && <Link to="/lessons">Lessons</Link>}
         <KeySheet />
       </p>
       {steps.length > 1 && step && <StepList steps={steps} now={step} onGo={go} />}

@@ -16,7 +16,7 @@ export function Keeping() {
   return (
     <section aria-label="What is safe" className="mt-8 border-t border-rule pt-3 text-sm" data-waiting={still}>
       <p role="status">
-        {still === 0 && refused.length === 0 && 'Everything you did is safe with your director.'}
+        {still === 0 && refused.length === 0 && 'All you did is safe with your director.'}
         {still > 0 && `${count(waiting.length, told.length)} on this device. `}
         {state.going && sending(state.going)}
         {still > 0 && state.stopped === 'offline' && 'It goes up by itself as soon as there is a network.'}
@@ -37,7 +37,7 @@ export function Keeping() {
       )}
       {tight && (
         <p role="alert" className="mt-2 border-l-4 border-nearly pl-3">
-          This device is nearly full. Make room before you record without a network.
+          This device is almost full. Make room before you record with no network.
         </p>
       )}
       {refused.map((r) => (

@@ -40,7 +40,7 @@ export function LadderRungs({ practice, ladder }: Props) {
         <InARow ladder={ladder} />
         {ladder.reached && 'You reached the goal. '}
         {ladder.capped
-          ? 'That is enough of this ladder for today. More is practice, and tomorrow counts again.'
+          ? 'That is enough of this ladder for today. More is good practice. It counts again the next day.'
           : `${ladder.needs} clean in a row ${ladder.needs === 1 ? 'passes' : 'pass'} this rung.`}{' '}
         <span className="text-sm text-soft">
           {ladder.tries_today} of {ladder.most_tries} tries today

@@ -28,7 +28,7 @@ export function MeterPanel({ practice, step, onNext }: Props) {
       <p className="mt-4">
         {blowers.length > 0
           ? 'No meter is connected to this program yet. Let a simulated player blow into a simulated one:'
-          : 'No meter is connected to this program. Do this step with your director.'}
+          : 'No air meter is here. Do this step with your director.'}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
         {blowers.map((b) => (

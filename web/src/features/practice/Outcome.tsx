@@ -54,7 +54,7 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
       {!word && !failed && <Listening here={item?.take?.source !== 'file'} />}
       {failed && <Problem error={failed} />}
       {word && <TakeWord word={word} />}
-      {take?.trial && <p className="mt-3 text-soft">A simulated player, tried out: it counts for nothing.</p>}
+      {take?.trial && <p className="mt-3 text-soft">A simulated player played this. It does not count.</p>}
       {word && ladder && (
         <RungPassed ladder={ladder} played={take?.score.rung ?? item?.take?.rung} result={word.result} />
       )}
@@ -105,7 +105,7 @@ export function Passed({ heard, hold, onAgain, onDone, done }: PassedProps) {
       {heard !== 'listening' && heard && (
         <TakeWord word={{ ...heard, result: heard.verdict.result, overruled: false }} />
       )}
-      <p className="mt-3 text-soft">Nothing of it is kept, and nobody else hears it.</p>
+      <p className="mt-3 text-soft">It is not kept, and no one else hears it.</p>
       {hold && <Resting hold={hold} />}
       {heard !== 'listening' && (
         <Onward clean={heard?.verdict.result === 'clean'} onAgain={onAgain} onDone={onDone} done={done} />

@@ -99,7 +99,7 @@ describe('a player’s page', () => {
     ).toBeTruthy()
     expect(screen.getByText('Bigger breath, same lips.')).toBeTruthy()
     expect(screen.getByText('0 of 2 clean today')).toBeTruthy()
-    await screen.findByText('Everything you did is safe with your director.')
+    await screen.findByText('All you did is safe with your director.')
   })
 
   it('begins at the first step that is not clean, and goes where one points', async () => {
@@ -170,7 +170,7 @@ describe('without a network', () => {
     school(practice(care('s1', 'Care')))
     act(() => void window.dispatchEvent(new Event('online')))
     await waitFor(() => expect(told).toHaveLength(1))
-    await screen.findByText('Everything you did is safe with your director.')
+    await screen.findByText('All you did is safe with your director.')
   })
 
   it('opens the week ahead where the kept day is over', async () => {

@@ -70,7 +70,7 @@ export function StopHere({ stepId, onClose }: Props) {
       onOpenChange={onClose}
       title="Stop here"
       // A child has to know who hears of it before pressing.
-      says="Your director is told what you press, and nobody else."
+      says="Only your director sees what you press."
     >
       {!told && (
         <div className="mt-5 grid gap-3">

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { LessonCards } from '../lessons/LessonCards'
 import type { ShownStep } from './overlay'
-import { Picture } from './Picture'
 import { ReadAloud } from './ReadAloud'
 import { AllDone } from './StepPage'
 import { Cautions } from './StepSheet'
@@ -31,22 +31,7 @@ export function TickList({ step, onNext }: Props) {
       <h1 className="mt-3">{step.name}</h1>
       {step.task && <p className="mt-1 font-serif text-lg leading-snug">{step.task.sentence}</p>}
       <p className="text-soft">{step.why}</p>
-      <ul className="mt-4 divide-y divide-rule border-y border-rule">
-        {step.score.items.map((item, n) => (
-          <li key={item}>
-            <label className="flex min-h-14 items-center gap-4 py-2 text-lg">
-              <input
-                type="checkbox"
-                className="size-7 shrink-0"
-                checked={ticked[n] ?? false}
-                onChange={() => toggle(n)}
-              />
-              <Picture name={step.score.pictures[n]} />
-              {item}
-            </label>
-          </li>
-        ))}
-      </ul>
+      <LessonCards items={step.score.items} pictures={step.score.pictures} done={ticked} onTick={toggle} />
       {tick.error && <Problem error={tick.error} />}
       <Cautions texts={step.score.cautions} />
       <ReadAloud texts={[step.name, step.why, ...step.score.items, ...step.score.cautions]} />

@@ -1,0 +1,2 @@
+export { LessonCards } from './LessonCards'
+export { LessonsPage } from './LessonsPage'
