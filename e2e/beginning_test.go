@@ -59,7 +59,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.Press("Class"),
 		browser.Press("Try it as a player"),
 		browser.See("nothing of it is kept"),
-		chromedp.Evaluate[chromedp.Void](`document.querySelector('button[aria-label*="Long tone"]')?.click()`),
+		chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-step]')].find((b) => b.textContent.includes('Long tone'))?.click()`),
 		browser.See("Long tones teach your air"),
 		chromedp.Click(`//summary[contains(., "Sounds and microphone")]`),
 		browser.Choose("Who plays", "Steady player"),
@@ -79,7 +79,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.SignInPlayer(server.base, classCode, "Wren A.", pin),
 		browser.See("Looking after your instrument"),
 		// On a school day there are others before it, on a Sunday it is the only one.
-		chromedp.Evaluate[chromedp.Void](`document.querySelector('button[aria-label*="Long tone"]')?.click()`),
+		chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-step]')].find((b) => b.textContent.includes('Long tone'))?.click()`),
 		browser.See("Long tones teach your air"),
 		browser.Press("Record"),
 		browser.Press("Not now"),

@@ -51,9 +51,9 @@ func TestTheMusicOfOneSection(t *testing.T) {
 
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 2*time.Minute)
 	do(t, player, signInPlayer(base, "TIDE", "Ada T."),
-		chromedp.Click(`button[aria-label^="Step 2"]`),
+		chromedp.Click(`button[data-step="2"]`),
 		browser.See("Low tide"),
-		chromedp.Click(`button[aria-label^="Step 1"]`),
+		chromedp.Click(`button[data-step="1"]`),
 		browser.Press("Fingerings"),
 		browser.See("Fingerings, B♭ clarinet"),
 		browser.Press("Back to your practice"),

@@ -28,7 +28,7 @@ func TestAPlayersDay(t *testing.T) {
 	do(
 		t,
 		page,
-		chromedp.Click(`button[aria-label^="Step 2"]`),
+		chromedp.Click(`button[data-step="2"]`),
 		browser.See("Over the clarinet"),
 		browser.See("3 clean in a row pass this rung"),
 		browser.Press("No microphone?"),
@@ -53,7 +53,7 @@ func TestAPlayersDay(t *testing.T) {
 		browser.Press("I feel dizzy or tingly"),
 		browser.See("sit down and breathe normally"),
 		browser.Press("Close"),
-		chromedp.Click(`button[aria-label^="Step 3"]`),
+		chromedp.Click(`button[data-step="3"]`),
 		browser.See("Set-up check"),
 	)
 	do(
@@ -63,7 +63,7 @@ func TestAPlayersDay(t *testing.T) {
 			`document.querySelectorAll('input[type=checkbox]').forEach((b, n) => setTimeout(() => b.click(), 300 * n))`,
 		),
 		chromedp.WaitVisible(
-			`button[aria-label^="Step 3"] [data-result="clean"]`,
+			`button[data-step="3"] [data-result="clean"]`,
 		),
 		browser.Press("Done"),
 		browser.See("Done for today"),

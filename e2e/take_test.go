@@ -80,11 +80,12 @@ func TestATakeIsLookedInto(t *testing.T) {
 		if (a.readyState > 0) done(); else a.onloadedmetadata = done })`
 	says[any](t, director, "{"+loaded+"}")
 
-	do(t, director, chromedp.Click(`button[aria-label^="Play Break"]`), chromedp.Sleep(300*time.Millisecond))
+	do(t, director, chromedp.Click(`//button[contains(., "Play Break at")]`), chromedp.Sleep(300*time.Millisecond))
 	breakAt := says[float64](
 		t,
 		director,
-		`Number(/at ([0-9.]+) seconds/.exec(document.querySelector('button[aria-label^="Play Break"]').ariaLabel)[1])`,
+		`Number([...document.querySelectorAll('button')].find((b) => b.textContent.startsWith('Play Break'))
+			.dataset.at)`,
 	)
 	at := says[float64](t, director, `document.querySelector('audio').currentTime`)
 	assert.InDelta(t, breakAt-0.7, at, 0.6, "it plays from just before the break")

@@ -43,8 +43,9 @@ export function ResultMark({ result, overruled, withWord, size = 18, silent }: P
   const words = resultWords[result] + (overruled ? ', the director’s word' : '')
   return (
     <span className={`inline-flex items-center gap-1.5 ${colours[result]}`} data-result={result}>
+      {/* biome-ignore lint/a11y/noSvgWithoutTitle: it has one, unless its words stand around it */}
       <svg width={size * 1.3} height={size} viewBox="0 0 26 20" aria-hidden={withWord || silent} role="img">
-        <title>{words}</title>
+        {!withWord && !silent && <title>{words}</title>}
         <Shape result={result} />
         {overruled && <path d="M3 19h20" stroke="currentColor" strokeWidth="2" />}
       </svg>

@@ -92,56 +92,59 @@ function Answers({ classId, all }: { classId: string; all: Consents }) {
   }
   return (
     <form onSubmit={submit}>
-      <table className="mt-4 w-full max-w-4xl border-collapse">
-        <thead>
-          <tr className="border-y border-ink text-left">
-            <th scope="col" className="py-2 font-serif font-normal">
-              Player
-            </th>
-            {all.purposes.map((p) => (
-              <th key={p.key} scope="col" className="py-2 font-serif font-normal">
-                {p.name}{' '}
-                <Button look="quiet" onClick={() => setAll(p.key)}>
-                  all yes
-                </Button>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a box that is pushed along is reached by the keyboard */}
+      <section aria-label="Who agreed to what" tabIndex={0} className="relative overflow-x-auto">
+        <table className="mt-4 w-full max-w-4xl border-collapse">
+          <thead>
+            <tr className="border-y border-ink text-left">
+              <th scope="col" className="py-2 font-serif font-normal">
+                Player
               </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {all.players.map((q) => (
-            <tr key={q.id} className="border-b border-rule">
-              <th scope="row" className="py-1 text-left font-normal">
-                {q.name}
-              </th>
-              {all.purposes.map((p) => {
-                const said = q.said[p.key]
-                const given = changes[`${q.id} ${p.key}`] ?? said?.given
-                return (
-                  <td key={p.key} className="py-1">
-                    <select
-                      aria-label={`${q.name}, ${p.name}`}
-                      value={given === undefined ? '' : given ? 'yes' : 'no'}
-                      onChange={(e) => set(q.id, p.key, e.target.value === 'yes')}
-                      className="min-h-10 rounded-md border border-edge bg-sheet px-2"
-                    >
-                      {/* An answer is answered by another one: what was said stays written down. */}
-                      {given === undefined && <option value="">not answered</option>}
-                      <option value="yes">yes</option>
-                      <option value="no">no</option>
-                    </select>
-                    {said && (
-                      <span className="ml-2 text-xs text-soft" title={said.by}>
-                        {shortDay(said.on)}, {said.by}
-                      </span>
-                    )}
-                  </td>
-                )
-              })}
+              {all.purposes.map((p) => (
+                <th key={p.key} scope="col" className="py-2 font-serif font-normal">
+                  {p.name}{' '}
+                  <Button look="quiet" onClick={() => setAll(p.key)}>
+                    all yes
+                  </Button>
+                </th>
+              ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {all.players.map((q) => (
+              <tr key={q.id} className="border-b border-rule">
+                <th scope="row" className="py-1 text-left font-normal">
+                  {q.name}
+                </th>
+                {all.purposes.map((p) => {
+                  const said = q.said[p.key]
+                  const given = changes[`${q.id} ${p.key}`] ?? said?.given
+                  return (
+                    <td key={p.key} className="py-1">
+                      <select
+                        aria-label={`${q.name}, ${p.name}`}
+                        value={given === undefined ? '' : given ? 'yes' : 'no'}
+                        onChange={(e) => set(q.id, p.key, e.target.value === 'yes')}
+                        className="min-h-10 rounded-md border border-edge bg-sheet px-2"
+                      >
+                        {/* An answer is answered by another one: what was said stays written down. */}
+                        {given === undefined && <option value="">not answered</option>}
+                        <option value="yes">yes</option>
+                        <option value="no">no</option>
+                      </select>
+                      {said && (
+                        <span className="ml-2 text-xs text-soft" title={said.by}>
+                          {shortDay(said.on)}, {said.by}
+                        </span>
+                      )}
+                    </td>
+                  )
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
       <div className="sticky bottom-0 mt-4 flex max-w-4xl flex-wrap items-end gap-3 border-t border-rule bg-paper py-3">
         <Field label="Who said so, or on which form" name="by" required maxLength={120} className="min-w-72" />
         <Button type="submit" look="main" disabled={count === 0 || save.isPending}>

@@ -90,8 +90,8 @@ function NoteCard({ note, book, of, onPlay }: CardProps) {
       {note.hard && <p className="mt-1 text-sm text-soft">A hard note: trying counts.</p>}
       <p className="mt-2 flex flex-wrap justify-center gap-2 print:hidden">
         <HearNote of={of} midi={note.midi} name={note.called} />
-        <Button aria-label={`Play ${note.called}`} onClick={onPlay}>
-          Play it
+        <Button onClick={onPlay}>
+          Play it<span className="sr-only">: {note.called}</span>
         </Button>
       </p>
       {note.tendency && <p className="mt-1 text-left text-xs text-soft">{note.tendency}</p>}

@@ -24,8 +24,8 @@ export function HearNote({ of, midi, name }: { of: Request<'chart'>; midi: numbe
     await player.play()
   }
   return (
-    <Button aria-label={`Hear ${name}`} onClick={() => void hear().catch(console.warn)}>
-      Hear it
+    <Button onClick={() => void hear().catch(console.warn)}>
+      Hear it<span className="sr-only">: {name}</span>
     </Button>
   )
 }

@@ -25,7 +25,7 @@ export function Drone({ notes }: { notes: Chart['notes'] }) {
           onChange={setMidi}
           options={different(notes).map((n) => ({ value: String(n.midi), label: bare(n) }))}
         />
-        <Button aria-pressed={on} onClick={() => setOn(!on)}>
+        <Button onClick={() => setOn(!on)}>
           {on ? 'Stop the drone' : 'Sound the drone'}
         </Button>
       </div>

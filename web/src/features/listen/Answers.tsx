@@ -38,7 +38,7 @@ export function Answers({ session, sound, onWrite, onSpeak, quiet }: Props) {
     {
       key: 'a',
       label: 'Accept',
-      says: 'accept the measured word',
+      says: 'accept the measured result',
       does: () => session.act({ kind: 'accept' }, 'accepting'),
     },
     {
@@ -75,7 +75,7 @@ export function Answers({ session, sound, onWrite, onSpeak, quiet }: Props) {
         ))}
       </div>
       <div className="mt-3 flex flex-wrap items-center gap-2">
-        <span className="text-sm text-soft">Your word</span>
+        <span className="text-sm text-soft">Your call</span>
         {overrule.map((a) => (
           <Key key={a.key} answer={a} />
         ))}

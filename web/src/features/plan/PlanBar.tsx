@@ -61,7 +61,7 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
                 key={name}
                 value={String(n)}
                 aria-label={`${name}, ${count} ${count === 1 ? 'step' : 'steps'}`}
-                className="min-h-10 rounded-md border border-transparent px-2.5 text-sm data-[state=on]:border-ink data-[state=on]:bg-sheet"
+                className="min-h-11 max-w-full rounded-md border border-transparent px-2.5 text-sm data-[state=on]:border-ink data-[state=on]:bg-sheet"
               >
                 {name.slice(0, 3)} <span className="text-soft">{count || ''}</span>
               </ToggleGroup.Item>
@@ -164,7 +164,7 @@ function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
     <>
       <select
         aria-label="Begin from another week"
-        className="min-h-10 rounded-md border border-edge bg-sheet px-2 text-sm"
+        className="min-h-11 max-w-full rounded-md border border-edge bg-sheet px-2 text-sm"
         value=""
         onChange={(e) => choose(e.target.value)}
       >

@@ -98,7 +98,7 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
         onAdd={add}
       />
       <Saved draft={draft} plan={plan} />
-      <div className="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[11rem_minmax(0,1fr)_minmax(0,28rem)]">
+      <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 lg:grid-cols-[11rem_minmax(0,1fr)_minmax(0,28rem)]">
         <CatalogueList
           kinds={kinds}
           longTone={plan.long_tone}

@@ -19,8 +19,10 @@ export function Guide({ step, recording, at, index }: Props) {
   const lit = segment.fingering ? segment : upcoming(score.segments, cue.segment)
   if (!lit?.fingering) return null
   return (
-    <figure className={lit === segment ? '' : 'opacity-60'}>
-      <FingeringDiagram fingering={lit.fingering} changes={lit.changes ?? []} height={132} />
+    <figure>
+      <div className={lit === segment ? '' : 'opacity-60'}>
+        <FingeringDiagram fingering={lit.fingering} changes={lit.changes ?? []} height={132} />
+      </div>
       <figcaption className="mt-1 text-sm">
         {lit === segment ? lit.called : `next ${lit.called}`}
         <span className="block text-soft">{lit.fingering.text}</span>

@@ -42,7 +42,7 @@ export function OtherWays({ step, standIns, onFile }: Props) {
               const file = e.target.files?.[0]
               if (file) choose.mutate(file)
             }}
-            className="mt-1 block max-w-full"
+            className="mt-1 block min-h-11 max-w-full file:min-h-11"
           />
           {choose.isPending && <p className="text-sm text-soft">Reading the file …</p>}
           {choose.error && <Problem error={choose.error} />}

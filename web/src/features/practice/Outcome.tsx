@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect } from 'react'
+import { useEffect, useRef } from 'react'
 import type { Schemas } from '../../api/client'
 import type { Item } from '../../device/outbox'
 import { useOutbox } from '../../device/useOutbox'
@@ -51,6 +51,7 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
   if (error && !word) return <Problem error={error} />
   return (
     <section aria-label="How it went" aria-live="polite" className="pt-4">
+      <Heading />
       {!word && !failed && <Listening here={item?.take?.source !== 'file'} />}
       {failed && <Problem error={failed} />}
       {word && <TakeWord word={word} />}
@@ -100,6 +101,7 @@ type PassedProps = Pick<Props, 'hold' | 'onAgain' | 'onDone' | 'done'> & { heard
 export function Passed({ heard, hold, onAgain, onDone, done }: PassedProps) {
   return (
     <section aria-label="How it went" aria-live="polite" className="pt-4">
+      <Heading />
       {heard === 'listening' && <Listening here />}
       {heard === undefined && <p className="pt-8 text-lg">This device could not listen just now. Play it once more.</p>}
       {heard !== 'listening' && heard && (
@@ -111,6 +113,17 @@ export function Passed({ heard, hold, onAgain, onDone, done }: PassedProps) {
         <Onward clean={heard?.verdict.result === 'clean'} onAgain={onAgain} onDone={onDone} done={done} />
       )}
     </section>
+  )
+}
+
+/** Heading is where reading goes on after a take: the recording's sheet is gone, and the focus with it. */
+function Heading() {
+  const heading = useRef<HTMLHeadingElement>(null)
+  useEffect(() => heading.current?.focus(), [])
+  return (
+    <h1 ref={heading} tabIndex={-1} className="sr-only">
+      How it went
+    </h1>
   )
 }
 

@@ -17,7 +17,7 @@ export function StepList({ steps, now, onGo }: Props) {
   }, [now.id])
   return (
     <nav aria-label="Today's steps" className="mt-2">
-      <ol ref={row} className="flex gap-1.5 overflow-x-auto pb-1 sm:flex-wrap">
+      <ol ref={row} className="relative flex gap-1.5 overflow-x-auto pb-1 sm:flex-wrap">
         {steps.map((s, n) => {
           const result: Result = s.result ?? 'missing'
           return (
@@ -25,15 +25,16 @@ export function StepList({ steps, now, onGo }: Props) {
               <button
                 type="button"
                 aria-current={s.id === now.id ? 'step' : undefined}
-                aria-label={`Step ${n + 1}, ${s.name}: ${resultWords[result]}`}
+                data-step={n + 1}
                 className="flex min-h-16 w-28 flex-col justify-start rounded-md border border-edge bg-sheet px-2.5 py-1 text-left aria-[current]:border-2 aria-[current]:border-warm"
                 onClick={() => onGo(s)}
               >
                 <span className="flex w-full items-center justify-between">
                   <span className="font-serif">{n + 1}</span>
-                  <ResultMark result={result} size={15} />
+                  <ResultMark result={result} size={15} silent />
                 </span>
                 <span className="line-clamp-2 text-xs leading-tight text-soft">{s.name}</span>
+                <span className="sr-only">, {resultWords[result]}</span>
               </button>
             </li>
           )

@@ -94,10 +94,10 @@ function Fingerings({ targets }: { targets: Schemas['Segment'][] }) {
   return (
     // A row that is pushed along is reached by the keyboard, too.
     <ul
-      aria-label="Fingerings"
+      aria-label="The notes and their fingers"
       // biome-ignore lint/a11y/noNoninteractiveTabindex: see above
       tabIndex={0}
-      className="mt-4 flex gap-2 overflow-x-auto pb-1"
+      className="relative mt-4 flex gap-2 overflow-x-auto pb-1"
     >
       {notes.map((t) => (
         <FingeringCard key={t.start_beat} target={t} />

@@ -1,4 +1,4 @@
-import { type FormEvent, useEffect, useState } from 'react'
+import { type FormEvent, useEffect, useRef, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { codeOfAddress } from '../../ui/codeOfAddress'
@@ -47,11 +47,21 @@ export function PlayerSignIn() {
   )
 }
 
+/** useFirst puts the focus where a new page of the three begins. */
+function useFirst<E extends HTMLElement>() {
+  const first = useRef<E>(null)
+  useEffect(() => first.current?.focus(), [])
+  return first
+}
+
 /** PickName shows first names and an initial: enough to find oneself, no more. */
 function PickName({ names, onPick }: { names: Schemas['Names']; onPick: (p: Schemas['PickedName']) => void }) {
+  const heading = useFirst<HTMLHeadingElement>()
   return (
     <>
-      <h2>{names.class}: who are you?</h2>
+      <h2 ref={heading} tabIndex={-1} className="outline-none">
+        {names.class}: who are you?
+      </h2>
       <ul className="mt-4 grid grid-cols-2 gap-2">
         {/* The instrument tells two children of one first name apart without a surname. */}
         {names.players.map((p) => (
@@ -77,13 +87,15 @@ type PINProps = { code: string; player: Schemas['PickedName']; onBack: () => voi
 /** EnterPIN asks for the numbers on the player's card. */
 function EnterPIN({ code, player, onBack }: PINProps) {
   const [pin, setPIN] = useState('')
+  const form = useRef<HTMLFormElement>(null)
+  useEffect(() => form.current?.querySelector('input')?.focus(), [])
   const signIn = usePlayerSignIn()
   function submit(e: FormEvent) {
     e.preventDefault()
     signIn.mutate({ code, player_id: player.id, pin, shared: isShared() })
   }
   return (
-    <form onSubmit={submit} className="space-y-5">
+    <form ref={form} onSubmit={submit} className="space-y-5">
       <h2>
         {player.name}, {player.instrument}
       </h2>

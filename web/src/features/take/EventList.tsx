@@ -24,11 +24,9 @@ export function EventList({ take, onSeek }: { take: TakeDetail; onSeek: (seconds
       <ol className="mt-2 space-y-1">
         {take.events.map((e) => (
           <li key={`${e.t_s} ${e.kind}`} className="flex flex-wrap items-center gap-3">
-            <Button
-              onClick={() => onSeek(e.t_s - 0.7)}
-              aria-label={`Play ${names[e.kind as keyof typeof names]} at ${e.t_s.toFixed(1)} seconds`}
-            >
-              ▸ {(e.t_s - take.score_start_s).toFixed(1)} s
+            <Button onClick={() => onSeek(e.t_s - 0.7)} data-at={e.t_s.toFixed(1)}>
+              <span className="sr-only">Play {names[e.kind as keyof typeof names]} at </span>▸{' '}
+              {(e.t_s - take.score_start_s).toFixed(1)} s
             </Button>
             <span>
               {names[e.kind as keyof typeof names] ?? e.kind}, {e.duration_s.toFixed(2)} s

@@ -22,7 +22,7 @@ export function TakeVerdict({ take, directs }: { take: TakeDetail; directs: bool
         </p>
         <p className="mt-1 text-lg">{take.verdict.sentence}</p>
         {take.overruled && <p className="text-sm text-soft">Measured: {resultWords[take.verdict.result]}.</p>}
-        <p className="mt-1 text-soft">Tip given: {take.verdict.tip.text}</p>
+        <p className="mt-1 text-soft">Tip shown: {take.verdict.tip.text}</p>
       </div>
       {directs && <YourWord take={take} />}
     </section>
@@ -35,7 +35,7 @@ function YourWord({ take }: { take: TakeDetail }) {
   return (
     <div className="no-print">
       <p id="overrule" className="text-sm text-soft">
-        Your word
+        Your call
       </p>
       <ToggleGroup.Root
         type="single"
@@ -54,7 +54,7 @@ function YourWord({ take }: { take: TakeDetail }) {
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
-      <p className="mt-1 text-xs text-soft">Press again to let the measured word stand.</p>
+      <p className="mt-1 text-xs text-soft">Press again to go back to the measured result.</p>
       {overrule.error && <Problem error={overrule.error} />}
     </div>
   )

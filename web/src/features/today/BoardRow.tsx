@@ -69,7 +69,7 @@ function CellView({ cell, player, dense, drawn, hears }: CellProps) {
     </>
   ) : (
     <>
-      <span className="w-16 shrink-0 font-serif text-sm text-soft">{cell.written}</span>
+      <span className="w-16 shrink-0 font-serif text-sm text-soft">{cell.written}</span>{' '}
       <span className="w-32 shrink-0 lg:w-[26rem]">
         {cell.ribbon && <Ribbon ribbon={cell.ribbon} width={416} height={38} silent={said} />}
       </span>
@@ -86,7 +86,7 @@ function CellView({ cell, player, dense, drawn, hears }: CellProps) {
       className={`${row} rounded-sm hover:bg-warm-wash`}
       data-player={player}
       title={dense ? cell.deciding : undefined}
-      aria-label={`${player}: ${resultWords[result]}. ${cell.deciding ?? ''}. ${cell.ribbon?.text ?? ''}`}
+      aria-label={`${player}: ${resultWords[result]}. ${dense ? (cell.deciding ?? '') : shownWords(cell)}. ${cell.ribbon?.text ?? ''}`}
     >
       {inside}
     </a>
@@ -100,11 +100,19 @@ function words(cell: Cell) {
   return (
     <>
       {cell.deciding}
-      <span className="text-soft">
-        {cell.takes > 1 && ` · ${cell.takes} takes`}
-        {cell.comments > 0 && ` · ${cell.comments === 1 ? 'a comment' : `${cell.comments} comments`}`}
-        {cell.earlier && ' · before the step changed'}
-      </span>
+      <span className="text-soft">{besides(cell)}</span>
     </>
   )
 }
+
+/** besides is what else is to be known of a cell, behind what decided. */
+function besides(cell: Cell): string {
+  const out = []
+  if (cell.takes > 1) out.push(`${cell.takes} takes`)
+  if (cell.comments > 0) out.push(cell.comments === 1 ? 'a comment' : `${cell.comments} comments`)
+  if (cell.earlier) out.push('before the step changed')
+  return out.map((o) => ` · ${o}`).join('')
+}
+
+/** shownWords are a wide cell's words as they stand there: what is heard has to hold what is seen. */
+const shownWords = (cell: Cell) => `${cell.written ?? ''} ${cell.deciding ?? ''}${besides(cell)}`

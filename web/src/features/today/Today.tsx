@@ -93,7 +93,7 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
         school={`${today.class.school} · class code ${today.class.code}`}
         at="today"
       />
-      <nav aria-label="Day" className="flex items-center gap-2">
+      <nav aria-label="Day" className="flex flex-wrap items-center gap-2">
         <Button aria-label="The day before" onClick={() => go(-1)}>
           ←
         </Button>
@@ -130,87 +130,91 @@ function Board({ today, view, rights }: { today: Schemas['Today']; view: View; r
   const table = useInAppLinks<HTMLTableElement>()
   return (
     // Columns are as wide whatever stands in them: the board holds still while its drawings come.
-    <table
-      ref={table}
-      className="w-full table-fixed border-collapse"
-      style={{ minWidth: `${nameWidth + steps * narrowest}rem` }}
-    >
-      <caption className="sr-only">Players by section, with each one’s latest take of every step</caption>
-      <colgroup>
-        <col style={{ width: `${nameWidth}rem` }} />
-        {today.steps.map((s) => (
-          <col key={s.id} />
-        ))}
-      </colgroup>
-      {/* Names of the steps stay in sight down to the tubas. */}
-      <thead className="sticky top-0 z-10 bg-paper shadow-[inset_0_1px_0_var(--ink),inset_0_-1px_0_var(--ink)]">
-        <tr className="align-top">
-          <th scope="col" className="py-2 pr-4 text-left font-serif font-normal text-soft">
-            Player
-          </th>
+    // On a narrow screen it is pushed along in a box of its own, where the names of the steps stay in sight too.
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a box that is pushed along is reached by the keyboard
+    <section aria-label="The board" tabIndex={0} className="max-lg:max-h-[85vh] max-lg:overflow-auto">
+      <table
+        ref={table}
+        className="w-full table-fixed border-collapse"
+        style={{ minWidth: `${nameWidth + steps * narrowest}rem` }}
+      >
+        <caption className="sr-only">Players by section, with each one’s latest take of every step</caption>
+        <colgroup>
+          <col style={{ width: `${nameWidth}rem` }} />
           {today.steps.map((s) => (
-            <th key={s.id} scope="col" className="py-2 pr-3 text-left align-top font-normal">
-              <StepName
-                classId={today.class.id}
-                day={today.day}
-                step={s}
-                dense={steps >= denseFrom}
-                changes={rights.directs}
-              />
-            </th>
+            <col key={s.id} />
           ))}
-        </tr>
-      </thead>
-      <tbody>
-        <tr className="border-b border-ink align-top">
-          <th scope="row" className="py-2 pr-4 text-left font-normal text-soft">
-            {today.sections.reduce((sum, s) => sum + s.played, 0)} of {countPlayers(today)} played
-          </th>
-          {today.steps.map((s) => (
-            <td key={s.id} className="py-2 pr-3">
-              <StepResults step={s} players={countPlayers(today)} dense={steps >= denseFrom} />
-            </td>
-          ))}
-        </tr>
-      </tbody>
-      {shown.map((section) => (
-        <tbody key={section.name}>
-          <tr>
-            <th
-              scope="rowgroup"
-              colSpan={1 + today.steps.length}
-              className="pt-4 pb-1 text-left font-serif text-lg font-normal"
-            >
-              {rights.directs ? (
-                <Link
-                  className="decoration-edge underline-offset-4 hover:underline"
-                  to={`/class/${today.class.id}/section/${encodeURIComponent(section.name)}`}
-                >
-                  {section.name}
-                </Link>
-              ) : (
-                section.name
-              )}{' '}
-              <span className="font-sans text-sm text-soft">
-                {section.played} of {countOf(today, section.name)} played
-              </span>
+        </colgroup>
+        {/* Names of the steps stay in sight down to the tubas. */}
+        <thead className="sticky top-0 z-10 bg-paper shadow-[inset_0_1px_0_var(--ink),inset_0_-1px_0_var(--ink)]">
+          <tr className="align-top">
+            <th scope="col" className="py-2 pr-4 text-left font-serif font-normal text-soft">
+              Player
             </th>
+            {today.steps.map((s) => (
+              <th key={s.id} scope="col" className="py-2 pr-3 text-left align-top font-normal">
+                <StepName
+                  classId={today.class.id}
+                  day={today.day}
+                  step={s}
+                  dense={steps >= denseFrom}
+                  changes={rights.directs}
+                />
+              </th>
+            ))}
           </tr>
-          {section.players.map((p) => (
-            <BoardRow key={p.id} player={p} classId={today.class.id} rights={rights} />
-          ))}
-        </tbody>
-      ))}
-      {shown.length === 0 && (
+        </thead>
         <tbody>
-          <tr>
-            <td colSpan={1 + today.steps.length} className="py-6 text-soft">
-              Nobody fits this choice. Show all sections and any result to see everybody.
-            </td>
+          <tr className="border-b border-ink align-top">
+            <th scope="row" className="py-2 pr-4 text-left font-normal text-soft">
+              {today.sections.reduce((sum, s) => sum + s.played, 0)} of {countPlayers(today)} played
+            </th>
+            {today.steps.map((s) => (
+              <td key={s.id} className="py-2 pr-3">
+                <StepResults step={s} players={countPlayers(today)} dense={steps >= denseFrom} />
+              </td>
+            ))}
           </tr>
         </tbody>
-      )}
-    </table>
+        {shown.map((section) => (
+          <tbody key={section.name}>
+            <tr>
+              <th
+                scope="rowgroup"
+                colSpan={1 + today.steps.length}
+                className="pt-4 pb-1 text-left font-serif text-lg font-normal"
+              >
+                {rights.directs ? (
+                  <Link
+                    className="decoration-edge underline-offset-4 hover:underline"
+                    to={`/class/${today.class.id}/section/${encodeURIComponent(section.name)}`}
+                  >
+                    {section.name}
+                  </Link>
+                ) : (
+                  section.name
+                )}{' '}
+                <span className="font-sans text-sm text-soft">
+                  {section.played} of {countOf(today, section.name)} played
+                </span>
+              </th>
+            </tr>
+            {section.players.map((p) => (
+              <BoardRow key={p.id} player={p} classId={today.class.id} rights={rights} />
+            ))}
+          </tbody>
+        ))}
+        {shown.length === 0 && (
+          <tbody>
+            <tr>
+              <td colSpan={1 + today.steps.length} className="py-6 text-soft">
+                Nobody fits this choice. Show all sections and any result to see everybody.
+              </td>
+            </tr>
+          </tbody>
+        )}
+      </table>
+    </section>
   )
 }
 
