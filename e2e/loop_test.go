@@ -43,6 +43,18 @@ func serve(t *testing.T, s *store.Store) string {
 // cut.
 func serveOver(t *testing.T, s *store.Store) (base string, down *atomic.Bool) {
 	t.Helper()
+	return serveBy(t, s, (*httptest.Server).Start)
+}
+
+// serveSecurely is serve over https, with a certificate of the test's own.
+func serveSecurely(t *testing.T, s *store.Store) string {
+	t.Helper()
+	base, _ := serveBy(t, s, (*httptest.Server).StartTLS)
+	return base
+}
+
+func serveBy(t *testing.T, s *store.Store, start func(*httptest.Server)) (base string, down *atomic.Bool) {
+	t.Helper()
 	down = &atomic.Bool{}
 	kept, err := recordings.InFolder(t.TempDir())
 	require.NoError(t, err)
@@ -57,12 +69,13 @@ func serveOver(t *testing.T, s *store.Store) (base string, down *atomic.Bool) {
 	page, built := web.Built()
 	require.True(t, built, "the interface is not built: run ./test")
 	handler, stop := answers.Handler(page)
-	server := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+	server := httptest.NewUnstartedServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if down.Load() {
 			panic(http.ErrAbortHandler)
 		}
 		handler.ServeHTTP(w, r)
 	}))
+	start(server)
 	t.Cleanup(func() {
 		server.Close()
 		stop()

@@ -54,6 +54,15 @@ need_fonts() {
 
 need_chromium() { command -v chromium >/dev/null || debian chromium; }
 
+# The other browsers that schools have, a screen nobody sees, and sound that plays into nothing.
+need_other_browsers() {
+  local tool missing=()
+  for tool in firefox-esr:firefox-esr WebKitWebDriver:webkit2gtk-driver Xvfb:xvfb pulseaudio:pulseaudio; do
+    command -v "${tool%%:*}" >/dev/null || missing+=("${tool##*:}")
+  done
+  [[ ${#missing[@]} -eq 0 ]] || debian "${missing[@]}"
+}
+
 need_toolchains() {
   local tool
   for tool in go node npm; do

@@ -25,9 +25,7 @@ export function Drone({ notes }: { notes: Chart['notes'] }) {
           onChange={setMidi}
           options={different(notes).map((n) => ({ value: String(n.midi), label: bare(n) }))}
         />
-        <Button onClick={() => setOn(!on)}>
-          {on ? 'Stop the drone' : 'Sound the drone'}
-        </Button>
+        <Button onClick={() => setOn(!on)}>{on ? 'Stop the drone' : 'Sound the drone'}</Button>
       </div>
     </section>
   )

@@ -83,9 +83,7 @@ function Listening({ practice, of, book }: Props) {
         )}
       </div>
       <p className="mt-3">
-        <Button onClick={() => setNeedle(!needle)}>
-          {needle ? 'Hide the needle' : 'Show the needle'}
-        </Button>
+        <Button onClick={() => setNeedle(!needle)}>{needle ? 'Hide the needle' : 'Show the needle'}</Button>
         {book.ears_first && !needle && <span className="ml-3 text-sm text-soft">Listen first. Then look.</span>}
       </p>
       <Drone notes={book.notes} />

@@ -54,6 +54,14 @@ describe('a player signs in', () => {
     expect(await kept('me')).toEqual(ada)
   })
 
+  it('is told where the browser keeps no sign-in', async () => {
+    school({ 'GET /me': () => ({ role: 'nobody', name: '', class: '' }) })
+    open(<SignIn />, { at: '/sign-in', path: '/sign-in' })
+    await toThePIN()
+    enter('2468')
+    expect((await screen.findByRole('alert')).textContent).toContain('did not keep your sign-in')
+  })
+
   it('by the square on the card: the names come at once, and no code stays in the address', async () => {
     window.history.replaceState(null, '', '/sign-in#FERRY-BELL')
     open(<SignIn />, { at: '/sign-in', path: '/sign-in' })

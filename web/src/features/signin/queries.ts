@@ -60,11 +60,23 @@ export function wayBack(search: string): string {
   return /^\/(?![/\\]|sign-in)/.test(to) ? to : '/'
 }
 
+/**
+ * keptIn asks once more who is signed in: a browser that keeps no secure cookie over http
+ * (WebKit's do not) has forgotten it by now, and would lead back to the sign-in for ever.
+ */
+async function keptIn(me: Me): Promise<void> {
+  if (me.role === 'nobody' || window.location.protocol === 'https:') return
+  const now = await answer(api.GET('/me')).catch(() => me) // no answer is no sign of that
+  if (now.role === 'nobody')
+    throw new Error('This browser did not keep your sign-in. Open this page by https, then try again.')
+}
+
 /** useEntered forgets whoever was signed in before, on the page and on the device, and goes home. */
 export function useEntered() {
   const queries = useQueryClient()
   const navigate = useNavigate()
   return async (me: Me) => {
+    await keptIn(me)
     await forgetEveryone().catch(console.warn)
     if (me.role === 'nobody') forgetClass()
     if (me.role === 'player' && me.id) await readyDevice(me.id)
