@@ -78,7 +78,13 @@ func checked(t *testing.T, page context.Context, width, height int64, least int,
 		do(t, page, chromedp.EmulateViewport(width, height), chromedp.Sleep(100*time.Millisecond))
 		title := says[string](t, page, `document.title`)
 		assert.NotEqual(t, "Early Chorus", title, "%s has no title of its own", s.name)
-		assert.Equal(t, 1., says[float64](t, page, `document.querySelectorAll('h1').length`), "%s: one first heading", s.name)
+		assert.Equal(
+			t,
+			1.,
+			says[float64](t, page, `document.querySelectorAll('h1').length`),
+			"%s: one first heading",
+			s.name,
+		)
 	}
 }
 
@@ -117,7 +123,10 @@ func TestAPlayersScreensAreAccessible(t *testing.T) {
 	do(t, page, chromedp.Navigate(base))
 	checked(t, page, width, height, 44, []screen{
 		{"sign in", browser.See("Class code")},
-		{"who are you", chromedp.Steps(browser.Type("Class code", "seen"), browser.Press("Find my class"), browser.See("Ada T."))},
+		{
+			"who are you",
+			chromedp.Steps(browser.Type("Class code", "seen"), browser.Press("Find my class"), browser.See("Ada T.")),
+		},
 		{"PIN", chromedp.Steps(browser.Press("Ada T."), browser.See("Your PIN"))},
 		{"a step", chromedp.Steps(
 			browser.Type("Your PIN", storetest.PIN),
@@ -141,9 +150,15 @@ func TestAPlayersScreensAreAccessible(t *testing.T) {
 			pressed("No microphone?", "Player who cracks"),
 			chromedp.WaitVisible(`[data-verdict]`),
 		)},
-		{"microphone check", chromedp.Steps(pressed("Again"), waitForRecord, pressed("Record"), browser.See("seven seconds"))},
+		{
+			"microphone check",
+			chromedp.Steps(pressed("Again"), waitForRecord, pressed("Record"), browser.See("seven seconds")),
+		},
 		{"recording", chromedp.Steps(pressed("Not now"), chromedp.WaitVisible(`[data-recording]`))},
-		{"fingerings", chromedp.Steps(pressed("Stop and throw away", "Fingerings"), browser.See("Without the hard ones"))},
+		{
+			"fingerings",
+			chromedp.Steps(pressed("Stop and throw away", "Fingerings"), browser.See("Without the hard ones")),
+		},
 		{"play it", chromedp.Steps(browser.Press("Play it"), browser.See("Nothing is recorded"))},
 		{"which note", chromedp.Steps(pressed("Close", "Which note is that?"), browser.See("Play any note"))},
 		{"lessons", chromedp.Steps(pressed("Back to your practice", "Lessons"), browser.See("Lay the case flat"))},
@@ -180,7 +195,10 @@ func TestADirectorsScreensAreAccessible(t *testing.T) {
 		{"today", chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`)},
 		{"take", chromedp.Steps(chromedp.Click(`a[data-player="Ada Testerly"]`), browser.See("Measures"))},
 		{"listen", at(class+"/listen", "Listen")},
-		{"section", chromedp.Steps(at(class, "Ada Testerly"), chromedp.Click(`th[scope=rowgroup] a`), browser.See("Tone"))},
+		{
+			"section",
+			chromedp.Steps(at(class, "Ada Testerly"), chromedp.Click(`th[scope=rowgroup] a`), browser.See("Tone")),
+		},
 		{"player", at(class+"/player/"+b.Players[0].ID, "Ada")},
 		{"plan", at(class+"/plan", "Long tone, counted")},
 		{"try", at(class+"/try/clarinet", "nothing of it is kept")},

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"context"
+	"path/filepath"
 	"testing"
 	"time"
 
@@ -11,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"earlychorus/core/exercise"
 	"earlychorus/e2e/browser"
 	"earlychorus/server/store/storetest"
 )
@@ -71,4 +73,70 @@ func background(origin string) chromedp.Action[chromedp.Void] {
 		}
 		return ctx.Err()
 	})
+}
+
+// Without a network everything of a step goes on: a simulated player, a file, the air meter,
+// each with its word at once; all of it is told later.
+func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
+	t.Parallel()
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "ISLE")
+	_, err := s.SQL().Exec("UPDATE class SET simulated_players = 'demo' WHERE id = $1", b.Class.ID)
+	require.NoError(t, err)
+	b.AddStep(t, s, exercise.New("air-meter", nil))
+	base, down := serveOver(t, s)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
+	do(t, page, signInPlayer(base, "ISLE", "Ada T."))
+	do(
+		t,
+		page,
+		chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise),
+		chromedp.Sleep(3*time.Second), // the week ahead, and the core
+	)
+	down.Store(true)
+	file, err := filepath.Abs(fakeMicrophone(t))
+	require.NoError(t, err)
+	do(t, page,
+		browser.Press("No microphone?"),
+		browser.Press("Steady player"),
+		chromedp.WaitVisible(`[data-verdict="clean"]`),
+		browser.Press("Again"),
+		browser.Press("No microphone?"),
+		chromedp.SetUploadFiles(`#recording-file`, []string{file}),
+		chromedp.WaitVisible(`[data-verdict]`),
+		browser.Press("Again"),
+		chromedp.Click(`button[data-step="2"]`),
+		browser.Press("Prompt and still"),
+		chromedp.WaitVisible(`[data-verdict="clean"]`),
+		chromedp.WaitVisible(`[data-waiting="3"]`),
+	)
+	down.Store(false)
+	do(t, page, browser.Press("Try to send now"), safe())
+	day := b.Class.Day(time.Now())
+	takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, day)
+	require.NoError(t, err)
+	assert.Len(t, takes, 2)
+	do(t, page, chromedp.Reload(), chromedp.WaitVisible(`button[data-step="2"] [data-result="clean"]`))
+}
+
+// Back in the middle of a take asks first, and the take goes on.
+func TestBackInATakeAsksFirst(t *testing.T) {
+	t.Parallel()
+	s := storetest.Open(t)
+	storetest.NewBand(t, s, "BACK")
+	base := serve(t, s)
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)}, 2*time.Minute)
+	do(t, page, signInPlayer(base, "BACK", "Ada T."))
+	do(t, page,
+		browser.Press("Lessons"),
+		browser.Press("Back to your practice"),
+		waitForRecord,
+		browser.Press("Record"),
+		browser.Press("Not now"),
+		chromedp.WaitVisible(`[data-recording]`),
+		chromedp.Evaluate[chromedp.Void](`history.back()`),
+		browser.See("Your take is not kept yet"),
+		browser.Press("Stay here"),
+		chromedp.WaitVisible(`[data-verdict]`),
+	)
 }

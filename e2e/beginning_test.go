@@ -23,7 +23,9 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 	require.True(t, found)
 
 	page := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
-	do(t, page,
+	do(
+		t,
+		page,
 		chromedp.Navigate(server.base),
 		browser.See("Set up your school"),
 		browser.Type("Code", strings.ToLower(strings.ReplaceAll(code, "-", " "))),
@@ -59,7 +61,9 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.Press("Class"),
 		browser.Press("Try it as a player"),
 		browser.See("nothing of it is kept"),
-		chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-step]')].find((b) => b.textContent.includes('Long tone'))?.click()`),
+		chromedp.Evaluate[chromedp.Void](
+			`[...document.querySelectorAll('[data-step]')].find((b) => b.textContent.includes('Long tone'))?.click()`,
+		),
 		browser.See("Long tones teach your air"),
 		chromedp.Click(`//summary[contains(., "Sounds and microphone")]`),
 		browser.Choose("Who plays", "Steady player"),
@@ -75,11 +79,15 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 	classCode := says[string](t, page, "document.body.innerText.match(/class code ([A-Z-]+)/)[1]")
 
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)}, 2*time.Minute)
-	do(t, player,
+	do(
+		t,
+		player,
 		browser.SignInPlayer(server.base, classCode, "Wren A.", pin),
 		browser.See("Looking after your instrument"),
 		// On a school day there are others before it, on a Sunday it is the only one.
-		chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-step]')].find((b) => b.textContent.includes('Long tone'))?.click()`),
+		chromedp.Evaluate[chromedp.Void](
+			`[...document.querySelectorAll('[data-step]')].find((b) => b.textContent.includes('Long tone'))?.click()`,
+		),
 		browser.See("Long tones teach your air"),
 		browser.Press("Record"),
 		browser.Press("Not now"),

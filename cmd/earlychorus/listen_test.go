@@ -155,7 +155,7 @@ func TestThePagesAreWritten(t *testing.T) {
 	require.NoError(t, err)
 	pages, err := os.ReadDir(folder)
 	require.NoError(t, err)
-	assert.Len(t, pages, 6)
+	assert.Len(t, pages, 7)
 	for _, p := range pages {
 		body, err := os.ReadFile(filepath.Join(folder, p.Name()))
 		require.NoError(t, err)

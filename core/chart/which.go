@@ -21,7 +21,7 @@ type Found struct {
 	Tune       string                `json:"tune" doc:"in tune, a little flat, …"`
 	Open       string                `json:"open,omitempty" doc:"which open note or partial of the tube, on brass"`
 	Fingering  *instrument.Fingering `json:"fingering,omitempty" doc:"the usual one"`
-	Right      bool                  `json:"right,omitempty" doc:"it is the note that was looked for"`
+	Right      bool                  `json:"right" doc:"it is the note that was looked for"`
 	Mend       string                `json:"mend,omitempty" doc:"which finger differs from the note that was looked for"`
 }
 

@@ -133,7 +133,10 @@ var ownTogether = map[string][]part{
 		{scores.PictureJoin, "Long joint into the larger hole, beside it; lock the two together where there is a lock"},
 		{scores.PictureJoin, "Bell on top; press its key so that the pad is lifted over the joint"},
 		{scores.PictureLift, "Two hands: lift it to the seat strap"},
-		{scores.PictureReed, "Crook in with two hands, held at its thick end. Keep clear of the whisper key. Then the reed"},
+		{
+			scores.PictureReed,
+			"Crook in with two hands, held at its thick end. Keep clear of the whisper key. Then the reed",
+		},
 	},
 	"trombone": {
 		{scores.PictureSlide, "Lock the slide before you lift it. Stand its end on your shoe, not on the floor"},

@@ -71,7 +71,10 @@ func (p Page) Press(ctx context.Context, words string) error {
 
 // Type writes into the field with this label.
 func (p Page) Type(ctx context.Context, label, text string) error {
-	field := fmt.Sprintf("[...document.querySelectorAll('label')].find((l) => l.textContent.includes(%q))?.control", label)
+	field := fmt.Sprintf(
+		"[...document.querySelectorAll('label')].find((l) => l.textContent.includes(%q))?.control",
+		label,
+	)
 	if err := p.Until(ctx, field); err != nil {
 		return err
 	}

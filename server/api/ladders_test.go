@@ -45,7 +45,7 @@ func TestALadderIsClimbedAndLedBackFrom(t *testing.T) {
 	require.NotNil(t, practice.Steps[1].Ladder)
 	assert.Equal(t, 1, practice.Steps[1].Ladder.Rung)
 	assert.Equal(t, 3, practice.Steps[1].Ladder.Needs)
-	assert.Equal(t, "C4 to G3 and back", practice.Steps[1].Ladder.Rungs[0])
+	assert.Equal(t, "low C to low G and back", practice.Steps[1].Ladder.Rungs[0])
 
 	for n := range 3 {
 		practice = climbing(player, step, "steady")

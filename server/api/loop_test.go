@@ -62,8 +62,8 @@ func TestFromTheStepToTheDirectorsWord(t *testing.T) {
 	assert.Equal(t, "Ada Testerly", today.Sections[0].Players[0].Name)
 	assert.Equal(t, verdict.Nearly, cell.Result)
 	assert.True(t, cell.Overruled)
-	assert.Contains(t, string(cell.Ribbon), "18 cents flat")
-	assert.Contains(t, string(cell.Ribbon), "gap of 0.")
+	assert.Contains(t, string(cell.Ribbon), "C: in tune, held")
+	assert.Contains(t, string(cell.Ribbon), "a gap in beat")
 	assert.Equal(t, map[string]int{"nearly": 1, "missing": 1}, today.Steps[0].Results)
 	assert.Equal(t, board.Missing, today.Sections[1].Players[0].Cells[0].State)
 

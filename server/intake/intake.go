@@ -210,19 +210,19 @@ func refusal(err error, longest float64) error {
 	case errors.As(err, &format) && format.Offset < 12:
 		return problem.Of(
 			problem.UnknownFormat,
-			"This is not a WAV file. Save the recording as WAV and hand it in again. ("+err.Error()+")",
+			"This is not a WAV file. Save the recording as WAV and hand it in again.",
 			err,
 		)
 	case errors.As(err, &format):
 		return problem.Of(
 			problem.Unusable,
-			"The file is damaged or was cut short. Hand it in again. ("+err.Error()+")",
+			"The file is damaged or was cut short. Hand it in again.",
 			err,
 		)
 	case errors.As(err, &unsupported):
 		return problem.Of(
 			problem.UnknownFormat,
-			"This kind of WAV cannot be read. Save it as PCM. ("+err.Error()+")",
+			"This kind of WAV cannot be read. Save it as PCM, and hand it in again.",
 			err,
 		)
 	}

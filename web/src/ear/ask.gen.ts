@@ -455,7 +455,7 @@ export interface components {
             /** @description where it stands on the staff, in words */
             place: string;
             /** @description it is the note that was looked for */
-            right?: boolean;
+            right: boolean;
             /** @description in tune, a little flat, … */
             tune: string;
             written: components["schemas"]["Spelling"];

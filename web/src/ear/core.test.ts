@@ -105,7 +105,7 @@ it('answers every question there is', async () => {
   expect(ask('hold', { next: step.score, today })).toMatchObject({ hold_s: 15, over: false })
 
   const alone = ask('part', { score, part: { notes: [0] } })
-  expect(alone.task.sentence).toBe('Hold C for 8 beats.')
+  expect(alone.task.sentence).toBe('Hold C for 4 beats.')
 
   const chart = ask('chart', { instrument: 'clarinet', variant: '', conventions: setting.conventions })
   expect(chart.notes.find((n) => n.written_name === 'C4')?.ways.map((w) => w.text)).toEqual(['T 123'])
@@ -113,6 +113,10 @@ it('answers every question there is', async () => {
   const clarinet = { instrument: 'clarinet', variant: '', conventions: setting.conventions }
   expect(ask('which', { ...clarinet, pitch_hz: 233, asked_midi: 60 })).toMatchObject({ called: 'low C', right: false })
   expect(ask('note', { ...clarinet, midi: 58, rate }).samples / rate).toBeCloseTo(2.25, 1)
+
+  const metered = ask('work', { setting, step: { kind: 'air-meter', parameters: {} }, tempo: 0 })
+  const blowing = { score: metered.score, stand_in: 'prompt', seed: 7, tips: {}, conventions: setting.conventions }
+  expect(ask('blow', blowing).verdict.result).toBe('clean')
 
   const quiet = new Float32Array(2 * rate)
   const check = new Float32Array(7 * rate)

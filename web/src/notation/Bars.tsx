@@ -125,6 +125,19 @@ const durations: Record<Symbol['type'], string> = {
 /** The engraver's names for marks over or under a note. */
 const marksOf = { staccato: 'a.', tenuto: 'a-', accent: 'a>' }
 
+/** What is not played on the instrument has heads of its own, as paper does: a cross is a buzz, a diamond is sung. */
+const heads: Partial<Record<Symbol['phase'], string>> = { buzz: 'X', sing: 'D', finger: 'S' }
+/** The engraver numbers heads by how long they are. */
+const headNumbers: Partial<Record<Symbol['type'], number>> = { whole: 0, half: 1 }
+
+/** headOf is the ending of an engraver's key for a note that is not simply played. */
+function headOf(symbol: Symbol): string {
+  const head = heads[symbol.phase]
+  if (!head) return ''
+  const number = headNumbers[symbol.type] ?? 2
+  return head === 'S' ? `/S${Math.max(1, number)}` : `/${head}${number}`
+}
+
 /**
  * noteOf spells a note as the core spelled it: which name a black key has is music, and
  * not decided here.
@@ -137,7 +150,7 @@ function noteOf(score: Score, symbol: Symbol): StaveNote {
   const duration = `${durations[symbol.type]}${symbol.dotted ? 'd' : ''}${rest ? 'r' : ''}`
   const note = new StaveNote({
     clef: score.clef,
-    keys: [rest || !written ? middle : keyOf(written)],
+    keys: [rest || !written ? middle : keyOf(written) + headOf(symbol)],
     duration,
     autoStem: true,
   })

@@ -2,9 +2,19 @@ import type { RenderContext } from 'vexflow/core'
 import type { Schemas } from '../api/client'
 import type { Drawn } from './Bars'
 
+/** What a line is done with, where it is not simply played. */
+const ways: Record<string, string> = {
+  out: 'air',
+  buzz: 'buzz',
+  sing: 'sing',
+  finger: 'fingers only',
+  listen: 'listen',
+  play: '',
+}
+
 /** isMarked says whether anything stands over or under the notes of some bars. */
 export const isMarked = (bars: Schemas['Bar'][]) =>
-  bars.some((b) => b.symbols.some((s) => s.dynamic || s.hairpin || s.manner || s.mark))
+  bars.some((b) => b.symbols.some((s) => s.dynamic || s.hairpin || s.manner || s.mark || ways[s.phase]))
 
 /** Letters of dynamics as music fonts have them (SMuFL, U+E520 to U+E522). */
 const letters: Record<string, string> = { p: '\ue520', m: '\ue521', f: '\ue522' }
@@ -55,14 +65,19 @@ function hairpin(context: RenderContext, at: { from: number; to: number; y: numb
   }
 }
 
-/** drawManners writes over a note how it is played, where that changes. */
+/** drawManners writes over a note how it is played, and with what, where that changes. */
 export function drawManners(context: RenderContext, drawn: Drawn[]) {
+  let way = 'play'
   for (const d of drawn) {
-    if (!d.symbol.manner) continue
+    const now = d.symbol.phase in ways ? d.symbol.phase : way
+    const turned = now !== way ? ways[now] || 'play' : ''
+    way = now
+    const says = [turned, d.symbol.manner].filter(Boolean).join(', ')
+    if (!says) continue
     context.setFont('Source Serif 4 Variable, serif', 12, 'normal', 'italic')
     // The engraver's text loses plain spaces.
     context.fillText(
-      d.symbol.manner.replaceAll(' ', '\u00a0'),
+      says.replaceAll(' ', '\u00a0'),
       d.note.getAbsoluteX() - 4,
       d.note.checkStave().getYForLine(0) - over,
     )

@@ -20,7 +20,7 @@ export function LevelBar({ level }: { level: number }) {
         <span
           // biome-ignore lint/suspicious/noArrayIndexKey: the bars are their places
           key={n}
-          className={`w-2 ${n < lit ? (n > steps - 2 ? 'bg-not-yet' : 'bg-ink') : 'bg-rule'}`}
+          className={`drawn w-2 ${n < lit ? (n > steps - 2 ? 'bg-not-yet' : 'bg-ink') : 'bg-rule'}`}
           style={{ height: `${30 + (70 * n) / steps}%` }}
         />
       ))}

@@ -45,13 +45,13 @@ export function SoundPlayer({ src, label, audio, preload = 'metadata' }: Props) 
         }}
         className="relative flex h-11 min-w-0 flex-1 touch-none items-center"
       >
-        <Slider.Track className="relative h-0.5 w-full bg-edge">
+        <Slider.Track className="drawn relative h-0.5 w-full bg-edge">
           <Slider.Range className="absolute h-full bg-warm" />
         </Slider.Track>
         <Slider.Thumb
           aria-label="Position"
           aria-valuetext={`${at.toFixed(1)} of ${length.toFixed(1)} seconds`}
-          className="block h-5 w-2 rounded-sm bg-warm"
+          className="drawn block h-6 w-3 rounded-sm bg-warm"
         />
       </Slider.Root>
       <span className="shrink-0 text-sm text-soft tabular-nums">

@@ -10,7 +10,7 @@ export function Course({ task }: { task: Schemas['Task'] }) {
         // biome-ignore lint/suspicious/noArrayIndexKey: see above
         <span key={n} className={p.sounds ? 'font-serif text-base' : 'text-soft'}>
           {n > 0 && <span className="text-edge"> · </span>}
-          {p.says}
+          {p.says.replace(/ (beats?)\b/, '\u00a0$1')}
         </span>
       ))}
       {task.times > 1 && <span className="text-soft"> · {task.times} times</span>}

@@ -95,7 +95,7 @@ function Bursts({ count, share }: { count: number; share: number }) {
         <span
           // biome-ignore lint/suspicious/noArrayIndexKey: the marks are their places
           key={n}
-          className={`h-6 w-4 rounded-full border-2 border-edge ${n < done ? 'bg-edge' : n === done ? 'border-warm bg-warm' : ''}`}
+          className={`drawn h-6 w-4 rounded-full border-2 border-edge ${n < done ? 'bg-edge' : n === done ? 'border-warm bg-warm' : ''}`}
         />
       ))}
     </div>

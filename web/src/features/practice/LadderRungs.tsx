@@ -65,7 +65,7 @@ export function InARow({ ladder }: { ladder: Schemas['Ladder'] }) {
         <span
           // biome-ignore lint/suspicious/noArrayIndexKey: the marks are their places
           key={n}
-          className={`size-4 rounded-full border-2 ${n < ladder.clean ? 'border-clean bg-clean' : 'border-edge'}`}
+          className={`drawn size-4 rounded-full border-2 ${n < ladder.clean ? 'border-clean bg-clean' : 'border-edge'}`}
         />
       ))}
     </span>

@@ -41,7 +41,7 @@ export function LiveRibbon({ recording, step }: Props) {
     })
     return () => cancelAnimationFrame(next)
   }, [recording, step])
-  return <canvas ref={room} aria-hidden className="h-28 w-full max-w-lg border-y border-rule bg-sheet text-ink" />
+  return <canvas ref={room} aria-hidden className="drawn h-28 w-full max-w-lg border-y border-rule bg-sheet text-ink" />
 }
 
 /** colour is a colour of the page as it is now, light or dark: a canvas does not know the names. */

@@ -4,6 +4,7 @@ import { useOutbox } from '../../device/useOutbox'
 import { NoKeyError } from '../../device/vault'
 import type { Heard } from '../../ear/ask'
 import { Button } from '../../ui/Button'
+import { Hear } from './Hear'
 import { LadderRungs } from './LadderRungs'
 import { OtherWays } from './OtherWays'
 import { Outcome, Passed } from './Outcome'
@@ -88,6 +89,11 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
             onDone={onNext ?? (() => setState({ at: 'done' }))}
             done={onNext ? 'Next step' : 'Done'}
           />
+          {hold && (
+            <p className="mt-4">
+              <Hear step={step} />
+            </p>
+          )}
           <Stop onHurt={onHurt} />
         </>
       )
