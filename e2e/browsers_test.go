@@ -29,7 +29,8 @@ func quietSound(t *testing.T) string {
 		"--exit-idle-time=-1",
 		"--use-pid-file=no",
 		"--load=module-null-sink sink_name=quiet",
-		"--load=module-remap-source master=quiet.monitor source_name=mic source_properties=device.description=Microphone",
+		"--load=module-remap-source master=quiet.monitor source_name=mic "+
+			"source_properties=device.description=Microphone",
 		"--load=module-native-protocol-unix auth-anonymous=1 socket="+socket,
 	)
 	run.Env = append(os.Environ(), "HOME="+folder, "XDG_RUNTIME_DIR="+folder)
@@ -86,6 +87,37 @@ func signInWith(t *testing.T, page walk.Page, base, code string) {
 	)
 }
 
+// recordsIn reads the step, lets the microphone's check hear something, and records.
+func recordsIn(t *testing.T, page walk.Page) {
+	t.Helper()
+	steps(t, page,
+		until(page, `document.querySelector('[role=img][aria-label^="The music"] svg')`),
+		pressIn(page, "Record"),
+		see(page, "Play or sing one note"),
+		pressIn(page, "Not now"),
+		until(page, `document.querySelector('[data-recording]')`),
+		see(page, "Play C"),
+	)
+}
+
+// aPartIn works on a part of the step.
+func aPartIn(t *testing.T, page walk.Page) {
+	t.Helper()
+	steps(t, page,
+		pressIn(page, "Again"),
+		pressIn(page, "Work on a part of it"),
+		pressIn(page, "Fingers only"),
+		see(page, "Just this part"),
+		pressIn(page, "Which note?"),
+		see(page, "Play any note"),
+	)
+}
+
+// heard waits until free play has named a note.
+func heard(page walk.Page) func(context.Context) error {
+	return until(page, `document.querySelector('[aria-label="in tune"], [aria-label*="flat"], [aria-label*="sharp"]')`)
+}
+
 // The practice page in the other browser that schools have: signed in, told, recorded,
 // judged on the device and by the server, looked up, and heard live.
 func TestThePracticePageInFirefox(t *testing.T) {
@@ -96,25 +128,13 @@ func TestThePracticePageInFirefox(t *testing.T) {
 	page, err := walk.Firefox(t.Context(), walk.Options{Folder: t.TempDir(), Sound: quietSound(t)})
 	require.NoError(t, err)
 	signInWith(t, page, base, "FOX")
+	recordsIn(t, page)
 	steps(t, page,
-		until(page, `document.querySelector('[role=img][aria-label^="The music"] svg')`),
-		pressIn(page, "Record"),
-		see(page, "Play or sing one note"), // the check has heard the microphone
-		pressIn(page, "Not now"),
-		until(page, `document.querySelector('[data-recording]')`),
-		see(page, "Play C"),
 		until(page, `document.querySelector('[data-verdict]')`),
 		until(page, `document.querySelector('[data-waiting="0"]')`),
-		pressIn(page, "Again"),
-		pressIn(page, "Work on a part of it"),
-		pressIn(page, "Fingers only"),
-		see(page, "Just this part"),
-		pressIn(page, "Which note?"),
-		see(page, "Play any note"),
-		pressIn(page, "Start listening"),
-		see(page, "Stop listening"),
-		until(page, `document.querySelector('[aria-label="in tune"], [aria-label*="flat"], [aria-label*="sharp"]')`),
 	)
+	aPartIn(t, page)
+	steps(t, page, pressIn(page, "Start listening"), see(page, "Stop listening"), heard(page))
 	takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, b.Class.Day(time.Now()))
 	require.NoError(t, err)
 	require.Len(t, takes, 1)
@@ -134,13 +154,8 @@ func TestThePracticePageInWebKit(t *testing.T) {
 	page, err := walk.WebKit(t.Context(), walk.Options{Folder: t.TempDir(), Sound: quietSound(t)})
 	require.NoError(t, err)
 	signInWith(t, page, base, "KIT")
+	recordsIn(t, page)
 	steps(t, page,
-		until(page, `document.querySelector('[role=img][aria-label^="The music"] svg')`),
-		pressIn(page, "Record"),
-		see(page, "Play or sing one note"), // the check has heard the microphone
-		pressIn(page, "Not now"),
-		until(page, `document.querySelector('[data-recording]')`),
-		see(page, "Play C"),
 		until(page, `document.querySelector('[data-verdict="cant-tell"]')`), // silence
 		until(page, `document.querySelector('[data-waiting="0"]')`),
 		pressIn(page, "Again"),
@@ -148,14 +163,9 @@ func TestThePracticePageInWebKit(t *testing.T) {
 		pressIn(page, "Steady player"),
 		until(page, `document.querySelector('[data-verdict="clean"]')`),
 		until(page, `document.querySelector('[data-waiting="0"]')`),
-		pressIn(page, "Again"),
-		pressIn(page, "Work on a part of it"),
-		pressIn(page, "Fingers only"),
-		see(page, "Just this part"),
-		pressIn(page, "Which note?"),
-		pressIn(page, "Let a simulated player play"),
-		until(page, `document.querySelector('[aria-label="in tune"], [aria-label*="flat"], [aria-label*="sharp"]')`),
 	)
+	aPartIn(t, page)
+	steps(t, page, pressIn(page, "Let a simulated player play"), heard(page))
 	takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, b.Class.Day(time.Now()))
 	require.NoError(t, err)
 	assert.Len(t, takes, 2)

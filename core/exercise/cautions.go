@@ -86,7 +86,8 @@ func Cautions() []Caution {
 		},
 		{
 			"care",
-			"Warm water, not hot. Never force a brush round a bend. Is a part stuck? Take it to your director, who takes it to a technician.",
+			"Warm water, not hot. Never force a brush round a bend. Is a part stuck? Take it to your director, " +
+				"who takes it to a technician.",
 			func(s Step, _ instrument.Instrument) bool { return s.Kind.Key == "care" },
 		},
 		{

@@ -43,7 +43,8 @@ var offPitch = Fault{
 		{
 			Key:  "brass-sharp",
 			When: When{Family: instrument.Brass, Direction: High},
-			Text: "Sharp: relax and let the jaw drop a little. Still sharp when warm? Pull the tuning slide out a little.",
+			Text: "Sharp: relax and let the jaw drop a little. Still sharp when warm? Pull the tuning slide " +
+				"out a little.",
 		},
 		{
 			Key:  "recorder-flat",

@@ -25,7 +25,8 @@ var lowerNoteUnder = Fault{
 		{
 			Key:  "clarinet-undertone",
 			When: When{Family: instrument.Clarinets},
-			Text: "A lower note sounds under the start. Keep air and mouth as they are. Press the register key all the way.",
+			Text: "A lower note sounds under the start. Keep air and mouth as they are. " +
+				"Press the register key all the way.",
 		},
 		{
 			Key:  "brass-undertone",

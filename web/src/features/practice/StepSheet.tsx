@@ -24,8 +24,8 @@ export function StepSheet({ step, beside, children }: Props) {
       {/* What an older version of the page kept has no task in it. */}
       {task && <p className="mt-1 font-serif text-lg leading-snug">{task.sentence}</p>}
       {step.why && <p className="mt-1 text-soft">{step.why}</p>}
-      {children}
       <Cautions texts={score.cautions} />
+      {children}
       {task && task.bars.length > 0 && (
         <figure className="mt-3 rounded-md border border-rule bg-sheet px-1 pt-1 pb-2">
           <div className="min-h-24">
