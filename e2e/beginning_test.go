@@ -49,10 +49,10 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.See("Wren Ashdown"),
 		browser.Press("The first week"),
 		browser.See("Nothing on this day yet"),
-		choose(`//select[@aria-label="Begin from another week"]`, "ready-first"),
+		choose(`//select[@aria-label="Copy from another week"]`, "ready-first"),
 		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
-		chromedp.Click(`button[aria-label="Add Long tone, counted"]`), // for today, be it a Sunday
+		chromedp.Click(`button[data-add="Long tone, counted"]`), // for today, be it a Sunday
 		chromedp.WaitVisible(`//li[@data-step="Long tone, counted"]`),
 		browser.Press("Take F away"),
 		browser.Replace("Beats each", "3"),

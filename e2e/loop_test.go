@@ -177,7 +177,7 @@ func TestTheWholeLoop(t *testing.T) {
 		browser.Press("Start"),
 		browser.See("Hold C for 8 beats"),
 		browser.See("T 123"),
-		browser.See("Light-headed"),
+		browser.See("Dizzy or tingly"),
 		browser.Press("Record"),
 		browser.Press("Not now"),
 		browser.See("Breathe in"),

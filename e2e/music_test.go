@@ -25,7 +25,7 @@ func TestTheMusicOfOneSection(t *testing.T) {
 	base := serve(t, s)
 	page := openPageFor(t, browser.Options{Width: 1280, Height: 1000}, 2*time.Minute)
 	do(t, page, signInDirector(b, base), browser.Press("Plan"), saved(),
-		chromedp.Click(`button[aria-label="Add Long tone, counted"]`),
+		chromedp.Click(`button[data-add="Long tone, counted"]`),
 		browser.See("Or written notes, for one section"),
 		browser.Type("Or written notes, for one section", "E3 H9"),
 		chromedp.Click(`//h2[.="Long tone, counted"]`),
@@ -41,7 +41,7 @@ func TestTheMusicOfOneSection(t *testing.T) {
 		browser.See("You call it Low tide"),
 		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
-		chromedp.WaitVisible(`button[aria-label="Add Low tide"]`),
+		chromedp.WaitVisible(`button[data-add="Low tide"]`),
 		browser.Press("All fingerings, B♭ clarinet"),
 		browser.See("Fingerings, B♭ clarinet"),
 		browser.Press("All"),

@@ -46,18 +46,18 @@ func TestTheDirectorsMorning(t *testing.T) {
 		t,
 		page,
 		browser.Press("Class"),
-		browser.Press("Years"),
+		browser.Press("Classes and years"),
 		browser.Type("Name", "Morning Winds"),
 		browser.Press("Begin it"),
 		browser.See("Nobody is in the class yet"),
-		browser.Press("Bring in a list"),
+		browser.Press("Import roster"),
 		chromedp.SetUploadFiles(`input[aria-label="The list"]`, []string{list}),
 		browser.See("4 new"),
 		browser.See("2 to mend"),
 		browser.See("is not known here"),
 		choose(`//li[contains(., "line 3")]//select`, "tuba"),
 		choose(`//li[contains(., "line 5")]//select`, "tuba"),
-		browser.Press("Take in 4 players"),
+		browser.Press("Import 4 players"),
 		browser.See("Tubas"),
 		browser.See("Barnaby Quill"),
 	)
@@ -70,7 +70,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 			t,
 			page,
 			chromedp.Click(
-				`//nav[@aria-label="Catalogue of exercises"]//button[@aria-label="Add `+i.Step.Kind.Name+`"]`,
+				`//nav[@aria-label="Catalogue of exercises"]//button[@data-add="`+i.Step.Kind.Name+`"]`,
 			),
 			chromedp.WaitVisible(`//li[@data-step="`+i.Step.Kind.Name+`"]`),
 		)
@@ -188,7 +188,7 @@ func TestAClosedLaptopLosesNothing(t *testing.T) {
 	do(t, page, signInDirector(b, base))
 	do(t, page, browser.Press("Plan"), browser.See("Everything is saved"))
 	down.Store(true) // what is changed now is kept on the device
-	do(t, page, chromedp.Click(`//button[@aria-label="Add Swell"]`), browser.See("Not saved yet"))
+	do(t, page, chromedp.Click(`//button[@data-add="Swell"]`), browser.See("Not saved yet"))
 	down.Store(false)
 	// The laptop was closed meanwhile, and is opened again.
 	do(t, page, chromedp.Reload(), chromedp.WaitVisible(`//li[@data-step="Swell"]`), saved())

@@ -133,7 +133,7 @@ func (c Candidate) reasons(w Weights) []Why {
 		add(NotYet, "not yet: "+c.Words)
 	}
 	if c.DaysUnheard >= longUnheard {
-		add(Unheard, fmt.Sprintf("nobody has listened for %d school days", c.DaysUnheard))
+		add(Unheard, fmt.Sprintf("not heard by you in %d school days", c.DaysUnheard))
 	}
 	slices.SortStableFunc(out, func(a, b Why) int { return b.Weight - a.Weight })
 	return out

@@ -131,8 +131,8 @@ var pictures = []picture{
 		way: then(
 			director,
 			browser.Press("Class"),
-			browser.Press("Conventions"),
-			browser.See("What it makes of an example"),
+			browser.Press("Teaching choices"),
+			browser.See("Example"),
 			chromedp.Sleep(time.Second),
 		),
 	},

@@ -16,6 +16,9 @@ import (
 // Others are takes to compare one with.
 type Others struct {
 	Previous *OtherTake  `json:"previous,omitempty" doc:"the player's own before it"`
+	Next     *OtherTake  `json:"next,omitempty" doc:"the player's own after it"`
+	Before   *OtherTake  `json:"player_before,omitempty" doc:"of the player before in the class's order, of the same step and day"`
+	After    *OtherTake  `json:"player_after,omitempty" doc:"of the player after"`
 	Best     *OtherTake  `json:"best,omitempty" doc:"the player's own that came out best"`
 	Mates    []OtherTake `json:"mates" doc:"of the same step on the same instrument; names are told when asked for" nullable:"false"`
 }
@@ -58,6 +61,12 @@ func (a *API) showOthers(ctx context.Context, in *TakePath) (*othersOutput, erro
 			out.Body.Previous = &one
 		case "best":
 			out.Body.Best = &one
+		case "next":
+			out.Body.Next = &one
+		case "player-before":
+			out.Body.Before = &one
+		case "player-after":
+			out.Body.After = &one
 		default:
 			out.Body.Mates = append(out.Body.Mates, one)
 		}

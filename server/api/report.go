@@ -63,7 +63,7 @@ func reportOf(g growth.GrowthView, class store.Class, today time.Time) print.Rep
 		Played:     fmt.Sprintf("Played on %d of these days.", len(g.Days)),
 	}
 	hold := print.ReportLine{Title: "Longest hold", Says: g.Hold.Says, Unit: "s"}
-	centre := print.ReportLine{Title: "From the middle of the note", Says: g.Centre.Says, Unit: "cents"}
+	centre := print.ReportLine{Title: "In tune (average distance)", Says: g.Centre.Says, Unit: "cents"}
 	steady := print.ReportLine{Title: "Waver", Says: g.Steadiness.Says, Unit: "cents"}
 	for _, week := range g.Weeks {
 		monday, _ := time.Parse(time.DateOnly, week.Monday)

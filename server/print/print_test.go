@@ -158,7 +158,7 @@ func TestThePageForHome(t *testing.T) {
 		Played:     "Played on 31 of these days.",
 		Words:      "These are the player's own numbers.",
 	}
-	for _, title := range []string{"Longest hold", "From the middle of the note", "Waver"} {
+	for _, title := range []string{"Longest hold", "In tune (average distance)", "Waver"} {
 		l := print.ReportLine{Title: title, Says: "No clear change yet, over 31 days.", Unit: "s"}
 		for n := range 10 {
 			monday := time.Date(2026, 10, 5+7*(n+n/5), 0, 0, 0, 0, time.UTC) // a week off in between

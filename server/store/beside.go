@@ -37,6 +37,22 @@ func (s *Store) TakesBeside(ctx context.Context, t Take, mates int) (out []Besid
 			JOIN player p ON p.id = k.player_id
 			WHERE k.player_id = @player ORDER BY k.rank, k.received_at DESC LIMIT 1)
 		UNION ALL
+		(SELECT 'next', k.id, p.first_name, p.last_name, k.day, k.result FROM known k
+			JOIN player p ON p.id = k.player_id
+			WHERE k.player_id = @player AND k.received_at > @at ORDER BY k.received_at LIMIT 1)
+		UNION ALL
+		(SELECT 'player-before', k.id, p.first_name, p.last_name, k.day, k.result FROM known k
+			JOIN player p ON p.id = k.player_id
+			WHERE k.day = @day
+				AND (p.instrument, p.first_name, p.last_name, p.id) < (@instrument, @first, @last, @player)
+			ORDER BY p.instrument DESC, p.first_name DESC, p.last_name DESC, p.id DESC, k.received_at DESC LIMIT 1)
+		UNION ALL
+		(SELECT 'player-after', k.id, p.first_name, p.last_name, k.day, k.result FROM known k
+			JOIN player p ON p.id = k.player_id
+			WHERE k.day = @day
+				AND (p.instrument, p.first_name, p.last_name, p.id) > (@instrument, @first, @last, @player)
+			ORDER BY p.instrument, p.first_name, p.last_name, p.id, k.received_at DESC LIMIT 1)
+		UNION ALL
 		(SELECT 'mate', m.id, m.first_name, m.last_name, m.day, m.result FROM (
 			SELECT DISTINCT ON (k.player_id) k.*, p.first_name, p.last_name FROM known k
 				JOIN player p ON p.id = k.player_id AND p.instrument = @instrument
@@ -48,6 +64,9 @@ func (s *Store) TakesBeside(ctx context.Context, t Take, mates int) (out []Besid
 		"player":     t.PlayerID,
 		"at":         t.ReceivedAt,
 		"instrument": t.Player.Instrument,
+		"first":      t.Player.FirstName,
+		"last":       t.Player.LastName,
+		"day":        t.Day,
 		"mates":      mates,
 	}).Scan(&out).Error
 	return out, err

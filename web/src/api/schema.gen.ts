@@ -2951,6 +2951,12 @@ export interface components {
             best?: components["schemas"]["OtherTake"];
             /** @description of the same step on the same instrument; names are told when asked for */
             mates: components["schemas"]["OtherTake"][];
+            /** @description the player's own after it */
+            next?: components["schemas"]["OtherTake"];
+            /** @description of the player after */
+            player_after?: components["schemas"]["OtherTake"];
+            /** @description of the player before in the class's order, of the same step and day */
+            player_before?: components["schemas"]["OtherTake"];
             /** @description the player's own before it */
             previous?: components["schemas"]["OtherTake"];
         };

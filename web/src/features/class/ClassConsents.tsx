@@ -40,7 +40,7 @@ function ConsentList({ classId }: { classId: string }) {
   return (
     <div className="mt-4 flex flex-wrap items-center gap-3">
       <label className={buttonClass()}>
-        Bring in a list
+        Import roster
         <input
           type="file"
           accept=".csv,.txt,.tsv"

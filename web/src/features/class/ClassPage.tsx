@@ -26,12 +26,12 @@ const chapters = [
   { key: 'players', label: 'Players' },
   { key: 'people', label: 'Who comes in' },
   { key: 'consent', label: 'Consent' },
-  { key: 'conventions', label: 'Conventions' },
+  { key: 'conventions', label: 'Teaching choices' },
   { key: 'tips', label: 'Tips' },
   { key: 'next-steps', label: 'Next steps' },
   { key: 'care', label: 'Care' },
   { key: 'excused', label: 'Excused' },
-  { key: 'years', label: 'Years' },
+  { key: 'years', label: 'Classes and years' },
 ] as const
 
 /** ClassPage sets a class up: who is in it, and what it follows. */

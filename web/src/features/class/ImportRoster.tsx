@@ -40,7 +40,7 @@ export function ImportRoster({ classId, setUp, onClose }: Props) {
     <Dialog
       open
       onOpenChange={(is) => !is && onClose()}
-      title="Bring in a list"
+      title="Import roster"
       says="A spreadsheet saved as CSV, in any order of columns, or a OneRoster export (zip or users.csv). Nothing is kept until you say so."
     >
       <input
@@ -107,7 +107,7 @@ export function ImportRoster({ classId, setUp, onClose }: Props) {
                 )
               }
             >
-              {count('leave') > 0 ? `Make these ${taken.length} changes` : `Take in ${taken.length} players`}
+              {count('leave') > 0 ? `Make these ${taken.length} changes` : `Import ${taken.length} players`}
             </Button>
           </p>
         </div>

@@ -169,7 +169,7 @@ describe('a list brought in', () => {
   const bringIn = async (p: Preview) => {
     school({ 'POST /classes/c/roster/preview': () => p })
     open(<Roster classId="c" setUp={setUp()} />)
-    fireEvent.click(screen.getByRole('button', { name: 'Bring in a list' }))
+    fireEvent.click(screen.getByRole('button', { name: 'Import roster' }))
     const file = new File(['Vorname,Shoe size\n'], 'list.csv')
     fireEvent.change(await screen.findByLabelText('The list'), { target: { files: [file] } })
     await screen.findByTestId('import-counts')
@@ -180,7 +180,7 @@ describe('a list brought in', () => {
     expect(screen.getByText(/Understood as: Vorname → first name\. Which column has the instruments/)).toBeTruthy()
     expect(screen.getByTestId('import-counts').textContent).toBe('1 new, 1 changed, 1 as they are.')
     expect(saved).toHaveLength(0)
-    fireEvent.click(screen.getByRole('button', { name: 'Take in 2 players' }))
+    fireEvent.click(screen.getByRole('button', { name: 'Import 2 players' }))
     await waitFor(() => expect(saved.map((r) => r.first)).toEqual(['Cy', 'Ada']))
     await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
   })
@@ -190,7 +190,7 @@ describe('a list brought in', () => {
     const twice = row(3, 'Di', { problems: [{ field: 'row', remedy: 'Di Newman is there twice' }] })
     await bringIn(preview(lost, twice))
     expect(screen.getByTestId('import-counts').textContent).toContain('2 to mend')
-    const take = () => screen.getByRole('button', { name: /^Take in/ })
+    const take = () => screen.getByRole('button', { name: /^Import \d/ })
     expect(take()).toHaveProperty('disabled', true)
     fireEvent.change(screen.getByLabelText('Instrument'), { target: { value: 'trombone' } })
     fireEvent.click(screen.getAllByRole('button', { name: 'Leave it out' })[1] as HTMLElement)
@@ -210,7 +210,7 @@ describe('a list brought in', () => {
     const last = screen.getByLabelText('Last name')
     fireEvent.change(last, { target: { value: 'Otherwise' } })
     fireEvent.blur(last)
-    fireEvent.click(screen.getByRole('button', { name: 'Take in 2 players' }))
+    fireEvent.click(screen.getByRole('button', { name: 'Import 2 players' }))
     await waitFor(() => expect(saved.map((r) => [r.last, r.instrument])[1]).toEqual(['Otherwise', 'clarinet']))
   })
 
@@ -233,7 +233,7 @@ describe('a list brought in', () => {
       },
     })
     open(<Roster classId="c" setUp={setUp()} />)
-    fireEvent.click(screen.getByRole('button', { name: 'Bring in a list' }))
+    fireEvent.click(screen.getByRole('button', { name: 'Import roster' }))
     fireEvent.change(await screen.findByLabelText('The list'), { target: { files: [new File(['x'], 'l.csv')] } })
     await screen.findByText(/Which column has the names/)
     fireEvent.change(screen.getByLabelText('Vorname: Cy'), { target: { value: 'name' } })
@@ -248,7 +248,7 @@ describe('a list brought in', () => {
   it('says why a file cannot be read', async () => {
     school({ 'POST /classes/c/roster/preview': () => refuse(422, 'This is not a list: save the sheet as CSV first.') })
     open(<Roster classId="c" setUp={setUp()} />)
-    fireEvent.click(screen.getByRole('button', { name: 'Bring in a list' }))
+    fireEvent.click(screen.getByRole('button', { name: 'Import roster' }))
     fireEvent.change(await screen.findByLabelText('The list'), { target: { files: [new File(['x'], 'photo.csv')] } })
     expect((await screen.findByRole('alert')).textContent).toContain('save the sheet as CSV')
   })

@@ -25,7 +25,7 @@ export function Roster({ classId, setUp }: Props) {
         <Button look="main" onClick={() => setEditing(emptyRow)}>
           Add a player
         </Button>
-        <Button onClick={() => setImporting(true)}>Bring in a list</Button>
+        <Button onClick={() => setImporting(true)}>Import roster</Button>
         <Cards classId={classId} setUp={setUp} />
       </p>
       {(save.error ?? takeOff.error) && <Problem error={save.error ?? takeOff.error} />}

@@ -278,11 +278,8 @@ function Example({ classId, setUp, conventions }: { classId: string; setUp: SetU
   const [stage, setStage] = useState<number>(setUp.stage)
   const example = useQuery(exampleQuery(classId, conventions, instrument, stage))
   return (
-    <aside
-      aria-label="What it makes of an example"
-      className="border-t border-rule pt-4 lg:border-t-0 lg:border-l lg:pt-0 lg:pl-6"
-    >
-      <h2>What it makes of an example</h2>
+    <aside aria-label="Example" className="border-t border-rule pt-4 lg:border-t-0 lg:border-l lg:pt-0 lg:pl-6">
+      <h2>Example</h2>
       <div className="mt-2 grid grid-cols-2 gap-3">
         <Choice
           label="Instrument"

@@ -133,7 +133,7 @@ function TakeOut({ classId }: { classId: string }) {
   const file = (name: string) => `/api/classes/${classId}/${name}`
   return (
     <section className="mt-8">
-      <h2>Take everything out</h2>
+      <h2>Export everything</h2>
       <p className="mt-1 text-soft">
         Players, plans, takes, measures, words, comments and ladders as CSV and JSON, with every column described. With
         recordings it is about half a megabyte for each take that is still kept.

@@ -17,7 +17,7 @@ const reasons: { key: string; says: string }[] = [
   { key: 'first-time', says: 'clean for the first time' },
   { key: 'slipping', says: 'was clean before, is not now' },
   { key: 'not-yet', says: 'not yet' },
-  { key: 'unheard', says: 'nobody has listened for a week' },
+  { key: 'unheard', says: 'not heard for a week' },
 ]
 
 /** Weights is why somebody is heard first, in numbers, and the director's own in their place. A take's are added up; what weighs most in the time there is comes first. */

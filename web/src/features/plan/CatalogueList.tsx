@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
-import type { ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
+import { Field } from '../../ui/Field'
 import { type Kind, type Own, ownQuery, useForgetOwn } from './queries'
 
 /** longTone is the kind of the class's own long tone. */
@@ -10,13 +11,24 @@ type Props = { kinds: Kind[]; longTone: string; onAdd: (kind: Kind) => void; onA
  * one puts it on the day.
  */
 export function CatalogueList({ kinds, longTone, onAdd, onAddOwn }: Props) {
-  const groups = [...new Set(kinds.map((k) => k.group))]
+  const [search, setSearch] = useState('')
+  const fits = (k: Kind) => `${k.name} ${k.why} ${k.group}`.toLowerCase().includes(search.trim().toLowerCase())
+  const found = kinds.filter(fits)
+  const groups = [...new Set(found.map((k) => k.group))]
   return (
     <nav aria-label="Catalogue of exercises" className="text-sm">
-      <OwnExercises onAdd={onAddOwn} />
+      <Field
+        label="Find an exercise"
+        type="search"
+        className="mb-3"
+        value={search}
+        onChange={(e) => setSearch(e.target.value)}
+      />
+      {found.length === 0 && <p className="text-soft">No exercise is called that, or is for that.</p>}
+      {search === '' && <OwnExercises onAdd={onAddOwn} />}
       {groups.map((group) => (
         <Group key={group} name={group}>
-          {kinds
+          {found
             .filter((k) => k.group === group)
             .map((k) => (
               <li key={k.key}>
@@ -43,15 +55,17 @@ function Add({ name, why, onAdd }: { name: string; why: string; onAdd: () => voi
   return (
     <button
       type="button"
-      title={why}
-      aria-label={`Add ${name}`}
-      className="flex min-h-8 w-full items-center gap-1.5 rounded-sm text-left hover:bg-warm-wash"
+      data-add={name}
+      className="flex w-full gap-1.5 rounded-sm py-1 text-left hover:bg-warm-wash"
       onClick={onAdd}
     >
       <span aria-hidden className="text-soft">
         +
       </span>
-      {name}
+      <span>
+        <span className="sr-only">Add</span> {name}
+        <span className="block text-xs leading-tight text-soft">{why}</span>
+      </span>
     </button>
   )
 }

@@ -64,7 +64,7 @@ export function DayStrip({ items, kinds, work, chosen, onChoose, onReorder, onRe
       </DndContext>
       {work && !sorted && work.order.length > 1 && (
         <p className="mt-3 text-sm">
-          <Button onClick={() => onReorder(work.order)}>Put into the class’s order</Button>{' '}
+          <Button onClick={() => onReorder(work.order)}>Sort by the class’s order</Button>{' '}
           <span className="text-soft">{work.reason}</span>
         </p>
       )}

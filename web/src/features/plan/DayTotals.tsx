@@ -49,7 +49,7 @@ export function DayTotals({ work, problem }: { work?: Schemas['DayWork']; proble
         </ul>
       )}
       <details className="mt-2 text-sm">
-        <summary className="cursor-pointer text-soft">What it asks of each section</summary>
+        <summary className="cursor-pointer text-soft">Load by section</summary>
         <table className="mt-2 w-full border-collapse tabular-nums">
           <thead>
             <tr className="text-left text-xs text-soft">

@@ -154,7 +154,7 @@ function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
     if (other) void copy(other.id, plan.monday)
     if (value === 'keep') {
       // The browser's own prompt: a name is all there is to ask.
-      const name = window.prompt('A name for this week, to begin others from')
+      const name = window.prompt('A name for this template')
       if (name) save.mutate({ name, items: draft.items })
     }
     const template = templates.data?.templates.find((t) => t.id === value)
@@ -163,12 +163,12 @@ function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
   return (
     <>
       <select
-        aria-label="Begin from another week"
+        aria-label="Copy from another week"
         className="min-h-11 max-w-full rounded-md border border-edge bg-sheet px-2 text-sm"
         value=""
         onChange={(e) => choose(e.target.value)}
       >
-        <option value="">Begin from …</option>
+        <option value="">Copy from …</option>
         <option value="copy">the week before</option>
         {others.map((c) => (
           <option key={c.id} value={c.id}>
@@ -180,7 +180,7 @@ function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
             {t.name}
           </option>
         ))}
-        <option value="keep">Keep this week to begin from …</option>
+        <option value="keep">Save as a template …</option>
       </select>
       {(problem ?? save.error) !== undefined && (problem ?? save.error) !== null && (
         <Problem error={problem ?? save.error} />

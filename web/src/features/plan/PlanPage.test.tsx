@@ -143,11 +143,11 @@ describe('a week’s plan', () => {
 
   it('takes a kind from the catalogue, on this day and with its usual parameters', async () => {
     await onThePage()
-    fireEvent.click(screen.getByRole('button', { name: 'Add Care' }))
+    fireEvent.click(screen.getByRole('button', { name: /^Add Care/ }))
     expect(rows()).toEqual(['Long tone, counted', 'Swell', 'Care'])
     const [, , added] = await lastSaved(1)
     expect(added).toMatchObject({ kind: 'care', days: ['MO'], at: 'both', parameters: {} })
-    fireEvent.click(screen.getByRole('button', { name: 'Add Long tone, counted' }))
+    fireEvent.click(screen.getByRole('button', { name: /^Add Long tone, counted/ }))
     expect((await lastSaved(2)).at(-1)?.parameters).toEqual({ beats: 6 })
   })
 
@@ -160,7 +160,7 @@ describe('a week’s plan', () => {
     await onThePage()
     fireEvent.change(screen.getByLabelText('Your name for it'), { target: { value: ' Monday glow ' } })
     fireEvent.click(screen.getByRole('button', { name: 'Keep under this name', hidden: true }))
-    fireEvent.click(await screen.findByRole('button', { name: 'Add Monday glow' }))
+    fireEvent.click(await screen.findByRole('button', { name: /^Add Monday glow/ }))
     await waitFor(() => expect(saved.at(-1)?.items).toHaveLength(2), { timeout: 3000 })
     for (const step of saved.at(-1)?.items ?? []) expect(step.called).toBe('Monday glow')
     expect(saved.at(-1)?.items[1]?.parameters).toEqual({ beats: 8 })
@@ -188,7 +188,7 @@ describe('a week’s plan', () => {
 
   it('puts the day into the class’s order, and says why', async () => {
     await onThePage()
-    fireEvent.click(await screen.findByRole('button', { name: 'Put into the class’s order' }))
+    fireEvent.click(await screen.findByRole('button', { name: 'Sort by the class’s order' }))
     expect(rows()).toEqual(['Swell', 'Long tone, counted'])
     expect((await lastSaved(1)).map((i) => i.key)).toEqual(['b', 'a'])
   })
@@ -293,7 +293,7 @@ describe('with a press', () => {
   it('a week begins from another, with numbers of its own', async () => {
     school(plan(item('a')), { 'GET /classes/c/plans/2026-11-16': () => plan(item('last')) })
     await onThePage()
-    const from = screen.getByLabelText('Begin from another week')
+    const from = screen.getByLabelText('Copy from another week')
     await screen.findByRole('option', { name: 'A quiet week' })
     fireEvent.change(from, { target: { value: 'copy' } })
     const copied = await lastSaved(1)
@@ -306,7 +306,7 @@ describe('with a press', () => {
   it('says when a week cannot be copied', async () => {
     school(plan(item('a')), { 'GET /classes/c/plans/2026-11-16': () => refuse(503, 'Not now.') })
     await onThePage()
-    fireEvent.change(screen.getByLabelText('Begin from another week'), { target: { value: 'copy' } })
+    fireEvent.change(screen.getByLabelText('Copy from another week'), { target: { value: 'copy' } })
     expect((await screen.findByRole('alert')).textContent).toBe('Not now.')
     expect(log).toContain('GET /classes/c/plans/2026-11-16')
   })

@@ -23,9 +23,9 @@ export function TakeOut({ classId, plan, day, at }: Props) {
   })
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Print and take out</Button>
+      <Button onClick={() => setOpen(true)}>Print and export</Button>
       {open && (
-        <Dialog open onOpenChange={setOpen} title="Print and take out" says="The plan as it was last saved.">
+        <Dialog open onOpenChange={setOpen} title="Print and export" says="The plan as it was last saved.">
           <h3 className="mt-5">Print</h3>
           <p className="mt-1">
             <a className="text-warm underline" href={`${base}/print.pdf?${query}`} target="_blank" rel="noreferrer">

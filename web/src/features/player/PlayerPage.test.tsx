@@ -81,7 +81,7 @@ describe('a player’s growth', () => {
     await onThePage()
     expect(screen.getByText('No clear change yet, over 9 days.')).toBeTruthy()
     expect(screen.getByText(/nearer to the middle by 1.3 cents a week/)).toBeTruthy()
-    expect(document.body.textContent).toContain('played on 3 days of these weeks')
+    expect(document.body.textContent).toContain('practiced 3 days in these weeks')
   })
 
   it('says how the tone went, in words, against the player’s own', async () => {
@@ -98,7 +98,7 @@ describe('a player’s growth', () => {
         .getAttribute('aria-label'),
     ).toBe('Longest hold by week: 2026-11-09, 8.0 s; 2026-11-23, 12.0 s')
     expect(
-      within(line(/From the middle/))
+      within(line(/average distance/))
         .getByRole('img')
         .querySelectorAll('circle'),
     ).toHaveLength(3)
@@ -107,7 +107,7 @@ describe('a player’s growth', () => {
   it('keeps time’s own scale: a week without playing is a gap', async () => {
     await onThePage()
     const at = [
-      ...within(line(/From the middle/))
+      ...within(line(/average distance/))
         .getByRole('img')
         .querySelectorAll('circle'),
     ].map((c) => Number(c.getAttribute('cx')))

@@ -51,13 +51,13 @@ export function PlayerPage() {
           <Link className="underline" to={`/class/${classId}/section/${encodeURIComponent(data.section)}`}>
             {data.section}
           </Link>{' '}
-          · played on {data.days.length} {data.days.length === 1 ? 'day' : 'days'} of these weeks
+          · practiced {data.days.length} {data.days.length === 1 ? 'day' : 'days'} in these weeks
         </p>
       </header>
       <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-3">
         <GrowthLine title="Longest hold" unit="s" says={data.hold.says} points={dots('best_hold_s')} />
         <GrowthLine
-          title="From the middle of the note"
+          title="In tune (average distance)"
           unit="cents"
           says={data.centre.says}
           points={dots('centre_cents')}

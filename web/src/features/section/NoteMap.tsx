@@ -17,8 +17,8 @@ export function NoteMap({ map }: { map: Schemas['InstrumentMap'] }) {
       <h2>{map.instrument}</h2>
       <p className="mt-1">
         {wall
-          ? `The next wall is ${wall.written}: it comes out in ${wall.good} of ${wall.takes} takes.`
-          : 'No wall in sight: every note that is tried often comes out more often than not.'}
+          ? `The next trouble spot is ${wall.written}: it comes out in ${wall.good} of ${wall.takes} takes.`
+          : 'No trouble spots: every note comes out more often than not.'}
       </p>
       <div className="overflow-x-auto">
         <table className="mt-3 border-collapse">
@@ -52,7 +52,7 @@ function Row({ note: n }: { note: Note }) {
       <th scope="row" className="h-10 pr-6 pl-1 text-left font-serif text-lg font-normal whitespace-nowrap">
         {n.written} <span className="font-sans text-xs text-soft">sounds {n.concert}</span>
         {n.hard && <span className="font-sans text-xs text-soft"> · hard</span>}
-        {n.wall && <span className="font-sans text-sm text-warm"> · the next wall</span>}
+        {n.wall && <span className="font-sans text-sm text-warm"> · the next trouble spot</span>}
       </th>
       <td className="pr-6">
         <Share good={n.good} takes={n.takes} />

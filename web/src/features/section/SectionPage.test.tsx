@@ -86,7 +86,7 @@ describe('a section', () => {
   it('says which note is the next wall, and where notes lie, in words too', async () => {
     serve({ 'GET /classes/c/sections/Clarinets': () => section })
     open(<SectionPage />, place)
-    await screen.findByText('The next wall is B4: it comes out in 4 of 10 takes.')
+    await screen.findByText('The next trouble spot is B4: it comes out in 4 of 10 takes.')
     expect(row('B4').textContent).toContain('hard')
     expect(
       within(row('B4')).getByRole('img', { name: '31 flat; half the players between 35 flat and 25 flat' }),

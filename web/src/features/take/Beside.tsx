@@ -29,8 +29,8 @@ export function Beside({ take }: { take: TakeDetail }) {
   ]
   if (choices.length === 0) return null
   return (
-    <section className="no-print">
-      <h2>Beside another</h2>
+    <section className="no-print mt-4">
+      <h2>Compare with</h2>
       <div className="mt-2 flex flex-wrap gap-2">
         {choices.map((c) => (
           <Button
@@ -49,16 +49,21 @@ export function Beside({ take }: { take: TakeDetail }) {
           show names
         </label>
       )}
-      {chosen && <OtherTake id={chosen.other.id} label={chosen.label} />}
+      {chosen && <OtherTake take={take} id={chosen.other.id} label={chosen.label} />}
     </section>
   )
 }
 
-/** Pixels of the other ribbon: half of the one above, so that both fit a screen. */
-const height = 130
+/** onOneAxis draws a ribbon over the time of another: what was played at once stands one under the other. */
+function onOneAxis(ribbon: Schemas['Ribbon'], of: Schemas['Ribbon'] | undefined): Schemas['Ribbon'] {
+  return of ? { ...ribbon, from_s: of.from_s, to_s: of.to_s } : ribbon
+}
 
-/** OtherTake is the other take, drawn the same way and heard by itself. */
-function OtherTake({ id, label }: { id: string; label: string }) {
+/** Pixels of the other ribbon: so many that both fit a screen. */
+const height = 180
+
+/** OtherTake is the other take under this one, beat under beat, heard by itself. */
+function OtherTake({ take, id, label }: { take: TakeDetail; id: string; label: string }) {
   const { data: other } = useQuery(takeQuery(id))
   if (!other?.ribbon) return <p className="mt-3 text-soft">Opening it …</p>
   return (
@@ -69,7 +74,7 @@ function OtherTake({ id, label }: { id: string; label: string }) {
         </Link>
         , {longDay(other.day)}: {other.verdict?.sentence}
       </figcaption>
-      <WideRibbon ribbon={other.ribbon} height={height} />
+      <WideRibbon ribbon={onOneAxis(other.ribbon, take.ribbon)} height={height} />
       {!other.sound_gone && (
         <div className="px-3">
           <SoundPlayer src={`/api/takes/${id}/audio.wav`} label={label} preload="none" />

@@ -10,7 +10,7 @@ import { Beside } from './Beside'
 import { Comments } from './Comments'
 import { EventList } from './EventList'
 import { Measures } from './Measures'
-import { type TakeDetail, takeQuery } from './queries'
+import { othersQuery, type TakeDetail, takeQuery } from './queries'
 import { TakeRibbon } from './TakeRibbon'
 import { TakeVerdict } from './TakeVerdict'
 import { Tone } from './Tone'
@@ -54,6 +54,7 @@ function TakeHead({ take }: { take: TakeDetail }) {
         </p>
         {take.private && <p className="text-not-yet">Not to be played to others: the home did not agree to it.</p>}
         <p className="font-serif">{take.score.title}</p>
+        <Around take={take} />
       </div>
       <p className="no-print flex flex-wrap gap-2 text-sm">
         <a className={buttonClass()} href={`/api/takes/${take.id}/audio.wav`} download={`${take.id}.wav`}>
@@ -73,6 +74,30 @@ function TakeHead({ take }: { take: TakeDetail }) {
   )
 }
 
+/** Around leads on: the same player's takes of this step, and the players before and after on the board. */
+function Around({ take }: { take: TakeDetail }) {
+  const { directs } = useRights()
+  const { data } = useQuery({ ...othersQuery(take.id), enabled: directs })
+  if (!data) return null
+  const own = take.player.split(' ')[0]
+  const ways = [
+    { to: data.player_before, says: `‹ ${data.player_before?.name}` },
+    { to: data.previous, says: `${own}’s take before` },
+    { to: data.next, says: `${own}’s next take` },
+    { to: data.player_after, says: `${data.player_after?.name} ›` },
+  ].filter((w) => w.to)
+  if (ways.length === 0) return null
+  return (
+    <nav aria-label="Other takes" className="no-print mt-2 flex flex-wrap gap-2 text-sm">
+      {ways.map((w) => (
+        <Link key={w.says} to={`/take/${w.to?.id}`} className={buttonClass()}>
+          {w.says}
+        </Link>
+      ))}
+    </nav>
+  )
+}
+
 /**
  * Heard is a take that was listened to: its ribbon, its sound, the word on it, and what
  * was said.
@@ -88,16 +113,20 @@ function Heard({ take }: { take: TakeDetail }) {
   return (
     <>
       <TakeVerdict take={take} directs={directs} />
-      <TakeRibbon take={take} audio={audio} />
+      <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,1fr)]">
+        <div>
+          <TakeRibbon take={take} audio={audio} />
+          {directs && <Beside take={take} />}
+        </div>
+        <EventList take={take} onSeek={seek} />
+      </div>
       <div className="mt-8 grid gap-10 lg:grid-cols-[3fr_2fr]">
         <div className="space-y-8">
           <Measures take={take} />
           <Tone take={take} />
-          <EventList take={take} onSeek={seek} />
         </div>
         <div className="space-y-8">
           <Comments take={take} directs={directs} now={() => audio.current?.currentTime ?? 0} onSeek={seek} />
-          {directs && <Beside take={take} />}
           <section>
             <h2>Reading the ribbon</h2>
             <div className="mt-2">
