@@ -120,19 +120,19 @@ func TestCautionsStandWhereTheyBelong(t *testing.T) {
 		says             string
 		not              string
 	}{
-		{"flute", "breath-pattern", "dizzy", "Lips hurt"},
+		{"flute", "breath-pattern", "Dizzy", "Lips hurt"},
 		{"trumpet", "buzz-at-once", "Lips hurt", "balloon"},
 		{"clarinet", "register-pair", "Five minutes a day", "Lips hurt"},
 		{"alto-sax", "overtones", "Jaw", "Five minutes a day"},
-		{"flute", "air-off", "dizzy", "latex"},
+		{"flute", "air-off", "Dizzy", "latex"},
 		{"trumpet", "excerpt", "Lips hurt", "jaw"},
 		{"trombone", "assembly", "lock", "crook"},
 		{"alto-sax", "assembly", "crook", "lock"},
 		{"flute", "assembly", "no keys", "not shared"},
 		{"tuba", "air-meter", "not a medical device", "latex"},
 		{"oboe", "swell", "ears", "latex"},
-		{"trombone", "care", "technician", "dizzy"},
-		{"flute", "five-note-walk", "", "dizzy"},
+		{"trombone", "care", "technician", "Dizzy"},
+		{"flute", "five-note-walk", "", "Dizzy"},
 	} {
 		got := strings.Join(lay(t, c.instrument, exercise.New(c.kind, nil)).Cautions, "\n")
 		if c.kind != "air-off" {

@@ -127,7 +127,7 @@ func TestTipsAreShortAndTheirKeysAreTheirOwn(t *testing.T) {
 		assert.False(t, seen[a.Key], a.Key)
 		seen[a.Key] = true
 		assert.LessOrEqual(t, len(strings.Fields(a.Text)), 30, a.Key)
-		assert.True(t, strings.HasSuffix(a.Text, ".") || strings.HasSuffix(a.Text, "}."), a.Key)
+		assert.True(t, strings.HasSuffix(a.Text, ".") || strings.HasSuffix(a.Text, "?"), a.Key)
 	}
 }
 

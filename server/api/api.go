@@ -191,6 +191,7 @@ func (a *API) directorRoutes(director group) {
 	remove(director, "/classes/{class}/exceptions/{exception}", a.endException)
 	get(director, "/classes/{class}/flags", a.listFlags)
 	put(director, "/classes/{class}/flags/{flag}/seen", a.seeFlag)
+	put(director, "/classes/{class}/flags/{flag}/answer", a.answerFlag)
 	get(director, "/templates", a.listTemplates)
 	post(director, "/templates", a.saveTemplate)
 	remove(director, "/templates/{template}", a.deleteTemplate)

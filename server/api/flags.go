@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"strings"
 	"time"
 
 	"earlychorus/server/problem"
@@ -89,15 +90,40 @@ func (a *API) listFlags(ctx context.Context, in *ClassPath) (*flagsOutput, error
 	return out, nil
 }
 
-// flagPath is a flag of the class in the address; one of another class is not found.
-type flagPath struct {
+// answerInput is a director's answer to what a player told.
+type answerInput struct {
+	FlagPath
+	Body struct {
+		Words string `json:"words" minLength:"1" maxLength:"500"`
+	}
+}
+
+// answerFlag answers a player, who reads it on the practice page.
+func (a *API) answerFlag(ctx context.Context, in *answerInput) (*flagsOutput, error) {
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
+	if err != nil {
+		return nil, err
+	}
+	words := strings.TrimSpace(in.Body.Words)
+	if words == "" {
+		return nil, problem.Input("words", "write your answer first")
+	}
+	err = a.Store.AnswerFlag(ctx, in.Flag, class.ID, a.who(ctx).Subject, words, a.Now().UTC())
+	if err != nil {
+		return nil, err
+	}
+	return a.listFlags(ctx, &in.ClassPath)
+}
+
+// FlagPath is a flag of the class in the address; one of another class is not found.
+type FlagPath struct {
 	ClassPath
 	Flag string `path:"flag" format:"uuid"`
 }
 
 // seeFlag says that a director has seen it. It is kept with when, since somebody may
 // have to account for it.
-func (a *API) seeFlag(ctx context.Context, in *flagPath) (*flagsOutput, error) {
+func (a *API) seeFlag(ctx context.Context, in *FlagPath) (*flagsOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {
 		err = a.Store.SeeFlag(ctx, in.Flag, class.ID, a.Now().UTC())

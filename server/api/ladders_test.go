@@ -164,3 +164,27 @@ func TestWhatHurtsReachesTheDirector(t *testing.T) {
 	other := storetest.NewBand(t, h.store, "BRASS")
 	h.director(t, other).want(404, "PUT", path+"/"+question+"/seen", nil, nil)
 }
+
+// A question is answered where it stands, and its player, and nobody else, reads the answer.
+func TestAQuestionIsAnswered(t *testing.T) {
+	h := newServer(t)
+	b := storetest.NewBand(t, h.store, "REED")
+	director, player := h.director(t, b), h.player(t, b, 0)
+	question := newID()
+	asks := map[string]string{"kind": "question", "words": "Which thumb?"}
+	player.want(204, "PUT", "/practice/flags/"+question, asks, nil)
+	path := "/classes/" + b.Class.ID + "/flags/" + question + "/answer"
+	director.want(422, "PUT", path, map[string]string{"words": "  "}, nil)
+	var open struct{ Flags []api.FlagView }
+	director.want(200, "PUT", path, map[string]string{"words": "The left one."}, &open)
+	assert.Empty(t, open.Flags, "what is answered is seen")
+	var page practicepage.Practice
+	player.want(200, "GET", "/practice", nil, &page)
+	require.Len(t, page.Answers, 1)
+	assert.Equal(t, "Which thumb?", page.Answers[0].Asked)
+	assert.Equal(t, "The left one.", page.Answers[0].Answer)
+	h.player(t, b, 1).want(200, "GET", "/practice", nil, &page)
+	assert.Empty(t, page.Answers)
+	other := storetest.NewBand(t, h.store, "BRASS")
+	h.director(t, other).want(404, "PUT", path, map[string]string{"words": "No."}, nil)
+}

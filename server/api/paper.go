@@ -50,7 +50,7 @@ func (a *API) printDay(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	var out bytes.Buffer
-	if err := print.Sheets(&out, p.Name, sheets); err != nil {
+	if err := print.Sheets(&out, print.PaperOf(class.School.TimeZone), p.Name, sheets); err != nil {
 		return err
 	}
 	servePDF(w, out.Bytes(), "plan.pdf")
@@ -84,7 +84,8 @@ func (a *API) printCards(w http.ResponseWriter, r *http.Request) error {
 	var out bytes.Buffer
 	// Printed first: PINs that were set without a card to read them from would lock the class
 	// out.
-	if err := print.Cards(&out, class.Name, class.Code, a.address(r), cards); err != nil {
+	paper := print.PaperOf(class.School.TimeZone)
+	if err := print.Cards(&out, paper, class.Name, class.Code, a.address(r), cards); err != nil {
 		return err
 	}
 	if err := a.setPINs(r.Context(), hashes); err != nil {

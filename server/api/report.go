@@ -40,7 +40,8 @@ func (a *API) serveReport(w http.ResponseWriter, r *http.Request, class store.Cl
 		return err
 	}
 	var out bytes.Buffer
-	if err := print.HomeReport(&out, reportOf(g, class, class.Day(a.Now()))); err != nil {
+	paper := print.PaperOf(class.School.TimeZone)
+	if err := print.HomeReport(&out, paper, reportOf(g, class, class.Day(a.Now()))); err != nil {
 		return err
 	}
 	servePDF(w, out.Bytes(), "report.pdf")

@@ -80,6 +80,7 @@ type BoardCell struct {
 	Ribbon    view.Kept[ribbon.Ribbon] `json:"ribbon,omitempty"`
 	Takes     int                      `json:"takes"`
 	Comments  int                      `json:"comments"`
+	Simulated bool                     `json:"simulated,omitempty" doc:"a simulated player made it"`
 	Earlier   bool                     `json:"earlier" doc:"played before the step was last changed"`
 }
 
@@ -278,13 +279,14 @@ func (b board) cell(step store.Step, m member, r reading, done column) BoardCell
 // director's word stands in the measured one's place.
 func cellOf(c store.Cell, step store.Step, teller say.Teller) BoardCell {
 	cell := BoardCell{
-		Written:  c.Written,
-		TakeID:   c.TakeID,
-		State:    CellState(view.StateOf(c.Failure, c.Result != "")),
-		Result:   c.Result,
-		Takes:    c.Takes,
-		Comments: c.Comments,
-		Earlier:  c.StepVersion != step.Version,
+		Written:   c.Written,
+		TakeID:    c.TakeID,
+		State:     CellState(view.StateOf(c.Failure, c.Result != "")),
+		Result:    c.Result,
+		Takes:     c.Takes,
+		Comments:  c.Comments,
+		Simulated: c.Simulated,
+		Earlier:   c.StepVersion != step.Version,
 	}
 	if c.Overruled != "" {
 		cell.Result, cell.Overruled = c.Overruled, true

@@ -37,12 +37,22 @@ type Practice struct {
 	Day        string             `json:"day" format:"date"`
 	Steps      []PracticeStep     `json:"steps" nullable:"false" doc:"today's, in order; none on a day without a plan"`
 	Comments   []view.CommentView `json:"comments" nullable:"false" doc:"the director's latest"`
+	Answers    []DirectorsAnswer  `json:"answers" nullable:"false" doc:"to what the player asked, the latest first"`
 	StandIns   []synth.StandIn    `json:"stand_ins" nullable:"false" doc:"simulated players that can stand in for the microphone"`
 	Blowers    []meter.Choice     `json:"blowers" nullable:"false" doc:"simulated players at a simulated air meter"`
 	Setting    practice.Setting   `json:"setting" doc:"what scores are worked out from"`
 	Tips       verdict.Book       `json:"tips" doc:"the class's own words"`
 	May        consent.May        `json:"may" doc:"what the player's home agreed to; what is not recorded is judged on the device alone"`
 	Care       []caring.Due       `json:"care" nullable:"false" doc:"what the instrument needs every week, month and term"`
+}
+
+// DirectorsAnswer is a director's answer to what the player asked.
+type DirectorsAnswer struct {
+	ID     string `json:"id"`
+	Asked  string `json:"asked" doc:"the player's words; empty where a button said it"`
+	Answer string `json:"answer"`
+	By     string `json:"by"`
+	At     string `json:"answered_at" format:"date-time"`
 }
 
 // PracticeStep is a step worked out for the player's own instrument.
@@ -110,6 +120,7 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 		Instrument: i.Name,
 		Fingered:   i.IsPitched(),
 		Day:        view.Date(day),
+		Answers:    []DirectorsAnswer{},
 		StandIns:   []synth.StandIn{},
 		Blowers:    []meter.Choice{},
 		Setting:    intake.Setting(standing, day),
@@ -147,6 +158,19 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 	}
 	comments, err := s.CommentsForPlayer(ctx, p.ID, now.AddDate(0, 0, -commentDays), mostComments)
 	out.Comments = view.CommentsOf(comments)
+	if err != nil {
+		return out, err
+	}
+	answers, err := s.AnswersFor(ctx, p.ID, now.AddDate(0, 0, -commentDays), mostComments)
+	for _, f := range answers {
+		out.Answers = append(out.Answers, DirectorsAnswer{
+			ID:     f.ID,
+			Asked:  f.Words,
+			Answer: f.Answer,
+			By:     f.Director.Name,
+			At:     f.AnsweredAt.UTC().Format(time.RFC3339),
+		})
+	}
 	return out, err
 }
 

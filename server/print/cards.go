@@ -18,14 +18,18 @@ type Card struct {
 const (
 	cardsAcross = 2
 	cardsDown   = 5
-	cardWide    = bodyWide / cardsAcross
-	cardHigh    = (pageHigh - 2*margin) / cardsDown
 )
+
+// card is how wide and high a card is on the paper.
+func (p Paper) card() (wide, high float64) {
+	return (p.wide - 2*margin) / cardsAcross, (p.high - 2*margin) / cardsDown
+}
 
 // Cards writes cards to cut out, ten to a page. address is where the class signs
 // in, code the class's; a telephone reads both from the square.
-func Cards(out io.Writer, class, code, address string, cards []Card) error {
-	p := newDocument(class + ": cards")
+func Cards(out io.Writer, paper Paper, class, code, address string, cards []Card) error {
+	p := newDocument(class+": cards", paper)
+	cardWide, cardHigh := paper.card()
 	square, err := qr.Encode(signInLink(address, code), qr.M)
 	if err != nil {
 		return fmt.Errorf("print: %w", err)
@@ -74,7 +78,9 @@ func (p page) square(code *qr.Code, x, y float64) {
 // card is one player's way in, to be cut out: a name, where to go, the class's code
 // and the PIN; the square stands above right. Millimetres from its own corner.
 func (p page) card(c Card, class, code, address string, x, y float64) {
-	const inside, entry = cardWide - 2*cardEdge, 20.
+	const entry = 20.
+	cardWide, cardHigh := p.paper.card()
+	inside := cardWide - 2*cardEdge
 	beside := inside - squareWide - 3
 	p.SetLineWidth(0.2)
 	p.Rect(x, y, cardWide, cardHigh, "D")

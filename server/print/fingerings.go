@@ -25,7 +25,7 @@ func (p page) fingerings(s notation.Sheet, y, bottom float64) float64 {
 	for _, seg := range notes {
 		d := seg.Fingering.Diagram
 		wide := max(d.Width*fingeringUnit, 12)
-		if x+wide > pageWide-margin {
+		if x+wide > p.paper.wide-margin {
 			break
 		}
 		p.black()

@@ -16,12 +16,9 @@ import (
 	"golang.org/x/image/math/fixed"
 )
 
-// A4 in millimetres, with room for a stand's lip and a hole punch.
+// In millimetres, with room for a stand's lip and a hole punch.
 const (
-	pageWide  = 210.
-	pageHigh  = 297.
 	margin    = 14.
-	bodyWide  = pageWide - 2*margin
 	inkGrey   = 90
 	pointHigh = 0.3528 // a point in millimetres
 )
@@ -29,12 +26,16 @@ const (
 // page is a PDF being written.
 type page struct {
 	*fpdf.Fpdf
+	paper Paper
 }
 
-// newDocument is A4, in millimetres, with the fonts inside it: it prints the same
-// everywhere, and asks nobody.
-func newDocument(title string) page {
-	pdf := fpdf.New("P", "mm", "A4", "")
+// bodyWide is how wide what is printed may be.
+func (p page) bodyWide() float64 { return p.paper.wide - 2*margin }
+
+// newDocument is in millimetres, with the fonts inside it: it prints the same everywhere,
+// and asks nobody.
+func newDocument(title string, paper Paper) page {
+	pdf := fpdf.New("P", "mm", paper.Name, "")
 	pdf.SetTitle(title, true)
 	pdf.SetCreator("Early Chorus", true)
 	pdf.SetMargins(margin, margin, margin)
@@ -42,7 +43,7 @@ func newDocument(title string) page {
 	pdf.AddUTF8FontFromBytes("serif", "", dejavuserif.TTF)
 	pdf.AddUTF8FontFromBytes("serif", "B", dejavuserifbold.TTF)
 	pdf.AddUTF8FontFromBytes("sans", "", dejavusanscondensed.TTF)
-	return page{pdf}
+	return page{pdf, paper}
 }
 
 // finish writes the document.

@@ -46,7 +46,7 @@ var pageMark = regexp.MustCompile(`/Type /Page\b[^s]`)
 func TestOnePageASection(t *testing.T) {
 	for day := range plan.Day(5) {
 		var out bytes.Buffer
-		require.NoError(t, print.Sheets(&out, "The week", sheets(t, day)))
+		require.NoError(t, print.Sheets(&out, print.A4, "The week", sheets(t, day)))
 		assert.Equal(t, "%PDF", out.String()[:4])
 		assert.Len(t, pageMark.FindAll(out.Bytes(), -1), len(instrument.All()), "day %d", day)
 	}
@@ -55,7 +55,7 @@ func TestOnePageASection(t *testing.T) {
 // What is printed can be read by another reader: Debian's poppler.
 func TestTheTextIsThere(t *testing.T) {
 	var out bytes.Buffer
-	require.NoError(t, print.Sheets(&out, "The week", sheets(t, 0)[2:3]))
+	require.NoError(t, print.Sheets(&out, print.A4, "The week", sheets(t, 0)[2:3]))
 	name := filepath.Join(t.TempDir(), "a.pdf")
 	require.NoError(t, os.WriteFile(name, out.Bytes(), 0o600))
 	text, err := exec.Command("pdftotext", "-layout", name, "-").Output()
@@ -70,10 +70,10 @@ func TestCards(t *testing.T) {
 	for n := range cards {
 		cards[n] = print.Card{Name: "Zoë Quillmarsh-Longname of the Causeway", Instrument: "Flute", PIN: "1234"}
 	}
-	require.NoError(t, print.Cards(&out, "Ferry Bell Winds", "FERRY-BELL", "http://127.0.0.1:8080", cards))
+	require.NoError(t, print.Cards(&out, print.A4, "Ferry Bell Winds", "FERRY-BELL", "http://127.0.0.1:8080", cards))
 	assert.Len(t, pageMark.FindAll(out.Bytes(), -1), 3)
 	out.Reset()
-	require.NoError(t, print.Sheets(&out, "Nothing", nil))
+	require.NoError(t, print.Sheets(&out, print.A4, "Nothing", nil))
 	assert.NotZero(t, out.Len())
 }
 
@@ -88,7 +88,7 @@ func TestACardIsReadable(t *testing.T) {
 		Instrument: "Bass clarinet",
 		PIN:        "48211234",
 	}
-	require.NoError(t, print.Cards(&out, "Ferry Bell Winds, beginners of the fifth year at the causeway",
+	require.NoError(t, print.Cards(&out, print.A4, "Ferry Bell Winds, beginners of the fifth year at the causeway",
 		"HARBOUR-THISTLE-COPPER-MEADOWS", "https://band.island-school.example.org:8443", []print.Card{card, card}))
 	require.NoError(t, os.WriteFile(name, out.Bytes(), 0o600))
 	boxes, err := exec.Command("pdftotext", "-bbox", name, "-").Output()
@@ -120,7 +120,7 @@ func TestACardIsReadable(t *testing.T) {
 func TestTheSquareIsRead(t *testing.T) {
 	name := filepath.Join(t.TempDir(), "cards")
 	var out bytes.Buffer
-	require.NoError(t, print.Cards(&out, "Ferry Bell Winds", "HARBOUR-THISTLE-COPPER-MEADOWS",
+	require.NoError(t, print.Cards(&out, print.A4, "Ferry Bell Winds", "HARBOUR-THISTLE-COPPER-MEADOWS",
 		"https://band.example.org", []print.Card{{Name: "Wren Ashdown", Instrument: "Flute", PIN: "1234"}}))
 	require.NoError(t, os.WriteFile(name+".pdf", out.Bytes(), 0o600))
 	require.NoError(t, exec.Command("pdftoppm", "-png", "-singlefile", "-r", "150", name+".pdf", name).Run())
@@ -141,7 +141,7 @@ func BenchmarkSheets(b *testing.B) {
 	all := sheets(b, 0)
 	for b.Loop() {
 		var out bytes.Buffer
-		if err := print.Sheets(&out, "The week", all); err != nil {
+		if err := print.Sheets(&out, print.A4, "The week", all); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -171,7 +171,7 @@ func TestThePageForHome(t *testing.T) {
 		r.Comments = append(r.Comments, "“Press the third finger flat and try again.”")
 	}
 	var out bytes.Buffer
-	require.NoError(t, print.HomeReport(&out, r))
+	require.NoError(t, print.HomeReport(&out, print.A4, r))
 	assert.Len(t, pageMark.FindAll(out.Bytes(), -1), 1)
 	file := filepath.Join(t.TempDir(), "report.pdf")
 	require.NoError(t, os.WriteFile(file, out.Bytes(), 0o600))
@@ -183,11 +183,32 @@ func TestThePageForHome(t *testing.T) {
 		assert.Contains(t, string(text), says)
 	}
 	out.Reset()
-	require.NoError(t, print.HomeReport(&out, print.Report{Player: "Nobody Yet"}), "nothing was played yet")
+	err = print.HomeReport(&out, print.A4, print.Report{Player: "Nobody Yet"})
+	require.NoError(t, err, "nothing was played yet")
 	once := print.ReportLine{
 		Title:  "Waver",
 		Unit:   "cents",
 		Points: []print.ReportPoint{{Monday: time.Date(2026, 10, 5, 0, 0, 0, 0, time.UTC), Value: 3}},
 	}
-	require.NoError(t, print.HomeReport(&out, print.Report{Player: "Once Only", Lines: []print.ReportLine{once}}))
+	single := print.Report{Player: "Once Only", Lines: []print.ReportLine{once}}
+	require.NoError(t, print.HomeReport(&out, print.A4, single))
+}
+
+// On Letter everything lies on the page, too: wider and lower than A4.
+func TestEverythingFitsOnLetter(t *testing.T) {
+	var out bytes.Buffer
+	require.NoError(t, print.Sheets(&out, print.Letter, "The week", sheets(t, 0)[2:3]))
+	assert.Contains(t, out.String(), "/MediaBox [0 0 612.00 792.00]")
+	assert.NotContains(t, out.String(), "841.89")
+	name := filepath.Join(t.TempDir(), "letter.pdf")
+	require.NoError(t, os.WriteFile(name, out.Bytes(), 0o600))
+	places, err := exec.Command("pdftotext", "-bbox", name, "-").Output()
+	require.NoError(t, err)
+	low := regexp.MustCompile(`yMax="([0-9.]+)"`).FindAllStringSubmatch(string(places), -1)
+	require.NotEmpty(t, low)
+	for _, y := range low {
+		at, err := strconv.ParseFloat(y[1], 64)
+		require.NoError(t, err)
+		assert.Less(t, at, 792.)
+	}
 }

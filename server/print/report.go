@@ -43,21 +43,21 @@ const (
 )
 
 // HomeReport writes the page.
-func HomeReport(out io.Writer, r Report) error {
-	p := newDocument(r.Player)
+func HomeReport(out io.Writer, paper Paper, r Report) error {
+	p := newDocument(r.Player, paper)
 	p.AddPage()
 	// fpdf puts a millimetre around every cell, which would set text off from what is drawn
 	// beside it.
 	p.SetCellMargin(0)
 	p.SetFont("serif", "B", 20)
-	p.Text(margin, margin+8, p.cut(r.Player, bodyWide))
+	p.Text(margin, margin+8, p.cut(r.Player, p.bodyWide()))
 	p.SetFont("sans", "", 10)
 	p.grey()
 	p.Text(margin, margin+15, fmt.Sprintf("%s · %s, %s · %s", r.Instrument, r.Class, r.School, r.Span))
 	p.black()
 	p.SetFont("serif", "", 11)
 	p.SetXY(margin, margin+20)
-	p.MultiCell(bodyWide, lineHigh, r.Played, "", "L", false)
+	p.MultiCell(p.bodyWide(), lineHigh, r.Played, "", "L", false)
 	y := p.GetY() + 4
 	for _, l := range r.Lines {
 		y = p.reportLine(l, y)
@@ -70,7 +70,7 @@ func HomeReport(out io.Writer, r Report) error {
 	p.SetFont("sans", "", 8.5)
 	p.grey()
 	p.SetXY(margin, y+2)
-	p.MultiCell(bodyWide, 4, r.Words, "", "L", false)
+	p.MultiCell(p.bodyWide(), 4, r.Words, "", "L", false)
 	return p.finish(out)
 }
 
@@ -81,12 +81,12 @@ func (p page) reportLine(l ReportLine, y float64) float64 {
 	p.Text(margin, y+4, l.Title)
 	p.SetFont("serif", "", 10.5)
 	p.SetXY(margin, y+6)
-	p.MultiCell(bodyWide, lineHigh, l.Says, "", "L", false)
+	p.MultiCell(p.bodyWide(), lineHigh, l.Says, "", "L", false)
 	top := p.GetY() + 3
 	bottom := top + chartHigh
 	p.SetDrawColor(150, 150, 150)
 	p.SetLineWidth(0.2)
-	p.Line(margin, bottom, margin+bodyWide, bottom)
+	p.Line(margin, bottom, margin+p.bodyWide(), bottom)
 	most := 1e-9
 	for _, w := range l.Points {
 		most = max(most, w.Value)
@@ -94,9 +94,9 @@ func (p page) reportLine(l ReportLine, y float64) float64 {
 	x := func(n int) float64 {
 		first, last := l.Points[0].Monday, l.Points[len(l.Points)-1].Monday
 		if first.Equal(last) {
-			return margin + bodyWide/2
+			return margin + p.bodyWide()/2
 		}
-		return margin + 8 + (bodyWide-16)*float64(l.Points[n].Monday.Sub(first))/float64(last.Sub(first))
+		return margin + 8 + (p.bodyWide()-16)*float64(l.Points[n].Monday.Sub(first))/float64(last.Sub(first))
 	}
 	at := func(n int) float64 { return bottom - (chartHigh-8)*l.Points[n].Value/most }
 	p.SetFillColor(0, 0, 0)
@@ -126,7 +126,7 @@ func (p page) reportList(title string, lines []string, most int, y float64) floa
 	p.SetXY(margin, y+6)
 	for _, l := range lines[:min(most, len(lines))] {
 		p.SetX(margin)
-		p.MultiCell(bodyWide, lineHigh, l, "", "L", false)
+		p.MultiCell(p.bodyWide(), lineHigh, l, "", "L", false)
 	}
 	return p.GetY() + 4
 }

@@ -25,8 +25,8 @@ const (
 
 // Sheets writes a day's sheets as PDF, each section on a page of its own. More
 // than a page is only taken by a day that does not fit in the smallest size.
-func Sheets(out io.Writer, title string, sheets []notation.Sheet) error {
-	p := newDocument(title)
+func Sheets(out io.Writer, paper Paper, title string, sheets []notation.Sheet) error {
+	p := newDocument(title, paper)
 	for _, s := range sheets {
 		p.sheet(s)
 	}
@@ -51,10 +51,10 @@ func (p page) sheet(s notation.Sheet) {
 	foot := 5 + float64(len(p.cautions(s)))*smallPoints*pointHigh*lineFeed
 	var steps []laid
 	for _, try := range spaces {
-		steps = layOut(s, try)
+		steps = p.layOut(s, try)
 		// From the largest down: nine sizes at most, each laid out anew, since a smaller staff
 		// breaks its lines elsewhere.
-		if titleHigh+p.height(steps, try)+foot <= pageHigh-2*margin {
+		if titleHigh+p.height(steps, try)+foot <= p.paper.high-2*margin {
 			space = try
 			break
 		}
@@ -63,22 +63,22 @@ func (p page) sheet(s notation.Sheet) {
 	y := p.title(s)
 	for n, step := range steps {
 		// Even the smallest size may be too much; then a step is never cut in two.
-		if y+p.stepHeight(step, space)+foot > pageHigh-margin && y > margin+titleHigh {
+		if y+p.stepHeight(step, space)+foot > p.paper.high-margin && y > margin+titleHigh {
 			p.foot(s)
 			p.AddPage()
 			y = p.title(s)
 		}
 		y = p.step(n+1, step, y, space)
 	}
-	p.fingerings(s, y+stepGap, pageHigh-margin-foot)
+	p.fingerings(s, y+stepGap, p.paper.high-margin-foot)
 	p.foot(s)
 }
 
 // layOut engraves every step for one size of staff, in staff spaces.
-func layOut(s notation.Sheet, space float64) []laid {
+func (p page) layOut(s notation.Sheet, space float64) []laid {
 	out := make([]laid, len(s.Steps))
 	for n, step := range s.Steps {
-		out[n] = laid{step, engrave.Score(step.Score, bodyWide/space)}
+		out[n] = laid{step, engrave.Score(step.Score, p.bodyWide()/space)}
 	}
 	return out
 }
@@ -93,10 +93,10 @@ func (p page) title(s notation.Sheet) float64 {
 	p.grey()
 	// At the right edge, whatever its length.
 	wide := p.GetStringWidth(s.Title)
-	p.Text(pageWide-margin-wide, margin+6, s.Title)
+	p.Text(p.paper.wide-margin-wide, margin+6, s.Title)
 	p.black()
 	p.SetLineWidth(0.3)
-	p.Line(margin, margin+8.5, pageWide-margin, margin+8.5)
+	p.Line(margin, margin+8.5, p.paper.wide-margin, margin+8.5)
 	return margin + titleHigh
 }
 
@@ -124,14 +124,14 @@ func (p page) step(n int, s laid, y, space float64) float64 {
 	p.SetFont("serif", "B", headingPoints)
 	y += headingPoints * pointHigh * lineFeed
 	heading := fmt.Sprintf("%d  %s", n, s.step.Heading)
-	p.Text(margin, y, p.cut(heading, bodyWide-34))
+	p.Text(margin, y, p.cut(heading, p.bodyWide()-34))
 	p.SetFont("sans", "", headingPoints-1)
 	tempo := fmt.Sprintf("♩ = %.0f", s.step.Score.TempoBPM)
 	if s.step.Times > 1 {
 		tempo += fmt.Sprintf("   %d times", s.step.Times)
 	}
 	if !s.step.Score.Ticked {
-		p.Text(pageWide-margin-p.GetStringWidth(tempo), y, tempo)
+		p.Text(p.paper.wide-margin-p.GetStringWidth(tempo), y, tempo)
 	}
 	for _, system := range s.systems {
 		y += system.Above * space
@@ -167,7 +167,7 @@ func (p page) words(s laid) []string {
 func (p page) lines(texts []string) (out []string) {
 	p.SetFont("sans", "", smallPoints)
 	for _, text := range texts {
-		out = append(out, p.SplitText(text, bodyWide-5)...)
+		out = append(out, p.SplitText(text, p.bodyWide()-5)...)
 	}
 	return out
 }
@@ -192,10 +192,10 @@ func (p page) cautions(s notation.Sheet) []string {
 // foot prints the day's cautions at the foot of the page.
 func (p page) foot(s notation.Sheet) {
 	lines := p.cautions(s)
-	y := pageHigh - margin - float64(len(lines)-1)*smallPoints*pointHigh*lineFeed
+	y := p.paper.high - margin - float64(len(lines)-1)*smallPoints*pointHigh*lineFeed
 	p.SetLineWidth(0.2)
 	if len(lines) > 0 {
-		p.Line(margin, y-4, pageWide-margin, y-4)
+		p.Line(margin, y-4, p.paper.wide-margin, y-4)
 	}
 	for n, line := range lines {
 		p.Text(margin, y+float64(n)*smallPoints*pointHigh*lineFeed, line)

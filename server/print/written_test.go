@@ -76,7 +76,7 @@ func TestCardsInEveryScript(t *testing.T) {
 		cards = append(cards, Card{name, "Flute", "123456"})
 	}
 	var out bytes.Buffer
-	require.NoError(t, Cards(&out, "管楽 Winds", "A-B-C-D", "https://band.example", cards))
+	require.NoError(t, Cards(&out, A4, "管楽 Winds", "A-B-C-D", "https://band.example", cards))
 	read := exec.CommandContext(t.Context(), "pdftotext", "-", "-")
 	read.Stdin = bytes.NewReader(out.Bytes())
 	text, err := read.Output()
@@ -93,6 +93,6 @@ func TestANameWithAnEmojiPrints(t *testing.T) {
 		{Name: "שרה", Instrument: "Flute", PIN: "123456"},
 		{Name: "李明\u0007", Instrument: "Flute", PIN: "123456"},
 	}
-	require.NoError(t, Cards(&out, "First 👩🏽‍🎤 Winds", "A-B-C-D", "https://band.example", cards))
+	require.NoError(t, Cards(&out, A4, "First 👩🏽‍🎤 Winds", "A-B-C-D", "https://band.example", cards))
 	assert.True(t, bytes.HasPrefix(out.Bytes(), []byte("%PDF")))
 }

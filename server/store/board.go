@@ -18,6 +18,7 @@ type Cell struct {
 	Takes       int // how many the player made
 	Comments    int
 	Failure     string
+	Simulated   bool            // a simulated player made it
 	Result      verdict.Result  // measured; "" while it waits
 	Overruled   verdict.Result  // the director's word, or ""
 	Cause       measure.Cause   // what decided, unless it is clean
@@ -32,6 +33,7 @@ type Cell struct {
 func (s *Store) Board(ctx context.Context, stepIDs []string, day time.Time) (out []Cell, err error) {
 	err = s.db.WithContext(ctx).Raw(`
 		SELECT t.id AS take_id, t.step_id, t.player_id, t.step_version, t.takes, t.failure,
+		       t.source = 'simulated' AS simulated,
 		       t.result, t.cause, t.conclusion, t.short, score.written, coalesce(r.result, '') AS overruled, a.ribbon,
 		       (SELECT count(*) FROM comment WHERE comment.take_id = t.id) AS comments
 		FROM (

@@ -141,6 +141,8 @@ func KeptOfClass() []Table {
 			{"words", "", "x.words"},
 			{"raised_at", "UTC", "x.raised_at"},
 			{"seen_at", "UTC", "x.seen_at"},
+			{"answer", "the director's", "x.answer"},
+			{"answered_at", "UTC", "x.answered_at"},
 		}, "flag x" + ofPlayer + " ORDER BY x.raised_at"},
 		{"exceptions", "days on which a player is asked for nothing, or not for one step", []Column{
 			{"player_id", "", "x.player_id"},

@@ -27,11 +27,16 @@ type Flag struct {
 	Words    string
 	RaisedAt time.Time
 	SeenAt   *time.Time
+	// Answer is a director's, once there is one.
+	Answer     string
+	AnsweredBy *string
+	Director   Director `gorm:"foreignKey:AnsweredBy"`
+	AnsweredAt *time.Time
 }
 
 // RaiseFlag remembers a flag; sending the same one again is harmless.
 func (s *Store) RaiseFlag(ctx context.Context, f Flag) error {
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Omit("Player").Create(&f).Error
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Omit("Player", "Director").Create(&f).Error
 }
 
 // OpenFlags returns what a class's players told and nobody has seen yet, pain
@@ -62,4 +67,28 @@ func (s *Store) SeeFlag(ctx context.Context, id, classID string, at time.Time) e
 		return ErrNotFound
 	}
 	return seen.Error
+}
+
+// AnswerFlag answers what a player told, and so it is seen, too. Errors: ErrNotFound where the
+// class has no such flag.
+func (s *Store) AnswerFlag(ctx context.Context, id, classID, directorID, words string, at time.Time) error {
+	answered := s.db.WithContext(ctx).
+		Model(&Flag{}).
+		Where("id = ? AND player_id IN (SELECT id FROM player WHERE class_id = ?)", id, classID).
+		Updates(map[string]any{"answer": words, "answered_by": directorID, "answered_at": at, "seen_at": at})
+	if answered.Error == nil && answered.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return answered.Error
+}
+
+// AnswersFor returns what a player asked and was answered since a moment, the latest first.
+func (s *Store) AnswersFor(ctx context.Context, playerID string, since time.Time, most int) (out []Flag, err error) {
+	err = s.db.WithContext(ctx).
+		Preload("Director").
+		Where("player_id = ? AND answered_at >= ?", playerID, since).
+		Order("answered_at DESC").
+		Limit(most).
+		Find(&out).Error
+	return out, err
 }

@@ -20,6 +20,7 @@ const longestSentence = 14
 /** What only a player sees; their lines stand in these files. */
 const pages = [
   'features/practice',
+  'features/help/player.ts',
   'features/freeplay',
   'features/lessons',
   'features/microphone',

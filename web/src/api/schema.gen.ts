@@ -263,6 +263,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/flags/{flag}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put classes by class flags by flag answer */
+        put: operations["put-classes-by-class-flags-by-flag-answer"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/flags/{flag}/seen": {
         parameters: {
             query?: never;
@@ -1531,6 +1548,9 @@ export interface components {
             /** Format: date */
             on: string;
         };
+        AnswerInputBody: {
+            words: string;
+        };
         AskConsentInputBody: {
             needed: boolean;
         };
@@ -1687,6 +1707,8 @@ export interface components {
             /** @enum {string} */
             result?: "clean" | "nearly" | "not-yet" | "cant-tell";
             ribbon?: components["schemas"]["Ribbon"];
+            /** @description a simulated player made it */
+            simulated?: boolean;
             /**
              * @description not-asked: the step is not for this instrument; excused: the player is asked for nothing of it today
              * @enum {string}
@@ -2090,6 +2112,15 @@ export interface components {
             password: string;
             /** @description others use this device too: it signs out by itself */
             shared?: boolean;
+        };
+        DirectorsAnswer: {
+            answer: string;
+            /** Format: date-time */
+            answered_at: string;
+            /** @description the player's words; empty where a button said it */
+            asked: string;
+            by: string;
+            id: string;
         };
         Due: {
             /** Format: date */
@@ -3179,6 +3210,8 @@ export interface components {
             tone: components["schemas"]["ToneCourse"];
         };
         Practice: {
+            /** @description to what the player asked, the latest first */
+            answers: components["schemas"]["DirectorsAnswer"][];
             /** @description simulated players at a simulated air meter */
             blowers: components["schemas"]["Choice"][];
             /** @description what the instrument needs every week, month and term */
@@ -4936,6 +4969,42 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlagsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-classes-by-class-flags-by-flag-answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                flag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerInputBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

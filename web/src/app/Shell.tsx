@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, Navigate, Outlet, useLocation } from 'react-router'
+import { Help } from '../features/help'
 import { Invitations, meQuery, SignOut, WhereSignedIn } from '../features/signin'
 import { useArrival } from './useArrival'
 
@@ -32,6 +33,7 @@ export function Shell() {
                 Administer {s.name}
               </Link>
             ))}
+            <Help />
             {me.role === 'director' && <WhereSignedIn />}
             <SignOut player={me.role === 'player' ? me.id : undefined} />
           </p>

@@ -27,7 +27,13 @@ export function KeySheet() {
   return (
     <>
       {/* A phone has no keys to be told of. */}
-      <Button look="quiet" className="pointer-coarse:hidden" onClick={() => setOpen(true)} aria-keyshortcuts="?">
+      <Button
+        look="quiet"
+        className="pointer-coarse:hidden"
+        onClick={() => setOpen(true)}
+        aria-keyshortcuts="?"
+        data-own-help
+      >
         Shortcuts
       </Button>
       <Dialog open={open} onOpenChange={setOpen} title="Shortcuts">

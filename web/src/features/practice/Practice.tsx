@@ -53,7 +53,7 @@ function Steps() {
           {step && <TodaysTakes takes={step.takes} />}
           {/* What an older version of the page kept has no care in it. */}
           <Care care={practice.care ?? []} />
-          <FromDirector comments={practice.comments} />
+          <FromDirector comments={practice.comments} answers={practice.answers ?? []} />
         </>
       )}
     </DaySteps>

@@ -85,8 +85,8 @@ function CellView({ cell, player, dense, drawn, hears }: CellProps) {
       href={`/take/${cell.take_id}`}
       className={`${row} rounded-sm hover:bg-warm-wash`}
       data-player={player}
-      title={dense ? cell.deciding : undefined}
-      aria-label={`${player}: ${resultWords[result]}. ${dense ? (cell.deciding ?? '') : shownWords(cell)}. ${cell.ribbon?.text ?? ''}`}
+      title={dense ? [cell.deciding, cell.simulated && 'simulated'].filter(Boolean).join(', ') : undefined}
+      aria-label={`${player}: ${resultWords[result]}. ${dense ? `${cell.deciding ?? ''}${cell.simulated ? ', simulated' : ''}` : shownWords(cell)}. ${cell.ribbon?.text ?? ''}`}
     >
       {inside}
     </a>
@@ -111,6 +111,7 @@ function besides(cell: Cell): string {
   if (cell.takes > 1) out.push(`${cell.takes} takes`)
   if (cell.comments > 0) out.push(cell.comments === 1 ? 'a comment' : `${cell.comments} comments`)
   if (cell.earlier) out.push('before the step changed')
+  if (cell.simulated) out.push('simulated')
   return out.map((o) => ` · ${o}`).join('')
 }
 

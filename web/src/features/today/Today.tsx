@@ -65,7 +65,7 @@ export function Today() {
           </div>
           <div className="flex flex-wrap items-center justify-between gap-x-8">
             <Filters today={data} view={view} onChange={change} />
-            <Legend />
+            <Legend simulated={isSimulated(data)} />
           </div>
           <Board today={data} view={view} rights={rights} />
         </>
@@ -219,9 +219,10 @@ function Board({ today, view, rights }: { today: Schemas['Today']; view: View; r
 }
 
 /** Legend says what each mark is: on a full board they stand without words. */
-function Legend() {
+function Legend({ simulated }: { simulated: boolean }) {
   return (
     <ul aria-label="Marks" className="no-print flex flex-wrap gap-x-4 text-sm text-soft">
+      {simulated && <li>Simulated players made these takes.</li>}
       {(['clean', 'nearly', 'not-yet', 'cant-tell', 'missing'] as const).map((r) => (
         <li key={r} className="flex items-center gap-1.5">
           <ResultMark result={r} size={14} silent /> {resultWords[r]}
@@ -229,6 +230,12 @@ function Legend() {
       ))}
     </ul>
   )
+}
+
+/** isSimulated says whether what was played is all of simulated players: of the demo, or of a class that tries things out. */
+function isSimulated(today: Schemas['Today']): boolean {
+  const played = today.sections.flatMap((s) => s.players.flatMap((p) => p.cells)).filter((c) => c.take_id)
+  return played.length > 0 && played.every((c) => c.simulated)
 }
 
 /** countOf is how many a section has, filtered or not. */

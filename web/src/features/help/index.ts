@@ -1,0 +1,1 @@
+export { Help } from './Help'
