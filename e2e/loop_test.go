@@ -246,7 +246,7 @@ func TestNoMicrophone(t *testing.T) {
 		browser.Type("Your PIN", storetest.PIN),
 		browser.Press("Start"),
 		browser.Press("Record"),
-		browser.See("was not allowed to use the microphone"),
+		browser.See("The microphone is blocked"),
 		browser.Press("No microphone?"),
 		browser.Press("Flat player"),
 		chromedp.WaitVisible("[data-verdict]"),

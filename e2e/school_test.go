@@ -268,7 +268,7 @@ func TestPracticeWithoutConsent(t *testing.T) {
 		browser.Press("Record"),
 		browser.Press("Not now"),
 		chromedp.WaitVisible(`[data-verdict]`),
-		browser.See("Nothing of it is kept"),
+		browser.See("It is not kept"),
 	)
 	var takes int
 	require.NoError(t, s.SQL().QueryRow(

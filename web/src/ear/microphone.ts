@@ -85,10 +85,19 @@ function askFor(device: string): Promise<MediaStream> {
     })
 }
 
-/** playerSource is a simulated player in the microphone's place. */
-export async function playerSource(samples: Float32Array<ArrayBuffer>, rate: number, label: string): Promise<Source> {
+/** What a simulated player plays: samples from -1 to 1, and how many a second. */
+type Played = { samples: Float32Array<ArrayBuffer>; rate: number }
+
+/**
+ * playerSource is a simulated player in the microphone's place. Its sound is started by the
+ * press itself, before what is to be played is made: some browsers let none begin later.
+ */
+export async function playerSource(played: Played | Promise<Played>, label: string): Promise<Source> {
   const context = newContext()
+  const running = context.resume()
+  running.catch(() => {}) // told below, when it is waited for
   try {
+    const { samples, rate } = await played
     const node = await recorderIn(context)
     const sound = context.createBuffer(1, samples.length, rate)
     sound.copyToChannel(samples, 0)
@@ -100,7 +109,7 @@ export async function playerSource(samples: Float32Array<ArrayBuffer>, rate: num
     silence.offset.value = 0
     silence.connect(node)
     silence.start()
-    await inTime(context.resume())
+    await inTime(running)
     return {
       context,
       label,

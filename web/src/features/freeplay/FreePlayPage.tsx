@@ -94,8 +94,10 @@ function Listening({ practice, of, book }: Props) {
 const simulatedRate = 48_000
 
 /** simulated is a player who walks over the first five notes, in the microphone's place. */
-async function simulated(practice: Practice) {
-  const walk = await work(practice.setting, { kind: 'five-note-walk', parameters: {} }, 0)
-  const { samples, rate } = await perform(walk.score, 'steady', 1, simulatedRate)
-  return playerSource(samples, rate, 'simulated')
+function simulated(practice: Practice) {
+  const walk = work(practice.setting, { kind: 'five-note-walk', parameters: {} }, 0)
+  return playerSource(
+    walk.then(({ score }) => perform(score, 'steady', 1, simulatedRate)),
+    'simulated',
+  )
 }

@@ -159,15 +159,14 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
 /** nobody is silence in the microphone's place, for fingers that move without sound. */
 function nobody(step: ShownStep): Promise<Source> {
   const length = Math.ceil(step.timeline.total_s * simulatedRate)
-  return playerSource(new Float32Array(length), simulatedRate, 'silence')
+  return playerSource({ samples: new Float32Array(length), rate: simulatedRate }, 'silence')
 }
 
 /**
  * play lets a simulated player be the microphone: from here on nothing knows the
  * difference.
  */
-async function play(step: ShownStep, player: { key: string; label: string }): Promise<Source> {
+function play(step: ShownStep, player: { key: string; label: string }): Promise<Source> {
   const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1
-  const { samples, rate } = await perform(step.score, player.key, seed, simulatedRate)
-  return playerSource(samples, rate, player.label)
+  return playerSource(perform(step.score, player.key, seed, simulatedRate), player.label)
 }
