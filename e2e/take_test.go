@@ -231,7 +231,12 @@ func TestLookingBack(t *testing.T) {
 	base := serve(t, s)
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 4*time.Minute)
 	do(t, player, signInPlayer(base, "BACK", "Ada T."))
-	do(t, player, chromedp.Click(`//button[@data-step][contains(., "Ladder")]`), browser.See("clean in a row pass this rung"))
+	do(
+		t,
+		player,
+		chromedp.Click(`//button[@data-step][contains(., "Ladder")]`),
+		browser.See("clean in a row pass this rung"),
+	)
 	for range 3 {
 		do(
 			t,

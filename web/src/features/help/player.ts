@@ -28,7 +28,7 @@ export const playerHelp: Record<string, PageHelp> = {
     ],
   },
   Lessons: {
-    about: 'Here is how to put it together, hold it and look after it.',
+    about: 'Here is how to build it, hold it and keep it well.',
     ways: [{ want: 'Read it in order', how: 'Go from card to card. Each has a number.' }],
   },
   'My progress': {
