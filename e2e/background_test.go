@@ -28,12 +28,7 @@ func TestATakeGoesUpThoughThePageIsClosed(t *testing.T) {
 	base, down := serveOver(t, s)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 2*time.Minute)
 	do(t, page, signInPlayer(base, "FERRY", "Ada T."))
-	do(
-		t,
-		page,
-		chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise),
-		chromedp.Sleep(2*time.Second), // the week ahead
-	)
+	do(t, page, readyAlone)
 	down.Store(true)
 	do(t, page, first("clean"), browser.See("One take is on this device"))
 	down.Store(false)
@@ -87,12 +82,7 @@ func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
 	base, down := serveOver(t, s)
 	page := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
 	do(t, page, signInPlayer(base, "ISLE", "Ada T."))
-	do(
-		t,
-		page,
-		chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise),
-		chromedp.Sleep(3*time.Second), // the week ahead, and the core
-	)
+	do(t, page, readyAlone)
 	down.Store(true)
 	file, err := filepath.Abs(fakeMicrophone(t))
 	require.NoError(t, err)
@@ -100,6 +90,7 @@ func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
 		browser.Press("No microphone?"),
 		browser.Press("Steady player"),
 		chromedp.WaitVisible(`[data-verdict="clean"]`),
+		chromedp.WaitReady(`audio[src^="blob:"]`), // one's own take is heard without a network, too
 		browser.Press("Again"),
 		browser.Press("No microphone?"),
 		chromedp.SetUploadFiles(`#recording-file`, []string{file}),

@@ -131,14 +131,7 @@ func TestADirectorsListeningByKeyboard(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "EARS")
 	base := serve(t, s)
-	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 2*time.Minute)
-	do(t, player, signInPlayer(base, "EARS", "Ada T."))
-	do(t, player,
-		browser.Press("No microphone?"),
-		browser.Press("Player who cracks"),
-		chromedp.WaitVisible(`[data-verdict]`),
-		safe(),
-	)
+	handsIn(t, base, "EARS", "Player who cracks")
 	page := openPageFor(t, browser.Options{Width: 1280, Height: 800}, 3*time.Minute)
 	do(t, page, signInDirector(b, base), chromedp.WaitVisible(`a[data-player="Ada Testerly"]`))
 	press(t, page, "Ada Testerly: not yet", enter)

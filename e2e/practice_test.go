@@ -96,6 +96,26 @@ const pressUntilRecording = `(async () => {
 	}
 })()`
 
+// readyAlone waits until the device has what it needs to go on without a network: the page,
+// the days ahead, the core.
+var readyAlone = chromedp.Steps(
+	chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise),
+	chromedp.Sleep(3*time.Second),
+)
+
+// handsIn has a simulated player hand a take of the first step in for Ada.
+func handsIn(t *testing.T, base, code, standIn string) {
+	t.Helper()
+	page := openPageFor(t, browser.Options{Width: 390, Height: 844}, 2*time.Minute)
+	do(t, page,
+		signInPlayer(base, code, "Ada T."),
+		browser.Press("No microphone?"),
+		browser.Press(standIn),
+		chromedp.WaitVisible(`[data-verdict]`),
+		safe(),
+	)
+}
+
 // safe waits until everything is with the director.
 func safe() chromedp.Action[chromedp.Void] { return chromedp.WaitVisible(`[data-waiting="0"]`) }
 
@@ -249,9 +269,8 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 		t,
 		page,
 		browser.See("Hold C for 4 beats"),
-		chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise),
+		readyAlone,
 	)
-	do(t, page, chromedp.Sleep(2*time.Second)) // the week ahead
 	down.Store(true)
 	do(
 		t,

@@ -47,7 +47,7 @@ func PartOf(s scores.Score, p Part) (Worked, error) {
 	if p.Silent {
 		s = silent(s)
 	}
-	out := Worked{Score: s, Task: task.Of(s), Timeline: s.Timeline()}
+	out := Worked{Score: s, Task: task.OfPart(s), Timeline: s.Timeline()}
 	heard := ear.ForScore(i, s)
 	out.Ear = EarRange{heard.Lowest, heard.Highest}
 	return out, nil

@@ -60,3 +60,34 @@ func TestFingersAloneMakeNoSound(t *testing.T) {
 	assert.Equal(t, "Finger low C", p.Score.Segments[2].Text)
 	assert.NotNil(t, p.Score.Segments[2].Fingering)
 }
+
+// Every note, every change and the fingers of every kind, for every instrument it is for:
+// what is left of a step is told as what it is, not as the whole.
+func TestEveryPartOfEveryKindIsTold(t *testing.T) {
+	for _, k := range exercise.Catalogue() {
+		step := exercise.New(k.Key, nil)
+		for _, i := range instrument.All() {
+			if !step.Suits(i) || k.Ticked || k.Metered {
+				continue
+			}
+			s, err := step.Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+			require.NoError(t, err)
+			for n := range s.Targets() {
+				one, err := practice.PartOf(s, practice.Part{Notes: []int{n}})
+				require.NoError(t, err)
+				note := one.Score.Targets()[0]
+				assert.Contains(t, one.Task.Sentence, note.Called, "%s, %s", k.Key, i.Key)
+				assert.NotContains(t, one.Task.Sentence, "grow", "%s, %s", k.Key, i.Key)
+				if n > 0 {
+					_, err = practice.PartOf(s, practice.Part{Notes: []int{n - 1, n}})
+					require.NoError(t, err)
+				}
+			}
+			fingers, err := practice.PartOf(s, practice.Part{Silent: true})
+			require.NoError(t, err)
+			if len(s.Targets()) > 0 {
+				assert.Contains(t, fingers.Task.Sentence, "fingers", "%s, %s", k.Key, i.Key)
+			}
+		}
+	}
+}

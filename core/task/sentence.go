@@ -158,8 +158,11 @@ func startsAndEnds(s scores.Score) string {
 func airPulses(s scores.Score) string {
 	targets := s.Targets()
 	if len(targets) == 0 {
-		return fmt.Sprintf("Push the air %d times in %s beats.", s.Segments[len(s.Segments)-2].Bursts,
-			beats(longest(s, scores.Out)))
+		bursts := 0
+		for _, seg := range s.Segments {
+			bursts = max(bursts, seg.Bursts)
+		}
+		return fmt.Sprintf("Push the air %d times in %s beats.", bursts, beats(longest(s, scores.Out)))
 	}
 	most := 0
 	for _, t := range targets {
@@ -181,18 +184,27 @@ func joined(s scores.Score) string {
 			continue
 		case !seg.Phase.Sounds():
 			continue
-		case len(out) == 0:
-			out = append(out, "play "+seg.Called)
-		case seg.Articulation == scores.Slurred:
+		case len(out) > 0 && seg.Articulation == scores.Slurred:
 			out = append(out, "slur to "+seg.Called)
 		default:
-			out = append(out, "play "+seg.Called)
+			out = append(out, strings.ToLower(wayOf(seg.Phase, "play"))+" "+seg.Called)
 		}
 	}
 	if len(out) > mostNamed {
 		return capital(strings.Join(out[:2], ", then ")) + ". Go on in the same way."
 	}
 	return capital(strings.Join(out, ", then ")) + "."
+}
+
+// wayOf is the verb of a phase; of a note that is played, the one given.
+func wayOf(p scores.Phase, played string) string {
+	switch p {
+	case scores.Buzz:
+		return "Buzz"
+	case scores.Sing:
+		return "Sing"
+	}
+	return capital(played)
 }
 
 func rhythm(s scores.Score) string {

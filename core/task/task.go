@@ -16,10 +16,24 @@ type Task struct {
 }
 
 // Of tells a score.
-func Of(s scores.Score) Task {
+func Of(s scores.Score) Task { return told(s, sentence(s)) }
+
+// OfPart tells what was taken out of a score: as what it is, whatever the whole was for.
+func OfPart(s scores.Score) Task {
+	switch targets := s.Targets(); len(targets) {
+	case 0:
+		return told(s, "Move your fingers to the click. Make no sound.")
+	case 1:
+		return told(s, wayOf(targets[0].Phase, "hold")+" "+targets[0].Called+" for "+forBeats(targets[0].Beats)+".")
+	}
+	return told(s, joined(s))
+}
+
+// told is a score with what is said of it.
+func told(s scores.Score, sentence string) Task {
 	p := phraseOf(s)
 	return Task{
-		Sentence: sentence(s),
+		Sentence: sentence,
 		Course:   course(s.Segments[p.from:p.to]),
 		Times:    p.times,
 		Bars:     written(s, p),

@@ -30,9 +30,16 @@ type GrowthView struct {
 	Centre     progress.Line      `json:"centre"`
 	Steadiness progress.Line      `json:"steadiness"`
 	Tone       say.ToneCourse     `json:"tone"`
+	Notes      []GrowthNote       `json:"notes" doc:"that were played, from low to high" nullable:"false"`
 	Days       []string           `json:"days" doc:"days played" nullable:"false"`
 	Ladders    []LadderGrowth     `json:"ladders" nullable:"false"`
 	Comments   []view.CommentView `json:"comments" nullable:"false"`
+}
+
+// GrowthNote is a note as it comes out lately, by the name its player says.
+type GrowthNote struct {
+	progress.OwnNote
+	Called string `json:"called"`
 }
 
 // LadderGrowth is a ladder and how the player came to stand where the player does.
@@ -100,6 +107,7 @@ func Of(
 		Hold:       growth.Hold,
 		Centre:     growth.Centre,
 		Steadiness: growth.Steadiness,
+		Notes:      ownNotes(rows, i, class.Conventions().Naming),
 		Ladders:    []LadderGrowth{},
 		Comments:   []view.CommentView{},
 	}
@@ -118,6 +126,26 @@ func Of(
 	comments, err := s.CommentsForPlayer(ctx, p.ID, from, mostOwnComments)
 	out.Comments = view.CommentsOf(comments)
 	return out, err
+}
+
+// ownNotes is how each note that was played comes out, named beside the others.
+func ownNotes(rows []store.TakeNote, i instrument.Instrument, naming music.Naming) []GrowthNote {
+	played := make([]progress.Played, len(rows))
+	for n, r := range rows {
+		played[n] = progress.Played{Sounding: music.MIDI(r.Sounding), Good: r.Good}
+	}
+	own := progress.OwnNotes(played)
+	key := exercise.WrittenKey(i)
+	page := make([]music.Spelling, len(own))
+	for n, o := range own {
+		page[n] = key.Spell(i.Written(o.Sounding))
+	}
+	calls := naming.Calls(page)
+	out := []GrowthNote{}
+	for n, o := range own {
+		out = append(out, GrowthNote{o, calls[page[n]]})
+	}
+	return out
 }
 
 // played is the dates between two on which a player played.

@@ -2460,6 +2460,17 @@ export interface components {
             called: string;
             written: components["schemas"]["Spelling"];
         };
+        GrowthNote: {
+            called: string;
+            /** @description it comes out as a rule: most of the latest takes of it */
+            comes: boolean;
+            /** Format: int64 */
+            good: number;
+            /** Format: int64 */
+            sounding_midi: number;
+            /** Format: int64 */
+            takes: number;
+        };
         GrowthView: {
             centre: components["schemas"]["Line"];
             class: components["schemas"]["ClassName"];
@@ -2469,6 +2480,8 @@ export interface components {
             hold: components["schemas"]["Line"];
             instrument: string;
             ladders: components["schemas"]["LadderGrowth"][];
+            /** @description that were played, from low to high */
+            notes: components["schemas"]["GrowthNote"][];
             player: components["schemas"]["NamedPlayer"];
             section: string;
             steadiness: components["schemas"]["Line"];

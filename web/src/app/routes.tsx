@@ -17,6 +17,8 @@ const gallery = import.meta.env.DEV
 export const router = createBrowserRouter([
   {
     element: <Shell />,
+    // The first page of all comes in a moment; a sign that says so would only flicker.
+    hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <Home /> },
       { path: 'sign-in', handle: { title: 'Sign in' }, element: <SignIn /> },

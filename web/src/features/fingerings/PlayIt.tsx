@@ -1,9 +1,8 @@
 import type { Chart, Request } from '../../ear/ask'
 import { FingeringDiagram } from '../../notation/FingeringDiagram'
-import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
-import { Problem } from '../../ui/Problem'
 import { FoundNote } from '../freeplay/FoundNote'
+import { ListenButton } from '../freeplay/ListenButton'
 import { useFreePlay } from '../freeplay/useFreePlay'
 
 /** of is the book the note is in; onClose goes back to it. */
@@ -22,18 +21,9 @@ export function PlayIt({ note, book, of, onClose }: Props) {
           <figcaption>{note.ways[0].text}</figcaption>
         </figure>
       )}
-      <p className="mt-4">
-        {playing.at === 'listening' ? (
-          <Button size="large" onClick={stop}>
-            Stop listening
-          </Button>
-        ) : (
-          <Button size="large" look="main" disabled={playing.at === 'opening'} onClick={() => start()}>
-            {playing.at === 'opening' ? 'Opening the microphone …' : 'Start listening'}
-          </Button>
-        )}
-      </p>
-      {playing.problem !== undefined && <Problem error={playing.problem} />}
+      <div className="mt-4">
+        <ListenButton playing={playing} onStart={() => start()} onStop={stop} />
+      </div>
       <div className="mt-4 min-h-44" role="status">
         {found && (
           <>

@@ -9,6 +9,7 @@ import { Waiting } from '../../ui/Waiting'
 import { type Practice, practiceQuery } from '../practice/queries'
 import { Drone } from './Drone'
 import { FoundNote } from './FoundNote'
+import { ListenButton } from './ListenButton'
 import { Needle } from './Needle'
 import { useFreePlay } from './useFreePlay'
 
@@ -54,21 +55,12 @@ function Listening({ practice, of, book }: Props) {
   const { found, sounding } = playing
   return (
     <>
-      <p className="mt-4 flex flex-wrap gap-3">
-        {playing.at === 'listening' ? (
-          <Button size="large" onClick={stop}>
-            Stop listening
-          </Button>
-        ) : (
-          <Button size="large" look="main" disabled={playing.at === 'opening'} onClick={() => start()}>
-            {playing.at === 'opening' ? 'Opening the microphone …' : 'Start listening'}
-          </Button>
-        )}
+      <div className="mt-4 flex flex-wrap gap-3">
+        <ListenButton playing={playing} onStart={() => start()} onStop={stop} />
         {practice.stand_ins.length > 0 && playing.at === 'idle' && (
           <Button onClick={() => start(() => simulated(practice))}>Let a simulated player play</Button>
         )}
-      </p>
-      {playing.problem !== undefined && <Problem error={playing.problem} />}
+      </div>
       <div className="mt-4 min-h-44">
         {playing.at === 'listening' && !found && <p className="pt-12 text-lg text-soft">Play a note and hold it.</p>}
         {found && (

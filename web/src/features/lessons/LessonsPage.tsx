@@ -2,12 +2,12 @@ import { useQuery } from '@tanstack/react-query'
 import { Tabs } from 'radix-ui'
 import { Link } from 'react-router'
 import { work } from '../../ear/ask'
+import { LessonCards } from '../../ui/LessonCards'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { type Practice, practiceQuery } from '../practice/queries'
 import { ReadAloud } from '../practice/ReadAloud'
 import { Cautions } from '../practice/StepSheet'
-import { LessonCards } from './LessonCards'
 
 /** The lessons that are done and not played, in the order of a day with the instrument. */
 const lessons = [

@@ -1,2 +1,1 @@
-export { LessonCards } from './LessonCards'
 export { LessonsPage } from './LessonsPage'

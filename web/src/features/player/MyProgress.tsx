@@ -1,6 +1,6 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { answer, api } from '../../api/client'
+import { answer, api, type Schemas } from '../../api/client'
 import { buttonClass } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
@@ -36,6 +36,7 @@ export function MyProgress() {
           <GrowthLine title="My longest note" unit="seconds, in one breath" says="" points={holds} />
         </div>
       )}
+      <OwnNotes notes={data.notes} />
       <div className="mt-8">
         <Ladders ladders={data.ladders} from={data.weeks[0]?.monday} to={data.today} />
       </div>
@@ -49,5 +50,37 @@ export function MyProgress() {
         </Link>
       </p>
     </div>
+  )
+}
+
+/** OwnNotes are the notes one can play, and those still on the way; each by name, none of them a grade. */
+function OwnNotes({ notes }: { notes: Schemas['GrowthNote'][] }) {
+  const mine = notes.filter((n) => n.comes)
+  const onTheWay = notes.filter((n) => !n.comes)
+  if (notes.length === 0) return null
+  return (
+    <section className="mt-8">
+      <h2>Notes I can play</h2>
+      <NoteNames notes={mine} look="border-clean" none="Your first one comes soon." />
+      {onTheWay.length > 0 && (
+        <>
+          <h2 className="mt-4">On the way</h2>
+          <NoteNames notes={onTheWay} look="border-edge" none="" />
+        </>
+      )}
+    </section>
+  )
+}
+
+function NoteNames({ notes, look, none }: { notes: Schemas['GrowthNote'][]; look: string; none: string }) {
+  if (notes.length === 0) return <p className="mt-1 text-soft">{none}</p>
+  return (
+    <ul className="mt-2 flex flex-wrap gap-2">
+      {notes.map((n) => (
+        <li key={n.sounding_midi} className={`rounded-md border-2 ${look} bg-sheet px-3 py-1 font-serif text-lg`}>
+          {n.called}
+        </li>
+      ))}
+    </ul>
   )
 }

@@ -53,6 +53,10 @@ const growth = (more: Partial<Schemas['GrowthView']> = {}): Schemas['GrowthView'
     ],
   },
   days: ['2026-11-03', '2026-11-10', '2026-11-24'],
+  notes: [
+    { sounding_midi: 58, called: 'low C', takes: 9, good: 8, comes: true },
+    { sounding_midi: 65, called: 'G', takes: 4, good: 0, comes: false },
+  ],
   ladders: [],
   comments: [
     {

@@ -5,7 +5,7 @@ import { newId } from '../../api/ids'
 import { useOutbox } from '../../device/useOutbox'
 import { Button } from '../../ui/Button'
 import { shortDay } from '../../ui/days'
-import { LessonCards } from '../lessons/LessonCards'
+import { LessonCards } from '../../ui/LessonCards'
 
 /** Care is what the instrument needs this week, month and term; what is due stands open. */
 export function Care({ care }: { care: Schemas['Due'][] }) {

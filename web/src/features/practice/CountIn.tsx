@@ -7,6 +7,7 @@ import { LevelBar } from '../../ui/LevelBar'
 import { Guide } from './Guide'
 import { LiveRibbon } from './LiveRibbon'
 import type { ShownStep } from './overlay'
+import { Cautions } from './StepSheet'
 import { hurts } from './TellDirector'
 
 /** The step in seconds from its first click, as the core laid it out. */
@@ -64,6 +65,9 @@ export function CountIn({ recording, step, spoken = false, onHurt }: Props) {
           {hurts}
         </Button>
       </p>
+      <div className="max-w-lg text-left">
+        <Cautions texts={step.score.cautions} />
+      </div>
     </RecordingSheet>
   )
 }

@@ -1,6 +1,7 @@
 import type { Schemas } from '../../api/client'
 import type { Recording } from '../../ear/recorder'
 import { FingeringDiagram } from '../../notation/FingeringDiagram'
+import { loudness } from './Loudness'
 import type { ShownStep } from './overlay'
 
 /** at is seconds from the score's first click; index is the cue that is on. */
@@ -102,12 +103,6 @@ function Bursts({ count, share }: { count: number; share: number }) {
   )
 }
 
-/**
- * How thick the lens is drawn at a written dynamic, as a share of its height: a
- * drawing's steps, not decibels.
- */
-const loudness: Record<string, number> = { pp: 0.12, p: 0.28, mp: 0.45, mf: 0.6, f: 0.8, ff: 1 }
-
 /** SwellShape is the loudness to follow, drawn as a lens with a line where one is now. */
 function SwellShape({ step, at }: { step: ShownStep; at: number }) {
   const { cues } = step.timeline
@@ -115,8 +110,8 @@ function SwellShape({ step, at }: { step: ShownStep; at: number }) {
     const s = step.score.segments[c.segment]
     if (!s?.dynamic) return []
     return [
-      { t: c.from_s, v: loudness[s.dynamic] ?? 0.5 },
-      { t: c.to_s, v: loudness[s.dynamic_to ?? s.dynamic] ?? 0.5 },
+      { t: c.from_s, v: loudness[s.dynamic].share },
+      { t: c.to_s, v: loudness[s.dynamic_to ?? s.dynamic].share },
     ]
   })
   const from = points[0]?.t ?? 0

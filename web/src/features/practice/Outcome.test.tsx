@@ -46,6 +46,8 @@ const shown = (outbox: Outbox, more: Partial<Parameters<typeof Outcome>[0]> = {}
     <OutboxContext value={outbox}>
       <Outcome
         takeId="t1"
+        cautions={['Lips hurt? Stop.']}
+        onHurt={() => told('hurts')}
         hold={undefined}
         onAgain={() => told('again')}
         onDone={() => told('next')}
@@ -58,6 +60,20 @@ const shown = (outbox: Outbox, more: Partial<Parameters<typeof Outcome>[0]> = {}
 beforeEach(() => told.mockReset())
 
 describe('how it went', () => {
+  it('is heard back out of this page, and safety is in reach', async () => {
+    URL.createObjectURL = vi.fn(() => 'blob:mine')
+    URL.revokeObjectURL = vi.fn()
+    serve({ 'GET /takes/t1': () => served() })
+    const page = shown(outboxWith(), { own: new Blob(['sound']) })
+    await screen.findByText('C4 wavers ±20 cents.')
+    expect(page.container.querySelector('audio')?.getAttribute('src')).toBe('blob:mine')
+    expect(screen.getByText('Lips hurt? Stop.')).toBeTruthy()
+    fireEvent.click(screen.getByRole('button', { name: /It hurts/ }))
+    expect(told).toHaveBeenCalledWith('hurts')
+    page.unmount()
+    expect(URL.revokeObjectURL).toHaveBeenCalledWith('blob:mine')
+  })
+
   it('is told by the device at once, without the server', async () => {
     serve({})
     shown(outboxWith(onDevice()))

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { Schemas } from '../../api/client'
 import type { Item } from '../../device/outbox'
 import { useOutbox } from '../../device/useOutbox'
@@ -10,14 +10,23 @@ import { Problem } from '../../ui/Problem'
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
 import { SoundPlayer } from '../../ui/SoundPlayer'
 import { type TakeDetail, takeQuery } from '../take/queries'
+import { ActionBar } from './ActionBar'
 import { InARow } from './LadderRungs'
 import { ReadAloud } from './ReadAloud'
 import { Resting } from './Resting'
+import { Cautions } from './StepSheet'
+import { hurts } from './TellDirector'
 import type { Holding } from './useHold'
 
-/** hold is a rest that the next try waits for; done says what comes after this step. */
+/**
+ * hold is a rest that the next try waits for; done says what comes after this step. own is the take
+ * as it was recorded here, to be heard until the server has it; cautions stand after a take, too.
+ */
 type Props = {
   takeId: string
+  own?: Blob | undefined
+  cautions: string[]
+  onHurt: () => void
   ladder?: Schemas['Ladder'] | undefined
   hold: Holding | undefined
   onAgain: () => void
@@ -39,7 +48,7 @@ type Word = {
 }
 
 /** Outcome tells what happened: the ribbon, the verdict, the number that decided, one tip. */
-export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) {
+export function Outcome({ takeId, own, cautions, onHurt, ladder, hold, onAgain, onDone, done }: Props) {
   const { state } = useOutbox()
   const item = state.items.find((i) => i.id === takeId)
   // While the take is still on this device the server has never heard of it.
@@ -61,13 +70,11 @@ export function Outcome({ takeId, ladder, hold, onAgain, onDone, done }: Props) 
       )}
       {word && ladder && <Standing ladder={ladder} />}
       {hold && <Resting hold={hold} />}
-      {(word || failed) && <Onward clean={word?.result === 'clean'} onAgain={onAgain} onDone={onDone} done={done} />}
-      {take?.state === 'done' && (
-        <div className="mt-5">
-          {/* Hearing oneself is worth more than any drawing, and is asked for by hand. */}
-          <SoundPlayer src={`/api/takes/${take.id}/audio.wav`} label="Your take" preload="none" />
-        </div>
+      {(word || failed) && (
+        <Onward clean={word?.result === 'clean'} onAgain={onAgain} onDone={onDone} done={done} onHurt={onHurt} />
       )}
+      <ListenBack own={own} takeId={take?.state === 'done' ? take.id : undefined} />
+      <Cautions texts={cautions} />
     </section>
   )
 }
@@ -95,10 +102,12 @@ function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | un
 }
 
 /** props of a take that stays nowhere: the word of this device, and what comes next */
-type PassedProps = Pick<Props, 'hold' | 'onAgain' | 'onDone' | 'done'> & { heard: Heard | undefined | 'listening' }
+type PassedProps = Pick<Props, 'own' | 'cautions' | 'hold' | 'onAgain' | 'onDone' | 'done' | 'onHurt'> & {
+  heard: Heard | undefined | 'listening'
+}
 
 /** Passed tells how a take went that is not kept: this device judged it, and it is gone. */
-export function Passed({ heard, hold, onAgain, onDone, done }: PassedProps) {
+export function Passed({ heard, own, cautions, hold, onAgain, onDone, done, onHurt }: PassedProps) {
   return (
     <section aria-label="How it went" aria-live="polite" className="pt-4">
       <Heading />
@@ -110,8 +119,16 @@ export function Passed({ heard, hold, onAgain, onDone, done }: PassedProps) {
       <p className="mt-3 text-soft">It is not kept, and no one else hears it.</p>
       {hold && <Resting hold={hold} />}
       {heard !== 'listening' && (
-        <Onward clean={heard?.verdict.result === 'clean'} onAgain={onAgain} onDone={onDone} done={done} />
+        <Onward
+          clean={heard?.verdict.result === 'clean'}
+          onAgain={onAgain}
+          onDone={onDone}
+          done={done}
+          onHurt={onHurt}
+        />
       )}
+      <ListenBack own={own} />
+      <Cautions texts={cautions} />
     </section>
   )
 }
@@ -155,21 +172,50 @@ function TakeWord({ word }: { word: Word }) {
 }
 
 /** What comes next first: after a clean take that is the next step, otherwise another try. */
-type OnwardProps = Pick<Props, 'onAgain' | 'onDone' | 'done'> & { clean: boolean }
+type OnwardProps = Pick<Props, 'onAgain' | 'onDone' | 'done' | 'onHurt'> & { clean: boolean }
 
 /** Onward is the two ways on, the likelier one first and large in colour. */
-function Onward({ clean, onAgain, onDone, done }: OnwardProps) {
+function Onward({ clean, onAgain, onDone, done, onHurt }: OnwardProps) {
   const again = (
-    <Button key="again" look={clean ? 'plain' : 'main'} size="large" data-key="r" onClick={onAgain}>
+    <Button key="again" look={clean ? 'plain' : 'main'} size="large" className="px-4" data-key="r" onClick={onAgain}>
       Again
     </Button>
   )
   const next = (
-    <Button key="next" look={clean ? 'main' : 'plain'} size="large" data-key="n" onClick={onDone}>
+    <Button key="next" look={clean ? 'main' : 'plain'} size="large" className="px-4" data-key="n" onClick={onDone}>
       {done}
     </Button>
   )
-  return <p className="mt-6 flex flex-wrap gap-3">{clean ? [next, again] : [again, next]}</p>
+  return (
+    <div className="mt-6">
+      <ActionBar>
+        <p className="mt-2 flex items-stretch gap-2">
+          {clean ? [next, again] : [again, next]}
+          <Button className="min-w-0 flex-1 leading-tight sm:flex-none" onClick={onHurt}>
+            {hurts}
+          </Button>
+        </p>
+      </ActionBar>
+    </div>
+  )
+}
+
+/** ListenBack plays one's own take: out of this page's memory until the server has it. Hearing oneself is worth more than any drawing. */
+function ListenBack({ own, takeId }: { own: Blob | undefined; takeId?: string | undefined }) {
+  const [here, setHere] = useState('')
+  useEffect(() => {
+    if (!own) return
+    const address = URL.createObjectURL(own)
+    setHere(address)
+    return () => URL.revokeObjectURL(address)
+  }, [own])
+  const src = here || (takeId && `/api/takes/${takeId}/audio.wav`)
+  if (!src) return null
+  return (
+    <div className="mt-5">
+      <SoundPlayer src={src} label="Your take" preload="none" />
+    </div>
+  )
 }
 
 /** played is the rung the take was of; the ladder stands where it led. */

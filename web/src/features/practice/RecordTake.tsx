@@ -5,6 +5,7 @@ import { InterruptedError, type Recorded, type Recording, record, StoppedError }
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { MicrophoneCheck } from '../microphone'
+import { ActionBar } from './ActionBar'
 import { CountIn } from './CountIn'
 import { Hear } from './Hear'
 import { Interrupted } from './Interrupted'
@@ -95,8 +96,7 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
   return (
     <div className="mt-6">
       {cut && <Interrupted why={cut.why} partial={cut.partial} onHandIn={() => submit(cut.partial)} />}
-      {/* Always in reach: on a phone the sheet is longer than the screen. */}
-      <div className="fixed inset-x-0 bottom-0 z-[5] border-t border-rule bg-paper px-4 pt-1 pb-3 sm:static sm:border-0 sm:p-0">
+      <ActionBar>
         {/* Here, where the press was: below the sheet nobody would see why nothing happens. */}
         {problem !== undefined && (
           <div className="max-h-[50vh] overflow-y-auto pt-2">
@@ -132,7 +132,7 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
             {hurts}
           </Button>
         </div>
-      </div>
+      </ActionBar>
       <p className="mt-2 text-sm text-soft">
         Four clicks, then it begins. It stops by itself after {Math.round(step.timeline.total_s)} seconds.
       </p>

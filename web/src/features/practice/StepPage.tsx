@@ -14,7 +14,7 @@ import type { Practice } from './queries'
 import { RecordTake } from './RecordTake'
 import { StepSheet } from './StepSheet'
 import { judgeOnDevice, type NewTake, submit } from './submit'
-import { AskDirector, hurts, StopHere } from './TellDirector'
+import { AskDirector, StopHere } from './TellDirector'
 import { TempoChoice } from './TempoChoice'
 import { Unkept } from './Unkept'
 import { useHold } from './useHold'
@@ -24,9 +24,9 @@ import { useWorked } from './useWorked'
 /** State is where a player is with the step. */
 type State =
   | { at: 'ready' }
-  | { at: 'heard'; takeId: string }
+  | { at: 'heard'; takeId: string; own?: Blob }
   | { at: 'unkept'; take: NewTake; why: string }
-  | { at: 'passed'; heard: Heard | undefined | 'listening'; part?: string }
+  | { at: 'passed'; heard: Heard | undefined | 'listening'; own?: Blob; part?: string }
   | { at: 'done' }
 
 /**
@@ -56,16 +56,16 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
   const { step, part, choose } = usePart(whole)
   const hold = useHold(step, all)
   const again = () => setState({ at: 'ready' })
-  const heard = (takeId: string) => setState({ at: 'heard', takeId })
+  const heard = (takeId: string, own?: Blob) => setState({ at: 'heard', takeId, ...(own && { own }) })
   async function take(made: NewTake) {
     performance.mark('take-ended') // benches/wait reads how long the word takes
     if (part?.silent) return choose(undefined) // nothing sounded: now with sound
     const word = judgeOnDevice(practice, step, made) // meanwhile
     // What an older version of the page kept has no consent in it: the server says no itself.
     if (part || practice.may?.record === false) {
-      const own = part && { part: part.label }
-      setState({ at: 'passed', heard: 'listening', ...own })
-      setState({ at: 'passed', heard: (await word).heard, ...own })
+      const about = { own: made.file, ...(part && { part: part.label }) }
+      setState({ at: 'passed', heard: 'listening', ...about })
+      setState({ at: 'passed', heard: (await word).heard, ...about })
       return
     }
     try {
@@ -74,7 +74,7 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
       setState({ at: 'unkept', take: made, why: whyUnkept(error) })
       return
     }
-    heard(made.id)
+    heard(made.id, made.file)
     await outbox.addVerdict(made.id, await word)
   }
   switch (state.at) {
@@ -83,6 +83,9 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
         <>
           <Outcome
             takeId={state.takeId}
+            own={state.own}
+            cautions={step.score.cautions}
+            onHurt={onHurt}
             ladder={step.ladder}
             hold={hold}
             onAgain={again}
@@ -94,13 +97,15 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
               <Hear step={step} />
             </p>
           )}
-          <Stop onHurt={onHurt} />
         </>
       )
     case 'passed':
       return state.part ? (
         <Passed
           heard={state.heard}
+          own={state.own}
+          cautions={step.score.cautions}
+          onHurt={onHurt}
           hold={hold}
           onAgain={again}
           onDone={() => {
@@ -112,6 +117,9 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
       ) : (
         <Passed
           heard={state.heard}
+          own={state.own}
+          cautions={step.score.cautions}
+          onHurt={onHurt}
           hold={hold}
           onAgain={again}
           onDone={onNext ?? (() => setState({ at: 'done' }))}
@@ -152,15 +160,6 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
         <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} />
       )}
     </>
-  )
-}
-
-/** Stop is in reach after a take, too. */
-function Stop({ onHurt }: { onHurt: () => void }) {
-  return (
-    <p className="mt-4">
-      <Button onClick={onHurt}>{hurts}</Button>
-    </p>
   )
 }
 

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button } from '../../ui/Button'
+import { LessonCards } from '../../ui/LessonCards'
 import { Problem } from '../../ui/Problem'
-import { LessonCards } from '../lessons/LessonCards'
 import type { ShownStep } from './overlay'
 import { ReadAloud } from './ReadAloud'
 import { AllDone } from './StepPage'

@@ -1,4 +1,4 @@
-import { Picture } from '../practice/Picture'
+import { Picture } from './Picture'
 
 /** done says which are ticked, where they are ticked at all; onTick turns one over. */
 type Props = {
