@@ -23,10 +23,10 @@ func TestANoteIsOnesOwnWhenItComesNow(t *testing.T) {
 	play(65, false, false, true, false)
 	play(67, true, true, true, false, false, false, false)
 	assert.Equal(t, []progress.OwnNote{
-		{Sounding: 58, Takes: 1, Good: 1, Comes: true},
-		{Sounding: 60, Takes: 7, Good: 3, Comes: true},
-		{Sounding: 65, Takes: 4, Good: 1},
-		{Sounding: 67, Takes: 7, Good: 3},
+		{58, 1, 1, true},
+		{60, 7, 3, true},
+		{65, 4, 1, false},
+		{67, 7, 3, false},
 	}, progress.OwnNotes(played))
 	assert.Empty(t, progress.OwnNotes(nil))
 }

@@ -96,3 +96,24 @@ func TestARepeatedPhraseIsToldOnce(t *testing.T) {
 	assert.Equal(t, 4, slide.Times)
 	assert.Len(t, slide.Bars, 1)
 }
+
+// BenchmarkTask: a day's page tells every one of its steps, and the week ahead eight days of
+// them. The reference beside it is laying the same step out, which the page did before.
+func BenchmarkTask(b *testing.B) {
+	i, err := instrument.Get("clarinet")
+	require.NoError(b, err)
+	step := exercise.New("chromatic-loop", map[string]any{"half": "whole"})
+	who := exercise.Player{Instrument: i, Stage: 3}
+	s, err := step.Score(who, exercise.StandardConventions())
+	require.NoError(b, err)
+	b.Run("told", func(b *testing.B) {
+		for b.Loop() {
+			task.Of(s)
+		}
+	})
+	b.Run("laid out", func(b *testing.B) {
+		for b.Loop() {
+			_, _ = step.Score(who, exercise.StandardConventions())
+		}
+	})
+}

@@ -32,7 +32,7 @@ export function DaySteps({ practice, steps, children }: Props) {
   // Left out and not undefined: the last step says Done in the place of Next.
   const onward = next ? { onNext: () => go(next) } : {}
   return (
-    <div className="mx-auto max-w-2xl pb-20 sm:pb-0">
+    <div className="mx-auto max-w-2xl pb-32 sm:pb-0">
       <p className="flex flex-wrap items-baseline gap-x-4 text-sm text-soft [&_a]:inline-flex [&_a]:min-h-11 [&_a]:items-center [&_a]:underline">
         <span className="grow font-serif text-base text-ink">{practice.instrument}</span>
         {practice.player_id && <Link to="/my-progress">My progress</Link>}

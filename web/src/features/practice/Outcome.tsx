@@ -177,21 +177,35 @@ type OnwardProps = Pick<Props, 'onAgain' | 'onDone' | 'done' | 'onHurt'> & { cle
 /** Onward is the two ways on, the likelier one first and large in colour. */
 function Onward({ clean, onAgain, onDone, done, onHurt }: OnwardProps) {
   const again = (
-    <Button key="again" look={clean ? 'plain' : 'main'} size="large" className="px-4" data-key="r" onClick={onAgain}>
+    <Button
+      key="again"
+      look={clean ? 'plain' : 'main'}
+      size="large"
+      className="grow px-4 sm:grow-0"
+      data-key="r"
+      onClick={onAgain}
+    >
       Again
     </Button>
   )
   const next = (
-    <Button key="next" look={clean ? 'main' : 'plain'} size="large" className="px-4" data-key="n" onClick={onDone}>
+    <Button
+      key="next"
+      look={clean ? 'main' : 'plain'}
+      size="large"
+      className="grow px-4 sm:grow-0"
+      data-key="n"
+      onClick={onDone}
+    >
       {done}
     </Button>
   )
   return (
     <div className="mt-6">
       <ActionBar>
-        <p className="mt-2 flex items-stretch gap-2">
+        <p className="mt-2 flex flex-wrap items-stretch gap-2">
           {clean ? [next, again] : [again, next]}
-          <Button className="min-w-0 flex-1 leading-tight sm:flex-none" onClick={onHurt}>
+          <Button className="w-full sm:w-auto" onClick={onHurt}>
             {hurts}
           </Button>
         </p>
