@@ -70,12 +70,12 @@ func checked(t *testing.T, page context.Context, width, height int64, least int,
 		}
 		do(t, page, theTheme("light"))
 		assert.Empty(t, says[[]string](t, page, fmt.Sprintf(small, least)), "%s: too small to press", s.name)
-		do(t, page, chromedp.EmulateViewport(320, height), chromedp.Sleep(200*time.Millisecond))
+		do(t, page, browser.Resize(320, height))
 		wide := says[float64](t, page, `document.scrollingElement.scrollWidth`)
 		if !assert.LessOrEqual(t, wide, 320., "%s goes sideways at 320 pixels", s.name) {
 			t.Log(says[[]string](t, page, sticksOut))
 		}
-		do(t, page, chromedp.EmulateViewport(width, height), chromedp.Sleep(100*time.Millisecond))
+		do(t, page, browser.Resize(width, height))
 		title := says[string](t, page, `document.title`)
 		assert.NotEqual(t, "Early Chorus", title, "%s has no title of its own", s.name)
 		assert.Equal(
@@ -113,7 +113,7 @@ func TestAPlayersScreensAreAccessible(t *testing.T) {
 	const width, height = 390, 844
 	page := openPageFor(t, browser.Options{Width: width, Height: height, Microphone: browser.Beeps}, 5*time.Minute)
 	step := func(n int) chromedp.Action[chromedp.Void] {
-		return chromedp.Click(fmt.Sprintf(`button[data-step="%d"]`, n))
+		return browser.Click(fmt.Sprintf(`button[data-step="%d"]`, n))
 	}
 	pressed := func(words ...string) chromedp.Action[chromedp.Void] {
 		var all []chromedp.Action[chromedp.Void]
@@ -138,7 +138,7 @@ func TestAPlayersScreensAreAccessible(t *testing.T) {
 			browser.Press("Sounds and microphone"),
 			browser.Press("No microphone?"),
 		)},
-		{"a part", chromedp.Steps(chromedp.Click(`//fieldset//button[.="C"]`), browser.See("Just this part"))},
+		{"a part", chromedp.Steps(browser.Click(`//fieldset//button[.="C"]`), browser.See("Just this part"))},
 		{"whole again", chromedp.Steps(pressed("Back to the whole step"), browser.See("Work on a part"))},
 		{"ticked cards", chromedp.Steps(step(2), browser.See("tick each one"))},
 		{"air meter", chromedp.Steps(step(3), browser.See("Get the ball up"))},
@@ -190,11 +190,11 @@ func TestADirectorsScreensAreAccessible(t *testing.T) {
 	}
 	screens := []screen{
 		{"today", chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`)},
-		{"take", chromedp.Steps(chromedp.Click(`a[data-player="Ada Testerly"]`), browser.See("Measures"))},
+		{"take", chromedp.Steps(browser.Click(`a[data-player="Ada Testerly"]`), browser.See("Measures"))},
 		{"listen", at(class+"/listen", "Listen")},
 		{
 			"section",
-			chromedp.Steps(at(class, "Ada Testerly"), chromedp.Click(`th[scope=rowgroup] a`), browser.See("Tone")),
+			chromedp.Steps(at(class, "Ada Testerly"), browser.Click(`th[scope=rowgroup] a`), browser.See("Tone")),
 		},
 		{"player", at(class+"/player/"+b.Players[0].ID, "Ada")},
 		{"plan", at(class+"/plan", "Long tone, counted")},

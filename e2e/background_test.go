@@ -96,7 +96,7 @@ func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
 		chromedp.SetUploadFiles(`#recording-file`, []string{file}),
 		chromedp.WaitVisible(`[data-verdict]`),
 		browser.Press("Again"),
-		chromedp.Click(`button[data-step="2"]`),
+		browser.Click(`button[data-step="2"]`),
 		browser.Press("Prompt and still"),
 		chromedp.WaitVisible(`[data-verdict="clean"]`),
 		chromedp.WaitVisible(`[data-waiting="3"]`),

@@ -52,7 +52,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		choose(`//select[@aria-label="Copy from another week"]`, "ready-first"),
 		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
-		chromedp.Click(`button[data-add="Long tone, counted"]`), // for today, be it a Sunday
+		browser.Click(`button[data-add="Long tone, counted"]`), // for today, be it a Sunday
 		chromedp.WaitVisible(`//li[@data-step="Long tone, counted"]`),
 		browser.Press("Take F away"),
 		browser.Replace("Beats each", "3"),
@@ -65,7 +65,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 			`[...document.querySelectorAll('[data-step]')].find((b) => b.textContent.includes('Long tone'))?.click()`,
 		),
 		browser.See("Long tones teach your air"),
-		chromedp.Click(`//summary[contains(., "Sounds and microphone")]`),
+		browser.Click(`//summary[contains(., "Sounds and microphone")]`),
 		browser.Choose("Who plays", "Steady player"),
 		browser.Press("Record"),
 		chromedp.WaitVisible(`[data-verdict="clean"]`),
@@ -127,7 +127,7 @@ func TestASchoolOnTheCommandLine(t *testing.T) {
 			browser.Press("I direct"),
 			browser.Type("Email", "isolde@tern.example"),
 			browser.Type("Password", word),
-			chromedp.Click("form button[type=submit]"),
+			browser.Click("form button[type=submit]"),
 			browser.See("Begin your first class"),
 		)
 	}

@@ -203,18 +203,18 @@ func TestTheWholeLoop(t *testing.T) {
 	do(
 		t,
 		director,
-		chromedp.Click(`a[data-player="Ada Testerly"]`),
+		browser.Click(`a[data-player="Ada Testerly"]`),
 		browser.See("Measures"),
 		browser.See("18 cents flat"),
 		browser.See("decided"),
 		browser.Type("To Ada", "Spread the air over all eight beats."),
 		browser.Press("Send the comment"),
 		browser.See("Spread the air over all eight beats."),
-		chromedp.Click(
+		browser.Click(
 			`//*[@aria-labelledby="overrule"]//button[contains(., "nearly")]`,
 		),
 		browser.See("Measured: not yet."),
-		chromedp.Click(`[data-testid="large-ribbon"]`),
+		browser.Click(`[data-testid="large-ribbon"]`),
 		chromedp.Sleep(300*time.Millisecond),
 	)
 	at, err := chromedp.Run(director, chromedp.Evaluate[float64](`document.querySelector('audio').currentTime`))

@@ -25,13 +25,13 @@ func TestTheMusicOfOneSection(t *testing.T) {
 	base := serve(t, s)
 	page := openPageFor(t, browser.Options{Width: 1280, Height: 1000}, 2*time.Minute)
 	do(t, page, signInDirector(b, base), browser.Press("Plan"), saved(),
-		chromedp.Click(`button[data-add="Long tone, counted"]`),
+		browser.Click(`button[data-add="Long tone, counted"]`),
 		browser.See("Or written notes, for one section"),
 		browser.Type("Or written notes, for one section", "E3 H9"),
-		chromedp.Click(`//h2[.="Long tone, counted"]`),
+		browser.Click(`//h2[.="Long tone, counted"]`),
 		browser.See("name up to 6 written notes with their octaves"),
 		browser.Replace("Or written notes, for one section", "E3 f#3"),
-		chromedp.Click(`//h2[.="Long tone, counted"]`),
+		browser.Click(`//h2[.="Long tone, counted"]`),
 		browser.See("T 123 | 123 + E (left)"),
 		browser.See("T 123 | 123 + F♯ (left)"),
 		browser.Press("Keep it as an exercise of your own"),
@@ -51,9 +51,9 @@ func TestTheMusicOfOneSection(t *testing.T) {
 
 	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 2*time.Minute)
 	do(t, player, signInPlayer(base, "TIDE", "Ada T."),
-		chromedp.Click(`button[data-step="2"]`),
+		browser.Click(`button[data-step="2"]`),
 		browser.See("Low tide"),
-		chromedp.Click(`button[data-step="1"]`),
+		browser.Click(`button[data-step="1"]`),
 		browser.Press("Fingerings"),
 		browser.See("Fingerings, B♭ clarinet"),
 		browser.Press("Back to your practice"),

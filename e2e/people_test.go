@@ -46,7 +46,7 @@ func TestPeopleComeAndGo(t *testing.T) {
 		browser.Press("Accept"),
 		browser.Press("Class"),
 		browser.Press("GOING Winds: another class"),
-		chromedp.Click(`//*[@role="menuitem"][contains(., "COMING Winds")]`),
+		browser.Click(`//*[@role="menuitem"][contains(., "COMING Winds")]`),
 		browser.Press("Who comes in"),
 		browser.See("Director of GOING"),
 		browser.Press("My sign-in"),

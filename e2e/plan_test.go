@@ -69,7 +69,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 		do(
 			t,
 			page,
-			chromedp.Click(
+			browser.Click(
 				`//nav[@aria-label="Catalogue of exercises"]//button[@data-add="`+i.Step.Kind.Name+`"]`,
 			),
 			chromedp.WaitVisible(`//li[@data-step="`+i.Step.Kind.Name+`"]`),
@@ -80,7 +80,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 		page,
 		saved(),
 		// A parameter is changed, and every instrument follows at once.
-		chromedp.Click(
+		browser.Click(
 			`//li[@data-step="Long tone, counted"]//button[@aria-pressed]`,
 		),
 		chromedp.WaitVisible(`section[aria-label="The step: Long tone, counted"]`),
@@ -97,7 +97,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 		// Six minutes.
 		browser.Press("Fit to minutes"),
 		browser.Replace("Minutes", "6"),
-		chromedp.Click(`//button[@type="submit"][.="Fit"]`),
+		browser.Click(`//button[@type="submit"][.="Fit"]`),
 		chromedp.WaitVisible(`[data-testid="fitted"]`),
 		browser.See("of 8 rounds"),
 		browser.Press("Take this day"),
@@ -188,7 +188,7 @@ func TestAClosedLaptopLosesNothing(t *testing.T) {
 	do(t, page, signInDirector(b, base))
 	do(t, page, browser.Press("Plan"), browser.See("Everything is saved"))
 	down.Store(true) // what is changed now is kept on the device
-	do(t, page, chromedp.Click(`//button[@data-add="Swell"]`), browser.See("Not saved yet"))
+	do(t, page, browser.Click(`//button[@data-add="Swell"]`), browser.See("Not saved yet"))
 	down.Store(false)
 	// The laptop was closed meanwhile, and is opened again.
 	do(t, page, chromedp.Reload(), chromedp.WaitVisible(`//li[@data-step="Swell"]`), saved())

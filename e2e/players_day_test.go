@@ -28,7 +28,7 @@ func TestAPlayersDay(t *testing.T) {
 	do(
 		t,
 		page,
-		chromedp.Click(`button[data-step="2"]`),
+		browser.Click(`button[data-step="2"]`),
 		browser.See("Over the clarinet"),
 		browser.See("3 clean in a row pass this rung"),
 		browser.Press("No microphone?"),
@@ -53,7 +53,7 @@ func TestAPlayersDay(t *testing.T) {
 		browser.Press("I feel dizzy or tingly"),
 		browser.See("sit down and breathe normally"),
 		browser.Press("Close"),
-		chromedp.Click(`button[data-step="3"]`),
+		browser.Click(`button[data-step="3"]`),
 		browser.See("Set-up check"),
 	)
 	do(

@@ -145,7 +145,7 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 	do(
 		t,
 		page,
-		chromedp.Click(`button[data-step="2"]`),
+		browser.Click(`button[data-step="2"]`),
 		browser.See("3 clean in a row pass this rung"),
 		first("clean"),
 		browser.See("2 clean in a row pass it"),
@@ -188,7 +188,7 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 		t,
 		page,
 		chromedp.Reload(),
-		chromedp.Click(`button[data-step="2"]`),
+		browser.Click(`button[data-step="2"]`),
 		browser.See("rung 1 of 15"),
 		browser.See("5 of 12 tries today"),
 	)
@@ -206,7 +206,7 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 	do(
 		t,
 		page,
-		chromedp.Click(`button[data-step="2"]`),
+		browser.Click(`button[data-step="2"]`),
 		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
 		browser.Press("Record"),
 		browser.Press("Not now"),
@@ -244,7 +244,7 @@ func TestBreathingBursts(t *testing.T) {
 	do(
 		t,
 		page,
-		chromedp.Click(`button[data-step="2"]`),
+		browser.Click(`button[data-step="2"]`),
 		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
 		browser.Press("Record"),
 		browser.Press("Not now"),

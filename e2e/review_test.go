@@ -91,7 +91,7 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 		director,
 		browser.Press("Today"),
 		chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="nearly"]`),
-		chromedp.Click(
+		browser.Click(
 			`//a[contains(@href, "/section/") and contains(., "Clarinets")]`,
 		),
 		chromedp.WaitVisible(`tr[data-note="C4"]`),
@@ -125,7 +125,7 @@ func TestWhatIsAssignedIsTheDirectors(t *testing.T) {
 		page,
 		browser.Press("Class"),
 		browser.Press("Next steps"),
-		chromedp.Click(`section[aria-label="the pitch wavers"] button[aria-label="Breath pattern earlier"]`),
+		browser.Click(`section[aria-label="the pitch wavers"] button[aria-label="Breath pattern earlier"]`),
 		browser.Press("Save the next steps"),
 		browser.See("Saved."),
 		chromedp.Reload(),
@@ -139,7 +139,7 @@ func TestWhatIsAssignedIsTheDirectors(t *testing.T) {
 		t,
 		page,
 		browser.Press("Today"),
-		chromedp.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`),
+		browser.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`),
 		browser.See("Never one against another"),
 	)
 }

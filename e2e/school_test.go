@@ -98,7 +98,7 @@ func TestAForgottenPasswordInABrowser(t *testing.T) {
 		browser.See("a letter is on its way"),
 		chromedp.Navigate(base+"/stand-in/mail"),
 		browser.See("A new password for Early Chorus"),
-		chromedp.Click(`//a[contains(., "/new-password#")]`),
+		browser.Click(`//a[contains(., "/new-password#")]`),
 		browser.See("Choose a new password"),
 	)
 	assert.NotContains(t, says[string](t, page, "location.href"), "#", "the secret is taken out of the address")
@@ -149,7 +149,7 @@ func TestASubstitutesDayAndAFamilysPage(t *testing.T) {
 	do(t, substitute,
 		browser.Press("Play with the class"),
 		browser.Press("Start"),
-		chromedp.Click(`//a[.="Leave"]`),
+		browser.Click(`//a[.="Leave"]`),
 		browser.See("Ada Testerly"),
 		chromedp.Navigate(base+"/class/"+b.Class.ID+"/set-up"),
 		chromedp.WaitVisible(`[role=alert]`),

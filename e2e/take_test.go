@@ -72,7 +72,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 		t,
 		director,
 		chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`),
-		chromedp.Click(`a[data-player="Ada Testerly"]`),
+		browser.Click(`a[data-player="Ada Testerly"]`),
 		browser.See("Measures"),
 		browser.See("decided"),
 	)
@@ -80,7 +80,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 		if (a.readyState > 0) done(); else a.onloadedmetadata = done })`
 	says[any](t, director, "{"+loaded+"}")
 
-	do(t, director, chromedp.Click(`//button[contains(., "Play Break at")]`), chromedp.Sleep(300*time.Millisecond))
+	do(t, director, browser.Click(`//button[contains(., "Play Break at")]`), chromedp.Sleep(300*time.Millisecond))
 	breakAt := says[float64](
 		t,
 		director,
@@ -128,7 +128,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 		t,
 		director,
 		chromedp.SendKeys("#comment", "Here it breaks."),
-		chromedp.Click(`//label[contains(., "pin it to")]/input`),
+		browser.Click(`//label[contains(., "pin it to")]/input`),
 		browser.Press("Send the comment"),
 		browser.See("Here it breaks."),
 	)
@@ -234,7 +234,7 @@ func TestLookingBack(t *testing.T) {
 	do(
 		t,
 		player,
-		chromedp.Click(`//button[@data-step][contains(., "Ladder")]`),
+		browser.Click(`//button[@data-step][contains(., "Ladder")]`),
 		browser.See("clean in a row pass this rung"),
 	)
 	for range 3 {
@@ -254,7 +254,7 @@ func TestLookingBack(t *testing.T) {
 	do(
 		t,
 		director,
-		chromedp.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`),
+		browser.Click(`//a[contains(@href, "/section/") and contains(., "Clarinets")]`),
 		browser.See("Comes out"),
 		browser.See("low C to low G, and stay"),
 	)
@@ -280,7 +280,7 @@ func TestLookingBack(t *testing.T) {
 		t,
 		director,
 		choose(`//label[.="Of"]/following-sibling::select`, step.ID),
-		chromedp.Click(`//button[.="Excuse"]`),
+		browser.Click(`//button[.="Excuse"]`),
 		browser.See(", of 2. Ladder"),
 	)
 	var of string

@@ -93,24 +93,44 @@ func Replace(label, text string) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](choose), chromedp.SendKeys(field(label), text))
 }
 
-// Press clicks the button, link, tab or summary with these words on it, once it
-// is away from the bars at the page's edges and lies still: what is still being
-// laid out would be missed.
+// Press clicks the button, link, tab or summary with these words on it.
 func Press(words string) chromedp.Action[chromedp.Void] {
 	path := fmt.Sprintf(
 		"//*[self::button or self::a or self::summary][contains(normalize-space(.), %q) or @aria-label=%q]",
 		words,
 		words,
 	)
+	return Click(path)
+}
+
+// Click clicks what a CSS selector or an XPath finds first, once it is away from the bars at
+// the page's edges and lies still: what is still being laid out would be missed.
+func Click(selector string) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(
-		chromedp.WaitVisible(path),
-		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, path), chromedp.EvalAwaitPromise),
-		chromedp.Click(path),
+		chromedp.WaitVisible(selector),
+		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, selector), chromedp.EvalAwaitPromise),
+		chromedp.Click(selector),
 	)
 }
 
+// Resize makes the page so large and waits until it has been laid out and drawn anew.
+func Resize(width, height int64) chromedp.Action[chromedp.Void] {
+	return chromedp.Steps(
+		chromedp.EmulateViewport(width, height),
+		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(drawnAt, width), chromedp.EvalAwaitPromise),
+	)
+}
+
+const drawnAt = `(async () => {
+	for (let n = 0; innerWidth !== %d && n < 100; n++) await new Promise((r) => setTimeout(r, 20))
+	for (let n = 0; n < 2; n++) await new Promise((r) => requestAnimationFrame(r))
+})()`
+
 const toMiddleAndStill = `(async () => {
-	const found = () => document.evaluate(%q, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue
+	const selector = %q
+	const found = () => /^[(/]/.test(selector)
+		? document.evaluate(selector, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue
+		: document.querySelector(selector)
 	found()?.scrollIntoView({ block: 'center' })
 	const place = () => { const r = found()?.getBoundingClientRect(); return r && [r.x, r.y].join() }
 	for (let still = 0, last = place(), tries = 0; still < 3 && tries < 60; tries++) {
@@ -136,11 +156,7 @@ func Choose(label, words string) chromedp.Action[chromedp.Void] {
 	list := fmt.Sprintf("//button[@role='combobox' and @aria-label=%q]", label)
 	choice := fmt.Sprintf("//*[@role='option'][contains(normalize-space(.), %q)]", words)
 	return chromedp.Steps(
-		chromedp.WaitVisible(list),
-		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, list), chromedp.EvalAwaitPromise),
-		chromedp.Click(list),
-		chromedp.WaitVisible(choice),
-		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, choice), chromedp.EvalAwaitPromise),
-		chromedp.Click(choice),
+		Click(list),
+		Click(choice),
 	)
 }
