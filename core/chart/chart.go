@@ -11,10 +11,27 @@ import (
 
 // Chart is a book of fingerings.
 type Chart struct {
-	Instrument string `json:"instrument" doc:"its name"`
-	Clef       string `json:"clef" enum:"treble,bass"`
-	EarsFirst  bool   `json:"ears_first,omitempty" doc:"the class hides the tuner until it is asked for"`
-	Notes      []Note `json:"notes" nullable:"false" doc:"from the lowest"`
+	Instrument string  `json:"instrument" doc:"its name"`
+	Clef       string  `json:"clef" enum:"treble,bass"`
+	EarsFirst  bool    `json:"ears_first,omitempty" doc:"the class hides the tuner until it is asked for"`
+	Drones     []Drone `json:"drones" doc:"a low note of each name, home first, to sound under one's own" nullable:"false"`
+	Notes      []Note  `json:"notes" nullable:"false" doc:"from the lowest"`
+}
+
+// Drone is a low note that is held.
+type Drone struct {
+	Called string      `json:"called" doc:"as its player says it"`
+	Pitch  music.Hertz `json:"hz"`
+}
+
+// dronesOf are a drone of each of the twelve names, from home up.
+func dronesOf(i instrument.Instrument, c exercise.Conventions) []Drone {
+	key := exercise.WrittenKey(i)
+	out := []Drone{}
+	for m := i.Home(); m < i.Home()+12; m++ {
+		out = append(out, Drone{c.Naming.Name(key.Spell(i.Written(m))), scores.DroneFor(m.Frequency(c.A4))})
+	}
+	return out
 }
 
 // Note is one note of it.
@@ -27,7 +44,6 @@ type Note struct {
 	Also        string                 `json:"also,omitempty" doc:"its other name, of a black key"`
 	Concert     string                 `json:"concert" doc:"what sounds"`
 	Hertz       music.Hertz            `json:"hz" doc:"at the class's tuning"`
-	Drone       music.Hertz            `json:"drone_hz" doc:"the note in a low octave, to sound under one's own"`
 	Place       string                 `json:"place" doc:"where it stands on the staff, in words"`
 	Ways        []instrument.Fingering `json:"ways" nullable:"false" doc:"the usual one first; none: ask your director"`
 	First       bool                   `json:"first" doc:"one of the first five"`
@@ -42,6 +58,7 @@ func Of(i instrument.Instrument, c exercise.Conventions) Chart {
 		Instrument: i.Name,
 		Clef:       string(i.Clef),
 		EarsFirst:  c.EarsFirst(),
+		Drones:     dronesOf(i, c),
 		Notes:      []Note{},
 	}
 	key, sounding := exercise.WrittenKey(i), exercise.SoundingKey(i)
@@ -51,7 +68,6 @@ func Of(i instrument.Instrument, c exercise.Conventions) Chart {
 		n := Note{
 			Written:     written,
 			Note:        m,
-			Drone:       scores.DroneFor(m.Frequency(c.A4)),
 			Called:      names[written],
 			Place:       placeOf(written, string(i.Clef)),
 			Accidental:  music.Key(0).Accidental(written),

@@ -24,6 +24,12 @@ func TestABookHasEveryNoteOfTheRange(t *testing.T) {
 			assert.Positive(t, float64(n.Hertz), i.Key)
 		}
 		assert.Equal(t, 5, first, i.Key)
+		assert.Len(t, book.Drones, 12, i.Key)
+		for _, d := range book.Drones {
+			assert.NotRegexp(t, `[0-9]`, d.Called, i.Key)
+			assert.GreaterOrEqual(t, float64(d.Pitch), 110., i.Key)
+			assert.Less(t, float64(d.Pitch), 220., i.Key)
+		}
 	}
 }
 

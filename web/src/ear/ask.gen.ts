@@ -283,6 +283,8 @@ export interface components {
         Book: {
             /** @enum {string} */
             clef: "treble" | "bass";
+            /** @description a low note of each name, home first, to sound under one's own */
+            drones: components["schemas"]["Drone"][];
             /** @description between which pitches to listen */
             ear: components["schemas"]["EarRange"];
             /** @description the class hides the tuner until it is asked for */
@@ -412,6 +414,12 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             /** Format: double */
             width: number;
+        };
+        Drone: {
+            /** @description as its player says it */
+            called: string;
+            /** Format: double */
+            hz: number;
         };
         EarRange: {
             /** Format: double */
@@ -711,11 +719,6 @@ export interface components {
             called: string;
             /** @description what sounds */
             concert: string;
-            /**
-             * Format: double
-             * @description the note in a low octave, to sound under one's own
-             */
-            drone_hz: number;
             /** @description one of the first five */
             first: boolean;
             /** @description counted as tried at first */

@@ -1,7 +1,7 @@
 import type { Chart, Request } from '../../ear/ask'
 import { FingeringDiagram } from '../../notation/FingeringDiagram'
 import { Dialog } from '../../ui/Dialog'
-import { FoundNote } from '../freeplay/FoundNote'
+import { FoundNote, SpokenNote } from '../freeplay/FoundNote'
 import { ListenButton } from '../freeplay/ListenButton'
 import { useFreePlay } from '../freeplay/useFreePlay'
 
@@ -13,6 +13,7 @@ export function PlayIt({ note, book, of, onClose }: Props) {
   const range = { lowest: book.ear.lowest_hz, highest: book.ear.highest_hz }
   const { playing, start, stop } = useFreePlay(of, range, note.midi)
   const { found } = playing
+  const said = found?.right ? `Yes, that is ${note.called}.` : `That was ${found?.called}.`
   return (
     <Dialog open onOpenChange={onClose} title={`Play ${note.called}`} says="Hold it. Nothing is recorded.">
       {note.ways[0] && (
@@ -24,11 +25,12 @@ export function PlayIt({ note, book, of, onClose }: Props) {
       <div className="mt-4">
         <ListenButton playing={playing} onStart={() => start()} onStop={stop} />
       </div>
-      <div className="mt-4 min-h-44" role="status">
+      <SpokenNote says={found ? `${said} ${found.mend ?? ''}` : ''} sounding={playing.sounding} />
+      <div className="mt-4 min-h-44">
         {found && (
           <>
-            <p className="font-serif text-xl" data-right={found.right ?? false}>
-              {found.right ? `Yes, that is ${note.called}.` : `That was ${found.called}.`}
+            <p className="font-serif text-xl" data-right={found.right}>
+              {said}
             </p>
             {!found.right && found.mend && <p className="mt-1 text-lg">{found.mend}</p>}
             <FoundNote

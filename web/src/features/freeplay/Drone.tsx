@@ -9,11 +9,10 @@ const loudness = 0.1
 const fade = 0.1
 
 /** Drone holds a low note, to tune one's own against. */
-export function Drone({ notes }: { notes: Chart['notes'] }) {
-  const [midi, setMidi] = useState(() => String((notes.find((n) => n.first) ?? notes[0])?.midi ?? ''))
+export function Drone({ drones }: { drones: Chart['drones'] }) {
+  const [name, setName] = useState(drones[0]?.called ?? '')
   const [on, setOn] = useState(false)
-  const hertz = notes.find((n) => String(n.midi) === midi)?.drone_hz ?? 0
-  useTone(on ? hertz : 0)
+  useTone(on ? (drones.find((d) => d.called === name)?.hz ?? 0) : 0)
   return (
     <section aria-label="A drone" className="mt-6 border-t border-rule pt-3">
       <h2>A drone to play with</h2>
@@ -21,23 +20,15 @@ export function Drone({ notes }: { notes: Chart['notes'] }) {
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Select
           label="The drone’s note"
-          value={midi}
-          onChange={setMidi}
-          options={different(notes).map((n) => ({ value: String(n.midi), label: bare(n) }))}
+          value={name}
+          onChange={setName}
+          options={drones.map((d) => ({ value: d.called, label: d.called }))}
         />
         <Button onClick={() => setOn(!on)}>{on ? 'Stop the drone' : 'Sound the drone'}</Button>
       </div>
     </section>
   )
 }
-
-/** different keeps one note of each name: a drone lies in the same low octave whichever it is. */
-function different(notes: Chart['notes']): Chart['notes'] {
-  return notes.filter((n, k) => notes.findIndex((m) => m.drone_hz === n.drone_hz) === k)
-}
-
-/** bare is a note's name without low or high. */
-const bare = (n: Chart['notes'][number]) => n.called.replace(/^(low|middle|high) /, '')
 
 /** useTone sounds a tone of so many hertz until it is another; 0 is quiet. */
 function useTone(hertz: number) {

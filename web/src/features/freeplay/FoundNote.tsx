@@ -17,7 +17,6 @@ export function FoundNote({ found, clef, sounding, tune }: Props) {
         </Suspense>
       </div>
       <div>
-        {/* Read out once a note stays, not with every breath: the microphone would hear the voice. */}
         <p className="font-serif text-2xl">
           {found.called}
           {found.also && <span className="text-lg text-soft"> or {found.also}</span>}
@@ -33,5 +32,14 @@ export function FoundNote({ found, clef, sounding, tune }: Props) {
         </figure>
       )}
     </div>
+  )
+}
+
+/** SpokenNote says the note to a screen reader once it has ended: the microphone would hear the voice. */
+export function SpokenNote({ says, sounding }: { says: string; sounding: boolean }) {
+  return (
+    <p role="status" className="sr-only">
+      {sounding ? '' : says}
+    </p>
   )
 }

@@ -8,7 +8,7 @@ import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { type Practice, practiceQuery } from '../practice/queries'
 import { Drone } from './Drone'
-import { FoundNote } from './FoundNote'
+import { FoundNote, SpokenNote } from './FoundNote'
 import { ListenButton } from './ListenButton'
 import { Needle } from './Needle'
 import { useFreePlay } from './useFreePlay'
@@ -61,6 +61,10 @@ function Listening({ practice, of, book }: Props) {
           <Button onClick={() => start(() => simulated(practice))}>Let a simulated player play</Button>
         )}
       </div>
+      <SpokenNote
+        says={found ? [found.called, found.place, needle ? found.tune : ''].filter(Boolean).join(', ') : ''}
+        sounding={sounding}
+      />
       <div className="mt-4 min-h-44">
         {playing.at === 'listening' && !found && <p className="pt-12 text-lg text-soft">Play a note and hold it.</p>}
         {found && (
@@ -78,7 +82,7 @@ function Listening({ practice, of, book }: Props) {
         <Button onClick={() => setNeedle(!needle)}>{needle ? 'Hide the needle' : 'Show the needle'}</Button>
         {book.ears_first && !needle && <span className="ml-3 text-sm text-soft">Listen first. Then look.</span>}
       </p>
-      <Drone notes={book.notes} />
+      <Drone drones={book.drones} />
     </>
   )
 }

@@ -32,13 +32,21 @@ export function useFreePlay(of: Request<'chart'>, range: Range | undefined, aske
     close.current = () => {}
     setPlaying((p) => ({ ...p, at: 'idle', sounding: false }))
   }, [])
-  useEffect(() => () => close.current(), [])
+  const gone = useRef(false)
+  useEffect(() => {
+    gone.current = false
+    return () => {
+      gone.current = true
+      close.current()
+    }
+  }, [])
   const start = useCallback(
     async (open: () => Promise<Source> = openMicrophone) => {
       if (!range) return
       setPlaying({ at: 'opening', sounding: false })
       try {
         const source = await open()
+        if (gone.current) return source.close() // the page was left while the browser asked
         close.current = hear(source, of, range, asked, (now) => setPlaying((p) => ({ ...p, ...now })))
         void source.lost.then((why) => {
           stop()

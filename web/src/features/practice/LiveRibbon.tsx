@@ -93,13 +93,14 @@ function paint(
     const segment = step.score.segments[cue.segment]
     if (segment?.target_midi && cue.to_s > from && cue.from_s < from + seconds) asked(strip, cue, segment, limit)
   }
+  const slides = step.score.segments.some((s) => s.goal)
   pen.fillStyle = ink.tone
   const start = recording.heardFrom()
   const first = Math.max(0, Math.floor((from - start) / frame))
   for (let n = first; n < recording.heard.length; n++) {
     const h = recording.heard[n]
     const at = start + n * frame
-    if (h) dab(pen, strip.x(at), strip.y(h.cents - slid(step, at)), (width / seconds) * frame, height, h)
+    if (h) dab(pen, strip.x(at), strip.y(h.cents - (slides ? slid(step, at) : 0)), (width / seconds) * frame, height, h)
   }
   pen.fillRect(strip.x(now), 0, 1, height)
 }

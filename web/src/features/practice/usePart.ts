@@ -10,7 +10,7 @@ export type Part = { label: string; notes?: number[]; silent?: boolean }
 export function usePart(whole: ShownStep) {
   const [part, setPart] = useState<Part>()
   const { data } = useQuery({
-    queryKey: ['part', whole.id, whole.version, whole.score.tempo_bpm, whole.score.rung ?? 0, part],
+    queryKey: ['part', whole.id, whole.version, whole.score.tempo_bpm, whole.score.rung ?? 0, whole.takes.length, part],
     queryFn: () => ask(whole.score, { notes: part?.notes ?? [], silent: part?.silent ?? false }),
     enabled: part !== undefined,
     staleTime: Number.POSITIVE_INFINITY,
