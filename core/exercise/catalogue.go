@@ -13,7 +13,7 @@ var catalogue = []*Kind{
 	&airThenBuzz, &buzzAtOnce, &highLowBuzz, &buzzSlide, &buzzTarget, &tubeScale,
 	&tuningNote, &longToneCounted, &longToneLongest, &longToneChain, &swell, &startsAndEnds, &airPulses,
 	&registerPair, &slurPartials, &overtones, &wideLeap, &ladderRung,
-	&neighbourReturn, &fiveNoteWalk, &growingWalk, &rhythmOnANote, &scale, &chromaticLoop,
+	&newNote, &neighbourReturn, &fiveNoteWalk, &growingWalk, &rhythmOnANote, &scale, &chromaticLoop,
 	&singFirst, &echo, &excerpt, &makeATune,
 	&care,
 }
@@ -59,4 +59,5 @@ const (
 	KindTuningNote      = "tuning-note"
 	KindMakeATune       = "make-a-tune"
 	KindCare            = "care"
+	KindNewNote         = "new-note"
 )

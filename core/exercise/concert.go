@@ -79,13 +79,16 @@ func (w *writer) place(d Degree) placed {
 
 // reaches reports whether a note may be asked of the player.
 func (w *writer) reaches(note music.MIDI) bool {
-	known := len(w.player.Known) == 0 || slices.Contains(w.player.Known, note)
-	return known && w.stage.Span(w.i).Contains(note)
+	// What the director says is known goes before what a stage usually reaches.
+	if len(w.player.Known) > 0 {
+		return slices.Contains(w.player.Known, note)
+	}
+	return w.stage.Span(w.i).Contains(note)
 }
 
 // outside says what a note that is not reached lies outside of.
 func (w *writer) outside(note music.MIDI) string {
-	if w.stage.Span(w.i).Contains(note) {
+	if len(w.player.Known) > 0 {
 		return "the notes known so far"
 	}
 	return "what this stage asks for"

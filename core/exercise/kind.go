@@ -173,12 +173,19 @@ func (s Step) Suits(i instrument.Instrument) bool {
 	return s.Kind.Suits == nil || s.Kind.Suits(i)
 }
 
+// AsksOf reports whether the step asks something of a player: it suits the instrument, and
+// where notes known are kept and none is new, there is no new note to learn.
+func (s Step) AsksOf(p Player) bool {
+	nothingNew := s.Kind.Key == KindNewNote && len(p.Known) > 0 && len(p.New) == 0
+	return s.Suits(p.Instrument) && !nothingNew
+}
+
 // ErrNotFor reports a step laid out for an instrument it does not suit.
 var ErrNotFor = fmt.Errorf("exercise: this step is not for this instrument")
 
 // Score works the step out for one player.
 func (s Step) Score(p Player, c Conventions) (scores.Score, error) {
-	if !s.Suits(p.Instrument) {
+	if !s.AsksOf(p) {
 		return scores.Score{}, ErrNotFor
 	}
 	w := newWriter(s, p, c)
@@ -210,4 +217,6 @@ type Player struct {
 	// the stage reaches. Steps that teach a note, ladders and register work, go
 	// beyond them.
 	Known []music.MIDI
+	// New are the sounding notes that are new to the player this week.
+	New []music.MIDI
 }

@@ -230,6 +230,7 @@ func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*scores.Segm
 		Concert:      w.c.Naming.WithOctave(SoundingKey(w.i).Spell(note)),
 		Articulation: w.c.Start,
 		Hard:         w.c.IsHard(w.i, note),
+		New:          slices.Contains(w.player.New, note),
 	}
 	for _, f := range set {
 		f(&seg)

@@ -65,7 +65,7 @@ func ScoreOf(
 	who exercise.Player,
 	c exercise.Conventions,
 ) (s scores.Score, ok bool, err error) {
-	if i.IsFor(who.Instrument) {
+	if i.AsksOf(who) {
 		s, err = i.Step.Score(who, c)
 		return plan.FillRests(s), true, err
 	}

@@ -60,7 +60,7 @@ type wavelet struct {
 
 // work lays an item out for a player.
 func work(i Item, p exercise.Player, c exercise.Conventions, at Place) (piece, error) {
-	if !i.IsFor(p.Instrument) {
+	if !i.AsksOf(p) {
 		return piece{absent: true}, nil
 	}
 	s, err := i.Step.Score(p, c)

@@ -12,6 +12,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/playtest"
 )
 
 // Plan is a week of steps for a class.
@@ -32,6 +33,8 @@ type Item struct {
 	For    []string      `json:"for,omitempty" doc:"these instruments only; empty is everyone it suits"`
 	Why    string        `json:"why,omitempty"`
 	Called string        `json:"called,omitempty" doc:"the director's own name for it"`
+
+	Test *playtest.Test `json:"test,omitempty" doc:"of a step that is a test; its days are those up to the one it is due"`
 }
 
 // Name is what an item is called: the director's own name for it, or its kind's.
@@ -124,6 +127,9 @@ func (i Item) IsFor(in instrument.Instrument) bool {
 	return i.Step.Suits(in) && (len(i.For) == 0 || slices.Contains(i.For, in.Key))
 }
 
+// AsksOf reports whether an item asks something of a player.
+func (i Item) AsksOf(p exercise.Player) bool { return i.IsFor(p.Instrument) && i.Step.AsksOf(p) }
+
 // Band is whom a plan is worked out for: one entry for each instrument and stage
 // there is in a class.
 type Band struct {
@@ -140,6 +146,8 @@ func (i Item) check() error {
 		return exercise.ParameterError{Field: "times", Remedy: fmt.Sprintf("play it 1 to %d times", mostTimes)}
 	case i.Wanted < 1 || i.Wanted > 3:
 		return exercise.ParameterError{Field: "wanted", Remedy: "say 1, 2 or 3"}
+	case i.Test != nil && i.Test.Check() != nil:
+		return i.Test.Check()
 	case i.At != InClass && i.At != AtHome && i.At != Both:
 		return exercise.ParameterError{Field: "at", Remedy: "say class, home or both"}
 	}

@@ -25,6 +25,7 @@ type Setting struct {
 	Best        float64              `json:"best_s,omitempty" doc:"longest hold so far"`
 	Rungs       map[string]int       `json:"rungs,omitempty" doc:"where the ladders stand, from 1"`
 	Known       []music.MIDI         `json:"known,omitempty" doc:"sounding notes known so far; none means all the stage reaches"`
+	New         []music.MIDI         `json:"new,omitempty" doc:"sounding notes that are new this week"`
 	Repeat      int                  `json:"repeat,omitempty" doc:"how often the step was played today before, for fingers and starts that take turns"`
 	Conventions exercise.Conventions `json:"conventions"`
 }
@@ -45,6 +46,7 @@ func (s Setting) Player() (exercise.Player, error) {
 		Best:       s.Best,
 		Rungs:      s.Rungs,
 		Known:      s.Known,
+		New:        s.New,
 		Repeat:     s.Repeat,
 	}, nil
 }

@@ -95,6 +95,7 @@ type Segment struct {
 	Pulses       int                   `json:"pulses,omitempty" doc:"pulses of air to a beat, under a tone"`
 	Sounds       bool                  `json:"sounds,omitempty" doc:"a pitch is heard in it: measured notes count these segments"`
 	Hard         bool                  `json:"hard,omitempty" doc:"counted as tried, judged one stage lower"`
+	New          bool                  `json:"new,omitempty" doc:"new to the player this week"`
 }
 
 // Goal is the note a slide ends on, as its player reads it.

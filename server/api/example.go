@@ -29,14 +29,15 @@ type exampleOutput struct {
 
 // showExample works a small example out under conventions that are being set.
 func (a *API) showExample(ctx context.Context, in *exampleInput) (*exampleOutput, error) {
-	if _, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class); err != nil {
+	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
+	if err != nil {
 		return nil, err
 	}
 	c := in.Body.Conventions
 	if err := c.Check(); err != nil {
 		return nil, err
 	}
-	who, err := NotationAsked{Instrument: in.Body.Instrument, Stage: in.Body.Stage}.player()
+	who, err := NotationAsked{Instrument: in.Body.Instrument, Stage: in.Body.Stage}.player(class, class.Day(a.Now()))
 	if err != nil {
 		return nil, err
 	}

@@ -81,7 +81,7 @@ func (a *API) showFront(ctx context.Context, in *frontInput) (*frontOutput, erro
 	if err != nil {
 		return nil, err
 	}
-	members, band, err := a.bandOf(ctx, class)
+	members, band, err := a.bandOf(ctx, class, monday.AddDate(0, 0, in.Day))
 	if err != nil {
 		return nil, err
 	}
@@ -127,7 +127,7 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 		}
 		// Whoever the step is not for still has something to do: the core gives them a part to the
 		// same beats.
-		own := i.IsFor(who.Instrument)
+		own := i.AsksOf(who)
 		// The longest score leads, so that nobody is cut off.
 		if own && (!ok || s.Beats() > out.Beats) {
 			if !ok {

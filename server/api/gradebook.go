@@ -2,6 +2,7 @@ package api
 
 import (
 	"archive/zip"
+	"cmp"
 	"encoding/csv"
 	"net/http"
 	"strconv"
@@ -9,6 +10,7 @@ import (
 
 	"github.com/go-chi/chi/v5"
 
+	"earlychorus/core/playtest"
 	"earlychorus/server/gradebook"
 	"earlychorus/server/problem"
 	"earlychorus/server/spreadsheet"
@@ -46,6 +48,14 @@ func (a *API) takeOutGradebook(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	players, weeks := graded(listed, rows)
+	steps, err := a.Store.TestsOf(r.Context(), class.ID, from)
+	if err != nil {
+		return err
+	}
+	tests, err := a.testsOf(r.Context(), class, steps)
+	if err != nil {
+		return err
+	}
 	if chi.URLParam(r, "format") == "csv" {
 		attach(w, "text/csv; charset=utf-8", "gradebook.csv")
 		out := spreadsheet.NewWriter(w)
@@ -56,7 +66,7 @@ func (a *API) takeOutGradebook(w http.ResponseWriter, r *http.Request) error {
 		return nil
 	}
 	attach(w, "application/zip", "gradebook.zip")
-	if err := zipGrades(w, gradebook.OneRoster(book, players, weeks, a.Now())); err != nil {
+	if err := zipGrades(w, gradebook.OneRoster(book, players, weeks, gradedTests(tests), a.Now())); err != nil {
 		panic(http.ErrAbortHandler) // part of it is on its way: a cut-off file must not look whole
 	}
 	return nil
@@ -82,13 +92,9 @@ func zipGrades(w http.ResponseWriter, files []gradebook.File) error {
 func graded(listed []store.Player, rows []store.PracticeWeek) ([]gradebook.Player, []gradebook.Week) {
 	players, at := make([]gradebook.Player, len(listed)), map[string]int{}
 	for n, p := range listed {
-		id := p.ExternalID
-		if id == "" {
-			id = p.ID
-		}
 		at[p.ID] = n
 		players[n] = gradebook.Player{
-			ID:         id,
+			ID:         numberOf(p),
 			First:      p.FirstName,
 			Last:       p.LastName,
 			Instrument: p.Instrument,
@@ -111,6 +117,24 @@ func graded(listed []store.Player, rows []store.PracticeWeek) ([]gradebook.Playe
 	}
 	return players, weeks
 }
+
+// gradedTests are tests as the gradebook knows them; who is excused or has not handed in has
+// no result.
+func gradedTests(tests []TestView) (out []gradebook.Test) {
+	for _, t := range tests {
+		test := gradebook.Test{ID: t.StepID, Title: t.Name, Says: t.Sentence, Due: t.Due, Most: playtest.MostPoints}
+		for _, p := range t.Players {
+			if points := playtest.Points(p.Result); points > 0 {
+				test.Results = append(test.Results, gradebook.Mark{Player: numberOf(p.person), Points: points, Word: string(p.Result)})
+			}
+		}
+		out = append(out, test)
+	}
+	return out
+}
+
+// numberOf is the school's own number of a player, or ours where the list has none.
+func numberOf(p store.Player) string { return cmp.Or(p.ExternalID, p.ID) }
 
 // spanOfGrades reads the days that are asked for: whole weeks, ten of them unless it is said.
 func spanOfGrades(r *http.Request, today time.Time) (from, to time.Time, err error) {

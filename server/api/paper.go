@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"runtime"
 	"strings"
+	"time"
 
 	"github.com/go-chi/chi/v5"
 	"golang.org/x/crypto/bcrypt"
@@ -29,7 +30,8 @@ func (a *API) printDay(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	members, band, err := a.bandOf(r.Context(), class)
+	monday, _ := time.Parse(time.DateOnly, chi.URLParam(r, "monday")) // read above
+	members, band, err := a.bandOf(r.Context(), class, monday.AddDate(0, 0, int(day)))
 	if err != nil {
 		return err
 	}

@@ -7,6 +7,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/plan"
+	"earlychorus/core/playtest"
 	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
@@ -24,6 +25,7 @@ type PlanItem struct {
 	For        []string       `json:"for" doc:"instrument keys; none is everyone it suits" nullable:"false"`
 	Why        string         `json:"why" maxLength:"200"`
 	Called     string         `json:"called,omitempty" maxLength:"60" doc:"the director's own name for it"`
+	Test       *playtest.Test `json:"test,omitempty" doc:"of a step that is a test"`
 }
 
 // viewOf is an item as the page reads and writes it: days by their names, for which
@@ -41,6 +43,7 @@ func viewOf(i plan.Item) PlanItem {
 		For:        append([]string{}, i.For...),
 		Why:        i.Why,
 		Called:     i.Called,
+		Test:       i.Test,
 	}
 }
 
@@ -79,6 +82,7 @@ func (v PlanItem) item() (plan.Item, error) {
 		For:    v.For,
 		Why:    v.Why,
 		Called: v.Called,
+		Test:   v.Test,
 	}
 	return i, i.Days.UnmarshalJSON(days)
 }

@@ -44,6 +44,7 @@ type DayAsked struct {
 	Items   []PlanItem `json:"items" nullable:"false" doc:"the day's, in order"`
 	At      plan.Place `json:"at" enum:"class,home"`
 	Minutes float64    `json:"minutes" doc:"0: the class's own" minimum:"0" maximum:"60"`
+	Monday  string     `json:"monday,omitempty" format:"date" doc:"of its week; left out: this one"`
 }
 
 // dayInput is a day as it stands in the page, saved or not: everything here is
@@ -73,7 +74,7 @@ func (a *API) asked(
 	if minutes == 0 {
 		minutes = map[plan.Place]float64{plan.InClass: class.ClassMinutes, plan.AtHome: class.HomeMinutes}[in.Body.At]
 	}
-	members, band, err = a.bandOf(ctx, class)
+	members, band, err = a.bandOf(ctx, class, a.weekAsked(class, in.Body.Monday))
 	return items, members, band, minutes, err
 }
 
@@ -136,7 +137,7 @@ func itemWorks(items []plan.Item, members []BandMember, band plan.Band, at plan.
 			LeftOut:  []string{},
 		}
 		for n, who := range band.Players {
-			if !i.IsFor(who.Instrument) {
+			if !i.AsksOf(who) {
 				if !slices.Contains(w.LeftOut, members[n].Section) {
 					w.LeftOut = append(w.LeftOut, members[n].Section)
 				}

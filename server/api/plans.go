@@ -7,6 +7,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/known"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
 	"earlychorus/server/problem"
@@ -106,7 +107,7 @@ func (a *API) showPlan(ctx context.Context, in *WeekPath) (*planOutput, error) {
 // planView adds whom the class has, since the editor shows how each of them reads a
 // step.
 func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, items []plan.Item) (*planOutput, error) {
-	members, _, err := a.bandOf(ctx, class)
+	members, _, err := a.bandOf(ctx, class, a.planned(class, p.Monday))
 	if err != nil {
 		return nil, err
 	}
@@ -142,13 +143,30 @@ func (a *API) planView(ctx context.Context, class store.Class, p store.Plan, ite
 	return &planOutput{out}, nil
 }
 
+// planned is the day as of which a week is planned: its Monday, or today in the week that is on.
+func (a *API) planned(class store.Class, monday time.Time) time.Time {
+	if today := class.Day(a.Now()); store.Monday(today).Equal(monday) {
+		return today
+	}
+	return monday
+}
+
+// weekAsked is the day as of which a week is looked at that is named by its Monday; this one
+// where none is named.
+func (a *API) weekAsked(class store.Class, monday string) time.Time {
+	day, err := time.Parse(time.DateOnly, monday)
+	if err != nil {
+		return class.Day(a.Now())
+	}
+	return a.planned(class, day)
+}
+
 // bandOf returns the instruments of a class, and the band the planner works for.
-func (a *API) bandOf(ctx context.Context, class store.Class) ([]BandMember, plan.Band, error) {
+func (a *API) bandOf(ctx context.Context, class store.Class, day time.Time) ([]BandMember, plan.Band, error) {
 	players, err := a.Store.Players(ctx, class.ID)
 	if err != nil {
 		return nil, plan.Band{}, err
 	}
-	day := class.Day(a.Now())
 	members := []BandMember{}
 	band := plan.Band{Conventions: class.Conventions()}
 	for _, i := range instrument.Band() {
@@ -164,6 +182,7 @@ func (a *API) bandOf(ctx context.Context, class store.Class) ([]BandMember, plan
 			}
 			// A plan is for everyone of an instrument and stage: nobody's own rung.
 			who := exercise.Player{Instrument: built, Stage: p.StageOn(day)}
+			who.Known, who.New = class.NotesOn(built, known.Own{}, day)
 			// One of each instrument, build and stage: the planner works for forty players as fast as
 			// for nine kinds.
 			key := fmt.Sprint(p.Variant, who.Stage)
@@ -200,6 +219,14 @@ func (a *API) changePlan(ctx context.Context, in *changePlanInput) (*planOutput,
 	items, err := itemsOf(in.Body.Items)
 	if err != nil {
 		return nil, err
+	}
+	for n, i := range items {
+		if i.Test != nil && !dueInReach(i.Test.Due, monday) {
+			return nil, problem.Input(
+				fmt.Sprintf("items[%d].test.due", n),
+				"choose a day from this week on, within two months",
+			)
+		}
 	}
 	saved, err := a.Store.ChangePlan(ctx, store.PlanChange{
 		ClassID:    class.ID,
@@ -255,4 +282,13 @@ func (a *API) contradiction(ctx context.Context, saved store.SavedPlan, based in
 		details = append(details, problem.Detail{Field: "items." + c.Key, Remedy: says})
 	}
 	return problem.Error{Kind: problem.Conflict, Remedy: others, Details: details}
+}
+
+// testDays are the most from the Monday of a test's week to the day it is due.
+const testDays = 60
+
+// dueInReach reports whether a test of a week may be due on a day.
+func dueInReach(due string, monday time.Time) bool {
+	day, err := time.Parse(time.DateOnly, due)
+	return err == nil && !day.Before(monday) && !day.After(monday.AddDate(0, 0, testDays))
 }

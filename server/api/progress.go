@@ -73,10 +73,10 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 			fmt.Sprintf("%.1f", p.Centre),
 			fmt.Sprintf("%.1f", p.Steadiness),
 			fmt.Sprintf("%.2f", p.Held),
-			known(p.LevelDB),
-			known(p.Clearness),
-			known(p.Brightness),
-			known(p.Fullness),
+			measured(p.LevelDB),
+			measured(p.Clearness),
+			measured(p.Brightness),
+			measured(p.Fullness),
 			p.Through,
 		})
 	})
@@ -87,8 +87,8 @@ func (a *API) takeOutProgress(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// known is a number of a cell that is empty where there is none.
-func known(x *float64) string {
+// measured is a number of a cell that is empty where there is none.
+func measured(x *float64) string {
 	if x == nil {
 		return ""
 	}

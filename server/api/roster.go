@@ -223,9 +223,9 @@ func (a *API) rosterAsked(ctx context.Context, class store.Class, in *rosterInpu
 	return out, nil
 }
 
-// playerPath is a player of the class in the address; one of another class is not
+// PlayerPath is a player of the class in the address; one of another class is not
 // found.
-type playerPath struct {
+type PlayerPath struct {
 	ClassPath
 	Player string `path:"player" format:"uuid"`
 }
@@ -233,7 +233,7 @@ type playerPath struct {
 // takeOffRoster takes a player off the list, and out: no PIN and no open session lets
 // them in any more. The takes stay with the class; forgetting a player for good is
 // another route.
-func (a *API) takeOffRoster(ctx context.Context, in *playerPath) (*setUpOutput, error) {
+func (a *API) takeOffRoster(ctx context.Context, in *PlayerPath) (*setUpOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err == nil {
 		err = a.Store.TakeOffRoster(ctx, class.ID, in.Player, a.Now().UTC())
@@ -256,7 +256,7 @@ type forgottenOutput struct {
 
 // forgetPlayer deletes a player for good: every row, every recording, every voice
 // note. The rows go first: what is left of the sounds is nobody's. It says what it did.
-func (a *API) forgetPlayer(ctx context.Context, in *playerPath) (*forgottenOutput, error) {
+func (a *API) forgetPlayer(ctx context.Context, in *PlayerPath) (*forgottenOutput, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
 		return nil, err

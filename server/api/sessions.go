@@ -78,7 +78,7 @@ func (a *API) endOtherSessions(ctx context.Context, _ *struct{}) (*sessionsOutpu
 }
 
 // endPlayersSessions signs a player out everywhere.
-func (a *API) endPlayersSessions(ctx context.Context, in *playerPath) (*struct{}, error) {
+func (a *API) endPlayersSessions(ctx context.Context, in *PlayerPath) (*struct{}, error) {
 	p, err := a.playerAsked(ctx, in)
 	if err != nil {
 		return nil, err
@@ -88,12 +88,14 @@ func (a *API) endPlayersSessions(ctx context.Context, in *playerPath) (*struct{}
 
 // playerAsked returns the player an address names, when the class is in the asker's
 // reach.
-func (a *API) playerAsked(ctx context.Context, in *playerPath) (store.Player, error) {
+func (a *API) playerAsked(ctx context.Context, in *PlayerPath) (store.Player, error) {
 	class, err := a.Store.ClassFor(ctx, a.who(ctx), in.Class)
 	if err != nil {
 		return store.Player{}, err
 	}
-	return a.Store.PlayerOfClass(ctx, class.ID, in.Player)
+	p, err := a.Store.PlayerOfClass(ctx, class.ID, in.Player)
+	p.Class = class
+	return p, err
 }
 
 // pinDigits are those of a new PIN.
@@ -122,7 +124,7 @@ type pinOutput struct {
 }
 
 // renewPIN gives one player a new PIN and answers it, for a child who stands there.
-func (a *API) renewPIN(ctx context.Context, in *playerPath) (*pinOutput, error) {
+func (a *API) renewPIN(ctx context.Context, in *PlayerPath) (*pinOutput, error) {
 	p, err := a.playerAsked(ctx, in)
 	if err != nil {
 		return nil, err

@@ -49,7 +49,7 @@ func (a *API) takeOutSheet(w http.ResponseWriter, r *http.Request) error {
 		Instrument: q.Get("instrument"),
 		Variant:    q.Get("variant"),
 		Stage:      max(1, scores.Stage(stage)),
-	}.player()
+	}.player(class, a.weekAsked(class, chi.URLParam(r, "monday")))
 	if err != nil {
 		return err
 	}

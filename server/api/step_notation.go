@@ -12,9 +12,11 @@ import (
 	"earlychorus/core/bars"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/known"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/server/problem"
+	"earlychorus/server/store"
 )
 
 // NotationAsked is a step to be shown for one instrument.
@@ -24,11 +26,12 @@ type NotationAsked struct {
 	Instrument string         `json:"instrument"`
 	Variant    string         `json:"variant"`
 	Stage      scores.Stage   `json:"stage" minimum:"1" maximum:"4"`
+	Monday     string         `json:"monday,omitempty" format:"date" doc:"of its week; left out: this one"`
 }
 
 // player is whom a step is drawn for. It is no player of the class: an instrument, a
-// build and a stage.
-func (n NotationAsked) player() (exercise.Player, error) {
+// build and a stage, with the notes that the class knows on it.
+func (n NotationAsked) player(class store.Class, day time.Time) (exercise.Player, error) {
 	i, err := instrument.Get(n.Instrument)
 	if err != nil {
 		return exercise.Player{}, problem.Input("instrument", "choose an instrument of the table")
@@ -36,7 +39,9 @@ func (n NotationAsked) player() (exercise.Player, error) {
 	if i, err = i.As(n.Variant); err != nil {
 		return exercise.Player{}, problem.Input("variant", err.Error())
 	}
-	return exercise.Player{Instrument: i, Stage: n.Stage}, nil
+	who := exercise.Player{Instrument: i, Stage: n.Stage}
+	who.Known, who.New = class.NotesOn(i, known.Own{}, day)
+	return who, nil
 }
 
 // StepNotation is a step as one instrument reads it, ready to be drawn.
@@ -65,7 +70,7 @@ func (a *API) drawStep(ctx context.Context, in *notationInput) (*notationOutput,
 	if err != nil {
 		return nil, err
 	}
-	who, err := in.Body.player()
+	who, err := in.Body.player(class, a.weekAsked(class, in.Body.Monday))
 	if err != nil {
 		return nil, err
 	}
@@ -78,7 +83,7 @@ func (a *API) drawStep(ctx context.Context, in *notationInput) (*notationOutput,
 	if err != nil {
 		return nil, err
 	}
-	out := StepNotation{Sentence: step.Sentence(), Bars: []bars.Bar{}, Suits: step.Suits(who.Instrument)}
+	out := StepNotation{Sentence: step.Sentence(), Bars: []bars.Bar{}, Suits: step.AsksOf(who)}
 	if !out.Suits {
 		return &notationOutput{out}, nil
 	}
@@ -104,7 +109,7 @@ func (a *API) soundStep(w http.ResponseWriter, r *http.Request) error {
 		Instrument: q.Get("instrument"),
 		Variant:    q.Get("variant"),
 		Stage:      max(1, scores.Stage(stage)),
-	}.player()
+	}.player(class, a.weekAsked(class, q.Get("monday")))
 	if err != nil {
 		return err
 	}

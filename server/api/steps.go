@@ -8,6 +8,7 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/known"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 	"earlychorus/server/store"
@@ -94,7 +95,9 @@ func (a *API) detail(ctx context.Context, class store.Class, step store.Step) (*
 			return nil, err
 		}
 		// What the instrument is asked for, from the step's own rung: nobody's own.
-		who := exercise.Player{Instrument: built, Stage: p.StageOn(class.Day(a.Now()))}
+		today := class.Day(a.Now())
+		who := exercise.Player{Instrument: built, Stage: p.StageOn(today)}
+		who.Known, who.New = class.NotesOn(built, known.Own{}, today)
 		score, err := asked.Score(who, class.Conventions())
 		if errors.Is(err, exercise.ErrNotFor) {
 			out.LeftOut = append(out.LeftOut, i.Name)

@@ -138,7 +138,7 @@ func (a *API) proposal(ctx context.Context, class store.Class) (p proposed, err 
 		there[i.Step.Kind.Key] = true
 		day = append(day, i)
 	}
-	_, band, err := a.bandOf(ctx, class)
+	_, band, err := a.bandOf(ctx, class, p.day)
 	if err != nil {
 		return p, err
 	}

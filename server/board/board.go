@@ -92,6 +92,8 @@ func Of(ctx context.Context, s *store.Store, class store.Class, day, today time.
 	if err != nil {
 		return Today{}, err
 	}
+	// A test is open for many days and has a page of its own.
+	steps = slices.DeleteFunc(steps, func(step store.Step) bool { return step.Test != nil })
 	b, err := open(ctx, s, class, day, len(steps))
 	if err != nil {
 		return Today{}, err
@@ -316,7 +318,7 @@ func (r reader) of(s store.Standing) (reading, error) {
 	p := s.Player
 	rung := s.Ladders[r.item.Step.LadderKey()].Rung
 	// Everything that notes depend on. What is left out here shows one player another's notes.
-	key := fmt.Sprint(p.Instrument, p.Variant, p.Stage, rung)
+	key := fmt.Sprint(p.Instrument, p.Variant, p.Stage, rung, p.Knows)
 	if found, known := r.known[key]; known {
 		return found, nil
 	}

@@ -34,6 +34,21 @@ type Week struct {
 	Clean   int     // takes that came out clean, by the last word on them
 }
 
+// Test is a playing test and its marks.
+type Test struct {
+	ID, Title, Says string
+	Due             string // as 2026-12-04
+	Most            int    // points
+	Results         []Mark
+}
+
+// Mark is a player's mark in a test.
+type Mark struct {
+	Player string // as the school's own system knows it
+	Points int
+	Word   string
+}
+
 // Score is the days that count, up to the goal.
 func (c Class) Score(w Week) int { return min(w.Days, c.Goal) }
 
@@ -109,10 +124,10 @@ type File struct {
 	Lines [][]string
 }
 
-// OneRoster is the gradebook as files: a category for practice, an item for each week, a result
-// for each player. Numbers of weeks and results are the same each time, so that a later file
-// brings an earlier one up to date.
-func OneRoster(c Class, players []Player, weeks []Week, now time.Time) []File {
+// OneRoster is the gradebook as files: a category for practice with an item for each week, one
+// for tests with an item for each, and a result for each player. Numbers of weeks, tests and
+// results are the same each time, so that a later file brings an earlier one up to date.
+func OneRoster(c Class, players []Player, weeks []Week, tests []Test, now time.Time) []File {
 	changed := now.UTC().Format("2006-01-02T15:04:05.000Z")
 	category := c.ID + "-practice"
 	items := [][]string{{
@@ -137,11 +152,23 @@ func OneRoster(c Class, players []Player, weeks []Week, now time.Time) []File {
 			w.Monday.AddDate(0, 0, 6).Format(time.DateOnly), fmt.Sprintf("%d takes, %.0f minutes", w.Takes, w.Minutes),
 		})
 	})
+	testing := c.ID + "-tests"
+	for _, t := range tests {
+		items = append(items, []string{
+			t.ID, "active", changed, t.Title, t.Says, t.Due, t.Due, c.ID, testing, "0", strconv.Itoa(t.Most),
+		})
+		for _, m := range t.Results {
+			results = append(results, []string{
+				t.ID + "-" + m.Player, "active", changed, t.ID, m.Player, "fully graded", strconv.Itoa(m.Points), t.Due, m.Word,
+			})
+		}
+	}
 	return []File{
 		{"manifest.csv", manifest()},
 		{"categories.csv", [][]string{
 			{"sourcedId", "status", "dateLastModified", "title"},
 			{category, "active", changed, "Practice"},
+			{testing, "active", changed, "Tests"},
 		}},
 		{"lineItems.csv", items},
 		{"results.csv", results},

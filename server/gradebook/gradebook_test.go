@@ -33,6 +33,14 @@ var (
 	}
 )
 
+var tests = []gradebook.Test{{
+	ID:      "t1",
+	Title:   "Long tone",
+	Due:     "2026-11-13",
+	Most:    3,
+	Results: []gradebook.Mark{{Player: "u2", Points: 2, Word: "nearly"}},
+}}
+
 // Every player has a line for every week from the first to the last: a week without practice is
 // nought, and no gap.
 func TestEveryWeekOfEveryPlayerIsThere(t *testing.T) {
@@ -46,18 +54,21 @@ func TestEveryWeekOfEveryPlayerIsThere(t *testing.T) {
 // What one file says the others have: by their numbers, as the standard asks (from memory).
 func TestOneRosterFilesAgree(t *testing.T) {
 	files := map[string][][]string{}
-	for _, f := range gradebook.OneRoster(winds, players, weeks, monday) {
+	for _, f := range gradebook.OneRoster(winds, players, weeks, tests, monday) {
 		files[f.Name] = f.Lines
 	}
 	items, results := files["lineItems.csv"], files["results.csv"]
-	require.Len(t, items, 1+3)
-	require.Len(t, results, 1+6)
+	require.Len(t, items, 1+3+1)
+	require.Len(t, results, 1+6+1)
 	known := map[string]bool{}
 	for _, i := range items[1:] {
 		known[i[0]] = true
+	}
+	for _, i := range items[1:4] {
 		assert.Equal(t, files["categories.csv"][1][0], i[8])
 		assert.Equal(t, "4", i[10])
 	}
+	assert.Equal(t, files["categories.csv"][2][0], items[4][8])
 	seen := map[string]bool{}
 	for _, r := range results[1:] {
 		assert.True(t, known[r[3]], r)
@@ -67,6 +78,6 @@ func TestOneRosterFilesAgree(t *testing.T) {
 	assert.Equal(t, "2026-11-08", items[1][6])
 	assert.Contains(t, files["manifest.csv"], []string{"file.results", "bulk"})
 	assert.Contains(t, files["manifest.csv"], []string{"file.users", "absent"})
-	again := gradebook.OneRoster(winds, players, weeks, monday.AddDate(0, 1, 0))
+	again := gradebook.OneRoster(winds, players, weeks, tests, monday.AddDate(0, 1, 0))
 	assert.Equal(t, items[1][0], again[2].Lines[1][0], "a later file brings the earlier up to date")
 }

@@ -106,12 +106,15 @@ func Credible(class store.Class, now time.Time, ago time.Duration) time.Time {
 
 // Setting returns a player as of a day in a device's terms.
 func Setting(s store.Standing, day time.Time) practice.Setting {
+	known, fresh := s.Player.NotesOn(day)
 	return practice.Setting{
 		Instrument:  s.Player.Instrument,
 		Variant:     s.Player.Variant,
 		Stage:       s.Player.StageOn(day),
 		Best:        s.Best,
 		Rungs:       s.Rungs(),
+		Known:       known,
+		New:         fresh,
 		Repeat:      s.Repeat,
 		Conventions: s.Player.Class.Conventions(),
 	}
@@ -129,8 +132,12 @@ func Work(step store.Step, s store.Standing, day time.Time, tempo music.Tempo) (
 	if err != nil {
 		return practice.Worked{}, err
 	}
-	if !item.IsFor(who.Instrument) {
+	if !item.AsksOf(who) {
 		return practice.Worked{}, exercise.ErrNotFor
+	}
+	// In a test nothing is held against hard notes, however the class has them else.
+	if step.Test != nil {
+		set.Conventions.HardNotes = exercise.CountedAsTried
 	}
 	return practice.Work(set, item.Step, tempo)
 }
@@ -143,7 +150,7 @@ func Notes(item plan.Item, s store.Standing, day time.Time) (scores.Score, error
 	if err != nil {
 		return scores.Score{}, err
 	}
-	if !item.IsFor(who.Instrument) {
+	if !item.AsksOf(who) {
 		return scores.Score{}, exercise.ErrNotFor
 	}
 	return item.Step.Score(who, set.Conventions)

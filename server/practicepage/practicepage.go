@@ -17,6 +17,7 @@ import (
 	"earlychorus/core/ladder"
 	"earlychorus/core/meter"
 	"earlychorus/core/plan"
+	"earlychorus/core/playtest"
 	"earlychorus/core/practice"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/synth"
@@ -72,6 +73,13 @@ type PracticeStep struct {
 	Best     float64            `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
 	Recent   []string           `json:"recent_tips" doc:"keys of the tips of the step's latest takes, latest first" nullable:"false"`
 	Result   verdict.Result     `json:"result,omitempty" doc:"the best of today, once there is one" enum:"clean,nearly,not-yet,cant-tell"`
+	Test     *PracticeTest      `json:"test,omitempty" doc:"of a step that is a test"`
+}
+
+// PracticeTest is a test, and how it stands for the player.
+type PracticeTest struct {
+	playtest.Test
+	playtest.Standing
 }
 
 // PracticeTake is one of today's takes, small.
@@ -279,6 +287,9 @@ func stepOf(step store.Step, standing store.Standing, day time.Time) (PracticeSt
 		Ticked: make([]bool, len(worked.Score.Items)),
 		Recent: []string{},
 	}
+	if step.Test != nil {
+		out.Test = &PracticeTest{Test: *step.Test}
+	}
 	// Sent only where it matters: a best that is not asked for would be a number to worry
 	// about.
 	if worked.Score.Growing {
@@ -321,6 +332,9 @@ func addDone(ctx context.Context, s *store.Store, steps []PracticeStep, p store.
 	if err != nil {
 		return err
 	}
+	if err := addTests(ctx, s, steps, p.ID); err != nil {
+		return err
+	}
 	for n := range steps {
 		step := &steps[n]
 		for _, t := range takes {
@@ -336,6 +350,23 @@ func addDone(ctx context.Context, s *store.Store, steps []PracticeStep, p store.
 		}
 	}
 	return nil
+}
+
+// addTests adds how the tests among the steps stand: their takes are of many days.
+func addTests(ctx context.Context, s *store.Store, steps []PracticeStep, playerID string) error {
+	var ids []string
+	for _, step := range steps {
+		if step.Test != nil {
+			ids = append(ids, step.ID)
+		}
+	}
+	takes, err := s.TakesOfTests(ctx, ids, playerID)
+	for _, step := range steps {
+		if step.Test != nil {
+			step.Test.Standing = store.StandingIn(step.Test.Test, step.ID, playerID, takes)
+		}
+	}
+	return err
 }
 
 // addTake shows a take of today under its step. The best result of the day is the

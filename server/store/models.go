@@ -9,9 +9,11 @@ import (
 	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/known"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
+	"earlychorus/core/playtest"
 	"earlychorus/core/progress"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/roster"
@@ -66,6 +68,7 @@ type Class struct {
 	KeepMeasuresDays int // 0: as long as the class
 	// SimulatedPlayers says who may hand simulated players in.
 	SimulatedPlayers Simulating `gorm:"default:no"`
+	Known            known.Book `gorm:"serializer:json"` // the notes known, by instrument
 	ArchivedAt       *time.Time
 }
 
@@ -77,6 +80,12 @@ const (
 	SimulatingTried Simulating = "tried" // pupils who try the program: marked, and never counted
 	SimulatingDemo  Simulating = "demo"  // everybody: the class itself is invented
 )
+
+// NotesOn returns the sounding notes that players of an instrument know on a day, and those
+// that are new then. known is nil where every note that the stage reaches counts.
+func (c Class) NotesOn(i instrument.Instrument, own known.Own, day time.Time) (known, fresh []music.MIDI) {
+	return c.Known.For(i, own, Monday(day).Format(time.DateOnly))
+}
 
 // Conventions returns the schools and references the class follows.
 func (c Class) Conventions() exercise.Conventions {
@@ -134,7 +143,8 @@ type Player struct {
 	ClassID string
 	Class   Class
 	roster.Person
-	PINHash string `gorm:"column:pin_hash"`
+	PINHash string    `gorm:"column:pin_hash"`
+	Knows   known.Own `gorm:"serializer:json"` // notes known before the class, or not yet
 	LeftAt  *time.Time
 }
 
@@ -145,6 +155,16 @@ func (p Player) Plays() (instrument.Instrument, error) {
 		return i, err
 	}
 	return i.As(p.Variant)
+}
+
+// NotesOn returns the sounding notes the player knows on a day, and those that are new then.
+// known is nil where every note that the stage reaches counts.
+func (p Player) NotesOn(day time.Time) (known, fresh []music.MIDI) {
+	i, err := instrument.Get(p.Instrument)
+	if err != nil || !i.IsPitched() {
+		return nil, nil
+	}
+	return p.Class.NotesOn(i, p.Knows, day)
 }
 
 // StageOn returns the player's stage on a day: their own, or by the weeks since the
@@ -174,7 +194,8 @@ type Step struct {
 	PlanID   *string
 	Wanted   plan.Wanted
 	Pinned   bool
-	Removed  bool // taken off the plan after it was played
+	Test     *playtest.Test `gorm:"serializer:json"` // of a step that is a test
+	Removed  bool           // taken off the plan after it was played
 
 	Version    int             `gorm:"-"` // of the version below
 	Parameters json.RawMessage `gorm:"-"`
@@ -197,6 +218,7 @@ func (s Step) Item() (plan.Item, error) {
 		For:    s.For,
 		Why:    s.Why,
 		Called: s.Called,
+		Test:   s.Test,
 	}, err
 }
 

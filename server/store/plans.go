@@ -194,7 +194,7 @@ func placeSteps(tx *gorm.DB, p Plan, items []plan.Item, at time.Time) error {
 // stepOf is an item as a step to be played. Its number is the item's, so that a step
 // stays itself however often it is moved.
 func stepOf(p Plan, i plan.Item, position int) Step {
-	return Step{
+	step := Step{
 		ID:         i.Key,
 		ClassID:    p.ClassID,
 		PlanID:     &p.ID,
@@ -211,8 +211,33 @@ func stepOf(p Plan, i plan.Item, position int) Step {
 		Called:     i.Called,
 		Wanted:     i.Wanted,
 		Pinned:     i.Pinned,
+		Test:       i.Test,
 	}
+	if i.Test != nil {
+		step.openUntilDue()
+	}
+	return step
 }
+
+// openUntilDue has a test open on every day from the first it is planned for to the one it is
+// due.
+func (s *Step) openUntilDue() {
+	for day := plan.Day(0); day < 7; day++ {
+		if s.Days.Has(day) {
+			s.FirstDay = s.FirstDay.AddDate(0, 0, int(day))
+			break
+		}
+	}
+	if due, err := time.Parse(time.DateOnly, s.Test.Due); err == nil {
+		s.LastDay = due
+	}
+	if s.LastDay.Before(s.FirstDay) {
+		s.FirstDay = s.LastDay
+	}
+	s.Days = everyDay
+}
+
+const everyDay plan.Days = 0b1111111
 
 // followStep makes a new version where the parameters changed, so that takes keep
 // the words they were played by.

@@ -453,6 +453,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/players/{player}/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class players by player known */
+        get: operations["get-classes-by-class-players-by-player-known"];
+        /** Put classes by class players by player known */
+        put: operations["put-classes-by-class-players-by-player-known"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/players/{player}/pin": {
         parameters: {
             query?: never;
@@ -623,6 +641,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class tests */
+        get: operations["get-classes-by-class-tests"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/tests/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class tests by step */
+        get: operations["get-classes-by-class-tests-by-step"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/today": {
         parameters: {
             query?: never;
@@ -668,6 +720,24 @@ export interface paths {
         /** Get classes by class try by instrument */
         get: operations["get-classes-by-class-try-by-instrument"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/weeks/{monday}/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get classes by class weeks by monday known */
+        get: operations["get-classes-by-class-weeks-by-monday-known"];
+        /** Put classes by class weeks by monday known */
+        put: operations["put-classes-by-class-weeks-by-monday-known"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1732,6 +1802,14 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Book: {
+            /** @description every note that the stage reaches counts as known */
+            by_stage?: boolean;
+            /** @description by instrument; left out: the first five */
+            notes?: {
+                [key: string]: components["schemas"]["Note"][] | null;
+            };
+        };
         CareInputBody: {
             /**
              * Format: int64
@@ -2066,6 +2144,11 @@ export interface components {
              * @description 0: the class's own
              */
             minutes: number;
+            /**
+             * Format: date
+             * @description of its week; left out: this one
+             */
+            monday?: string;
         };
         DayWork: {
             /**
@@ -2535,6 +2618,17 @@ export interface components {
             notes: components["schemas"]["NoteHardness"][];
             variants: components["schemas"]["Variant"][];
         };
+        InstrumentKnows: {
+            instrument: string;
+            /**
+             * Format: int64
+             * @description the note that usually comes next
+             */
+            next_midi: number;
+            /** @description of the whole beginner range, from the lowest */
+            notes: components["schemas"]["KnownNote"][];
+            section: string;
+        };
         InstrumentMap: {
             instrument: string;
             notes: components["schemas"]["MapNote"][];
@@ -2600,6 +2694,31 @@ export interface components {
         KindChoice: {
             key: string;
             name: string;
+        };
+        KnownNote: {
+            concert: string;
+            /** @description counted as tried at first */
+            hard?: boolean;
+            /** Format: int64 */
+            midi: number;
+            /**
+             * @description absent: not given yet
+             * @enum {string}
+             */
+            state?: "known" | "new" | "later";
+            /**
+             * Format: date
+             * @description the Monday of the week it was given in
+             */
+            week?: string;
+            /** @description as the section reads it */
+            written: string;
+        };
+        KnownNotes: {
+            /** @description every note that a stage reaches counts as known */
+            by_stage: boolean;
+            /** @description those that somebody plays, in score order */
+            instruments: components["schemas"]["InstrumentKnows"][];
         };
         Ladder: {
             /** @description the day's tries are used up: more is practice, and does not count */
@@ -2935,12 +3054,26 @@ export interface components {
         NotationAsked: {
             instrument: string;
             kind: string;
+            /**
+             * Format: date
+             * @description of its week; left out: this one
+             */
+            monday?: string;
             parameters: {
                 [key: string]: unknown;
             };
             /** Format: int64 */
             stage: number;
             variant: string;
+        };
+        Note: {
+            /**
+             * Format: int64
+             * @description the sounding note
+             */
+            midi: number;
+            /** @description the Monday of the week in which it is new; empty: known from the start */
+            week?: string;
         };
         NoteChoice: {
             /** @description it lies below the home note */
@@ -3013,6 +3146,12 @@ export interface components {
             text: string;
             /** Format: double */
             value: number;
+        };
+        Own: {
+            /** @description sounding notes known before the class */
+            ahead?: number[] | null;
+            /** @description sounding notes not known yet */
+            behind?: number[] | null;
         };
         OwnExercise: {
             id: string;
@@ -3125,6 +3264,8 @@ export interface components {
             };
             /** @description neither cut nor dropped to fit */
             pinned: boolean;
+            /** @description of a step that is a test */
+            test?: components["schemas"]["Test"];
             /** Format: int64 */
             times: number;
             /**
@@ -3183,6 +3324,13 @@ export interface components {
             said: {
                 [key: string]: components["schemas"]["Answer"];
             };
+        };
+        PlayerKnows: {
+            /** @description the class keeps no notes: every note that a stage reaches counts */
+            by_stage: boolean;
+            /** @description of the instrument's range, as the class knows them; none without notes */
+            notes: components["schemas"]["KnownNote"][];
+            own: components["schemas"]["Own"];
         };
         PlayerRow: {
             /** @description one for each step */
@@ -3288,6 +3436,8 @@ export interface components {
             task: components["schemas"]["Task"];
             /** @description between which the player may choose; absent where there is no choice */
             tempi?: components["schemas"]["Tempi"];
+            /** @description of a step that is a test */
+            test?: components["schemas"]["PracticeTest"];
             /** @description which items of a ticked step are done today */
             ticked: boolean[];
             timeline: components["schemas"]["Timeline"];
@@ -3306,6 +3456,36 @@ export interface components {
             ribbon?: components["schemas"]["Ribbon"];
             /** @enum {string} */
             state: "waiting" | "done" | "failed";
+        };
+        PracticeTest: {
+            /**
+             * @description which of those takes is the result
+             * @enum {string}
+             */
+            counts: "best" | "last";
+            /**
+             * Format: date
+             * @description the last day on which takes count
+             */
+            due: string;
+            /** @description all that was played came after the day it was due */
+            late?: boolean;
+            /** @enum {string} */
+            result?: "clean" | "nearly" | "not-yet" | "cant-tell";
+            /** @description the one that is the result */
+            take?: string;
+            /**
+             * Format: int64
+             * @description how many takes count, 1 to 10; what is played after them is practice
+             */
+            takes: number;
+            /**
+             * Format: int64
+             * @description takes that count so far
+             */
+            used: number;
+            /** @description one of them is not judged yet */
+            waits?: boolean;
         };
         PracticeWeek: {
             /** @description from tomorrow on */
@@ -3674,6 +3854,8 @@ export interface components {
              * @enum {string}
              */
             mark?: "staccato" | "tenuto" | "accent";
+            /** @description new to the player this week */
+            new?: boolean;
             /** @enum {string} */
             phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "strike" | "rest";
             /**
@@ -3713,6 +3895,8 @@ export interface components {
             instrument: string;
             /** @description sounding notes known so far; none means all the stage reaches */
             known?: number[] | null;
+            /** @description sounding notes that are new this week */
+            new?: number[] | null;
             /**
              * Format: int64
              * @description how often the step was played today before, for fingers and starts that take turns
@@ -4158,6 +4342,115 @@ export interface components {
         };
         TemplatesOutputBody: {
             templates: components["schemas"]["Template"][];
+        };
+        Test: {
+            /**
+             * @description which of those takes is the result
+             * @enum {string}
+             */
+            counts: "best" | "last";
+            /**
+             * Format: date
+             * @description the last day on which takes count
+             */
+            due: string;
+            /**
+             * Format: int64
+             * @description how many takes count, 1 to 10; what is played after them is practice
+             */
+            takes: number;
+        };
+        TestLine: {
+            /**
+             * @description which of those takes is the result
+             * @enum {string}
+             */
+            counts: "best" | "last";
+            /**
+             * Format: date
+             * @description the last day on which takes count
+             */
+            due: string;
+            /** Format: int64 */
+            handed_in: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description players it is for, those who are excused on the day left out
+             */
+            of: number;
+            /** @description the day it was due is past */
+            over: boolean;
+            sentence: string;
+            step_id: string;
+            /**
+             * Format: int64
+             * @description how many takes count, 1 to 10; what is played after them is practice
+             */
+            takes: number;
+        };
+        TestRow: {
+            /** @description on the day it is due */
+            excused?: boolean;
+            /** @description all that was played came after the day it was due */
+            late?: boolean;
+            name: string;
+            player_id: string;
+            /** @enum {string} */
+            result?: "clean" | "nearly" | "not-yet" | "cant-tell";
+            section: string;
+            /** @description the one that is the result */
+            take?: string;
+            /** @description all that were played, in order */
+            takes: components["schemas"]["TestTakeView"][];
+            /**
+             * Format: int64
+             * @description takes that count so far
+             */
+            used: number;
+            /** @description one of them is not judged yet */
+            waits?: boolean;
+        };
+        TestTakeView: {
+            /** Format: date */
+            day: string;
+            id: string;
+            /** @enum {string} */
+            result?: "clean" | "nearly" | "not-yet" | "cant-tell";
+        };
+        TestView: {
+            /**
+             * @description which of those takes is the result
+             * @enum {string}
+             */
+            counts: "best" | "last";
+            /**
+             * Format: date
+             * @description the last day on which takes count
+             */
+            due: string;
+            /** Format: int64 */
+            handed_in: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description players it is for, those who are excused on the day left out
+             */
+            of: number;
+            /** @description the day it was due is past */
+            over: boolean;
+            /** @description in score order */
+            players: components["schemas"]["TestRow"][];
+            sentence: string;
+            step_id: string;
+            /**
+             * Format: int64
+             * @description how many takes count, 1 to 10; what is played after them is practice
+             */
+            takes: number;
+        };
+        TestsOutputBody: {
+            tests: components["schemas"]["TestLine"][];
         };
         TickInputBody: {
             /**
@@ -5469,6 +5762,74 @@ export interface operations {
             };
         };
     };
+    "get-classes-by-class-players-by-player-known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                player: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayerKnows"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-classes-by-class-players-by-player-known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                player: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Own"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayerKnows"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-classes-by-class-players-by-player-pin": {
         parameters: {
             query?: never;
@@ -5800,6 +6161,69 @@ export interface operations {
             };
         };
     };
+    "get-classes-by-class-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-tests-by-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-classes-by-class-today": {
         parameters: {
             query?: {
@@ -5915,6 +6339,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TrialPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-classes-by-class-weeks-by-monday-known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownNotes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-classes-by-class-weeks-by-monday-known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Book"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownNotes"];
                 };
             };
             /** @description Error */

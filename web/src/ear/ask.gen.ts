@@ -1046,6 +1046,8 @@ export interface components {
              * @enum {string}
              */
             mark?: "staccato" | "tenuto" | "accent";
+            /** @description new to the player this week */
+            new?: boolean;
             /** @enum {string} */
             phase: "ready" | "breathe" | "hold" | "out" | "buzz" | "play" | "sing" | "finger" | "listen" | "free" | "strike" | "rest";
             /**
@@ -1082,6 +1084,8 @@ export interface components {
             instrument: string;
             /** @description sounding notes known so far; none means all the stage reaches */
             known?: number[] | null;
+            /** @description sounding notes that are new this week */
+            new?: number[] | null;
             /**
              * Format: int64
              * @description how often the step was played today before, for fingers and starts that take turns
