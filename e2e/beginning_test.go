@@ -49,7 +49,8 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.See("Wren Ashdown"),
 		browser.Press("The first week"),
 		browser.See("Nothing on this day yet"),
-		choose(`//select[@aria-label="Copy from another week"]`, "ready-first"),
+		browser.Press("Copy from"),
+		browser.Click(`//*[@role="menuitem"][contains(., "First weeks: air")]`),
 		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
 		browser.Click(`button[data-add="Long tone, counted"]`), // for today, be it a Sunday

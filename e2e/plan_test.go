@@ -97,7 +97,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 		// Six minutes.
 		browser.Press("Fit to minutes"),
 		browser.Replace("Minutes", "6"),
-		browser.Click(`//button[@type="submit"][.="Fit"]`),
+		browser.Press("Fit into these"),
 		chromedp.WaitVisible(`[data-testid="fitted"]`),
 		browser.See("of 8 rounds"),
 		browser.Press("Take this day"),

@@ -138,7 +138,10 @@ const leastKnown = 2
 func (o Own) Check(i instrument.Instrument) error {
 	for _, m := range slices.Concat(o.Ahead, o.Behind) {
 		if !i.Beginner.Contains(m) {
-			return exercise.ParameterError{Field: "ahead", Remedy: "choose notes inside the instrument's beginner range"}
+			return exercise.ParameterError{
+				Field:  "ahead",
+				Remedy: "choose notes inside the instrument's beginner range",
+			}
 		}
 	}
 	return nil

@@ -21,7 +21,9 @@ func TestANoteIsNewForAWeek(t *testing.T) {
 	home := trumpet.Home()
 	b := known.Book{}
 	assert.Len(t, b.Of(trumpet), 5)
-	b.Notes = map[string][]known.Note{"trumpet": append(b.Of(trumpet), known.Note{Sounding: home + 9, Week: "2026-11-30"})}
+	b.Notes = map[string][]known.Note{
+		"trumpet": append(b.Of(trumpet), known.Note{Sounding: home + 9, Week: "2026-11-30"}),
+	}
 	require.NoError(t, b.Check())
 	for on, state := range map[string]known.State{
 		"2026-11-23": known.Later,

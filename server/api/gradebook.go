@@ -125,7 +125,10 @@ func gradedTests(tests []TestView) (out []gradebook.Test) {
 		test := gradebook.Test{ID: t.StepID, Title: t.Name, Says: t.Sentence, Due: t.Due, Most: playtest.MostPoints}
 		for _, p := range t.Players {
 			if points := playtest.Points(p.Result); points > 0 {
-				test.Results = append(test.Results, gradebook.Mark{Player: numberOf(p.person), Points: points, Word: string(p.Result)})
+				test.Results = append(
+					test.Results,
+					gradebook.Mark{Player: numberOf(p.person), Points: points, Word: string(p.Result)},
+				)
 			}
 		}
 		out = append(out, test)

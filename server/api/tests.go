@@ -225,7 +225,9 @@ func (a *API) takeOutTest(w http.ResponseWriter, r *http.Request) error {
 	}
 	attach(w, "text/csv; charset=utf-8", "test.csv")
 	out := spreadsheet.NewWriter(w)
-	_ = out.Write([]string{"test", "due", "student_id", "name", "section", "result", "points", "out_of", "takes", "excused"})
+	_ = out.Write(
+		[]string{"test", "due", "student_id", "name", "section", "result", "points", "out_of", "takes", "excused"},
+	)
 	for _, p := range v.Players {
 		_ = out.Write([]string{ // the asker may be gone
 			v.Name, v.Due, numberOf(p.person), p.Name, p.Section, string(p.Result),

@@ -45,7 +45,11 @@ func TestATestIsHandedIn(t *testing.T) {
 	step, err := h.store.StepOfClass(t.Context(), b.Class.ID, test.Key)
 	require.NoError(t, err)
 	for n, r := range []verdict.Result{verdict.NotYet, verdict.Nearly, verdict.Clean} {
-		b.Play(t, h.store, storetest.Played{Step: step, At: time.Now().Add(time.Duration(n-9) * time.Second), Result: r})
+		b.Play(
+			t,
+			h.store,
+			storetest.Played{Step: step, At: time.Now().Add(time.Duration(n-9) * time.Second), Result: r},
+		)
 	}
 	player.want(200, "GET", "/practice", nil, &page)
 	assert.Equal(t, 2, page.Steps[1].Test.Used)

@@ -159,7 +159,15 @@ func OneRoster(c Class, players []Player, weeks []Week, tests []Test, now time.T
 		})
 		for _, m := range t.Results {
 			results = append(results, []string{
-				t.ID + "-" + m.Player, "active", changed, t.ID, m.Player, "fully graded", strconv.Itoa(m.Points), t.Due, m.Word,
+				t.ID + "-" + m.Player,
+				"active",
+				changed,
+				t.ID,
+				m.Player,
+				"fully graded",
+				strconv.Itoa(m.Points),
+				t.Due,
+				m.Word,
 			})
 		}
 	}

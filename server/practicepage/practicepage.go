@@ -4,6 +4,7 @@
 package practicepage
 
 import (
+	"bytes"
 	"cmp"
 	"context"
 	"errors"
@@ -73,6 +74,7 @@ type PracticeStep struct {
 	Best     float64            `json:"best_s,omitempty" doc:"the player's longest hold so far, where it matters"`
 	Recent   []string           `json:"recent_tips" doc:"keys of the tips of the step's latest takes, latest first" nullable:"false"`
 	Result   verdict.Result     `json:"result,omitempty" doc:"the best of today, once there is one" enum:"clean,nearly,not-yet,cant-tell"`
+	Model    string             `json:"model,omitempty" doc:"the director's own playing of it, by its number"`
 	Test     *PracticeTest      `json:"test,omitempty" doc:"of a step that is a test"`
 }
 
@@ -162,6 +164,9 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 		}
 	}
 	if err := addDone(ctx, s, out.Steps, p, day); err != nil {
+		return Practice{}, err
+	}
+	if err := addModels(ctx, s, out.Steps, p); err != nil {
 		return Practice{}, err
 	}
 	comments, err := s.CommentsForPlayer(ctx, p.ID, now.AddDate(0, 0, -commentDays), mostComments)
@@ -350,6 +355,32 @@ func addDone(ctx context.Context, s *store.Store, steps []PracticeStep, p store.
 		}
 	}
 	return nil
+}
+
+// addModels adds what the class's directors have played of the steps: for the instrument, or
+// else for all.
+func addModels(ctx context.Context, s *store.Store, steps []PracticeStep, p store.Player) error {
+	asks := make([][]byte, len(steps))
+	for n, step := range steps {
+		x, err := step.Step.Step()
+		if err != nil {
+			return err
+		}
+		asks[n] = store.AsksKey(x)
+	}
+	models, err := s.ModelsOf(ctx, p.ClassID, asks)
+	for n := range steps {
+		for _, m := range models {
+			own := m.Instrument == p.Instrument
+			if bytes.Equal(m.Asks, asks[n]) && (own || m.Instrument == "" && steps[n].Model == "") {
+				steps[n].Model = m.ID
+				if own {
+					break
+				}
+			}
+		}
+	}
+	return err
 }
 
 // addTests adds how the tests among the steps stand: their takes are of many days.

@@ -43,6 +43,7 @@ func KeptOfClass() []Table {
 			{"times", "how often in a row", "x.times"},
 			{"for_instruments", "JSON list of keys; empty: everybody", "x.for_instruments"},
 			{"why", "the director's words", "x.why"},
+			{"test", "JSON: due, takes, counts; empty: no test", "x.test"},
 			{"removed", "taken off the plan after it was played", "x.removed"},
 			{"written_at", "UTC", "v.created_at"},
 		}, "step x JOIN step_version v ON v.step_id = x.id WHERE x.class_id = $1 AND $2::text IS NOT NULL " +

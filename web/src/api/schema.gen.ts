@@ -332,6 +332,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/classes/{class}/models": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post classes by class models */
+        post: operations["post-classes-by-class-models"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/classes/{class}/models/{model}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete classes by class models by model */
+        delete: operations["delete-classes-by-class-models-by-model"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/classes/{class}/passes": {
         parameters: {
             query?: never;
@@ -2991,6 +3025,26 @@ export interface components {
             /** @description that a director administers */
             schools?: components["schemas"]["SchoolName"][] | null;
         };
+        ModelView: {
+            id: string;
+            /** @description empty: for all */
+            instrument: string;
+            /** Format: date-time */
+            made_at: string;
+            /** @description the asker may let it go */
+            mine: boolean;
+            /** Format: double */
+            seconds: number;
+        };
+        ModelsInputBody: {
+            kind: string;
+            parameters: {
+                [key: string]: unknown;
+            };
+        };
+        ModelsOutputBody: {
+            models: components["schemas"]["ModelView"][];
+        };
         MySignIn: {
             /** @description a device's code is asked for beside the password */
             codes: boolean;
@@ -3417,6 +3471,8 @@ export interface components {
             id: string;
             /** @description of a step that is a rung */
             ladder?: components["schemas"]["Ladder"];
+            /** @description the director's own playing of it, by its number */
+            model?: string;
             /** @description the director's own, or the kind's */
             name: string;
             /** @description keys of the tips of the step's latest takes, latest first */
@@ -5446,6 +5502,71 @@ export interface operations {
                 "application/json": components["schemas"]["PlaceInputBody"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-classes-by-class-models": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ModelsInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-classes-by-class-models-by-model": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class: string;
+                model: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

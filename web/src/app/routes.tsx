@@ -109,6 +109,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../features/player')).PlayerPage }),
       },
       {
+        path: 'class/:classId/test/:stepId',
+        handle: { title: 'A test' },
+        lazy: async () => ({ Component: (await import('../features/tests')).TestPage }),
+      },
+      {
         path: 'class/:classId/plan/:monday?',
         handle: { title: 'Plan' },
         lazy: async () => ({ Component: (await import('../features/plan')).PlanPage }),

@@ -1,7 +1,7 @@
 /** className places the drawing; its colour is that of the words around it. */
 type Props = { className?: string }
 
-// Three small drawings of our own: each stands beside words or a label, so that a
+// Small drawings of our own: each stands beside words or a label, so that a
 // screen reader passes over it.
 
 /** PlayIcon is the triangle of every player. */
@@ -29,6 +29,17 @@ export function GripIcon({ className }: Props) {
       {[6, 12].flatMap((x) =>
         [4, 9, 14].map((y) => <circle key={`${x} ${y}`} cx={x} cy={y} r={1.4} fill="currentColor" />),
       )}
+    </svg>
+  )
+}
+
+/** MoreIcon stands for what else there is to do. */
+export function MoreIcon({ className = '' }: { className?: string }) {
+  return (
+    <svg viewBox="0 0 16 16" width={16} height={16} fill="currentColor" className={className} aria-hidden>
+      <circle cx="3" cy="8" r="1.4" />
+      <circle cx="8" cy="8" r="1.4" />
+      <circle cx="13" cy="8" r="1.4" />
     </svg>
   )
 }

@@ -1,8 +1,7 @@
-import { useEffect, useRef, useState } from 'react'
-import { Failure } from '../../api/client'
+import { useState } from 'react'
 import { newId } from '../../api/ids'
-import { openMicrophone, type Source } from '../../ear/microphone'
-import { encodeWAV } from '../../ear/wav'
+import { putSound } from '../../api/putSound'
+import { useRecorder } from '../../ear/useRecorder'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 
@@ -13,45 +12,17 @@ const longest = 60 // seconds; the server takes no more
 
 /** VoiceNote records a spoken comment: it begins at once, and ends with Send, Esc or after a minute. */
 export function VoiceNote({ take, onKept, onClose }: Props) {
-  const [seconds, setSeconds] = useState(0)
-  const [problem, setProblem] = useState<unknown>()
+  const { seconds, problem, setProblem, finish } = useRecorder(longest)
   const [sending, setSending] = useState(false)
-  const open = useRef<Source>(undefined)
-  const blocks = useRef<Float32Array[]>([])
-  useEffect(() => {
-    // The microphone may open after this has been closed; it must not stay open then.
-    let left = false
-    openMicrophone()
-      .then((source) => {
-        if (left) return source.close()
-        open.current = source
-        source.onBlock((_, samples) => {
-          // The note ends by itself at the minute and waits to be sent: what was spoken is not lost.
-          if (blocks.current.length * samples.length >= longest * source.context.sampleRate) return
-          blocks.current.push(samples)
-          setSeconds((blocks.current.length * samples.length) / source.context.sampleRate)
-        })
-      })
-      .catch(setProblem)
-    return () => {
-      left = true
-      open.current?.close()
-    }
-  }, [])
   async function send() {
-    const source = open.current
-    if (!source) return
-    source.close()
+    const body = finish()
+    if (!body) return
     setSending(true)
     // The number is made here, so that sending again after a lost answer does not make two
     // notes.
     const id = newId()
     try {
-      const response = await fetch(`/api/takes/${take}/voice/${id}`, {
-        method: 'PUT',
-        body: encodeWAV(blocks.current, source.context.sampleRate),
-      })
-      if (!response.ok) throw new Failure(response.status, await response.json())
+      await putSound(`/api/takes/${take}/voice/${id}`, body)
       onKept(id)
     } catch (error) {
       setProblem(error)

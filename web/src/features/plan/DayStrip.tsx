@@ -10,8 +10,10 @@ import { CSS } from '@dnd-kit/utilities'
 import type { Schemas } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { clock } from '../../ui/clock'
+import { shortDay } from '../../ui/days'
 import { GripIcon } from '../../ui/icons'
 import type { Item, Kind } from './queries'
+import { spokenMoves } from './spokenMoves'
 
 /** work is what the day asks of the band, once it is worked out; rows show without it. */
 type Props = {
@@ -37,6 +39,11 @@ export function DayStrip({ items, kinds, work, chosen, onChoose, onReorder, onRe
       onReorder(arrayMove(keys, keys.indexOf(String(active.id)), keys.indexOf(String(over.id))))
     }
   }
+  const nameOf = (key: string) => {
+    const item = items.find((i) => i.key === key)
+    return item?.called || (kinds.find((k) => k.key === item?.kind)?.name ?? 'The step')
+  }
+  const spoken = spokenMoves(nameOf, (key) => keys.indexOf(key) + 1, keys.length)
   if (items.length === 0) {
     return <p className="mt-6 text-soft">Nothing on this day yet. Choose an exercise from the catalogue on the left.</p>
   }
@@ -44,7 +51,7 @@ export function DayStrip({ items, kinds, work, chosen, onChoose, onReorder, onRe
   const sorted = work && work.order.length === keys.length && work.order.every((k, n) => k === keys[n])
   return (
     <>
-      <DndContext sensors={sensors} onDragEnd={end}>
+      <DndContext sensors={sensors} onDragEnd={end} accessibility={spoken}>
         <SortableContext items={keys} strategy={verticalListSortingStrategy}>
           <ol className="mt-3 border-t border-rule">
             {items.map((item, n) => (
@@ -52,7 +59,7 @@ export function DayStrip({ items, kinds, work, chosen, onChoose, onReorder, onRe
                 key={item.key}
                 n={n + 1}
                 item={item}
-                name={kinds.find((k) => k.key === item.kind)?.name ?? item.kind}
+                name={nameOf(item.key)}
                 work={work?.items.find((w) => w.key === item.key)}
                 chosen={item.key === chosen}
                 onChoose={() => onChoose(item.key)}
@@ -108,6 +115,7 @@ function Row({ n, item, name, work, chosen, onChoose, onRemove }: RowProps) {
         <span className="flex items-baseline gap-2">
           <span className="w-5 font-serif text-soft">{n}</span>
           <span className="font-serif">{name}</span>
+          {item.test && <span className="text-xs text-warm">test, due {shortDay(item.test.due)}</span>}
           {item.pinned && <span className="text-xs text-soft">pinned</span>}
           {/* The usual is not said: a word on every row is a word on none. */}
           {item.wanted !== 2 && (

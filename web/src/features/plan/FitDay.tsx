@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Button } from '../../ui/Button'
 import { clock } from '../../ui/clock'
 import { Dialog } from '../../ui/Dialog'
@@ -17,6 +17,13 @@ export function FitDay({ classId, plan, at, ofDay, draft, onClose }: Props) {
   // practice).
   const usual = at === 'class' ? plan.class_minutes : plan.home_minutes || 15
   const [into, setInto] = useState(usual)
+  // The minutes are known: the day is fitted into them at once, and into others where somebody asks.
+  const { mutate } = fit
+  const asked = useRef(false)
+  useEffect(() => {
+    if (!asked.current) mutate({ items: ofDay, at, minutes: usual, monday: plan.monday })
+    asked.current = true
+  }, [mutate, ofDay, at, usual, plan.monday])
   const name = (key: string) => draft.items.find((i) => i.key === key)?.kind.replaceAll('-', ' ') ?? ''
   /**
    * accept puts the fitted items in the place of the day's. An item that stands on other
@@ -41,7 +48,7 @@ export function FitDay({ classId, plan, at, ofDay, draft, onClose }: Props) {
         onSubmit={(e) => {
           e.preventDefault()
           // The day goes as it stands here: fitting first and saving after, or not at all.
-          fit.mutate({ items: ofDay, at, minutes: into })
+          fit.mutate({ items: ofDay, at, minutes: into, monday: plan.monday })
         }}
       >
         <Field
@@ -54,7 +61,7 @@ export function FitDay({ classId, plan, at, ofDay, draft, onClose }: Props) {
           onChange={(e) => setInto(e.target.valueAsNumber)}
         />
         <Button type="submit" look="main" disabled={fit.isPending || !(into >= 1)}>
-          Fit
+          Fit into these
         </Button>
       </form>
       {fit.error && <Problem error={fit.error} />}

@@ -1,21 +1,18 @@
-import { useQuery } from '@tanstack/react-query'
 import { ToggleGroup } from 'radix-ui'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { answer, api } from '../../api/client'
-import { newId } from '../../api/ids'
 import { Button, buttonClass } from '../../ui/Button'
 import { shifted, shortDay } from '../../ui/days'
-import { Problem } from '../../ui/Problem'
-import { classesQuery } from '../signin'
+import { CopyFrom } from './CopyFrom'
 import type { Draft } from './draft'
 import { FitDay } from './FitDay'
-import { type At, type Item, type Plan, templatesQuery, useSaveTemplate } from './queries'
+import { NotesKnown } from './NotesKnown'
+import type { At, Item, Plan } from './queries'
 import { SuggestWeek } from './SuggestWeek'
 import { TakeOut } from './TakeOut'
 import { dayKeys, dayNames } from './weeks'
 
-/** ofDay are the items of the day and place in view; onAdd adds to that day. */
+/** ofDay are the items of the day and place in view; onAdd adds to that day, onNew the week's new note. */
 type Props = {
   classId: string
   plan: Plan
@@ -27,12 +24,13 @@ type Props = {
   onAt: (at: At) => void
   onWeek: (monday: string) => void
   onAdd: (...items: Item[]) => void
+  onNew: () => void
 }
 
 /** PlanBar is the week, the day, and what can be done with them. */
-export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onWeek, onAdd }: Props) {
+export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onWeek, onAdd, onNew }: Props) {
   // One at a time: both propose changes to the same day, and two proposals would contradict.
-  const [open, setOpen] = useState<'fit' | 'suggest'>()
+  const [open, setOpen] = useState<'fit' | 'suggest' | 'known'>()
   return (
     <div className="border-y border-ink py-2">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
@@ -92,7 +90,8 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
           Fit to minutes
         </Button>
         <Button onClick={() => setOpen('suggest')}>Suggest from last week</Button>
-        <BeginFrom classId={classId} plan={plan} draft={draft} onAdd={onAdd} />
+        <CopyFrom classId={classId} plan={plan} draft={draft} onAdd={onAdd} />
+        <Button onClick={() => setOpen('known')}>Notes known</Button>
         {/* Undo says by being dim that there is nothing to take back. */}
         <Button onClick={draft.undo} disabled={!draft.undo} aria-label="Undo">
           ↶ Undo
@@ -109,6 +108,9 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
       {open === 'fit' && (
         <FitDay classId={classId} plan={plan} at={at} ofDay={ofDay} draft={draft} onClose={() => setOpen(undefined)} />
       )}
+      {open === 'known' && (
+        <NotesKnown classId={classId} monday={plan.monday} onNew={onNew} onClose={() => setOpen(undefined)} />
+      )}
       {open === 'suggest' && (
         <SuggestWeek classId={classId} monday={plan.monday} onAdd={onAdd} onClose={() => setOpen(undefined)} />
       )}
@@ -119,72 +121,4 @@ export function PlanBar({ classId, plan, draft, day, at, ofDay, onDay, onAt, onW
 /** weekName says a week by its first and last day. */
 function weekName(monday: string): string {
   return `${shortDay(monday)} – ${shortDay(shifted(monday, 6))}`
-}
-
-/** renewed gives items numbers of their own. */
-// A copied step must not share its number with the step it came from: takes are counted by
-// it.
-const renewed = (items: Item[]) => items.map((i) => ({ ...i, key: newId() }))
-
-/** What copying another week needs of the bar. */
-type BeginProps = Pick<Props, 'classId' | 'plan' | 'draft' | 'onAdd'>
-
-/** BeginFrom copies the week before or a template, and keeps the week as one. */
-function BeginFrom({ classId, plan, draft, onAdd }: BeginProps) {
-  const templates = useQuery(templatesQuery)
-  const save = useSaveTemplate()
-  const [problem, setProblem] = useState<unknown>()
-  const classes = useQuery(classesQuery)
-  const others = classes.data?.filter((c) => c.id !== classId) ?? []
-  // Copying adds to what is there: a director who has begun a week loses nothing by it.
-  const copy = async (from: string, monday: string) => {
-    try {
-      const before = await answer(
-        api.GET('/classes/{class}/plans/{monday}', { params: { path: { class: from, monday } } }),
-      )
-      onAdd(...renewed(before.items))
-      setProblem(undefined)
-    } catch (error) {
-      setProblem(error)
-    }
-  }
-  const choose = (value: string) => {
-    if (value === 'copy') void copy(classId, shifted(plan.monday, -7))
-    const other = others.find((c) => c.id === value)
-    if (other) void copy(other.id, plan.monday)
-    if (value === 'keep') {
-      // The browser's own prompt: a name is all there is to ask.
-      const name = window.prompt('A name for this template')
-      if (name) save.mutate({ name, items: draft.items })
-    }
-    const template = templates.data?.templates.find((t) => t.id === value)
-    if (template) onAdd(...renewed(template.items))
-  }
-  return (
-    <>
-      <select
-        aria-label="Copy from another week"
-        className="min-h-11 max-w-full rounded-md border border-edge bg-sheet px-2 text-sm"
-        value=""
-        onChange={(e) => choose(e.target.value)}
-      >
-        <option value="">Copy from …</option>
-        <option value="copy">the week before</option>
-        {others.map((c) => (
-          <option key={c.id} value={c.id}>
-            this week of {c.name}
-          </option>
-        ))}
-        {templates.data?.templates.map((t) => (
-          <option key={t.id} value={t.id}>
-            {t.name}
-          </option>
-        ))}
-        <option value="keep">Save as a template …</option>
-      </select>
-      {(problem ?? save.error) !== undefined && (problem ?? save.error) !== null && (
-        <Problem error={problem ?? save.error} />
-      )}
-    </>
-  )
 }

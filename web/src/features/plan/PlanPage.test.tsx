@@ -102,6 +102,7 @@ function school(of: Plan, more: Parameters<typeof serve>[0] = {}) {
     'GET /classes/c/plans/2026-11-23': () => of,
     'GET /catalogue': () => ({ kinds, choices: [{ degree: 0, concert: 'B♭', first_five: true }] }),
     'GET /exercises': () => ({ exercises: [] }),
+    'POST /classes/c/models': () => ({ models: [] }),
     'GET /templates': () => ({
       templates: [{ id: 'tpl', name: 'A quiet week', items: [item('old', { kind: 'swell' })] }],
     }),
@@ -247,6 +248,12 @@ describe('the step in hand', () => {
   })
 })
 
+/** copyFrom opens the list of weeks by the keyboard and takes one. */
+async function copyFrom(name: string) {
+  fireEvent.keyDown(screen.getByRole('button', { name: 'Copy from … ▾' }), { key: 'Enter' })
+  fireEvent.click(await screen.findByRole('menuitem', { name }))
+}
+
 describe('with a press', () => {
   it('a day is fitted into its minutes, with what was cut and why, and left as it was if wanted', async () => {
     let asked: unknown
@@ -267,8 +274,11 @@ describe('with a press', () => {
     await onThePage()
     fireEvent.click(screen.getByRole('button', { name: 'Fit to minutes' }))
     const sheet = await screen.findByRole('dialog')
+    await within(sheet).findByTestId('fitted')
+    expect(asked, 'at once, into the minutes that are known').toMatchObject({ minutes: 8 })
     fireEvent.change(within(sheet).getByLabelText('Minutes'), { target: { value: '4' } })
-    fireEvent.click(within(sheet).getByRole('button', { name: 'Fit' }))
+    fireEvent.click(within(sheet).getByRole('button', { name: 'Fit into these' }))
+    await waitFor(() => expect(asked).toMatchObject({ minutes: 4 }))
     expect((await within(sheet).findByTestId('fitted')).textContent).toContain('1 step in 4:00')
     expect(asked).toMatchObject({ at: 'class', minutes: 4 })
     expect(within(sheet).getByText('it is wanted least')).toBeTruthy()
@@ -293,20 +303,18 @@ describe('with a press', () => {
   it('a week begins from another, with numbers of its own', async () => {
     school(plan(item('a')), { 'GET /classes/c/plans/2026-11-16': () => plan(item('last')) })
     await onThePage()
-    const from = screen.getByLabelText('Copy from another week')
-    await screen.findByRole('option', { name: 'A quiet week' })
-    fireEvent.change(from, { target: { value: 'copy' } })
+    await copyFrom('The week before')
     const copied = await lastSaved(1)
     expect(copied).toHaveLength(2)
     expect(copied[1]?.key).not.toBe('last')
-    fireEvent.change(from, { target: { value: 'tpl' } })
+    await copyFrom('A quiet week')
     expect((await lastSaved(2)).at(-1)?.kind).toBe('swell')
   })
 
   it('says when a week cannot be copied', async () => {
     school(plan(item('a')), { 'GET /classes/c/plans/2026-11-16': () => refuse(503, 'Not now.') })
     await onThePage()
-    fireEvent.change(screen.getByLabelText('Copy from another week'), { target: { value: 'copy' } })
+    await copyFrom('The week before')
     expect((await screen.findByRole('alert')).textContent).toBe('Not now.')
     expect(log).toContain('GET /classes/c/plans/2026-11-16')
   })

@@ -63,7 +63,7 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
   const [day, setDay] = useState(() => (mondayOf(plan.today) === plan.monday ? weekdayOf(plan.today) : 0))
   const dayKey = dayKeys[day] ?? 'MO'
   const ofDay = draft.items.filter((i) => i.days.includes(dayKey) && (i.at === at || i.at === 'both'))
-  const work = useQuery(dayQuery(classId, ofDay, at))
+  const work = useQuery(dayQuery(classId, plan.monday, ofDay, at))
   // There is always a step in hand where the day has one: an empty third column says
   // nothing.
   const chosen = draft.items.find((i) => i.key === search.get('step')) ?? ofDay[0]
@@ -82,6 +82,12 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
     const moved = keys.map((k) => ofDay.find((i) => i.key === k)).filter((i) => i !== undefined)
     draft.change(draft.items.map((i) => (ofDay.includes(i) ? (moved.shift() ?? i) : i)))
   }
+  /** teach puts the new note's own steps on the school days that are left of the week. */
+  const teach = () => {
+    const kind = kinds.find((k) => k.key === newNote)
+    if (!kind || draft.items.some((i) => i.kind === newNote)) return
+    add({ ...newItem(kind.key, opening(plan, kind), dayKey, at), days: dayKeys.slice(Math.min(day, 4), 5), wanted: 3 })
+  }
   useKeys(draft)
   return (
     <>
@@ -96,6 +102,7 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
         onAt={setAt}
         onWeek={(monday) => navigate(`/class/${classId}/plan/${monday}`)}
         onAdd={add}
+        onNew={teach}
       />
       <Saved draft={draft} plan={plan} />
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 lg:grid-cols-[11rem_minmax(0,1fr)_minmax(0,28rem)]">
@@ -121,6 +128,7 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
           <StepEditor
             key={chosen.key}
             classId={classId}
+            monday={plan.monday}
             item={chosen}
             kind={kinds.find((k) => k.key === chosen.kind)}
             band={plan.band}
@@ -133,6 +141,9 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
     </>
   )
 }
+
+/** newNote is the kind that teaches the week's new note. */
+const newNote = 'new-note'
 
 /** opening is what a step of a kind opens with in this class. */
 function opening(plan: Plan, kind: Kind): Item['parameters'] {

@@ -11,8 +11,10 @@ import { Problem } from '../../ui/Problem'
 import { SoundPlayer } from '../../ui/SoundPlayer'
 import { Excerpt } from './Excerpt'
 import { KeepOwn } from './KeepOwn'
+import { OwnPlaying } from './OwnPlaying'
 import { ParamEditor } from './ParamEditor'
 import { type Item, type Kind, type Member, notationQuery, soundOf } from './queries'
+import { TestTerms } from './TestTerms'
 import { dayKeys, dayNames } from './weeks'
 
 /** The engraver is 76 kB: it comes when a step is looked at, not with the page. */
@@ -21,6 +23,7 @@ const Bars = lazy(() => import('../../notation/Bars'))
 /** kind is missing while the catalogue loads; band is whom the class has. */
 type Props = {
   classId: string
+  monday: string
   item: Item
   kind?: Kind
   band: Member[]
@@ -30,10 +33,13 @@ type Props = {
 }
 
 /** StepEditor is the step in hand: what it asks, when and for whom, and how any instrument reads it. */
-export function StepEditor({ classId, item, kind, band, choices, onChange, onRemove }: Props) {
+export function StepEditor({ classId, monday, item, kind, band, choices, onChange, onRemove }: Props) {
   const [of, setOf] = useState(0)
   const member = band[of]
-  const notation = useQuery({ ...notationQuery(classId, item, member ?? nobody), enabled: member !== undefined })
+  const notation = useQuery({
+    ...notationQuery(classId, monday, item, member ?? nobody),
+    enabled: member !== undefined,
+  })
   // What is wrong with the parameters comes with the notation: the server reads the step to
   // engrave it, so that the editor has no rules of its own to fall out of step.
   const wrong = notation.error && 'fields' in notation.error ? (notation.error.fields as Record<string, string>) : {}
@@ -93,13 +99,18 @@ export function StepEditor({ classId, item, kind, band, choices, onChange, onRem
           )}
           {notation.data?.suits && targetsOf(notation.data.score).length > 0 && !notation.error && (
             <div className="mt-3">
-              <SoundPlayer src={soundOf(classId, item, member)} label={`How ${member.name} sounds`} preload="none" />
+              <SoundPlayer
+                src={soundOf(classId, monday, item, member)}
+                label={`How ${member.name} sounds`}
+                preload="none"
+              />
             </div>
           )}
         </>
       )}
+      {kind.ticked || <OwnPlaying key={`${item.key} model`} classId={classId} item={item} band={band} />}
       <KeepOwn key={item.key} item={item} onChange={onChange} />
-      <Placement item={item} band={band} onChange={onChange} onRemove={onRemove} />
+      <Placement classId={classId} monday={monday} item={item} band={band} onChange={onChange} onRemove={onRemove} />
     </section>
   )
 }
@@ -165,10 +176,17 @@ function AsRead({ notation, member }: { notation: Schemas['StepNotation']; membe
 }
 
 /** What says when, where, how often and for whom a step is. */
-type PlacementProps = { item: Item; band: Member[]; onChange: (item: Item) => void; onRemove: () => void }
+type PlacementProps = {
+  classId: string
+  monday: string
+  item: Item
+  band: Member[]
+  onChange: (item: Item) => void
+  onRemove: () => void
+}
 
 /** Placement is when, where, how often, for whom, and how much it is wanted. */
-function Placement({ item, band, onChange, onRemove }: PlacementProps) {
+function Placement({ classId, monday, item, band, onChange, onRemove }: PlacementProps) {
   const toggle = (list: string[], key: string) => (list.includes(key) ? list.filter((k) => k !== key) : [...list, key])
   // The band lists an instrument once for each stage; here stages make no difference.
   const instruments = band.filter((m, n) => band.findIndex((o) => o.instrument === m.instrument) === n)
@@ -253,6 +271,7 @@ function Placement({ item, band, onChange, onRemove }: PlacementProps) {
           onChange={(e) => onChange({ ...item, why: e.target.value })}
         />
       </div>
+      <TestTerms classId={classId} monday={monday} item={item} onChange={onChange} />
       <p className="mt-3 flex flex-wrap items-center gap-4 text-sm">
         <label className="flex min-h-10 items-center gap-2">
           <input

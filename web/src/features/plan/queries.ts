@@ -28,14 +28,14 @@ export const catalogueQuery = queryOptions({
 })
 
 /** dayQuery adds a day of items up for the whole class. */
-export const dayQuery = (classId: string, items: Item[], at: At) =>
+export const dayQuery = (classId: string, monday: string, items: Item[], at: At) =>
   queryOptions({
-    queryKey: ['day', classId, items, at],
+    queryKey: ['day', classId, monday, items, at],
     queryFn: () =>
       answer(
         api.POST('/classes/{class}/days/work', {
           params: { path: { class: classId } },
-          body: { items, at, minutes: 0 },
+          body: { items, at, minutes: 0, monday },
         }),
       ),
     placeholderData: keepPreviousData,
@@ -46,9 +46,18 @@ export const dayQuery = (classId: string, items: Item[], at: At) =>
  * notationQuery draws a step for one member. Its key is all that the drawing follows
  * from, so that going back to a setting is at once.
  */
-export const notationQuery = (classId: string, item: Item, member: Member) =>
+export const notationQuery = (classId: string, monday: string, item: Item, member: Member) =>
   queryOptions({
-    queryKey: ['notation', classId, item.kind, item.parameters, member.instrument, member.variant, member.stage],
+    queryKey: [
+      'notation',
+      classId,
+      monday,
+      item.kind,
+      item.parameters,
+      member.instrument,
+      member.variant,
+      member.stage,
+    ],
     queryFn: () =>
       answer(
         api.POST('/classes/{class}/steps/notation', {
@@ -59,6 +68,7 @@ export const notationQuery = (classId: string, item: Item, member: Member) =>
             instrument: member.instrument,
             variant: member.variant,
             stage: member.stage,
+            monday,
           },
         }),
       ),
@@ -141,13 +151,38 @@ export function useSaveTemplate() {
 }
 
 /** soundOf is where a step can be heard as an instrument plays it. */
-export function soundOf(classId: string, item: Item, member: Member): string {
+export function soundOf(classId: string, monday: string, item: Item, member: Member): string {
   const query = new URLSearchParams({
     kind: item.kind,
     parameters: JSON.stringify(item.parameters),
     instrument: member.instrument,
     variant: member.variant,
     stage: String(member.stage),
+    monday,
   })
   return `/api/classes/${classId}/steps/sound.wav?${query}`
+}
+
+/** modelsQuery asks what the class's directors have played of a step: it goes by what the step asks for. */
+export const modelsQuery = (classId: string, item: Item) =>
+  queryOptions({
+    queryKey: ['models', classId, item.kind, item.parameters],
+    queryFn: () =>
+      answer(
+        api.POST('/classes/{class}/models', {
+          params: { path: { class: classId } },
+          body: { kind: item.kind, parameters: item.parameters },
+        }),
+      ),
+    retry: false,
+  })
+
+/** useDropModel lets a model go. */
+export function useDropModel(classId: string, item: Item) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (model: string) =>
+      answer(api.DELETE('/classes/{class}/models/{model}', { params: { path: { class: classId, model } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: modelsQuery(classId, item).queryKey }),
+  })
 }

@@ -9,6 +9,7 @@ import { Days } from './Days'
 import { ForgetPlayer } from './ForgetPlayer'
 import { GrowthLine } from './GrowthLine'
 import { Ladders } from './Ladders'
+import { PlayerActs } from './PlayerActs'
 import { Said } from './Said'
 import { ToneCourse } from './ToneCourse'
 
@@ -54,6 +55,9 @@ export function PlayerPage() {
           · practiced {data.days.length} {data.days.length === 1 ? 'day' : 'days'} in these weeks
         </p>
       </header>
+      <div className="no-print mt-3">
+        <PlayerActs classId={classId} playerId={playerId} name={data.player.name} today={data.today} />
+      </div>
       <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-3">
         <GrowthLine title="Longest hold" unit="s" says={data.hold.says} points={dots('best_hold_s')} />
         <GrowthLine

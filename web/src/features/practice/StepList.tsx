@@ -30,7 +30,10 @@ export function StepList({ steps, now, onGo }: Props) {
                 onClick={() => onGo(s)}
               >
                 <span className="flex w-full items-center justify-between">
-                  <span className="font-serif">{n + 1}</span>
+                  <span className="font-serif">
+                    {n + 1}
+                    {s.test && <span className="pl-2 font-sans text-xs text-warm">test</span>}
+                  </span>
                   <ResultMark result={result} size={15} silent />
                 </span>
                 <span className="line-clamp-2 text-xs leading-tight text-soft">{s.name}</span>

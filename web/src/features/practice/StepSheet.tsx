@@ -5,8 +5,10 @@ import { FingeringDiagram } from '../../notation/FingeringDiagram'
 import { Course } from './Course'
 import { Hear } from './Hear'
 import { Loudness } from './Loudness'
+import { Model } from './Model'
 import type { ShownStep } from './overlay'
 import { ReadAloud } from './ReadAloud'
+import { TestLine } from './TestLine'
 
 /** Notation is large and comes late; the words are there before it. */
 const Music = lazy(() => import('../../notation/Music'))
@@ -24,6 +26,7 @@ export function StepSheet({ step, beside, children }: Props) {
       {/* What an older version of the page kept has no task in it. */}
       {task && <p className="mt-1 font-serif text-lg leading-snug">{task.sentence}</p>}
       {step.why && <p className="mt-1 text-soft">{step.why}</p>}
+      {step.test && <TestLine test={step.test} />}
       <Cautions texts={score.cautions} />
       {children}
       {task && task.bars.length > 0 && (
@@ -53,6 +56,7 @@ export function StepSheet({ step, beside, children }: Props) {
       ))}
       <div className="mt-4 flex flex-wrap items-center gap-x-6 gap-y-3">
         {targets.length > 0 && <Hear step={step} />}
+        {step.model && <Model id={step.model} />}
         {beside}
       </div>
       <ReadAloud texts={[step.name, task?.sentence ?? '', step.why, ...score.notices, ...score.cautions]} />
@@ -122,7 +126,8 @@ function FingeringCard({ target }: { target: Schemas['Segment'] }) {
       {moves > 0 && <p className="text-sm text-warm">{moves === 1 ? 'one moves' : `${moves} move`}</p>}
       <p className="text-sm text-soft">
         {target.fingering?.alternates?.length ? `or ${target.fingering.alternates.join(', ')}` : ''}
-        {target.hard && ' Hard: trying counts.'}
+        {target.new && 'New this week. '}
+        {target.hard && 'Hard: trying counts.'}
       </p>
     </li>
   )

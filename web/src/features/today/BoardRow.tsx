@@ -1,6 +1,7 @@
 import { memo } from 'react'
 import type { Schemas } from '../../api/client'
 import { Ribbon } from '../../ribbon/Ribbon'
+import { MoreIcon } from '../../ui/icons'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
 import { useNear } from '../../ui/useNear'
 import type { Rights } from '../signin'
@@ -8,7 +9,12 @@ import type { Rights } from '../signin'
 /** A player's latest take of one step, or why there is none. */
 type Cell = Schemas['BoardCell']
 /** A row is one player; its cells stand in the order of the steps above. */
-type Props = { player: Schemas['PlayerRow']; classId: string; rights: Rights }
+type Props = {
+  player: Schemas['PlayerRow']
+  classId: string
+  rights: Rights
+  onActs: (player: Schemas['PlayerRow']) => void
+}
 
 /** From this many steps on, a cell keeps to its ribbon and its mark. */
 export const denseFrom = 3
@@ -18,19 +24,29 @@ export const denseFrom = 3
  * comes near the screen it is names, links and words for the ear; marks and
  * ribbons wait. Its links are followed by the board (useInAppLinks).
  */
-export const BoardRow = memo(function BoardRow({ player, classId, rights }: Props) {
+export const BoardRow = memo(function BoardRow({ player, classId, rights, onActs }: Props) {
   const dense = player.cells.length >= denseFrom
   const [row, near] = useNear<HTMLTableRowElement>()
   return (
     <tr ref={row} className="border-b border-rule">
       <th scope="row" className="h-10 truncate pr-4 text-left font-normal" title={player.name}>
         {rights.directs ? (
-          <a
-            className="decoration-edge underline-offset-4 hover:underline"
-            href={`/class/${classId}/player/${player.id}`}
-          >
-            {player.name}
-          </a>
+          <span className="flex items-center justify-between gap-1">
+            <a
+              className="truncate decoration-edge underline-offset-4 hover:underline"
+              href={`/class/${classId}/player/${player.id}`}
+            >
+              {player.name}
+            </a>
+            <button
+              type="button"
+              className="no-print min-h-8 min-w-8 shrink-0 rounded text-soft hover:bg-band hover:text-ink"
+              aria-label={`For ${player.name}`}
+              onClick={() => onActs(player)}
+            >
+              <MoreIcon className="mx-auto" />
+            </button>
+          </span>
         ) : (
           player.name
         )}

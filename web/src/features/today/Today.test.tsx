@@ -255,7 +255,7 @@ describe('beside the board', () => {
       'Overtones would help (Alto saxophones: the note jumps), but does not fit: they would play high for 0:08 of 0:20.',
     )
     fireEvent.click(screen.getByRole('button', { name: 'Put it into the plan', hidden: true }))
-    await waitFor(() => expect(screen.getByText(/Friday/).textContent).toContain('as planned'))
+    await waitFor(() => expect(screen.getByText(/^Friday:/).textContent).toContain('as planned'))
     expect(planned).toBe(true)
   })
 

@@ -1,15 +1,19 @@
 import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { Button, buttonClass } from '../../ui/Button'
+import { Dialog } from '../../ui/Dialog'
 import { longDay, mondayOf, shifted, weekdayOf } from '../../ui/days'
 import { Problem } from '../../ui/Problem'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
 import { useInAppLinks } from '../../ui/useInAppLinks'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
+import { PlayerActs } from '../player/PlayerActs'
 import { type Rights, useRights } from '../signin'
+import { TestLines } from '../tests/TestLines'
 import { BoardRow, denseFrom } from './BoardRow'
 import { Common } from './Common'
 import { Filters } from './Filters'
@@ -50,11 +54,17 @@ export function Today() {
         <>
           <Guessed classId={data.class.id} tries={data.guessed} />
           <Flags classId={data.class.id} />
+          <TestLines classId={data.class.id} />
         </>
       )}
       {data.steps.length === 0 ? (
         <p className="mt-8 border-t border-rule pt-6 text-soft">
-          Nothing is planned for this day. {rights.directs && 'Go to another day, or plan one.'}
+          Nothing is planned for this day.{' '}
+          {rights.directs && (
+            <Link className="underline" to={`/class/${data.class.id}/plan/${mondayOf(data.day)}`}>
+              Plan it
+            </Link>
+          )}
         </p>
       ) : (
         <>
@@ -126,6 +136,7 @@ const narrowest = 5.5
 function Board({ today, view, rights }: { today: Schemas['Today']; view: View; rights: Rights }) {
   const shown = shownOf(today, view)
   const steps = today.steps.length
+  const [acts, setActs] = useState<Schemas['PlayerRow']>()
   // One listener for the links of a thousand cells, in the place of a thousand.
   const table = useInAppLinks<HTMLTableElement>()
   return (
@@ -200,7 +211,7 @@ function Board({ today, view, rights }: { today: Schemas['Today']; view: View; r
               </th>
             </tr>
             {section.players.map((p) => (
-              <BoardRow key={p.id} player={p} classId={today.class.id} rights={rights} />
+              <BoardRow key={p.id} player={p} classId={today.class.id} rights={rights} onActs={setActs} />
             ))}
           </tbody>
         ))}
@@ -214,6 +225,13 @@ function Board({ today, view, rights }: { today: Schemas['Today']; view: View; r
           </tbody>
         )}
       </table>
+      {acts && (
+        <Dialog open onOpenChange={() => setActs(undefined)} title={acts.name} says={acts.instrument}>
+          <div className="mt-4">
+            <PlayerActs classId={today.class.id} playerId={acts.id} name={acts.name} today={today.today} />
+          </div>
+        </Dialog>
+      )}
     </section>
   )
 }

@@ -1,0 +1,2 @@
+export { TestLines } from './TestLines'
+export { TestPage } from './TestPage'
