@@ -65,6 +65,7 @@ func DemoWeek() Plan {
 			each("slur", "slur-across-partials", nil, On(0, 2, 4), Both, "Tongue once. Then it is lips and air."),
 			ladder,
 			each("walk", "five-note-walk", nil, SchoolDays, Both, "The notes everyone has."),
+			each("new", exercise.KindNewNote, nil, On(1, 3, 4), AtHome, "Hear it before you press it."),
 			each("rhythm", "rhythm-on-a-note", nil, On(1), Both, "The tongue divides the air."),
 			each(
 				"sing",

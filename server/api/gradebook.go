@@ -122,7 +122,13 @@ func graded(listed []store.Player, rows []store.PracticeWeek) ([]gradebook.Playe
 // no result.
 func gradedTests(tests []TestView) (out []gradebook.Test) {
 	for _, t := range tests {
-		test := gradebook.Test{ID: t.StepID, Title: t.Name, Says: t.Sentence, Due: t.Due, Most: playtest.MostPoints}
+		test := gradebook.Test{
+			ID:    t.StepID,
+			Title: t.Name,
+			Says:  t.Sentence,
+			Due:   t.Due,
+			Most:  playtest.MostPoints,
+		}
 		for _, p := range t.Players {
 			if points := playtest.Points(p.Result); points > 0 {
 				test.Results = append(

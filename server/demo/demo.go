@@ -136,25 +136,34 @@ func (s Seeder) people(ctx context.Context) error {
 	// Set back, so that stages by the weeks are what a second term's are.
 	lesson := today.AddDate(0, 0, -sinceLesson)
 	class.FirstLesson = &lesson
+	class.Known = notesKnown(today)
 	if err := s.Store.CreateClass(ctx, class, director, players); err != nil {
 		return err
 	}
-	second := store.Director{
-		ID:           id("director/2"),
-		Name:         SecondName,
-		Email:        SecondEmail,
-		PasswordHash: string(hash),
-	}
-	if err := s.Store.AddDirector(ctx, second); err != nil {
-		return err
-	}
-	if err := s.Store.ShareClass(ctx, class.ID, second.ID); err != nil {
+	if err := s.colleague(ctx, class.ID, string(hash)); err != nil {
 		return err
 	}
 	if err := s.care(ctx, players, today); err != nil {
 		return err
 	}
-	return s.plans(ctx, today)
+	if err := s.plans(ctx, today); err != nil {
+		return err
+	}
+	return s.schoolLife(ctx, class)
+}
+
+// colleague is a second director, who shares the class.
+func (s Seeder) colleague(ctx context.Context, classID, hash string) error {
+	second := store.Director{
+		ID:           id("director/2"),
+		Name:         SecondName,
+		Email:        SecondEmail,
+		PasswordHash: hash,
+	}
+	if err := s.Store.AddDirector(ctx, second); err != nil {
+		return err
+	}
+	return s.Store.ShareClass(ctx, classID, second.ID)
 }
 
 const (

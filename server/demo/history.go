@@ -104,9 +104,7 @@ func (s Seeder) earlier(ctx context.Context, players []store.Standing) (out []pa
 						if _, _, err := intake.Score(step, players[n], day); errors.Is(err, exercise.ErrNotFor) {
 							continue
 						}
-						at := day.Add(
-							16*time.Hour + time.Duration(20*n+2*k)*time.Second + time.Duration(nth)*15*time.Minute,
-						)
+						at := day.Add(hourOf(n, k, nth) + time.Duration(nth)*10*time.Minute)
 						out = append(out, past{n, nth, step, at, float64(back) - 0.3*float64(weekday)})
 					}
 				}

@@ -21,6 +21,9 @@ func (s Seeder) plans(ctx context.Context, today time.Time) error {
 		if monday.Before(first) {
 			week = earlierWeek()
 		}
+		if monday.Equal(store.Monday(today)) {
+			week.Items = append(week.Items, dueTest(today))
+		}
 		for n := range week.Items {
 			i := &week.Items[n]
 			i.Key = stepID(i.Key, monday)

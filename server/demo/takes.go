@@ -124,7 +124,7 @@ func (s Seeder) toMake(ctx context.Context, players []store.Standing, class stor
 			if !s.lets(t.person) || !t.plays(n, step) {
 				continue
 			}
-			at := dates[t.day].Add(15*time.Hour + time.Duration(20*order+n)*2*time.Second)
+			at := dates[t.day].Add(hourOf(t.person, n, t.nth))
 			d := done{t, step, s.notInFuture(at, class, order)}
 			score, _, err := intake.Score(step, players[t.person], class.Day(d.at))
 			switch {

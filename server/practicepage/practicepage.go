@@ -166,9 +166,6 @@ func Of(ctx context.Context, s *store.Store, p store.Player, now time.Time) (Pra
 	if err := addDone(ctx, s, out.Steps, p, day); err != nil {
 		return Practice{}, err
 	}
-	if err := addModels(ctx, s, out.Steps, p); err != nil {
-		return Practice{}, err
-	}
 	comments, err := s.CommentsForPlayer(ctx, p.ID, now.AddDate(0, 0, -commentDays), mostComments)
 	out.Comments = view.CommentsOf(comments)
 	if err != nil {
@@ -337,7 +334,7 @@ func addDone(ctx context.Context, s *store.Store, steps []PracticeStep, p store.
 	if err != nil {
 		return err
 	}
-	if err := addTests(ctx, s, steps, p.ID); err != nil {
+	if err := errors.Join(addTests(ctx, s, steps, p.ID), addModels(ctx, s, steps, p)); err != nil {
 		return err
 	}
 	for n := range steps {

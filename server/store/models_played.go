@@ -53,7 +53,8 @@ func (s *Store) ModelsOf(ctx context.Context, classID string, asks [][]byte) (ou
 		return nil, nil
 	}
 	err = s.db.WithContext(ctx).Omit("Sound").
-		Where("asks IN ? AND director_id IN (SELECT director_id FROM class_director WHERE class_id = ?)", asks, classID).
+		Where("asks IN ?", asks).
+		Where("director_id IN (SELECT director_id FROM class_director WHERE class_id = ?)", classID).
 		Order("made_at DESC").
 		Limit(mostModels).
 		Find(&out).
