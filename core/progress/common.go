@@ -164,7 +164,10 @@ func (c Common) say(list []Take, step string) string {
 	}
 	notes := ""
 	if n := list[0].Notes; n != "" && !slices.ContainsFunc(list, func(t Take) bool { return t.Notes != n }) {
-		notes = " at " + n
+		// Of a whole line the notes are not news.
+		if each := strings.Fields(n); len(each) <= 2 {
+			notes = " at " + strings.Join(each, " and ")
+		}
 	}
 	return fmt.Sprintf("%d of %d %s %s%s: %s.", c.Players, c.Of, who, several.Did(c.Cause), notes, step)
 }

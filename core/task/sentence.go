@@ -80,7 +80,8 @@ var sentences = map[string]func(scores.Score) string{
 	"neighbour-return": func(s scores.Score) string {
 		return "Go " + line(s) + ". Move fingers and air together."
 	},
-	"five-note-walk":   fixed("Walk up and down, one note after the other. Make each as good as the first."),
+	"five-note-walk":   walk,
+	"new-note":         newNote,
 	"growing-walk":     fixed("Add one new note each time. Always come back home."),
 	"rhythm-on-a-note": rhythm,
 	"scale": func(s scores.Score) string {
@@ -93,6 +94,33 @@ var sentences = map[string]func(scores.Score) string{
 	"echo":        fixed("Listen. Then play back what you heard."),
 	"excerpt":     threeWays,
 	"make-a-tune": func(s scores.Score) string { return "Make up a tune with " + list(s.Items) + "." },
+}
+
+// walk says which way a walk goes.
+func walk(s scores.Score) string {
+	t := s.Targets()
+	way := "up and down"
+	switch first, last := t[0].Target, t[len(t)-1].Target; {
+	case last > first:
+		way = "up"
+	case last < first:
+		way = "down"
+	}
+	return "Walk " + way + ", one note after the other. Make each as good as the first."
+}
+
+// newNote says which notes are new: each is heard first.
+func newNote(s scores.Score) string {
+	var names []string
+	for _, seg := range s.Segments {
+		if seg.Phase == scores.Listen && !slices.Contains(names, seg.Called) {
+			names = append(names, seg.Called)
+		}
+	}
+	if len(names) == 1 {
+		return names[0] + " is new. Hear it, finger it, then play it."
+	}
+	return strings.Join(names, " and ") + " are new. Hear them, finger them, then play them."
 }
 
 func breathing(s scores.Score) string {

@@ -127,7 +127,12 @@ function Results({ rows, takes, due }: { rows: Row[]; takes: number; due: string
 
 /** ResultOf is a player's result, or why there is none. */
 function ResultOf({ row }: { row: Row }) {
-  if (row.result) return <ResultMark result={row.result as Result} />
+  if (row.result)
+    return (
+      <span className="flex items-center gap-2">
+        <ResultMark result={row.result as Result} silent /> {resultWords[row.result as Result]}
+      </span>
+    )
   if (row.waits) return <span className="text-soft">being listened to</span>
   if (row.late) return <span>played after the day only</span>
   if (row.excused) return <span className="text-soft">excused</span>
