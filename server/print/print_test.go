@@ -155,8 +155,10 @@ func TestThePageForHome(t *testing.T) {
 		Player:     "Maro Quenby",
 		Instrument: "B♭ clarinet",
 		Span:       "5 October to 26 November",
-		Played:     "Played on 31 of these days.",
-		Words:      "These are the player's own numbers.",
+		Played:     "Practiced on 31 of these days.",
+		Well:       []string{"Maro held one note for 11 seconds. 🎷"},
+		Try:        "Take a bigger breath first.",
+		Help:       []string{"Ask to hear the long note of the day."},
 	}
 	for _, title := range []string{"Longest hold", "In tune (average distance)", "Waver"} {
 		l := print.ReportLine{Title: title, Says: "No clear change yet, over 31 days.", Unit: "s"}
@@ -178,7 +180,8 @@ func TestThePageForHome(t *testing.T) {
 	text, err := exec.Command("pdftotext", "-layout", file, "-").Output()
 	require.NoError(t, err)
 	for _, says := range []string{
-		"Maro Quenby", "B♭ clarinet", "No clear change yet, over 31 days.", "third finger", "5 Oct", "14 Dec",
+		"Maro Quenby", "B♭ clarinet", "What went well", "for 11 seconds", "One thing to try", "How you can help",
+		"third finger", "5 Oct", "14 Dec", "compared with nobody",
 	} {
 		assert.Contains(t, string(text), says)
 	}

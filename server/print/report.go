@@ -6,7 +6,7 @@ import (
 	"time"
 )
 
-// Report is a page for home: how a player has grown, in words a family reads.
+// Report is a page for home, in words a family reads.
 type Report struct {
 	School     string
 	Class      string
@@ -14,11 +14,12 @@ type Report struct {
 	Instrument string
 	Span       string // "5 October to 26 November"
 	Played     string // "on 31 days"
+	Well       []string
+	Try        string
+	Help       []string
 	Lines      []ReportLine
-	Tone       string // how it went, in a sentence
 	Ladders    []string
 	Comments   []string
-	Words      string // what the drawings mean
 }
 
 // ReportLine is one value by week.
@@ -34,6 +35,10 @@ type ReportPoint struct {
 	Monday time.Time
 	Value  float64
 }
+
+// ownNumbers stands under everything: a family must not think of other children.
+const ownNumbers = "These are the player’s own numbers, compared with nobody else’s. A harder step makes them " +
+	"worse for a while."
 
 const (
 	chartHigh    = 30.
@@ -59,29 +64,37 @@ func HomeReport(out io.Writer, paper Paper, r Report) error {
 	p.SetXY(margin, margin+20)
 	p.MultiCell(p.bodyWide(), lineHigh, r.Played, "", "L", false)
 	y := p.GetY() + 4
+	y = p.reportList("What went well", r.Well, len(r.Well), y)
+	if r.Try != "" {
+		y = p.reportList("One thing to try", []string{r.Try}, 1, y)
+	}
+	y = p.reportList("How you can help", r.Help, len(r.Help), y)
+	y = p.reportList("From the director", r.Comments, mostComments, y)
+	y = p.reportList("On the way to a hard note", r.Ladders, mostLadders, y)
 	for _, l := range r.Lines {
 		y = p.reportLine(l, y)
 	}
-	if r.Tone != "" {
-		y = p.reportList("Tone", []string{r.Tone}, 1, y)
-	}
-	y = p.reportList("Ladders", r.Ladders, mostLadders, y)
-	y = p.reportList("From the director", r.Comments, mostComments, y)
 	p.SetFont("sans", "", 8.5)
 	p.grey()
 	p.SetXY(margin, y+2)
-	p.MultiCell(p.bodyWide(), 4, r.Words, "", "L", false)
+	p.MultiCell(p.bodyWide(), 4, ownNumbers, "", "L", false)
 	return p.finish(out)
 }
 
 // reportLine writes a value's name, what may be said of it, and its weeks as a line
 // of dots; it returns where it ends.
 func (p page) reportLine(l ReportLine, y float64) float64 {
+	// What has no room on the page is left out whole.
+	if y+12+chartHigh > p.paper.high-margin {
+		return y
+	}
 	p.SetFont("serif", "B", 12)
 	p.Text(margin, y+4, l.Title)
-	p.SetFont("serif", "", 10.5)
 	p.SetXY(margin, y+6)
-	p.MultiCell(p.bodyWide(), lineHigh, l.Says, "", "L", false)
+	if l.Says != "" {
+		p.SetFont("serif", "", 10.5)
+		p.MultiCell(p.bodyWide(), lineHigh, l.Says, "", "L", false)
+	}
 	top := p.GetY() + 3
 	bottom := top + chartHigh
 	p.SetDrawColor(150, 150, 150)
@@ -122,7 +135,7 @@ func (p page) reportList(title string, lines []string, most int, y float64) floa
 	}
 	p.SetFont("serif", "B", 12)
 	p.Text(margin, y+4, title)
-	p.SetFont("serif", "", 10.5)
+	p.SetFont("serif", "", 11)
 	p.SetXY(margin, y+6)
 	for _, l := range lines[:min(most, len(lines))] {
 		p.SetX(margin)

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, Navigate, Outlet, useLocation } from 'react-router'
 import { Help } from '../features/help'
+import { Search } from '../features/search'
 import { Invitations, meQuery, SignOut, WhereSignedIn } from '../features/signin'
 import { useArrival } from './useArrival'
 
@@ -33,6 +34,7 @@ export function Shell() {
                 Administer {s.name}
               </Link>
             ))}
+            {me.role === 'director' && <Search />}
             <Help />
             {me.role === 'director' && <WhereSignedIn />}
             <SignOut player={me.role === 'player' ? me.id : undefined} />

@@ -8,6 +8,7 @@ import { Passes } from '../passes'
 import { ClassCare } from './ClassCare'
 import { ClassConsents } from './ClassConsents'
 import { ClassHead } from './ClassHead'
+import { chapters } from './chapters'
 import { Directors } from './Directors'
 import { Excused } from './Excused'
 import { FirstSteps } from './FirstSteps'
@@ -17,22 +18,6 @@ import { Roster } from './Roster'
 import { Settings } from './Settings'
 import { TipBook } from './TipBook'
 import { Years } from './Years'
-
-/**
- * The chapters of the set-up. The key stands in the address, so that a chapter can be
- * linked to and reloaded.
- */
-const chapters = [
-  { key: 'players', label: 'Players' },
-  { key: 'people', label: 'Who comes in' },
-  { key: 'consent', label: 'Consent' },
-  { key: 'conventions', label: 'Teaching choices' },
-  { key: 'tips', label: 'Tips' },
-  { key: 'next-steps', label: 'Next steps' },
-  { key: 'care', label: 'Care' },
-  { key: 'excused', label: 'Excused' },
-  { key: 'years', label: 'Classes and years' },
-] as const
 
 /** ClassPage sets a class up: who is in it, and what it follows. */
 export function ClassPage() {

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { newId } from '../../api/ids'
 import { mondayOf, weekdayOf } from '../../ui/days'
@@ -89,6 +89,12 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
     add({ ...newItem(kind.key, opening(plan, kind), dayKey, at), days: dayKeys.slice(Math.min(day, 4), 5), wanted: 3 })
   }
   useKeys(draft)
+  // Whoever comes from the search with an exercise has it on the day at once.
+  const asked = kinds.find((k) => k.key === search.get('add'))
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each that is asked for
+  useEffect(() => {
+    if (asked) add(newItem(asked.key, opening(plan, asked), dayKey, at))
+  }, [asked])
   return (
     <>
       <PlanBar
