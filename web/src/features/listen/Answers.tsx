@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
-import { type Result, ResultMark } from '../../ui/ResultMark'
+import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
 import { isKeyOfPage, SingleKeys } from '../../ui/singleKeys'
 import type { ExcerptSound } from './useExcerptSound'
 import type { Session } from './useListening'
@@ -56,7 +56,7 @@ export function Answers({ session, sound, onWrite, onSpeak, quiet }: Props) {
   const overrule: Answer[] = words.map((w) => ({
     key: w.key,
     label: <ResultMark result={w.result} withWord size={14} />,
-    says: `your word: ${w.result}`,
+    says: `your call: ${resultWords[w.result]}`,
     does: () => session.act({ kind: 'overrule', result: w.result }, 'your word'),
   }))
   const undo: Answer = {

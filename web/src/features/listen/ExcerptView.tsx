@@ -26,7 +26,9 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
   return (
     <article aria-label={`${e.name}, ${e.title}`}>
       <header className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h2 className="text-xl">{e.name}</h2>
+        <h2 tabIndex={-1} className="text-xl">
+          {e.name}
+        </h2>
         <p className="text-sm text-soft">
           {e.instrument} · {longDay(e.day)} ·{' '}
           <Link className="underline" to={`/take/${e.take}`}>
@@ -39,7 +41,7 @@ export function ExcerptView({ excerpt: e, session, phrases }: Props) {
         {e.why.map((w) => (
           <li key={w.reason}>
             {/* The weight is shown: a director may see why this one came before another. */}
-            {w.text} <span className="text-xs text-soft">{w.weight}</span>
+            {w.text} <span className="text-xs text-soft">(weight {w.weight})</span>
           </li>
         ))}
       </ul>

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { useEffect, useRef } from 'react'
 import { useParams } from 'react-router'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
@@ -25,12 +26,28 @@ export function ListenPage() {
 }
 
 /**
+ * useFocusOnNext puts the focus on the excerpt's name when the next one comes and the button
+ * that was pressed is gone: the keyboard stays where it was.
+ */
+function useFocusOnNext(place: number) {
+  const stage = useRef<HTMLDivElement>(null)
+  const before = useRef(place)
+  useEffect(() => {
+    if (before.current === place) return
+    before.current = place
+    if (document.activeElement === document.body) stage.current?.querySelector<HTMLElement>('h2')?.focus()
+  }, [place])
+  return stage
+}
+
+/**
  * Session is a listening that has been chosen: what is to come on the left, the excerpt
  * and the answers beside it.
  */
 function Session({ classId }: { classId: string }) {
   const session = useListening(classId)
   const { listening, place, excerpt } = session
+  const stage = useFocusOnNext(place)
   return (
     <div className="border-t border-ink pt-4 lg:grid lg:grid-cols-[17rem_minmax(0,1fr)] lg:gap-8">
       <aside>
@@ -38,7 +55,10 @@ function Session({ classId }: { classId: string }) {
         <Queue excerpts={listening.excerpts} place={place} onGo={session.go} />
         <Weights classId={classId} listening={listening} />
       </aside>
-      <div className="mt-6 min-w-0 lg:mt-0">
+      <div className="mt-6 min-w-0 lg:mt-0" ref={stage}>
+        <p role="status" className="min-h-6 text-sm text-soft" data-testid="said">
+          {session.said}
+        </p>
         {listening.excerpts.length === 0 && (
           <p className="py-10 text-lg">
             Nobody needs an ear just now. Everything that was played has been listened to, or says nothing new.

@@ -15,11 +15,20 @@ export function Minutes({ classId, session }: { classId: string; session: Sessio
   return (
     <div className="no-print">
       <p className="font-serif text-xl tabular-nums" data-testid="time-left">
-        {clock(Math.max(0, left))}
-        <span className="ml-2 text-base text-soft">{left >= 0 ? 'left' : `over by ${clock(-left)}`}</span>
+        {session.excerpt ? (
+          <>
+            {clock(Math.max(0, left))}
+            <span className="ml-2 text-base text-soft">{left >= 0 ? 'left' : `over by ${clock(-left)}`}</span>
+          </>
+        ) : (
+          <>
+            {clock(spent)}
+            <span className="ml-2 text-base text-soft">of {listening.minutes} minutes used</span>
+          </>
+        )}
       </p>
       <p className="sr-only" role="status">
-        {Math.round(left / 60)} minutes left
+        {session.excerpt && `${Math.round(left / 60)} minutes left`}
       </p>
       <fieldset className="mt-2 flex flex-wrap items-center gap-1.5">
         <legend className="text-sm text-soft">I have</legend>

@@ -17,7 +17,7 @@ export function Queue({ excerpts, place, onGo }: { excerpts: Excerpt[]; place: n
               <span>{e.name}</span>
               <ResultMark result={e.word ?? e.verdict.result} overruled={Boolean(e.word)} size={14} />
             </span>
-            <span className="block truncate text-xs text-soft">{e.why[0]?.text}</span>
+            <span className="block text-xs text-soft">{e.why[0]?.text}</span>
           </button>
         </li>
       ))}

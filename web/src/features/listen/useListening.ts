@@ -1,5 +1,6 @@
 import { useQueryClient, useSuspenseQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
+import { resultWords } from '../../ui/ResultMark'
 import { takeQuery } from '../take/queries'
 import {
   type Act,
@@ -28,6 +29,8 @@ export type Session = {
   /** last is the latest act that can be undone */
   last: Done | undefined
   problem: unknown
+  /** said is what was done last, in words: read out, and shown */
+  said: string
 }
 
 const keepEvery = 5 // seconds
@@ -43,6 +46,7 @@ export function useListening(classId: string): Session {
   const undo = useUndo(classId)
   const kept = useTakeKept(classId)
   const queries = useQueryClient()
+  const [said, setSaid] = useState('')
   const excerpt = listening.excerpts[place]
   // The timer below reads both without being set up anew each second.
   const now = useRef({ place, spent })
@@ -64,6 +68,8 @@ export function useListening(classId: string): Session {
     const next = Math.max(0, Math.min(listening.excerpts.length, to))
     keep({ place: next, spent_s: spent, ...(excerpt && { listened: excerpt.take }) })
     setPlace(next)
+    const at = listening.excerpts[next]
+    setSaid(at ? `${next + 1} of ${listening.excerpts.length}: ${at.name}. ${at.why[0]?.text ?? ''}` : 'All heard.')
   }
   return {
     listening,
@@ -76,20 +82,48 @@ export function useListening(classId: string): Session {
       act.mutate(
         { take: excerpt.take, act: what },
         // Only what the server has taken can be undone.
-        { onSuccess: ({ id }) => setDone((d) => [...d, { id, take: excerpt.take, says }]) },
+        {
+          onSuccess: ({ id }) => {
+            setDone((d) => [...d, { id, take: excerpt.take, says }])
+            setSaid(`${acted(what)}: ${excerpt.name}.`)
+          },
+        },
       )
     },
     undo: () => {
       const last = done.at(-1)
-      if (last) undo.mutate(last, { onSuccess: () => setDone((d) => d.slice(0, -1)) })
+      if (last) {
+        const undone = () => {
+          setDone((d) => d.slice(0, -1))
+          setSaid(`Undone: ${last.says}.`)
+        }
+        undo.mutate(last, { onSuccess: undone })
+      }
     },
     remember: (what) => {
       setDone((d) => [...d, what])
+      setSaid(`Sent: ${what.says}.`)
       // The take is asked for again: a voice note changes what was said of it, and the act's own
       // answer is not here.
       void queries.fetchQuery({ ...takeQuery(what.take), staleTime: 0 }).then(kept)
     },
     last: done.at(-1),
     problem: act.error ?? undo.error,
+    said,
   }
+}
+
+/** acted says what an act did. */
+function acted(act: Act): string {
+  switch (act.kind) {
+    case 'accept':
+      return 'Accepted'
+    case 'again':
+      return 'Asked for another take'
+    case 'praise':
+      return 'Praised'
+    case 'overrule':
+      return `Your call, ${resultWords[act.result ?? 'cant-tell']}`
+  }
+  return 'Comment sent'
 }
