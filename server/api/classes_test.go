@@ -238,6 +238,9 @@ func TestTheFrontOfTheRoom(t *testing.T) {
 	b := storetest.NewBand(t, h.store, "REED") // a clarinet and a trombone
 	b.AddStep(t, h.store, exercise.New("buzz-at-once", nil))
 	b.AddStep(t, h.store, exercise.New("register-pair", nil), "oboe") // nobody here
+	b.AddStep(t, h.store, exercise.New("set-up", nil))
+	b.AddStep(t, h.store, exercise.New("buzz-slide", nil))
+	b.AddStep(t, h.store, exercise.New("scale", nil), "clarinet")
 	var front api.FrontView
 	h.director(t, b).
 		want(
@@ -247,7 +250,17 @@ func TestTheFrontOfTheRoom(t *testing.T) {
 			nil,
 			&front,
 		)
-	require.Len(t, front.Steps, 2)
+	require.Len(t, front.Steps, 5)
+	setUp := front.Steps[2]
+	assert.Contains(t, setUp.Items, "Sit tall at the front of the chair")
+	require.Len(t, setUp.Groups, 2)
+	assert.NotEqual(t, setUp.Groups[0].Items, setUp.Groups[1].Items, "each section's own hold")
+	for _, g := range setUp.Groups {
+		assert.NotEmpty(t, g.Items, g.Names)
+		assert.NotContains(t, g.Items, setUp.Items[0])
+	}
+	assert.NotEmpty(t, front.Steps[3].Groups[1].Notes[0].Goal, "where a slide goes")
+	assert.Equal(t, []string{"Trombones"}, front.Steps[4].Resting)
 	buzz := front.Steps[1]
 	require.Len(t, buzz.Groups, 2)
 	assert.Equal(t, []string{"Clarinets"}, buzz.Groups[0].Names)

@@ -29,7 +29,8 @@ type FrontStep struct {
 	Tempo    music.Tempo  `json:"tempo_bpm"`
 	Beats    music.Beats  `json:"beats"`
 	Ticked   bool         `json:"ticked"`
-	Items    []string     `json:"items" nullable:"false"`
+	Items    []string     `json:"items" nullable:"false" doc:"what everybody ticks"`
+	Resting  []string     `json:"resting" nullable:"false" doc:"sections that have nothing to do in it"`
 	Cautions []string     `json:"cautions" nullable:"false"`
 	Cues     []FrontCue   `json:"cues" nullable:"false" doc:"what the room does, beat by beat"`
 	Groups   []FrontGroup `json:"groups" nullable:"false" doc:"what each group of instruments reads"`
@@ -50,6 +51,7 @@ type FrontGroup struct {
 	Names []string    `json:"names" nullable:"false"`
 	Doing string      `json:"doing" doc:"what they do meanwhile, when it is something else"`
 	Notes []FrontNote `json:"notes" nullable:"false" doc:"when they sound, and what they read"`
+	Items []string    `json:"items" nullable:"false" doc:"what this group ticks beside everybody"`
 }
 
 // FrontNote is a note that a group reads.
@@ -57,6 +59,7 @@ type FrontNote struct {
 	From  music.Beats  `json:"from"`
 	Beats music.Beats  `json:"beats"`
 	Name  string       `json:"name"`
+	Goal  string       `json:"goal,omitempty" doc:"where a slide ends"`
 	Phase scores.Phase `json:"phase"`
 }
 
@@ -116,6 +119,7 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 		Cues:     []FrontCue{},
 		Groups:   []FrontGroup{},
 		Items:    []string{},
+		Resting:  []string{},
 	}
 	for n, who := range band.Players {
 		s, plays, err := notation.ScoreOf(i, plan.InClass, who, band.Conventions)
@@ -123,6 +127,9 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 			return out, false, err
 		}
 		if !plays {
+			if !slices.Contains(out.Resting, members[n].Section) {
+				out.Resting = append(out.Resting, members[n].Section)
+			}
 			continue
 		}
 		// Whoever the step is not for still has something to do: the core gives them a part to the
@@ -139,7 +146,19 @@ func frontStep(i plan.Item, members []BandMember, band plan.Band) (out FrontStep
 		}
 		out.join(members[n], s, own)
 	}
+	out.shareItems()
 	return out, ok, nil
+}
+
+// shareItems leaves to each group what is its own to tick, and to the room what is everybody's.
+func (f *FrontStep) shareItems() {
+	f.Items = slices.DeleteFunc(slices.Clone(f.Items), func(item string) bool {
+		return slices.ContainsFunc(f.Groups, func(g FrontGroup) bool { return !slices.Contains(g.Items, item) })
+	})
+	for n := range f.Groups {
+		g := &f.Groups[n]
+		g.Items = slices.DeleteFunc(g.Items, func(item string) bool { return slices.Contains(f.Items, item) })
+	}
 }
 
 // lead makes a score the one the room is counted by.
@@ -163,7 +182,12 @@ func (f *FrontStep) join(m BandMember, s scores.Score, own bool) {
 	for _, seg := range s.Segments {
 		// Rests and breaths are the room's; a group's line has its notes alone.
 		if seg.Written != nil {
-			notes = append(notes, FrontNote{seg.StartBeat, seg.Beats, seg.WrittenName, seg.Phase})
+			note := FrontNote{From: seg.StartBeat, Beats: seg.Beats, Name: seg.WrittenName}
+			note.Phase = seg.Phase
+			if seg.Goal != nil {
+				note.Goal = seg.Goal.Called
+			}
+			notes = append(notes, note)
 		}
 	}
 	doing := ""
@@ -173,12 +197,18 @@ func (f *FrontStep) join(m BandMember, s scores.Score, own bool) {
 	}
 	for k := range f.Groups {
 		// Flutes and oboes read the same page; one line for both can be larger.
-		if slices.Equal(f.Groups[k].Notes, notes) && f.Groups[k].Doing == doing {
+		same := slices.Equal(f.Groups[k].Notes, notes) && slices.Equal(f.Groups[k].Items, s.Items)
+		if same && f.Groups[k].Doing == doing {
 			if !slices.Contains(f.Groups[k].Names, m.Section) { // of two stages, say
 				f.Groups[k].Names = append(f.Groups[k].Names, m.Section)
 			}
 			return
 		}
 	}
-	f.Groups = append(f.Groups, FrontGroup{[]string{m.Section}, doing, notes})
+	f.Groups = append(f.Groups, FrontGroup{
+		Names: []string{m.Section},
+		Doing: doing,
+		Notes: notes,
+		Items: append([]string{}, s.Items...),
+	})
 }

@@ -2529,6 +2529,8 @@ export interface components {
         FrontGroup: {
             /** @description what they do meanwhile, when it is something else */
             doing: string;
+            /** @description what this group ticks beside everybody */
+            items: string[];
             names: string[];
             /** @description when they sound, and what they read */
             notes: components["schemas"]["FrontNote"][];
@@ -2538,6 +2540,8 @@ export interface components {
             beats: number;
             /** Format: double */
             from: number;
+            /** @description where a slide ends */
+            goal?: string;
             name: string;
             phase: string;
         };
@@ -2554,9 +2558,12 @@ export interface components {
             drone_hz: number;
             /** @description what each group of instruments reads */
             groups: components["schemas"]["FrontGroup"][];
+            /** @description what everybody ticks */
             items: string[];
             key: string;
             name: string;
+            /** @description sections that have nothing to do in it */
+            resting: string[];
             sentence: string;
             /** Format: double */
             tempo_bpm: number;

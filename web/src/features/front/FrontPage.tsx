@@ -77,6 +77,7 @@ function Front({ view, back }: { view: Schemas['FrontView']; back: string }) {
       </header>
       {/* Without the kind's name before the colon, which stands above in large letters. */}
       <p className="text-center text-soft">{step.sentence.split(': ').slice(1).join(': ')}</p>
+      {step.resting.length > 0 && <p className="text-center text-soft">Resting: {step.resting.join(', ')}</p>}
       <NowPlaying step={step} beat={conductor.beat} playing={conductor.playing} />
       <footer className="mt-4 flex flex-wrap items-center gap-2 border-t border-rule pt-3">
         <Button look="main" size="large" onClick={press}>

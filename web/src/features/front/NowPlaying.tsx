@@ -32,11 +32,27 @@ export function NowPlaying({ step, beat, playing }: Props) {
   const next = step.cues[index + 1]
   if (step.ticked) {
     return (
-      <ul className="mx-auto my-auto max-w-3xl list-disc space-y-4 text-[2rem] font-serif">
-        {step.items.map((i) => (
-          <li key={i}>{i}</li>
-        ))}
-      </ul>
+      <div className="my-auto">
+        <ul className="mx-auto max-w-3xl list-disc space-y-3 text-[2rem] font-serif">
+          {step.items.map((i) => (
+            <li key={i}>{i}</li>
+          ))}
+        </ul>
+        <ul className="mx-auto mt-6 grid max-w-5xl gap-x-8 gap-y-3 sm:grid-cols-2">
+          {step.groups
+            .filter((g) => g.items.length > 0)
+            .map((g) => (
+              <li key={g.names.join()} className="border-t border-rule pt-2">
+                <p className="text-sm text-soft">{g.names.join(', ')}</p>
+                {g.items.map((i) => (
+                  <p key={i} className="font-serif text-xl">
+                    {i}
+                  </p>
+                ))}
+              </li>
+            ))}
+        </ul>
+      </div>
     )
   }
   if (!cue) return <div className="grow" />
@@ -93,6 +109,9 @@ function Ring({ share }: { share: number }) {
   )
 }
 
+/** whole is a note as it is read: of a slide, where it ends, too. */
+const whole = (n: Step['groups'][number]['notes'][number]) => (n.goal ? `${n.name} → ${n.goal}` : n.name)
+
 /** Groups shows what every group of instruments reads now and next. */
 function Groups({ step, at }: { step: Step; at: number }) {
   return (
@@ -108,9 +127,9 @@ function Groups({ step, at }: { step: Step; at: number }) {
             </p>
             <p className="flex items-baseline gap-4 font-serif">
               <span className={`text-[2.5rem] leading-tight ${now ? '' : 'text-soft'}`}>
-                {now?.name ?? next?.name ?? '–'}
+                {now ? whole(now) : 'rest'}
               </span>
-              {now && next && <span className="text-lg text-soft">then {next.name}</span>}
+              {next && <span className="text-lg text-soft">then {whole(next)}</span>}
             </p>
           </li>
         )
