@@ -90,7 +90,7 @@ var allowed = map[string][]string{
 	"playtest": {"exercise", "verdict"},
 	"roster":   {"instrument", "scores"},
 	"consent":  {},
-	"notation": {"music", "instrument", "scores", "bars", "exercise", "plan"},
+	"notation": {"music", "instrument", "scores", "bars", "exercise", "plan", "task"},
 	"synth":    {"audio", "music", "instrument", "scores", "measure"},
 }
 

@@ -7,6 +7,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"
+	"earlychorus/core/task"
 )
 
 // Sheet is a day's steps for one instrument, one after the other.
@@ -19,7 +20,9 @@ type Sheet struct {
 
 // StepPart is one step of a sheet.
 type StepPart struct {
-	Heading string       `json:"heading"`
+	Name    string       `json:"name" doc:"the director's own, or the kind's"`
+	Heading string       `json:"heading" doc:"the step in concert pitch, as a director says it"`
+	Says    string       `json:"says,omitempty" doc:"what to do, in the notes the player reads"`
 	Why     string       `json:"why,omitempty"`
 	Times   int          `json:"times"`
 	Score   scores.Score `json:"score"`
@@ -46,12 +49,20 @@ func SheetOf(p plan.Plan, day plan.Day, at plan.Place, who exercise.Player, c ex
 			return s, err
 		}
 		if ok {
-			s.Steps = append(s.Steps, StepPart{
+			part := StepPart{
+				Name:    i.Name(),
 				Heading: score.Title,
 				Why:     i.Why,
 				Times:   i.Times,
 				Score:   score,
-			})
+			}
+			// Who has another part meanwhile reads what that is.
+			if i.AsksOf(who) {
+				part.Says = task.Of(score).Sentence
+			} else {
+				part.Name = score.Title
+			}
+			s.Steps = append(s.Steps, part)
 		}
 	}
 	return s, nil

@@ -2,9 +2,11 @@ package api
 
 import (
 	"bytes"
+	"cmp"
 	"fmt"
 	"net/http"
 	"runtime"
+	"slices"
 	"strings"
 	"time"
 
@@ -15,6 +17,7 @@ import (
 	"earlychorus/core/instrument"
 	"earlychorus/core/notation"
 	"earlychorus/server/print"
+	"earlychorus/server/problem"
 	"earlychorus/server/store"
 )
 
@@ -35,6 +38,10 @@ func (a *API) printDay(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	fingers := print.Fingers(cmp.Or(r.URL.Query().Get("fingers"), string(print.FingersDrawn)))
+	if !slices.Contains(print.AllFingers(), fingers) {
+		return problem.Input("fingers", "choose drawn, words or none")
+	}
 	var sheets []notation.Sheet
 	for n, who := range band.Players {
 		s, err := notation.SheetOf(p, day, at, who, band.Conventions)
@@ -52,7 +59,7 @@ func (a *API) printDay(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	var out bytes.Buffer
-	if err := print.Sheets(&out, print.PaperOf(class.School.TimeZone), p.Name, sheets); err != nil {
+	if err := print.Sheets(&out, print.PaperOf(class.School.TimeZone), p.Name, fingers, sheets); err != nil {
 		return err
 	}
 	servePDF(w, out.Bytes(), "plan.pdf")

@@ -46,7 +46,7 @@ var pageMark = regexp.MustCompile(`/Type /Page\b[^s]`)
 func TestOnePageASection(t *testing.T) {
 	for day := range plan.Day(5) {
 		var out bytes.Buffer
-		require.NoError(t, print.Sheets(&out, print.A4, "The week", sheets(t, day)))
+		require.NoError(t, print.Sheets(&out, print.A4, "The week", print.FingersDrawn, sheets(t, day)))
 		assert.Equal(t, "%PDF", out.String()[:4])
 		assert.Len(t, pageMark.FindAll(out.Bytes(), -1), len(instrument.All()), "day %d", day)
 	}
@@ -55,12 +55,14 @@ func TestOnePageASection(t *testing.T) {
 // What is printed can be read by another reader: Debian's poppler.
 func TestTheTextIsThere(t *testing.T) {
 	var out bytes.Buffer
-	require.NoError(t, print.Sheets(&out, print.A4, "The week", sheets(t, 0)[2:3]))
+	require.NoError(t, print.Sheets(&out, print.A4, "The week", print.FingersDrawn, sheets(t, 0)[2:3]))
 	name := filepath.Join(t.TempDir(), "a.pdf")
 	require.NoError(t, os.WriteFile(name, out.Bytes(), 0o600))
 	text, err := exec.Command("pdftotext", "-layout", name, "-").Output()
 	require.NoError(t, err)
-	assert.Contains(t, string(text), "Long tone, counted: concert B♭ then F")
+	assert.Contains(t, string(text), "Long tone, counted")
+	assert.Contains(t, string(text), "Hold B♭, then F for 8 beats each. Rest in between.", "in the notes that are read")
+	assert.NotContains(t, string(text), "…")
 	assert.Contains(t, string(text), "♩ = 60")
 }
 
@@ -73,7 +75,7 @@ func TestCards(t *testing.T) {
 	require.NoError(t, print.Cards(&out, print.A4, "Ferry Bell Winds", "FERRY-BELL", "http://127.0.0.1:8080", cards))
 	assert.Len(t, pageMark.FindAll(out.Bytes(), -1), 3)
 	out.Reset()
-	require.NoError(t, print.Sheets(&out, print.A4, "Nothing", nil))
+	require.NoError(t, print.Sheets(&out, print.A4, "Nothing", print.FingersDrawn, nil))
 	assert.NotZero(t, out.Len())
 }
 
@@ -141,7 +143,7 @@ func BenchmarkSheets(b *testing.B) {
 	all := sheets(b, 0)
 	for b.Loop() {
 		var out bytes.Buffer
-		if err := print.Sheets(&out, print.A4, "The week", all); err != nil {
+		if err := print.Sheets(&out, print.A4, "The week", print.FingersDrawn, all); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -200,7 +202,7 @@ func TestThePageForHome(t *testing.T) {
 // On Letter everything lies on the page, too: wider and lower than A4.
 func TestEverythingFitsOnLetter(t *testing.T) {
 	var out bytes.Buffer
-	require.NoError(t, print.Sheets(&out, print.Letter, "The week", sheets(t, 0)[2:3]))
+	require.NoError(t, print.Sheets(&out, print.Letter, "The week", print.FingersDrawn, sheets(t, 0)[2:3]))
 	assert.Contains(t, out.String(), "/MediaBox [0 0 612.00 792.00]")
 	assert.NotContains(t, out.String(), "841.89")
 	name := filepath.Join(t.TempDir(), "letter.pdf")

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"earlychorus/core/engrave"
+	"earlychorus/core/instrument"
 	"earlychorus/core/notation"
 	"earlychorus/core/scores"
 )
@@ -17,18 +18,31 @@ var spaces = []float64{2.3, 2.1, 1.9, 1.75, 1.6, 1.45, 1.3, 1.15, 1.0}
 
 const (
 	headingPoints = 11.
+	saysPoints    = 9.5
 	smallPoints   = 8.5
 	lineFeed      = 1.3
 	stepGap       = 2.2
 	titleHigh     = 13.
 )
 
+// Fingers is how a sheet shows fingerings.
+type Fingers string
+
+const (
+	FingersDrawn Fingers = "drawn" // at the foot; brass, which have a digit or two, under the notes as well
+	FingersWords Fingers = "words" // under the notes, in words
+	FingersNone  Fingers = "none"
+)
+
+// AllFingers lists them, the usual first.
+func AllFingers() []Fingers { return []Fingers{FingersDrawn, FingersWords, FingersNone} }
+
 // Sheets writes a day's sheets as PDF, each section on a page of its own. More
 // than a page is only taken by a day that does not fit in the smallest size.
-func Sheets(out io.Writer, paper Paper, title string, sheets []notation.Sheet) error {
+func Sheets(out io.Writer, paper Paper, title string, fingers Fingers, sheets []notation.Sheet) error {
 	p := newDocument(title, paper)
 	for _, s := range sheets {
-		p.sheet(s)
+		p.sheet(s, fingers)
 	}
 	if len(sheets) == 0 {
 		p.AddPage()
@@ -46,12 +60,12 @@ type laid struct {
 
 // sheet is one player's page. Staves are set as large as still leave everything on
 // it: two pages would be one too many on a stand.
-func (p page) sheet(s notation.Sheet) {
+func (p page) sheet(s notation.Sheet, fingers Fingers) {
 	space := spaces[len(spaces)-1]
 	foot := 5 + float64(len(p.cautions(s)))*smallPoints*pointHigh*lineFeed
 	var steps []laid
 	for _, try := range spaces {
-		steps = p.layOut(s, try)
+		steps = p.layOut(s, try, fingers)
 		// From the largest down: nine sizes at most, each laid out anew, since a smaller staff
 		// breaks its lines elsewhere.
 		if titleHigh+p.height(steps, try)+foot <= p.paper.high-2*margin {
@@ -70,17 +84,39 @@ func (p page) sheet(s notation.Sheet) {
 		}
 		y = p.step(n+1, step, y, space)
 	}
-	p.fingerings(s, y+stepGap, p.paper.high-margin-foot)
+	if fingers == FingersDrawn {
+		p.fingerings(s, y+stepGap, p.paper.high-margin-foot)
+	}
 	p.foot(s)
 }
 
 // layOut engraves every step for one size of staff, in staff spaces.
-func (p page) layOut(s notation.Sheet, space float64) []laid {
+func (p page) layOut(s notation.Sheet, space float64, fingers Fingers) []laid {
 	out := make([]laid, len(s.Steps))
+	under := fingers == FingersWords || fingers == FingersDrawn && isBrass(s.Instrument)
 	for n, step := range s.Steps {
-		out[n] = laid{step, engrave.Score(step.Score, p.bodyWide()/space)}
+		score := step.Score
+		if !under {
+			score = withoutFingers(score)
+		}
+		out[n] = laid{step, engrave.Score(score, p.bodyWide()/space)}
 	}
 	return out
+}
+
+// isBrass reports whether an instrument's fingerings are a digit or two.
+func isBrass(key string) bool {
+	i, err := instrument.Get(key)
+	return err == nil && i.Family == instrument.Brass
+}
+
+// withoutFingers is a score without the words of its fingerings.
+func withoutFingers(s scores.Score) scores.Score {
+	s.Segments = slices.Clone(s.Segments)
+	for n := range s.Segments {
+		s.Segments[n].Fingering = nil
+	}
+	return s
 }
 
 // title is the player, the class and the week, on one line. It answers with where
@@ -112,6 +148,7 @@ func (p page) height(steps []laid, space float64) (sum float64) {
 // music.
 func (p page) stepHeight(s laid, space float64) float64 {
 	sum := headingPoints*pointHigh*lineFeed + float64(len(p.words(s)))*smallPoints*pointHigh*lineFeed + stepGap
+	sum += float64(len(p.says(s))) * saysPoints * pointHigh * lineFeed
 	for _, y := range s.systems {
 		sum += (y.Above + y.Below + 0.6) * space
 	}
@@ -123,7 +160,7 @@ func (p page) step(n int, s laid, y, space float64) float64 {
 	p.black()
 	p.SetFont("serif", "B", headingPoints)
 	y += headingPoints * pointHigh * lineFeed
-	heading := fmt.Sprintf("%d  %s", n, s.step.Heading)
+	heading := fmt.Sprintf("%d  %s", n, s.step.Name)
 	p.Text(margin, y, p.cut(heading, p.bodyWide()-34))
 	p.SetFont("sans", "", headingPoints-1)
 	tempo := fmt.Sprintf("♩ = %.0f", s.step.Score.TempoBPM)
@@ -132,6 +169,11 @@ func (p page) step(n int, s laid, y, space float64) float64 {
 	}
 	if !s.step.Score.Ticked {
 		p.Text(p.paper.wide-margin-p.GetStringWidth(tempo), y, tempo)
+	}
+	p.SetFont("serif", "", saysPoints)
+	for _, line := range p.says(s) {
+		y += saysPoints * pointHigh * lineFeed
+		p.Text(margin+5, y, line)
 	}
 	for _, system := range s.systems {
 		y += system.Above * space
@@ -148,6 +190,16 @@ func (p page) step(n int, s laid, y, space float64) float64 {
 	return y + stepGap
 }
 
+// says are the lines of what to do, in the notes that the section reads: whole, whatever their
+// length.
+func (p page) says(s laid) []string {
+	if s.step.Says == "" {
+		return nil
+	}
+	p.SetFont("serif", "", saysPoints)
+	return p.SplitText(s.step.Says, p.bodyWide()-5)
+}
+
 // words are the lines printed under a step: its course where there are no notes,
 // what was put elsewhere, cautions.
 func (p page) words(s laid) []string {
@@ -156,8 +208,10 @@ func (p page) words(s laid) []string {
 	switch {
 	case score.Ticked:
 		out = append(out, "□ "+strings.Join(score.Items, "   □ "))
-	case len(s.systems) == 0:
+	case len(s.systems) == 0 && s.step.Says == "":
 		out = append(out, course(score))
+	case len(s.systems) == 0 && rounds(score) > 1:
+		out = append(out, fmt.Sprintf("%d rounds", rounds(score)))
 	}
 	return p.lines(append(out, score.Notices...))
 }
@@ -200,6 +254,16 @@ func (p page) foot(s notation.Sheet) {
 	for n, line := range lines {
 		p.Text(margin, y+float64(n)*smallPoints*pointHigh*lineFeed, line)
 	}
+}
+
+// rounds counts a score's breaths: a round begins with one.
+func rounds(s scores.Score) (n int) {
+	for _, seg := range s.Segments {
+		if seg.Phase == scores.Breathe {
+			n++
+		}
+	}
+	return n
 }
 
 // course says what is done one after the other, once for all rounds.

@@ -13,7 +13,8 @@ export function TakeOut({ classId, plan, day, at }: Props) {
   const [of, setOf] = useState(0)
   const member = plan.band[of]
   const base = `/api/classes/${classId}/plans/${plan.monday}`
-  const query = new URLSearchParams({ day: String(day), at })
+  const [fingers, setFingers] = useState('drawn')
+  const query = new URLSearchParams({ day: String(day), at, fingers })
   const one = new URLSearchParams({
     day: String(day),
     at,
@@ -27,7 +28,19 @@ export function TakeOut({ classId, plan, day, at }: Props) {
       {open && (
         <Dialog open onOpenChange={setOpen} title="Print and export" says="The plan as it was last saved.">
           <h3 className="mt-5">Print</h3>
-          <p className="mt-1">
+          <div className="mt-1 max-w-xs">
+            <Choice
+              label="Fingerings"
+              value={fingers}
+              options={[
+                { key: 'drawn', label: 'drawn at the foot' },
+                { key: 'words', label: 'in words, under the notes' },
+                { key: 'none', label: 'none' },
+              ]}
+              onChange={setFingers}
+            />
+          </div>
+          <p className="mt-2">
             <a className="text-warm underline" href={`${base}/print.pdf?${query}`} target="_blank" rel="noreferrer">
               One page a section (PDF)
             </a>
