@@ -20,6 +20,8 @@ type SectionView struct {
 	Section  string             `json:"section"`
 	Sections []string           `json:"sections" nullable:"false" doc:"of the class, to go on to"`
 	Days     int                `json:"days" doc:"that are looked back on"`
+	From     string             `json:"from" format:"date"`
+	To       string             `json:"to" format:"date"`
 	Maps     []InstrumentMap    `json:"maps" nullable:"false" doc:"one for each instrument of the section"`
 	Ladders  []LadderStanding   `json:"ladders" nullable:"false"`
 	Players  []view.NamedPlayer `json:"players" nullable:"false"`
@@ -73,6 +75,8 @@ func SectionOf(
 		Section:  section,
 		Sections: []string{},
 		Days:     days,
+		From:     view.Date(today.AddDate(0, 0, 1-days)),
+		To:       view.Date(today),
 		Players:  []view.NamedPlayer{},
 	}
 	var mine []store.Player

@@ -40,20 +40,18 @@ var ShortStep = exercise.New(
 // AddStep puts another step on this week's plan, for every day.
 func (b Band) AddStep(t testing.TB, s *store.Store, x exercise.Step, forInstruments ...string) store.Step {
 	t.Helper()
+	return b.AddItem(t, s, plan.Item{Step: x, For: forInstruments})
+}
+
+// AddItem puts another item on this week's plan, for every day.
+func (b Band) AddItem(t testing.TB, s *store.Store, added plan.Item) store.Step {
+	t.Helper()
 	ctx := context.Background()
 	now := time.Now()
 	monday := store.Monday(b.Class.Day(now))
 	before, items, err := s.PlanOf(ctx, b.Class.ID, monday)
 	require.NoError(t, err)
-	added := plan.Item{
-		Key:    uuid.NewString(),
-		Step:   x,
-		Times:  1,
-		Days:   everyDay,
-		At:     plan.Both,
-		Wanted: 2,
-		For:    forInstruments,
-	}
+	added.Key, added.Times, added.Days, added.At, added.Wanted = uuid.NewString(), 1, everyDay, plan.Both, 2
 	// Through the plan, as a director does it: a step that is put straight into its table has
 	// no plan to be changed by.
 	saved, err := s.ChangePlan(ctx, store.PlanChange{

@@ -3844,6 +3844,8 @@ export interface components {
              * @description that are looked back on
              */
             days: number;
+            /** Format: date */
+            from: string;
             ladders: components["schemas"]["LadderStanding"][];
             /** @description one for each instrument of the section */
             maps: components["schemas"]["InstrumentMap"][];
@@ -3851,6 +3853,8 @@ export interface components {
             section: string;
             /** @description of the class, to go on to */
             sections: string[];
+            /** Format: date */
+            to: string;
         };
         SectionWork: {
             load: components["schemas"]["Effort"];

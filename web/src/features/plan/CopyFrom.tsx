@@ -28,7 +28,7 @@ export function CopyFrom({ classId, plan, draft, onAdd }: Props) {
       const before = await answer(
         api.GET('/classes/{class}/plans/{monday}', { params: { path: { class: from, monday } } }),
       )
-      onAdd(...renewed(before.items, plan.monday))
+      onAdd(...renewed(before.items, plan))
       setProblem(undefined)
     } catch (error) {
       setProblem(error)
@@ -53,7 +53,7 @@ export function CopyFrom({ classId, plan, draft, onAdd }: Props) {
             ))}
             <Heading>My templates</Heading>
             {templates.data?.templates.map((t) => (
-              <Row key={t.id} onSelect={() => onAdd(...renewed(t.items, plan.monday))}>
+              <Row key={t.id} onSelect={() => onAdd(...renewed(t.items, plan))}>
                 {t.name}
               </Row>
             ))}
@@ -111,8 +111,12 @@ function Row({ onSelect, children }: { onSelect: () => void; children: string })
 }
 
 /**
- * renewed gives items numbers of their own: takes are counted by them. A test is due on the
- * Friday of its new week.
+ * renewed gives items numbers of their own: takes are counted by them. A test is due as
+ * if it were new.
  */
-const renewed = (items: Item[], monday: string) =>
-  items.map((i) => ({ ...i, key: newId(), ...(i.test ? { test: { ...i.test, due: usualTest(monday).due } } : {}) }))
+const renewed = (items: Item[], { monday, today }: Plan) =>
+  items.map((i) => ({
+    ...i,
+    key: newId(),
+    ...(i.test ? { test: { ...i.test, due: usualTest(monday, today).due } } : {}),
+  }))

@@ -82,11 +82,15 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
     const moved = keys.map((k) => ofDay.find((i) => i.key === k)).filter((i) => i !== undefined)
     draft.change(draft.items.map((i) => (ofDay.includes(i) ? (moved.shift() ?? i) : i)))
   }
-  /** teach puts the new note's own steps on the school days that are left of the week. */
+  /** teach puts the new note's own steps on the day in view and the school days behind it. */
   const teach = () => {
     const kind = kinds.find((k) => k.key === newNote)
     if (!kind || draft.items.some((i) => i.kind === newNote)) return
-    add({ ...newItem(kind.key, opening(plan, kind), dayKey, at), days: dayKeys.slice(Math.min(day, 4), 5), wanted: 3 })
+    add({
+      ...newItem(kind.key, opening(plan, kind), dayKey, at),
+      days: [dayKey, ...dayKeys.slice(day + 1, 5)],
+      wanted: 3,
+    })
   }
   useKeys(draft)
   // Whoever comes from the search with an exercise has it on the day at once.
@@ -135,6 +139,7 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
             key={chosen.key}
             classId={classId}
             monday={plan.monday}
+            today={plan.today}
             item={chosen}
             kind={kinds.find((k) => k.key === chosen.kind)}
             band={plan.band}

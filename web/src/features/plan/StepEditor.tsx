@@ -24,6 +24,7 @@ const Bars = lazy(() => import('../../notation/Bars'))
 type Props = {
   classId: string
   monday: string
+  today: string
   item: Item
   kind?: Kind
   band: Member[]
@@ -33,7 +34,7 @@ type Props = {
 }
 
 /** StepEditor is the step in hand: what it asks, when and for whom, and how any instrument reads it. */
-export function StepEditor({ classId, monday, item, kind, band, choices, onChange, onRemove }: Props) {
+export function StepEditor({ classId, monday, today, item, kind, band, choices, onChange, onRemove }: Props) {
   const [of, setOf] = useState(0)
   const member = band[of]
   const notation = useQuery({
@@ -110,7 +111,15 @@ export function StepEditor({ classId, monday, item, kind, band, choices, onChang
       )}
       {kind.ticked || <OwnPlaying key={`${item.key} model`} classId={classId} item={item} band={band} />}
       <KeepOwn key={item.key} item={item} onChange={onChange} />
-      <Placement classId={classId} monday={monday} item={item} band={band} onChange={onChange} onRemove={onRemove} />
+      <Placement
+        classId={classId}
+        monday={monday}
+        today={today}
+        item={item}
+        band={band}
+        onChange={onChange}
+        onRemove={onRemove}
+      />
     </section>
   )
 }
@@ -179,6 +188,7 @@ function AsRead({ notation, member }: { notation: Schemas['StepNotation']; membe
 type PlacementProps = {
   classId: string
   monday: string
+  today: string
   item: Item
   band: Member[]
   onChange: (item: Item) => void
@@ -186,7 +196,7 @@ type PlacementProps = {
 }
 
 /** Placement is when, where, how often, for whom, and how much it is wanted. */
-function Placement({ classId, monday, item, band, onChange, onRemove }: PlacementProps) {
+function Placement({ classId, monday, today, item, band, onChange, onRemove }: PlacementProps) {
   const toggle = (list: string[], key: string) => (list.includes(key) ? list.filter((k) => k !== key) : [...list, key])
   // The band lists an instrument once for each stage; here stages make no difference.
   const instruments = band.filter((m, n) => band.findIndex((o) => o.instrument === m.instrument) === n)
@@ -271,7 +281,7 @@ function Placement({ classId, monday, item, band, onChange, onRemove }: Placemen
           onChange={(e) => onChange({ ...item, why: e.target.value })}
         />
       </div>
-      <TestTerms classId={classId} monday={monday} item={item} onChange={onChange} />
+      <TestTerms classId={classId} monday={monday} today={today} item={item} onChange={onChange} />
       <p className="mt-3 flex flex-wrap items-center gap-4 text-sm">
         <label className="flex min-h-10 items-center gap-2">
           <input

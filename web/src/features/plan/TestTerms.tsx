@@ -4,18 +4,21 @@ import { shifted } from '../../ui/days'
 import { Field } from '../../ui/Field'
 import type { Item } from './queries'
 
-/** monday is of the week the step is in. */
-type Props = { classId: string; monday: string; item: Item; onChange: (item: Item) => void }
+/** monday is of the week the step is in; today is the school's date. */
+type Props = { classId: string; monday: string; today: string; item: Item; onChange: (item: Item) => void }
 
-/** A test begins with these: due on the Friday, three takes, the best counts (common practice, no published source). */
-export const usualTest = (monday: string): NonNullable<Item['test']> => ({
-  due: shifted(monday, 4),
+/**
+ * A test begins with these: due on the week's Friday, or in three days where that is past, three
+ * takes, the best counts (common practice, no published source).
+ */
+export const usualTest = (monday: string, today: string): NonNullable<Item['test']> => ({
+  due: shifted(monday, 4) >= today ? shifted(monday, 4) : shifted(today, 3),
   takes: 3,
   counts: 'best',
 })
 
 /** TestTerms makes a step a test: due on a day, so many takes of it counting. */
-export function TestTerms({ classId, monday, item, onChange }: Props) {
+export function TestTerms({ classId, monday, today, item, onChange }: Props) {
   const { test } = item
   const set = (part: Partial<NonNullable<Item['test']>>) => test && onChange({ ...item, test: { ...test, ...part } })
   return (
@@ -29,7 +32,7 @@ export function TestTerms({ classId, monday, item, onChange }: Props) {
           onChange={(e) =>
             onChange({
               ...item,
-              test: e.target.checked ? usualTest(monday) : undefined,
+              test: e.target.checked ? usualTest(monday, today) : undefined,
               at: e.target.checked ? 'home' : item.at,
             })
           }

@@ -1,4 +1,4 @@
-import { mondayOf, shifted } from '../../ui/days'
+import { mondayOf, shifted, shortDay } from '../../ui/days'
 
 /** Days is a row for each week, a mark for each day played. */
 export function Days({ days }: { days: string[] }) {
@@ -15,13 +15,16 @@ export function Days({ days }: { days: string[] }) {
       <h2>Days practiced</h2>
       <ol className="mt-2 flex flex-wrap gap-3" aria-label={`${days.length} days`}>
         {weeks.map((week) => (
-          <li key={week[0]} className="flex gap-0.5" title={week[0]}>
-            {week.map((d) => (
-              <span key={d} className={`block h-6 w-2 ${played.has(d) ? 'bg-ink' : 'bg-band'}`}>
-                {/* Seen, it is a mark; heard, only the days that were played are read out. */}
-                <span className="sr-only">{played.has(d) && d}</span>
-              </span>
-            ))}
+          <li key={week[0]}>
+            <span className="flex gap-0.5">
+              {week.map((d) => (
+                <span key={d} className={`block h-6 w-2 ${played.has(d) ? 'bg-ink' : 'bg-band'}`}>
+                  {/* Seen, it is a mark; heard, only the days that were played are read out. */}
+                  <span className="sr-only">{played.has(d) && d}</span>
+                </span>
+              ))}
+            </span>
+            <span className="text-xs text-soft">{shortDay(week[0] ?? '')}</span>
           </li>
         ))}
       </ol>

@@ -13,6 +13,8 @@ const width = 340
 const height = 130
 /** Room for the first and last dot. */
 const edge = 14
+/** Days written under a line; more would run into each other. */
+const mostWritten = 6
 /** Takes listed behind a dot: more is a search, not a look. */
 const mostListed = 12
 
@@ -59,18 +61,32 @@ export function GrowthLine({ title, unit, says, points }: Props) {
           ))}
         </svg>
       )}
-      <div className="mt-1 flex flex-wrap gap-1">
-        {points.filter(hasTakes).map((p, n) => (
-          <button
-            key={p.monday}
-            type="button"
-            aria-expanded={n === open}
-            onClick={() => setOpen(n === open ? undefined : n)}
-            className="min-h-8 rounded px-1.5 text-xs text-soft underline decoration-edge aria-expanded:text-ink"
-          >
-            {shortDay(p.monday)}
-          </button>
-        ))}
+      {/* Each day stands under its dot; where there are many, every second or third is written. */}
+      <div className="relative mt-1 h-9">
+        {points.map((p, n) => {
+          const written = (points.length - 1 - n) % Math.ceil(points.length / mostWritten) === 0
+          const style = { left: `${(100 * x(n)) / width}%` }
+          const look = 'absolute -translate-x-1/2 whitespace-nowrap text-xs text-soft'
+          if (p.takes.length === 0)
+            return (
+              <span key={p.monday} style={style} className={look}>
+                {written && shortDay(p.monday)}
+              </span>
+            )
+          return (
+            <button
+              key={p.monday}
+              type="button"
+              style={style}
+              aria-expanded={n === open}
+              aria-label={`Takes of the week of ${shortDay(p.monday)}`}
+              onClick={() => setOpen(n === open ? undefined : n)}
+              className={`${look} min-h-8 min-w-6 rounded underline decoration-edge aria-expanded:text-ink`}
+            >
+              {written ? shortDay(p.monday) : '·'}
+            </button>
+          )
+        })}
       </div>
       {shown && (
         <ol className="mt-1 flex flex-wrap gap-x-3 text-sm" aria-label="The takes of the week">
@@ -87,9 +103,6 @@ export function GrowthLine({ title, unit, says, points }: Props) {
     </section>
   )
 }
-
-/** A family has no takes to open. */
-const hasTakes = (p: Dot) => p.takes.length > 0
 
 /** spoken is the whole line for a screen reader, week by week. */
 function spoken(title: string, unit: string, points: Dot[]): string {

@@ -2,6 +2,7 @@ import { queryOptions, useQuery } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
 import { answer, api } from '../../api/client'
 import { buttonClass } from '../../ui/Button'
+import { PrintButton } from '../../ui/PrintButton'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
@@ -37,6 +38,9 @@ export function PlayerPage() {
     <>
       <ClassHead classId={classId} name={data.class.name} at="none" />
       <header className="border-t border-ink pt-4">
+        <span className="no-print float-right ml-3">
+          <PrintButton />
+        </span>
         <a
           className={`${buttonClass()} no-print float-right`}
           href={`/api/classes/${classId}/players/${playerId}/report.pdf`}

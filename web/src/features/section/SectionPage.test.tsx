@@ -26,6 +26,8 @@ const section: Schemas['SectionView'] = {
   section: 'Clarinets',
   sections: ['Flutes', 'Clarinets'],
   days: 14,
+  from: '2026-11-13',
+  to: '2026-11-26',
   maps: [
     {
       instrument: 'B♭ clarinet',

@@ -1,6 +1,8 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { answer, api, type Schemas } from '../../api/client'
+import { longDay } from '../../ui/days'
+import { PrintButton } from '../../ui/PrintButton'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
@@ -54,7 +56,10 @@ export function SectionPage() {
             {s}
           </Link>
         ))}
-        <label className="ml-auto text-sm text-soft">
+        <span className="ml-auto">
+          <PrintButton />
+        </span>
+        <label className="text-sm text-soft">
           the last{' '}
           <select
             className="min-h-9 rounded-md border border-edge bg-sheet px-2 text-ink"
@@ -70,6 +75,9 @@ export function SectionPage() {
           </select>
         </label>
       </nav>
+      <p className="mt-2 text-soft">
+        {data.section}, {longDay(data.from)} to {longDay(data.to)}
+      </p>
       {data.maps.map((m) => (
         <NoteMap key={m.instrument} map={m} />
       ))}

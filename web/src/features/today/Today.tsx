@@ -6,6 +6,7 @@ import { RibbonLegend } from '../../ribbon/RibbonLegend'
 import { Button, buttonClass } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
 import { longDay, mondayOf, shifted, weekdayOf } from '../../ui/days'
+import { PrintButton } from '../../ui/PrintButton'
 import { Problem } from '../../ui/Problem'
 import { ResultMark, resultWords } from '../../ui/ResultMark'
 import { useInAppLinks } from '../../ui/useInAppLinks'
@@ -115,9 +116,12 @@ function DayHead({ today }: { today: Schemas['Today'] }) {
         <Button aria-label="The day after" onClick={() => go(1)} disabled={isToday}>
           →
         </Button>
+        <span className="ml-auto">
+          <PrintButton />
+        </span>
         {today.steps.length > 0 && (
           <Link
-            className={`${buttonClass()} no-print ml-auto`}
+            className={`${buttonClass()} no-print`}
             to={`/class/${today.class.id}/front/${mondayOf(today.day)}/${weekdayOf(today.day)}`}
           >
             Play with the class
