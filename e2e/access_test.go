@@ -15,6 +15,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/plan"
+	"earlychorus/core/playtest"
 	"earlychorus/e2e/browser"
 	"earlychorus/server/store/storetest"
 )
@@ -179,6 +181,14 @@ func TestADirectorsScreensAreAccessible(t *testing.T) {
 	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "READ")
+	test := b.AddItem(t, s, plan.Item{
+		Step: storetest.ShortStep,
+		Test: &playtest.Test{
+			Due:    time.Now().AddDate(0, 0, 2).Format(time.DateOnly),
+			Takes:  3,
+			Counts: playtest.Best,
+		},
+	})
 	base := serve(t, s)
 	handsIn(t, base, "READ", "Player who cracks")
 	const width, height = 1280, 800
@@ -200,6 +210,19 @@ func TestADirectorsScreensAreAccessible(t *testing.T) {
 		{"plan", at(class+"/plan", "Long tone, counted")},
 		{"try", at(class+"/try/clarinet", "nothing of it is kept")},
 		{"fingerings", at(class+"/fingerings/clarinet", "Fingerings")},
+		{"test", at(class+"/test/"+test.ID, "0 of 2 handed in")},
+		{"notes known", chromedp.Steps(
+			at(class+"/plan", "Long tone, counted"), browser.Press("Notes known"), browser.See("Save the notes"),
+		)},
+		{"for a player", chromedp.Steps(
+			at(class, "Test: Long tone"),
+			browser.Click(`button[aria-label="For Bo Testerly"]`),
+			browser.Press("Notes known"),
+			browser.See("The rest are as the class has them"),
+		)},
+		{"search", chromedp.Steps(
+			at(class, "Test: Long tone"), browser.Press("Search"), browser.See("Teaching choices"),
+		)},
 	}
 	for _, chapter := range []string{
 		"players", "people", "consent", "conventions", "tips", "next-steps", "care", "excused", "years",

@@ -46,7 +46,7 @@ func HomeOf(h AtHome) Home {
 
 func (h AtHome) well() (out []string) {
 	if h.Days == 0 {
-		return []string{fmt.Sprintf("%s has not recorded anything in these weeks. Any day is a good day to begin.", h.First)}
+		return []string{h.First + " has not recorded anything in these weeks. Any day is a good day to begin."}
 	}
 	if first, best := h.holds(); best > 0 && best >= first+1 {
 		out = append(out, fmt.Sprintf(
@@ -62,13 +62,14 @@ func (h AtHome) well() (out []string) {
 		out = append(out, "Notes are better in tune than they were a few weeks ago.")
 	}
 	if h.Rungs > 0 {
-		out = append(out, fmt.Sprintf("%s %s on the way to a hard note.", h.First, counted(h.Rungs, "passed one step", "passed %d steps")))
+		passed := counted(h.Rungs, "passed one step", "passed %d steps")
+		out = append(out, h.First+" "+passed+" on the way to a hard note.")
 	}
 	if h.Clean > 0 {
 		out = append(out, fmt.Sprintf("In the last two weeks %d of %d recordings were clean.", h.Clean, h.Takes))
 	}
 	if h.LateDays >= wellDays || len(out) == 0 {
-		out = append(out, fmt.Sprintf("%s practiced on %s of the last 14 days.", h.First, counted(h.LateDays, "1", "%d")))
+		out = append(out, fmt.Sprintf("%s practiced on %d of the last 14 days.", h.First, h.LateDays))
 	}
 	return out
 }
@@ -112,9 +113,9 @@ func (h AtHome) try() string {
 // triedAtHome are a family's words for what decided a take. They ask for nothing that needs a
 // teacher beside.
 var triedAtHome = map[measure.Cause]string{
-	measure.CauseGap:          "The sound stops on the way. Take a bigger breath first, and blow all the way to the end.",
+	measure.CauseGap:          "The sound stops on the way. Take a bigger breath first, and blow to the very end.",
 	measure.CauseHeld:         "Notes end early. Count aloud for them: hold until you have said the last number.",
-	measure.CauseSteadiness:   "Notes shake a little. Try one long note with still shoulders, as quiet as a held breath.",
+	measure.CauseSteadiness:   "Notes shake a little. Try one long note with still shoulders and slow air.",
 	measure.CauseDrift:        "Notes slide away as they go on. Try the note again, and keep blowing as at the start.",
 	measure.CauseCentre:       "Notes are a little out of tune. Listen to the note on the page first, then match it.",
 	measure.CauseBreak:        "Notes jump. Try them softer and slower, with the fingers pressed all the way down.",

@@ -42,6 +42,8 @@ func TestAFamilyOfSomebodyWhoDidNotPlay(t *testing.T) {
 	h := progress.HomeOf(progress.AtHome{First: "Wren", Weeks: 10})
 	assert.Equal(t, []string{"Wren has not recorded anything in these weeks. Any day is a good day to begin."}, h.Well)
 	assert.Contains(t, h.Try, "Little and often")
-	h = progress.HomeOf(progress.AtHome{First: "Wren", Weeks: 10, Days: 1, LateDays: 1})
+	once := progress.AtHome{First: "Wren", Weeks: 10, Days: 1}
+	once.LateDays = 1
+	h = progress.HomeOf(once)
 	assert.Equal(t, []string{"Wren practiced on 1 of the last 14 days."}, h.Well)
 }

@@ -37,9 +37,16 @@ func All() []Word {
 		},
 		{"home", "The note an instrument's first five begin from: concert B♭, but on the recorders."},
 		{"ladder", "An ordered way into a hard note or skill."},
+		{"model", "A director's own playing of a step, for players to hear, slower too, at the same pitch."},
 		{"nearly", "A verdict: one measure is outside, by no more than half its limit; or only hard notes are."},
+		{
+			"new note",
+			"A note given in a week: heard, fingered, played alone, then found from one that is known. New for that " +
+				"week.",
+		},
 		{"not yet", "A verdict: more than that is outside."},
 		{"note (measured)", "A stretch of a take at one pitch, with onset, release and its measures."},
+		{"notes known", "What a section has learnt on its instrument. Patterns use these notes only."},
 		{"partial", "One of the notes that a tube gives with one fingering; also a harmonic of a reed tube."},
 		{"pass rule", "The measures a step is judged by, each with its limit."},
 		{"plan", "A week of steps for a class."},
@@ -56,6 +63,11 @@ func All() []Word {
 				"always said.",
 		},
 		{"take", "One recording of one step by one player."},
+		{
+			"test",
+			"A step due on a day: so many of its takes count, the best or the last; hard notes are held against " +
+				"nobody.",
+		},
 		{"tip", "One piece of advice for the cause that decided a verdict."},
 		{"tried", "What a hard note counts as when it does not come out: nothing is held against the player."},
 		{"verdict", "Clean, nearly, not yet or can't tell, with the measure that decided it."},

@@ -46,7 +46,8 @@ func (a *API) serveReport(w http.ResponseWriter, r *http.Request, class store.Cl
 		return err
 	}
 	var out bytes.Buffer
-	if err := print.HomeReport(&out, print.PaperOf(class.School.TimeZone), reportOf(g, words, class, today)); err != nil {
+	report := reportOf(g, words, class, today)
+	if err := print.HomeReport(&out, print.PaperOf(class.School.TimeZone), report); err != nil {
 		return err
 	}
 	servePDF(w, out.Bytes(), "report.pdf")

@@ -256,5 +256,6 @@ func playerColumns() []Column {
 	for _, f := range roster.Fields() {
 		out = append(out, Column{f.Column, f.Says, "p." + f.Column})
 	}
+	out = append(out, Column{"knows", "JSON: notes known before the class (ahead), or not yet (behind)", "p.knows"})
 	return append(out, Column{"left_at", "UTC; empty while in the class", "p.left_at"})
 }

@@ -20,14 +20,19 @@ const parts = [
   { key: 'all', label: 'All', holds: () => true },
 ]
 
+/** known and fresh are a player's own sounding notes; none where no list is kept. */
+type Props = { request: Request<'chart'>; known?: number[]; fresh?: number[] }
+
 /** FingeringBook is every note of an instrument with every way to finger it, drawn; it prints as it stands. */
-export function FingeringBook({ request }: { request: Request<'chart'> }) {
+export function FingeringBook({ request, known = [], fresh = [] }: Props) {
   const { data, error } = useQuery({ queryKey: ['chart', request], queryFn: () => chart(request), staleTime: Infinity })
-  const [part, setPart] = useState('easy')
+  const own = { key: 'known', label: 'Notes I know', holds: (n: Note) => [...known, ...fresh].includes(n.midi) }
+  const choices = known.length > 0 ? [own, ...parts] : parts
+  const [part, setPart] = useState(known.length > 0 ? 'known' : 'easy')
   const [played, setPlayed] = useState<Note>()
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Drawing the fingerings" />
-  const shown = data.notes.filter(parts.find((p) => p.key === part)?.holds ?? (() => true))
+  const shown = data.notes.filter(choices.find((p) => p.key === part)?.holds ?? (() => true))
   return (
     <>
       <h1>Fingerings, {data.instrument}</h1>
@@ -36,7 +41,7 @@ export function FingeringBook({ request }: { request: Request<'chart'> }) {
         instrument to instrument: where yours does, your director’s word counts.
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-2 print:hidden">
-        {parts.map((p) => (
+        {choices.map((p) => (
           <Button
             key={p.key}
             aria-pressed={part === p.key}
@@ -52,7 +57,14 @@ export function FingeringBook({ request }: { request: Request<'chart'> }) {
       </div>
       <ul className="mt-4 grid grid-cols-2 gap-3 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-5">
         {shown.map((n) => (
-          <NoteCard key={n.written_name} note={n} book={data} of={request} onPlay={() => setPlayed(n)} />
+          <NoteCard
+            key={n.written_name}
+            isNew={fresh.includes(n.midi)}
+            note={n}
+            book={data}
+            of={request}
+            onPlay={() => setPlayed(n)}
+          />
         ))}
       </ul>
       {played && <PlayIt note={played} book={data} of={request} onClose={() => setPlayed(undefined)} />}
@@ -61,10 +73,10 @@ export function FingeringBook({ request }: { request: Request<'chart'> }) {
 }
 
 /** onPlay listens to the note. */
-type CardProps = { note: Note; book: Chart; of: Request<'chart'>; onPlay: () => void }
+type CardProps = { isNew: boolean; note: Note; book: Chart; of: Request<'chart'>; onPlay: () => void }
 
 /** NoteCard is one note: on the staff, by name, and every way to finger it; to hear, and to play. */
-function NoteCard({ note, book, of, onPlay }: CardProps) {
+function NoteCard({ isNew, note, book, of, onPlay }: CardProps) {
   return (
     <li className="break-inside-avoid rounded-md border border-rule bg-sheet p-2 text-center">
       <div className="h-36">
@@ -77,6 +89,7 @@ function NoteCard({ note, book, of, onPlay }: CardProps) {
         {note.also && <span className="font-sans text-sm text-soft"> or {note.also}</span>}
       </h2>
       <p className="text-sm text-soft">{note.place}</p>
+      {isNew && <p className="text-sm text-warm">New this week.</p>}
       {note.ways.length === 0 && <p className="text-sm text-soft">Ask your director for this one.</p>}
       {note.ways.map((way, n) => (
         <figure key={way.text} className="mt-1">

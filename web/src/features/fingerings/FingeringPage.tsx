@@ -11,7 +11,7 @@ export function OwnFingerings() {
   const { data, error } = useQuery(practiceQuery)
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Opening your fingerings" />
-  const { instrument, variant, conventions } = data.setting
+  const { instrument, variant, conventions, known, new: fresh } = data.setting
   return (
     <>
       <p className="flex flex-wrap gap-x-4 print:hidden">
@@ -22,7 +22,11 @@ export function OwnFingerings() {
           Which note is that?
         </Link>
       </p>
-      <FingeringBook request={{ instrument, variant: variant ?? '', conventions }} />
+      <FingeringBook
+        request={{ instrument, variant: variant ?? '', conventions }}
+        known={known ?? []}
+        fresh={fresh ?? []}
+      />
     </>
   )
 }

@@ -11,6 +11,9 @@ export const directorHelp: Record<string, PageHelp> = {
       { want: 'Answer a question', how: 'Press Answer beside it. The player reads it on the practice page.' },
       { want: 'Change a step', how: 'Press its name in the head of the board.' },
       { want: 'Play it with the class', how: 'Press “Play with the class”.' },
+      { want: 'Excuse a player, or give a new PIN', how: 'Press the three dots beside the name.' },
+      { want: 'See a test’s results', how: 'Press the test’s name above the board.' },
+      { want: 'Find a player, an exercise or a page', how: 'Press Search, or Ctrl or ⌘ and K, on any page.' },
     ],
   },
   Listen: {
@@ -34,7 +37,16 @@ export const directorHelp: Record<string, PageHelp> = {
     about: 'The week: exercises on days, in class and at home, within your minutes.',
     ways: [
       { want: 'Find an exercise', how: 'Type what it is called or what it is for. Press it to add it to the day.' },
-      { want: 'Fit the day into its minutes', how: 'Press Fit. It says what it leaves out.' },
+      { want: 'Fit the day into its minutes', how: 'Press “Fit to minutes”. It says what it leaves out.' },
+      {
+        want: 'Give a new note',
+        how: 'Press “Notes known”, choose it for each section, and save. It gets its own step.',
+      },
+      { want: 'Make a step a test', how: 'In the step, choose “A test”. Say when it is due and how many takes count.' },
+      {
+        want: 'Play it for them',
+        how: 'In the step, “Play it for them”. Players hear it, slower too, at the same pitch.',
+      },
       { want: 'Use a week again', how: 'Choose “Copy from …”: a week of yours, of another class, or a template.' },
       { want: 'Print', how: 'Press “Print and export”. Paper is Letter or A4 by your school’s place.' },
     ],
@@ -55,7 +67,18 @@ export const directorHelp: Record<string, PageHelp> = {
   },
   'A player': {
     about: 'How one player has grown, with dates, ladders, tone and comments.',
-    ways: [{ want: 'Send it home', how: 'Press “Page for home”.' }],
+    ways: [{ want: 'Send it home', how: 'Press “A page for home”: what went well, one thing to try, how to help.' }],
+  },
+  'A test': {
+    about: 'Who has handed a test in, and how it went.',
+    ways: [
+      { want: 'See who has not handed it in', how: 'Choose it under Show.' },
+      {
+        want: 'Take the results to your gradebook',
+        how: 'Press “Results (CSV)”, or take the whole gradebook out: Class.',
+      },
+      { want: 'Overrule a result', how: 'Press the take that counts, and choose under “Your call”.' },
+    ],
   },
   'Play with the class': {
     about: 'The day’s steps at the front of the room, step by step.',
@@ -71,6 +94,10 @@ export const directorWords: [string, string][] = [
   ['take', 'One recording of one step by one player.'],
   ['ladder, rung', 'An ordered way into a hard note, in small steps.'],
   ['stage', 'How far a player has come, 1 to 4, by school weeks from the first lesson.'],
+  ['notes known', 'What a section has learnt. Patterns use these notes only.'],
+  ['new note', 'A note given this week: heard, fingered, played alone, then found from one that is known.'],
+  ['test', 'A step due on a day. So many takes count, the best or the last; hard notes are held against nobody.'],
+  ['model', 'Your own playing of a step, for players to hear.'],
   ['hard note', 'A note beginners are not held to: counted as tried.'],
   ['simulated', 'A simulated player made it. Always said where it is.'],
 ]
