@@ -17,6 +17,7 @@ import (
 // From an empty database to a child's first recording, through the screens alone: the code
 // that the program prints, a school, a class, a player, a week, a PIN, a take.
 func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
+	t.Parallel()
 	server := begin(t, nil, "serve", "--no-demo", "--port", "18160", "--data", t.TempDir(),
 		"--database", storetest.DSN(t))
 	_, code, found := strings.Cut(server.says("set yours up with this code"), "this code: ")
@@ -101,6 +102,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 // Without a screen: a school and its people by commands, a forgotten password, and somebody
 // who leaves.
 func TestASchoolOnTheCommandLine(t *testing.T) {
+	t.Parallel()
 	on := []string{"--database", storetest.DSN(t), "--data", t.TempDir()}
 	run := func(args ...string) (string, error) { return command(t, nil, append(args, on...)...) }
 	said, err := run("school", "create", "Tern Rock School")
@@ -170,6 +172,7 @@ func TestASchoolOnTheCommandLine(t *testing.T) {
 // The demo's passwords are published: it is not shown to others than this machine by
 // mistake.
 func TestTheDemoStaysOnThisMachine(t *testing.T) {
+	t.Parallel()
 	data := filepath.Join(t.TempDir(), "data")
 	for _, beyond := range [][]string{{"--host", "0.0.0.0"}, {"--public-url", "https://band.example"}} {
 		args := append([]string{"serve", "--database", storetest.DSN(t), "--data", data, "--port", "18180"}, beyond...)

@@ -153,6 +153,7 @@ func fakeMicrophone(t *testing.T) string {
 }
 
 func TestTheWholeLoop(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "REED")
 	base := serve(t, s)
@@ -233,6 +234,7 @@ func number(t *testing.T, s string) float64 {
 
 // Without a microphone a player is told why, and still has a way.
 func TestNoMicrophone(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	storetest.NewBand(t, s, "REED")
 	page := openPage(t, browser.Options{Width: 390, Height: 844})

@@ -20,6 +20,7 @@ import (
 // own and looks a fingering up; the player plays from the book of fingerings, hands a FLAC
 // file in, and says that the instrument was looked after.
 func TestTheMusicOfOneSection(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "TIDE")
 	base := serve(t, s)

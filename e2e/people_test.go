@@ -14,6 +14,7 @@ import (
 // A child who forgot the PIN gets one on the director's screen, and is in with it; a
 // colleague is asked to direct the class too, accepts, and sees it.
 func TestPeopleComeAndGo(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	base := serve(t, s)
 	b, other := storetest.NewBand(t, s, "COMING"), storetest.NewBand(t, s, "GOING")

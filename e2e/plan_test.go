@@ -24,6 +24,7 @@ func signInDirector(b storetest.Band, base string) chromedp.Action[chromedp.Void
 // A class from a messy list, the demo's week built from nothing, fitted to six
 // minutes, printed, and played with the class for twenty seconds.
 func TestTheDirectorsMorning(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "MORN")
 	base := serve(t, s)
@@ -181,6 +182,7 @@ func choose(path, value string) chromedp.Action[chromedp.Void] {
 
 // Two directors at one week: nothing is lost, and who did what is said.
 func TestAClosedLaptopLosesNothing(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "LAP")
 	base, down := serveOver(t, s)

@@ -18,6 +18,7 @@ func signInPlayer(base, code, name string) chromedp.Action[chromedp.Void] {
 // A rung is passed three times in a row, stepped back from; what is ticked is
 // ticked; what hurts reaches the director.
 func TestAPlayersDay(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "ROOM")
 	b.AddStep(t, s, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 160}))

@@ -134,6 +134,7 @@ func first(result string) chromedp.Action[chromedp.Void] {
 // Three clean takes lead a rung up; two of the wrong notes lead back. The word
 // on each is there at once, and the server's agrees.
 func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "CLIMB")
 	step := b.AddStep(t, s, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 160}))
@@ -196,6 +197,7 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 
 // The register key alone: it cracks, then it works.
 func TestARegisterPairFailsThenWorks(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "PAIR")
 	step := b.AddStep(t, s, exercise.New("register-pair", map[string]any{"pairs": 1, "tempo_bpm": 80}))
@@ -227,6 +229,7 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 
 // Bursts of air are counted.
 func TestBreathingBursts(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "BREATH")
 	step := b.AddStep(
@@ -404,6 +407,7 @@ const mostScript = 200_000 // bytes
 // On a weak school network the page is there before the ear and the engraver are:
 // the page names every script it waits for.
 func TestThePracticePageIsThereSoon(t *testing.T) {
+	t.Parallel()
 	base := serve(t, storetest.Open(t))
 	fetch := func(path string) []byte {
 		req, err := http.NewRequestWithContext(t.Context(), "GET", base+path, nil)

@@ -27,6 +27,7 @@ func link(t *testing.T, page context.Context) string {
 // A school's people sign on through its own provider, which is another site: a director, and a
 // child; somebody whom no list knows is told so.
 func TestSigningOnInABrowser(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	base := serve(t, s)
 	b := storetest.NewBand(t, s, "SIGNINGON")
@@ -85,6 +86,7 @@ func TestSigningOnInABrowser(t *testing.T) {
 
 // A forgotten password: a letter, its link, a new password, and in.
 func TestAForgottenPasswordInABrowser(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	base := serve(t, s)
 	b := storetest.NewBand(t, s, "FORGETFUL")
@@ -113,6 +115,7 @@ func TestAForgottenPasswordInABrowser(t *testing.T) {
 // A substitute's day, and a family's page: each sees what is theirs, changes nothing, and is out
 // when the pass ends.
 func TestASubstitutesDayAndAFamilysPage(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	base := serve(t, s)
 	b := storetest.NewBand(t, s, "PASSES")
@@ -170,6 +173,7 @@ func TestASubstitutesDayAndAFamilysPage(t *testing.T) {
 
 // A child that was taken off the list is out at once, wherever it was.
 func TestARemovedPlayerIsTurnedAway(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	base := serve(t, s)
 	b := storetest.NewBand(t, s, "REMOVED")
@@ -196,6 +200,7 @@ func TestARemovedPlayerIsTurnedAway(t *testing.T) {
 // A messy sheet of a school's own, in an old encoding: told once which column is what and what
 // its words mean, it is in; the next one is understood by itself.
 func TestAMessyListInABrowser(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	base := serve(t, s)
 	b := storetest.NewBand(t, s, "MESSY")
@@ -248,6 +253,7 @@ func TestAMessyListInABrowser(t *testing.T) {
 
 // A home that did not agree: the child plays and is told how it went, and nothing arrives.
 func TestPracticeWithoutConsent(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	base := serve(t, s)
 	b := storetest.NewBand(t, s, "UNKEPT")

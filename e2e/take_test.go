@@ -155,6 +155,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 
 // A voice note is spoken, sent, undone and spoken again; the player hears it.
 func TestAVoiceNoteIsSpokenAndHeard(t *testing.T) {
+	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "VOICE")
 	base := serve(t, s)

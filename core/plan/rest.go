@@ -76,7 +76,8 @@ func Meanwhile(of scores.Score, p exercise.Player, c exercise.Conventions) (scor
 	}
 	note := home.Targets()[0]
 	s := home
-	s.Title, s.TempoBPM, s.Segments, s.Rules = "While the others buzz: home in their rests", of.TempoBPM, nil, nil
+	s.Title = "Play your " + note.Called + " while the brass rest"
+	s.TempoBPM, s.Segments, s.Rules = of.TempoBPM, nil, nil
 	for _, seg := range of.Segments {
 		mine := scores.Segment{
 			Phase:     scores.Rest,

@@ -166,10 +166,22 @@ func (c Common) say(list []Take, step string) string {
 	if n := list[0].Notes; n != "" && !slices.ContainsFunc(list, func(t Take) bool { return t.Notes != n }) {
 		// Of a whole line the notes are not news.
 		if each := strings.Fields(n); len(each) <= 2 {
-			notes = " at " + strings.Join(each, " and ")
+			notes = " on " + strings.Join(withoutOctaves(each), " and ")
 		}
 	}
 	return fmt.Sprintf("%d of %d %s %s%s: %s.", c.Players, c.Of, who, several.Did(c.Cause), notes, step)
+}
+
+// withoutOctaves are notes' names without numbers, where they still tell them apart.
+func withoutOctaves(names []string) []string {
+	out := make([]string, len(names))
+	for n, name := range names {
+		out[n] = strings.TrimRight(name, "0123456789")
+	}
+	if len(out) == 2 && out[0] == out[1] && names[0] != names[1] {
+		return names
+	}
+	return out
 }
 
 func sections(takes []Take, c Common) int {

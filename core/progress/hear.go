@@ -115,7 +115,7 @@ func (c Candidate) reasons(w Weights) []Why {
 		add(Question, "asks: "+strings.TrimSpace(c.FlagWords))
 	}
 	if c.Result == verdict.CantTell {
-		add(CannotTell, "the recording could not be judged: only an ear can")
+		add(CannotTell, "couldn’t measure this one: please listen")
 	}
 	switch {
 	case c.Stuck && c.StuckTries == 0:

@@ -138,7 +138,7 @@ func TestWhatASectionHasInCommon(t *testing.T) {
 	})
 	got := progress.Commons(takes, map[string]string{"s": "Register pair"})
 	require.Len(t, got, 1, "one flute is nobody's common fault")
-	assert.Equal(t, "5 of 7 clarinets jumped to another partial at E3 and B4: Register pair.", got[0].Sentence)
+	assert.Equal(t, "5 of 7 clarinets jumped to another partial on E and B: Register pair.", got[0].Sentence)
 	assert.Equal(t, []string{"t0", "t1", "t2", "t3", "t4"}, got[0].Takes, "the latest of each")
 
 	// What most sections share is said once, of the class.

@@ -264,7 +264,7 @@ func TestTheFrontOfTheRoom(t *testing.T) {
 	buzz := front.Steps[1]
 	require.Len(t, buzz.Groups, 2)
 	assert.Equal(t, []string{"Clarinets"}, buzz.Groups[0].Names)
-	assert.Contains(t, buzz.Groups[0].Doing, "While the others buzz")
+	assert.Contains(t, buzz.Groups[0].Doing, "while the brass rest")
 	assert.Equal(t, scores.Buzz, buzz.Groups[1].Notes[0].Phase, "the step's own score leads")
 	found := false
 	for _, c := range buzz.Cues {

@@ -63,7 +63,7 @@ func TestWhatASectionSharesIsSaidOnTheBoard(t *testing.T) {
 	director.want(200, "GET", "/classes/"+b.Class.ID+"/today", nil, &today)
 	require.Len(t, today.Common, 1)
 	c := today.Common[0]
-	assert.Equal(t, "5 of 6 clarinets jumped to another partial at C4: Long tone, counted.", c.Sentence)
+	assert.Equal(t, "5 of 6 clarinets jumped to another partial on C: Long tone, counted.", c.Sentence)
 	assert.ElementsMatch(t, broken, c.Takes)
 	assert.Equal(t, map[string]int{"clean": 2, "not-yet": 5}, today.Steps[0].Results)
 

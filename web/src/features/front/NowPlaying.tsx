@@ -32,20 +32,20 @@ export function NowPlaying({ step, beat, playing }: Props) {
   const next = step.cues[index + 1]
   if (step.ticked) {
     return (
-      <div className="my-auto">
-        <ul className="mx-auto max-w-3xl list-disc space-y-3 text-[2rem] font-serif">
+      <div className="my-auto min-h-0 overflow-y-auto">
+        <ul className="mx-auto max-w-3xl list-disc space-y-1 text-[1.75rem] font-serif">
           {step.items.map((i) => (
             <li key={i}>{i}</li>
           ))}
         </ul>
-        <ul className="mx-auto mt-6 grid max-w-5xl gap-x-8 gap-y-3 sm:grid-cols-2">
+        <ul className="mt-4 grid gap-x-6 gap-y-2 sm:grid-cols-2 lg:grid-cols-4">
           {step.groups
             .filter((g) => g.items.length > 0)
             .map((g) => (
               <li key={g.names.join()} className="border-t border-rule pt-2">
                 <p className="text-sm text-soft">{g.names.join(', ')}</p>
                 {g.items.map((i) => (
-                  <p key={i} className="font-serif text-xl">
+                  <p key={i} className="font-serif leading-snug">
                     {i}
                   </p>
                 ))}

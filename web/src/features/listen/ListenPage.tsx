@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
-import { useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { Problem } from '../../ui/Problem'
 import { Waiting } from '../../ui/Waiting'
 import { ClassHead } from '../class'
@@ -61,7 +61,10 @@ function Session({ classId }: { classId: string }) {
         </p>
         {listening.excerpts.length === 0 && (
           <p className="py-10 text-lg">
-            Nobody needs an ear just now. Everything that was played has been listened to, or says nothing new.
+            Nobody needs an ear just now. Everything that was played has been listened to, or says nothing new.{' '}
+            <Link className="underline" to={`/class/${classId}`}>
+              See today’s board
+            </Link>
           </p>
         )}
         {listening.excerpts.length > 0 && !excerpt && (
