@@ -102,7 +102,7 @@ var pictures = []picture{
 		name:   "player",
 		width:  1280,
 		height: 800,
-		way:    then(director, chromedp.Click(`//th/a[.="Pim Sandover"]`), browser.See("Longest hold")),
+		way:    then(director, chromedp.Click(`//th//a[.="Pim Sandover"]`), browser.See("Longest hold")),
 	},
 	{
 		name:   "plan",
