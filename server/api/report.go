@@ -64,7 +64,7 @@ func (a *API) wordsHome(
 	}
 	today := class.Day(a.Now())
 	since := today.AddDate(0, 0, 1-lately)
-	heard, err := a.Store.HeardBetween(ctx, class.ID, since, today)
+	heard, err := a.Store.HeardOf(ctx, player, since, today)
 	if err != nil {
 		return progress.Home{}, err
 	}
@@ -90,12 +90,9 @@ func (a *API) wordsHome(
 		}
 	}
 	for _, take := range heard {
-		switch {
-		case take.PlayerID != player:
-			continue
-		case take.Result == verdict.Clean:
+		if take.Result == verdict.Clean {
 			facts.Clean++
-		default:
+		} else {
 			facts.Causes = append(facts.Causes, take.Cause)
 		}
 		facts.Takes++

@@ -48,6 +48,17 @@ func (s *Store) HeardBetween(ctx context.Context, classID string, from, to time.
 	return out, err
 }
 
+// HeardOf is HeardBetween of one player.
+func (s *Store) HeardOf(ctx context.Context, playerID string, from, to time.Time) (out []Heard, err error) {
+	err = s.db.WithContext(ctx).Raw(`
+		SELECT t.player_id, coalesce(r.result, t.result) AS result, t.cause
+		FROM counted_take t
+		LEFT JOIN LATERAL (SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1) r ON true
+		WHERE t.player_id = ? AND t.result <> '' AND t.day BETWEEN ? AND ?
+			ORDER BY t.received_at DESC LIMIT ?`, playerID, from, to, mostHeard).Scan(&out).Error
+	return out, err
+}
+
 // mostHeard is takes of a class in a fortnight: forty players, ten steps a day, with
 // room.
 const mostHeard = 20_000

@@ -35,44 +35,34 @@ func (s *Store) Standing(ctx context.Context, p Player) (Standing, error) {
 	if err != nil {
 		return Standing{}, err
 	}
-	best, err := s.bestHolds(ctx, "n.player_id = ?", p.ID)
-	return Standing{Player: p, Ladders: ladders, Best: best[p.ID]}, err
+	best, err := s.bestHold(ctx, p.ID)
+	return Standing{Player: p, Ladders: ladders, Best: best}, err
 }
 
-// StandingsOf returns how things stand for players of a class, in their order.
+// StandingsOf returns how things stand for players of a class, in their order, but for their
+// best holds: no list shows them, and they are found in a year of notes.
 func (s *Store) StandingsOf(ctx context.Context, class Class, players []Player) ([]Standing, error) {
 	ladders, err := s.LaddersOfClass(ctx, class)
-	if err != nil {
-		return nil, err
-	}
-	best, err := s.bestHolds(ctx, "s.class_id = ?", class.ID)
 	if err != nil {
 		return nil, err
 	}
 	out := make([]Standing, len(players))
 	for n, p := range players {
 		p.Class = class
-		out[n] = Standing{Player: p, Ladders: ladders[p.ID], Best: best[p.ID]}
+		out[n] = Standing{Player: p, Ladders: ladders[p.ID]}
 	}
 	return out, nil
 }
 
-// bestHolds returns longest notes, in seconds, by player.
-func (s *Store) bestHolds(ctx context.Context, of, id string) (map[string]float64, error) {
-	var rows []struct {
-		PlayerID string
-		Best     float64
-	}
-	err := s.db.WithContext(ctx).Raw(`
-		SELECT n.player_id, max(n.held) AS best
+// bestHold returns a player's longest note in seconds, of the longest long tones that came
+// out; 0 where none did.
+func (s *Store) bestHold(ctx context.Context, playerID string) (best float64, err error) {
+	err = s.db.WithContext(ctx).Raw(`
+		SELECT coalesce(max(n.held), 0)
 		FROM step s JOIN counted_take t ON t.step_id = s.id AND t.result IN ('clean', 'nearly')
 			JOIN take_note n ON n.take_id = t.id
-		WHERE s.kind = ? AND `+of+` GROUP BY n.player_id`, exercise.KindLongToneLongest, id).Scan(&rows).Error
-	out := map[string]float64{}
-	for _, r := range rows {
-		out[r.PlayerID] = r.Best
-	}
-	return out, err
+		WHERE s.kind = ? AND n.player_id = ?`, exercise.KindLongToneLongest, playerID).Scan(&best).Error
+	return best, err
 }
 
 // keptStanding is where a player stands on a ladder, as it is kept, and what it must

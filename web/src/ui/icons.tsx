@@ -32,14 +32,3 @@ export function GripIcon({ className }: Props) {
     </svg>
   )
 }
-
-/** MoreIcon stands for what else there is to do. */
-export function MoreIcon({ className = '' }: { className?: string }) {
-  return (
-    <svg viewBox="0 0 16 16" width={16} height={16} fill="currentColor" className={className} aria-hidden>
-      <circle cx="3" cy="8" r="1.4" />
-      <circle cx="8" cy="8" r="1.4" />
-      <circle cx="13" cy="8" r="1.4" />
-    </svg>
-  )
-}

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef, useState } from 'react'
 
-const ahead = '300px' // of scrolling, so that nothing is seen to appear
+const ahead = '160px' // of scrolling, four rows of a board, so that nothing is seen to appear
 
 /** Called once, when its element comes near. */
 type Listener = () => void
