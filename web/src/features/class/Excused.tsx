@@ -3,9 +3,9 @@ import { useState } from 'react'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { mondayOf } from '../../ui/days'
-import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
 import { catalogueQuery, planQuery } from '../plan/queries'
+import { DaysAndWhy } from './DaysAndWhy'
 import { type SetUp, useAddException, useEndException } from './queries'
 
 /** Excused lists who is asked for nothing on some days, or not for one step of this week. */
@@ -49,26 +49,7 @@ export function Excused({ classId, setUp }: { classId: string; setUp: SetUp }) {
           options={[{ key: '', label: 'every step' }, ...steps]}
           onChange={(step_id) => setForm({ ...form, step_id })}
         />
-        <Field
-          label="Why (for you)"
-          maxLength={100}
-          value={form.why}
-          onChange={(e) => setForm({ ...form, why: e.target.value })}
-        />
-        <Field
-          label="From"
-          type="date"
-          required
-          value={form.from}
-          onChange={(e) => setForm({ ...form, from: e.target.value })}
-        />
-        <Field
-          label="To"
-          type="date"
-          required
-          value={form.to}
-          onChange={(e) => setForm({ ...form, to: e.target.value })}
-        />
+        <DaysAndWhy value={form} onChange={(days) => setForm({ ...form, ...days })} />
         <p className="self-end">
           <Button type="submit" look="main" disabled={add.isPending || !form.player_id}>
             Excuse

@@ -2,8 +2,8 @@ import { useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Button } from '../../ui/Button'
 import { shifted } from '../../ui/days'
-import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
+import { DaysAndWhy } from '../class/DaysAndWhy'
 import { useAddException, useRenewPIN } from '../class/queries'
 import { PlayerKnows } from './PlayerKnows'
 
@@ -79,27 +79,7 @@ function Longer({ today, onExcuse }: { today: string; onExcuse: (from: string, t
   }
   return (
     <form className="mt-3 grid gap-3 sm:grid-cols-4" onSubmit={submit}>
-      <Field
-        label="From"
-        type="date"
-        required
-        value={form.from}
-        onChange={(e) => setForm({ ...form, from: e.target.value })}
-      />
-      <Field
-        label="To"
-        type="date"
-        required
-        min={form.from}
-        value={form.to}
-        onChange={(e) => setForm({ ...form, to: e.target.value })}
-      />
-      <Field
-        label="Why (for you)"
-        maxLength={100}
-        value={form.why}
-        onChange={(e) => setForm({ ...form, why: e.target.value })}
-      />
+      <DaysAndWhy value={form} onChange={setForm} />
       <p className="self-end">
         <Button type="submit" look="main">
           Excuse
