@@ -108,9 +108,12 @@ func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
 	down.Store(false)
 	do(t, page, chromedp.Reload(), safe()) // a page that opens sends at once
 	day := b.Class.Day(time.Now())
-	takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, day)
-	require.NoError(t, err)
-	assert.Len(t, takes, 2)
+	// A page that has only just opened has not looked yet what waits.
+	assert.Eventually(t, func() bool {
+		takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, day)
+		require.NoError(t, err)
+		return len(takes) == 2
+	}, longestStep, 50*time.Millisecond)
 	do(t, page, chromedp.WaitVisible(`button[data-step="2"] [data-result="clean"]`))
 }
 

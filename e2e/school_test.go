@@ -241,12 +241,16 @@ func TestAMessyListInABrowser(t *testing.T) {
 		browser.Press("Import 1 players"),
 		browser.See("Ida Moss"),
 	)
-	players, err := s.Players(t.Context(), b.Class.ID)
-	require.NoError(t, err)
 	plays := map[string]string{}
-	for _, p := range players {
-		plays[p.FullName()] = p.Instrument
-	}
+	// Her name stands in the list before she is taken in.
+	require.Eventually(t, func() bool {
+		players, err := s.Players(t.Context(), b.Class.ID)
+		require.NoError(t, err)
+		for _, p := range players {
+			plays[p.FullName()] = p.Instrument
+		}
+		return plays["Ida Moss"] != ""
+	}, longestStep, 50*time.Millisecond)
 	assert.Equal(t, "tuba", plays["Zoë Lee"])
 	assert.Equal(t, "clarinet", plays["Ida Moss"])
 }
