@@ -24,7 +24,7 @@ export function Shell() {
           Early Chorus
         </Link>
         {signedIn && (
-          <p className="flex flex-wrap items-baseline gap-x-4 text-sm text-soft">
+          <p className="no-print flex flex-wrap items-baseline gap-x-4 text-sm text-soft">
             <span>
               {me.name}
               {me.class && ` · ${me.class}`}

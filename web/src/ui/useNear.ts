@@ -1,4 +1,5 @@
 import { type RefObject, useEffect, useRef, useState } from 'react'
+import { flushSync } from 'react-dom'
 
 const ahead = '160px' // of scrolling, four rows of a board, so that nothing is seen to appear
 
@@ -31,12 +32,13 @@ export function useNear<E extends Element>(): [RefObject<E | null>, boolean] {
   const [near, setNear] = useState(typeof IntersectionObserver === 'undefined')
   useEffect(() => {
     if (near || !ref.current) return
-    const listener = () => setNear(true)
-    const unwatch = watch(ref.current, listener)
-    window.addEventListener('beforeprint', listener)
+    const unwatch = watch(ref.current, () => setNear(true))
+    // At once: the printer takes the page as it stands when the event is over.
+    const print = () => flushSync(() => setNear(true))
+    window.addEventListener('beforeprint', print)
     return () => {
       unwatch()
-      window.removeEventListener('beforeprint', listener)
+      window.removeEventListener('beforeprint', print)
     }
   }, [near])
   return [ref, near]
