@@ -143,5 +143,14 @@ func TestADirectorsListeningByKeyboard(t *testing.T) {
 	do(t, page, chromedp.KeyEvent(space), browser.See("nearly, the director’s word"))
 	do(t, page, chromedp.Navigate(fmt.Sprintf("%s/class/%s/listen", base, b.Class.ID)), browser.See("Ada Testerly"))
 	press(t, page, "Accept", space)
-	do(t, page, browser.See("Undo"))
+	do(t, page, browser.See("Accepted: Ada Testerly."), browser.See("Undo"))
+	// A player and an exercise are found from any page.
+	search := chromedp.KeyEvent("k", chromedp.KeyModifiers(chromedp.ModifierCtrl))
+	do(t, page, search)
+	focusIs(t, page, "What to look for")
+	do(t, page, chromedp.KeyEvent("testerly bo"), browser.See("player, "), chromedp.KeyEvent(enter))
+	do(t, page, browser.See("A page for home"), search)
+	focusIs(t, page, "What to look for")
+	do(t, page, chromedp.KeyEvent("swell"), browser.See("add it to the plan"), chromedp.KeyEvent(enter))
+	do(t, page, chromedp.WaitVisible(`li[data-step="Swell"]`))
 }

@@ -26,6 +26,11 @@ func demoCommand() *cobra.Command {
 					demo.DirectorPassword,
 					demo.ClassCode,
 				)
+				fmt.Fprintf(
+					out,
+					"Substitute  /pass, with the words %s (for a day after the demo begins)\n",
+					demo.SubstitutesCode,
+				)
 				for _, s := range demo.SignIns() {
 					fmt.Fprintf(out, "%-14s %-14s PIN %s\n", s.Name, s.Instrument, s.PIN)
 				}

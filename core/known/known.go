@@ -67,7 +67,8 @@ func (n Note) In(monday string) State {
 // For returns what one player knows in the week of a Monday, and what is new then: sounding
 // notes, from the lowest. known is nil where every note that the stage reaches counts.
 func (b Book) For(i instrument.Instrument, own Own, monday string) (known, fresh []music.MIDI) {
-	known = slices.Clone(own.Ahead)
+	// What was known on another instrument may lie outside this one's range.
+	known = slices.DeleteFunc(slices.Clone(own.Ahead), func(m music.MIDI) bool { return !i.Beginner.Contains(m) })
 	for _, n := range b.Of(i) {
 		switch n.In(monday) {
 		case Known:
@@ -82,8 +83,11 @@ func (b Book) For(i instrument.Instrument, own Own, monday string) (known, fresh
 	known = slices.DeleteFunc(known, isBehind)
 	slices.Sort(known)
 	slices.Sort(fresh)
-	if b.ByStage {
+	switch {
+	case b.ByStage:
 		return nil, fresh
+	case len(known) == 0: // none at all would mean all of them
+		return []music.MIDI{i.Home()}, fresh
 	}
 	return slices.Compact(known), fresh
 }

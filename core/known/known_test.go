@@ -39,6 +39,11 @@ func TestANoteIsNewForAWeek(t *testing.T) {
 	assert.Equal(t, home+9, knows[4])
 	assert.NotContains(t, knows, home)
 	assert.Empty(t, fresh)
+	// A note of another instrument asks for nothing, and who knows none plays home.
+	knows, _ = b.For(trumpet, known.Own{Ahead: []music.MIDI{trumpet.Beginner.To + 1}}, "2026-11-30")
+	assert.Len(t, knows, 5)
+	knows, _ = b.For(trumpet, known.Own{Behind: trumpet.FirstFive[:]}, "2026-11-30")
+	assert.Equal(t, []music.MIDI{home}, knows)
 	b.ByStage = true
 	knows, _ = b.For(trumpet, known.Own{}, "2026-11-30")
 	assert.Nil(t, knows)

@@ -17,7 +17,6 @@ type Home struct {
 // AtHome are the facts of a player's weeks that a family's words are made of.
 type AtHome struct {
 	First    string // the player's first name
-	Weeks    int    // looked at
 	Days     int    // with practice in them
 	LateDays int    // of the last fortnight
 	Growth   Growth

@@ -16,7 +16,6 @@ func TestAFamilyReadsWhatWentWell(t *testing.T) {
 	better := progress.Line{Trend: &progress.Trend{PerWeek: -1, Clear: true}}
 	h := progress.HomeOf(progress.AtHome{
 		First:    "Wren",
-		Weeks:    10,
 		Days:     31,
 		LateDays: 9,
 		Clean:    12,
@@ -39,10 +38,10 @@ func TestAFamilyReadsWhatWentWell(t *testing.T) {
 
 // Nothing is praised that did not happen, and a family is not left without a word.
 func TestAFamilyOfSomebodyWhoDidNotPlay(t *testing.T) {
-	h := progress.HomeOf(progress.AtHome{First: "Wren", Weeks: 10})
+	h := progress.HomeOf(progress.AtHome{First: "Wren"})
 	assert.Equal(t, []string{"Wren has not recorded anything in these weeks. Any day is a good day to begin."}, h.Well)
 	assert.Contains(t, h.Try, "Little and often")
-	once := progress.AtHome{First: "Wren", Weeks: 10, Days: 1}
+	once := progress.AtHome{First: "Wren", Days: 1}
 	once.LateDays = 1
 	h = progress.HomeOf(once)
 	assert.Equal(t, []string{"Wren practiced on 1 of the last 14 days."}, h.Well)

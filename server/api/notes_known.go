@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"maps"
 	"slices"
 	"time"
 
@@ -49,7 +50,8 @@ func (a *API) showKnown(ctx context.Context, in *WeekPath) (*knownOutput, error)
 	return a.knownOf(ctx, class, a.planned(class, monday))
 }
 
-// knownInput is all that a class knows at once: notes left out are not known any more.
+// knownInput is what a class knows: notes left out of an instrument are not known any more, an
+// instrument left out is as it was.
 type knownInput struct {
 	WeekPath
 	Body known.Book
@@ -64,7 +66,20 @@ func (a *API) saveKnown(ctx context.Context, in *knownInput) (*knownOutput, erro
 	if err := in.Body.Check(); err != nil {
 		return nil, err
 	}
-	class.Known = in.Body
+	for key, notes := range in.Body.Notes {
+		for _, note := range notes {
+			if day, err := time.Parse(time.DateOnly, note.Week); err == nil && day.Weekday() != time.Monday {
+				return nil, problem.Input("notes."+key, "name the week by its Monday, as 2026-11-30")
+			}
+		}
+	}
+	// Instruments that nobody plays just now are not in the form, and keep their notes.
+	kept := maps.Clone(class.Known.Notes)
+	if kept == nil {
+		kept = map[string][]known.Note{}
+	}
+	maps.Copy(kept, in.Body.Notes)
+	class.Known = known.Book{ByStage: in.Body.ByStage, Notes: kept}
 	if err := a.Store.SaveKnown(ctx, class); err != nil {
 		return nil, err
 	}

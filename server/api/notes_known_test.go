@@ -1,6 +1,7 @@
 package api_test
 
 import (
+	"slices"
 	"testing"
 	"time"
 
@@ -71,6 +72,16 @@ func TestANewNoteReachesThePlayersItIsFor(t *testing.T) {
 		assert.NotEqual(t, knows[4].Sounding, seg.Target)
 	}
 
+	// An instrument that is left out keeps its notes; a week has one name.
+	director.want(200, "PUT", path, known.Book{Notes: map[string][]known.Note{"trombone": {
+		{Sounding: 46},
+		{Sounding: 48},
+	}}}, &class)
+	at := slices.IndexFunc(class.Instruments[0].Notes, func(n api.KnownNote) bool { return n.Sounding == next })
+	assert.Equal(t, known.New, class.Instruments[0].Notes[at].State)
+	director.want(422, "PUT", path, known.Book{Notes: map[string][]known.Note{
+		"clarinet": append(knows, known.Note{Sounding: next, Week: "2026-12-01"}),
+	}}, nil)
 	director.want(422, "PUT", own, known.Own{Ahead: []music.MIDI{1}}, nil)
 	director.want(422, "PUT", path, known.Book{Notes: map[string][]known.Note{"kazoo": knows}}, nil)
 	stranger := storetest.NewBand(t, h.store, "STRANGE")

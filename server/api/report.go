@@ -70,7 +70,6 @@ func (a *API) wordsHome(
 	}
 	facts := progress.AtHome{
 		First:  p.FirstName,
-		Weeks:  reportWeeks,
 		Days:   len(g.Days),
 		Growth: progress.Growth{Hold: g.Hold, Centre: g.Centre, Steadiness: g.Steadiness},
 	}

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"earlychorus/server/app"
+	"earlychorus/server/classcode"
 	"earlychorus/server/demo"
 	"earlychorus/server/recordings"
 	"earlychorus/server/store"
@@ -62,6 +63,13 @@ func TestTheDemoFillsAndGoesOn(t *testing.T) {
 	require.True(t, here)
 	assert.Equal(t, 32, count(t, kept, "player"))
 	assert.Equal(t, 2, count(t, kept, "director"))
+	pass, err := kept.PassByCode(t.Context(), classcode.Key(demo.SubstitutesCode))
+	require.NoError(t, err, "the substitute comes in by the words that are printed")
+	assert.Equal(t, store.RoleSubstitute, pass.Role)
+	assert.Equal(t, 1, count(t, kept, "step WHERE test IS NOT NULL"))
+	assert.Equal(t, 3, count(t, kept, "model"))
+	assert.Equal(t, 2, count(t, kept, "flag WHERE seen_at IS NULL"))
+	assert.Zero(t, count(t, kept, "class WHERE known = '{}'"))
 
 	cut, stop := context.WithCancel(t.Context())
 	tell := s.Progress

@@ -10,6 +10,7 @@ import (
 	"earlychorus/core/plan"
 	"earlychorus/core/playtest"
 	"earlychorus/core/synth"
+	"earlychorus/server/classcode"
 	"earlychorus/server/store"
 )
 
@@ -74,7 +75,7 @@ func (s Seeder) substitute(ctx context.Context, class store.Class) error {
 		MadeAt:  s.Now().UTC(),
 		LastDay: tomorrow,
 		EndsAt:  class.Ends(tomorrow).UTC(),
-	}, SubstitutesCode)
+	}, classcode.Key(SubstitutesCode))
 }
 
 // models are the director's own playing of the long tone, by a simulated player, for the

@@ -208,6 +208,9 @@ func Trial(
 			}
 		}
 	}
+	for n := range out.Steps {
+		out.Steps[n].Model = "" // it is the players' to hear; a director has it in the plan
+	}
 	out.PlayerID, out.May, out.StandIns = "", consent.May{}, synth.StandIns()
 	return out, nil
 }
@@ -226,6 +229,9 @@ func WeekAhead(ctx context.Context, s *store.Store, p store.Player, now time.Tim
 		day := today.AddDate(0, 0, n)
 		steps, err := stepsOn(ctx, s, standing, day)
 		if err != nil {
+			return PracticeWeek{}, err
+		}
+		if err := addTests(ctx, s, steps, p.ID); err != nil {
 			return PracticeWeek{}, err
 		}
 		out.Days = append(out.Days, PracticeDay{view.Date(day), steps})
@@ -387,6 +393,9 @@ func addTests(ctx context.Context, s *store.Store, steps []PracticeStep, playerI
 		if step.Test != nil {
 			ids = append(ids, step.ID)
 		}
+	}
+	if len(ids) == 0 {
+		return nil
 	}
 	takes, err := s.TakesOfTests(ctx, ids, playerID)
 	for _, step := range steps {

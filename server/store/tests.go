@@ -33,7 +33,6 @@ type TestTake struct {
 	TakeID   string
 	Day      time.Time
 	Result   verdict.Result // by the last word on it; "" while it waits
-	Failure  string
 }
 
 // mostTestTakes bounds what is read of tests at once: a hundred tries each of a large class.
@@ -46,7 +45,7 @@ func (s *Store) TakesOfTests(ctx context.Context, stepIDs []string, playerID str
 		return nil, nil
 	}
 	err = s.db.WithContext(ctx).Raw(`
-		SELECT t.step_id, t.player_id, t.id AS take_id, t.day, t.failure,
+		SELECT t.step_id, t.player_id, t.id AS take_id, t.day,
 			coalesce((SELECT result FROM review WHERE take_id = t.id ORDER BY reviewed_at DESC LIMIT 1), t.result, '')
 				AS result
 		FROM counted_take t

@@ -55,7 +55,7 @@ function Sections({ classId, monday, onNew, onClose, known }: Props & { known: S
         <Button
           onClick={() =>
             setInstruments((all) =>
-              all.map((i) => (newOf(i, monday) ? i : { ...i, notes: given(i, i.next_midi, monday) })),
+              all.map((i) => (newOf(i, monday) || knowsAll(i) ? i : { ...i, notes: given(i, i.next_midi, monday) })),
             )
           }
         >
@@ -112,6 +112,9 @@ function Sections({ classId, monday, onNew, onClose, known }: Props & { known: S
 
 /** newOf is the note that is new on an instrument in a week. */
 const newOf = (i: Knows, monday: string) => i.notes.find((n) => n.week === monday && n.state !== 'known')
+
+/** knowsAll says that nothing comes next. */
+const knowsAll = (i: Knows) => i.notes.every((n) => n.state === 'known')
 
 /** given makes one note new in a week, or none; one that was new in it is not known again. */
 function given(i: Knows, midi: number | undefined, monday: string): Knows['notes'] {

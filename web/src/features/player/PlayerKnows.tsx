@@ -16,7 +16,11 @@ export function PlayerKnows({ classId, playerId }: { classId: string; playerId: 
   const save = useMutation({
     mutationFn: (body: Schemas['Own']) =>
       answer(api.PUT('/classes/{class}/players/{player}/known', { params: { path }, body })),
+    // Shown at once, so that the next press starts from this one; what is not kept is asked for again.
+    onMutate: (own) =>
+      queries.setQueryData(key, (before: Schemas['PlayerKnows'] | undefined) => before && { ...before, own }),
     onSuccess: (knows) => queries.setQueryData(key, knows),
+    onError: () => queries.invalidateQueries({ queryKey: key }),
   })
   if (error) return <Problem error={error} />
   if (!data) return <Waiting what="Opening the notes" />

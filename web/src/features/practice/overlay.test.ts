@@ -48,6 +48,18 @@ it('shows the best of the day as the core had it with each take', () => {
   expect(a?.takes.map((t) => t.id)).toEqual(['2', '1'])
 })
 
+it('counts takes of a test that the server does not know yet, but none that cannot be judged', () => {
+  const step = { ...practice.steps[0], test: { due: '2026-11-27', takes: 2, counts: 'best', used: 0 } }
+  const tested = { ...practice, steps: [step] } as unknown as Practice
+  const used = (...items: Item[]) => withDevice(tested, items)[0]?.test?.used
+  expect(used(take('1', 'a', 'nearly'))).toBe(1)
+  expect(used(take('1', 'a', 'cant-tell'))).toBe(0)
+  expect(used(take('1', 'a', 'clean'), take('2', 'a', 'clean'), take('3', 'a', 'clean'))).toBe(2)
+  const waiting = { ...step, takes: [{ id: '1', state: 'waiting' }], test: { ...step.test, used: 1 } }
+  const served = { ...practice, steps: [waiting] } as unknown as Practice
+  expect(withDevice(served, [take('1', 'a', 'nearly')])[0]?.test?.used).toBe(1)
+})
+
 it('leads the ladder on, and back', () => {
   const climbed = take('1', 'b', 'clean', { ladder: { key: 'break', rung: 2 } })
   expect(withDevice(practice, [climbed])[1]?.ladder?.rung).toBe(2)

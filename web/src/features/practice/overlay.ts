@@ -48,6 +48,7 @@ function withTake(step: ShownStep, item: Item, ladder: ShownStep['ladder']): Sho
   const best = Math.max(step.best_s ?? 0, heard?.longest_s ?? 0)
   return {
     ...step,
+    ...(step.test && !step.takes.some((t) => t.id === item.id) && { test: withUsed(step.test, heard) }),
     ...(ladder && { ladder }),
     ...(best > 0 && { best_s: best }),
     ...(heard && {
@@ -56,6 +57,11 @@ function withTake(step: ShownStep, item: Item, ladder: ShownStep['ladder']): Sho
     }),
     takes: [shown, ...step.takes.filter((t) => t.id !== item.id)],
   }
+}
+
+/** withUsed counts a take of a test that the server does not know yet; one that cannot be judged uses none up. */
+function withUsed(test: Schemas['PracticeTest'], heard?: { verdict: Pick<Schemas['Said'], 'result'> }) {
+  return heard?.verdict.result === 'cant-tell' ? test : { ...test, used: Math.min(test.takes, test.used + 1) }
 }
 
 /** shown lists what the server's answer of a moment shows by now, so that the device need not. */
