@@ -25,8 +25,8 @@ import (
 const draws = 7
 
 // inflate makes 70 players and 8 steps of whatever the server answers, every cell
-// with the ribbon of one that has one, and marks when React may begin and when the
-// page was drawn.
+// with the ribbon of one that has one. It does so once and keeps the answer: what that
+// leaves behind is not the board's to sweep up.
 const inflate = `(() => {
 	const real = window.fetch
 	window.longest = 0
@@ -36,8 +36,18 @@ const inflate = `(() => {
 	window.fetch = async (asked, more) => {
 		const answer = await real(asked, more)
 		if (!/\/today/.test(asked.url ?? asked)) return answer
-		const today = await answer.json()
 		const began = performance.now()
+		const done = () => {
+			window.inflating = (window.inflating ?? 0) + performance.now() - began
+		}
+		const asJSON = { headers: { 'Content-Type': 'application/json' } }
+		const kept = sessionStorage.getItem('board')
+		if (kept) {
+			const large = new Response(kept, asJSON)
+			done()
+			return large
+		}
+		const today = await answer.json()
 		const cell = today.sections.flatMap((s) => s.players).flatMap((p) => p.cells).find((c) => c.ribbon)
 		const step = today.steps[0]
 		today.steps = Array.from({ length: 8 }, (_, n) => ({ ...step, id: step.id.slice(0, -1) + n }))
@@ -45,8 +55,9 @@ const inflate = `(() => {
 			cells: today.steps.map((_, k) => ({ ...cell, take_id: cell.take_id.slice(0, -3) + (100 + n) })) })
 		today.sections = Array.from({ length: 10 }, (_, s) => ({
 			name: 'Section ' + s, played: 7, players: Array.from({ length: 7 }, (_, n) => player(s, n)) }))
-		const large = new Response(JSON.stringify(today), { headers: { 'Content-Type': 'application/json' } })
-		window.inflating = (window.inflating ?? 0) + performance.now() - began
+		sessionStorage.setItem('board', JSON.stringify(today))
+		const large = new Response(JSON.stringify(today), asJSON)
+		done()
 		return large
 	}
 })()`
@@ -63,7 +74,7 @@ func main() {
 }
 
 func measure(base string) error {
-	ctx, cancel := context.WithTimeout(context.Background(), 2*time.Minute)
+	ctx, cancel := context.WithTimeout(context.Background(), 4*time.Minute)
 	defer cancel()
 	tab, closeIt, err := browser.Start(ctx, browser.Options{Width: 1280, Height: 800})
 	if err != nil {
@@ -87,10 +98,13 @@ func measure(base string) error {
 		return err
 	}
 	var script, layout, longest []float64
-	for range draws {
+	for n := range draws + 1 {
 		d, err := draw(tab)
 		if err != nil {
 			return err
+		}
+		if n == 0 {
+			continue // it made the large answer
 		}
 		script, layout, longest = append(script, d.script), append(layout, d.layout), append(longest, d.longest)
 	}

@@ -20,8 +20,10 @@ export const denseFrom = 3
 
 /**
  * BoardRow is a player's line; it is drawn again only when it changed. Until it
- * comes near the screen it is names, links and words for the ear; marks and
- * ribbons wait. Its links are followed by the board (useInAppLinks).
+ * comes near the screen its cells are one, with their words for the ear: five
+ * hundred links are most of what a full board costs. Whatever goes to a row, the
+ * keyboard or a reader, brings it near first. Its links are followed by the
+ * board (useInAppLinks).
  */
 export const BoardRow = memo(function BoardRow({ player, classId, rights, onActs }: Props) {
   const dense = player.cells.length >= denseFrom
@@ -49,32 +51,45 @@ export const BoardRow = memo(function BoardRow({ player, classId, rights, onActs
           player.name
         )}
       </th>
-      {player.cells.map((cell, n) => (
-        // Cells stand in the order of the steps and have no name of their own.
-        // biome-ignore lint/suspicious/noArrayIndexKey: see above
-        <td key={n} className={dense ? 'p-0 pr-3' : 'p-0'}>
-          <CellView cell={cell} player={player.name} dense={dense} drawn={near} hears={rights.hears} />
+      {near ? (
+        player.cells.map((cell, n) => (
+          // Cells stand in the order of the steps and have no name of their own.
+          // biome-ignore lint/suspicious/noArrayIndexKey: see above
+          <td key={n} className={dense ? 'p-0 pr-3' : 'p-0'}>
+            <CellView cell={cell} player={player.name} dense={dense} hears={rights.hears} />
+          </td>
+        ))
+      ) : (
+        <td colSpan={player.cells.length}>
+          <span className="sr-only">{player.cells.map(farWords).join(', ')}</span>
         </td>
-      ))}
+      )}
     </tr>
   )
 })
 
-/**
- * dense is for boards of three steps and more; drawn is false while the row is far from
- * the screen, which spares a board of 70 players some hundred drawings.
- */
-type CellProps = { cell: Cell; player: string; dense: boolean; drawn: boolean; hears: boolean }
+/** resultOf is what a cell's mark says. */
+const resultOf = (cell: Cell) =>
+  cell.state === 'done' && cell.result ? cell.result : (cell.state as 'missing' | 'waiting' | 'failed')
+
+/** farWords are a cell's words while its row is far from the screen. */
+function farWords(cell: Cell): string {
+  if (cell.state === 'excused') return 'excused'
+  return cell.state === 'not-asked' ? 'not for this instrument' : resultWords[resultOf(cell)]
+}
+
+/** dense is for boards of three steps and more. */
+type CellProps = { cell: Cell; player: string; dense: boolean; hears: boolean }
 
 /** CellView is one cell: the mark, and beside it the ribbon or the words that decided. */
-function CellView({ cell, player, dense, drawn, hears }: CellProps) {
+function CellView({ cell, player, dense, hears }: CellProps) {
   if (cell.state === 'excused') return <span className="text-sm text-soft">excused</span>
   if (cell.state === 'not-asked') {
     return <span className="text-sm text-soft">{dense ? '' : 'not for this instrument'}</span>
   }
-  const result = cell.state === 'done' && cell.result ? cell.result : (cell.state as 'missing' | 'waiting' | 'failed')
+  const result = resultOf(cell)
   const said = cell.take_id !== undefined && hears // by the link
-  const inside = !drawn ? null : dense ? (
+  const inside = dense ? (
     <>
       <ResultMark result={result} overruled={cell.overruled} size={16} silent={said} />
       <span className="min-w-0 max-w-24 flex-1">
@@ -92,8 +107,7 @@ function CellView({ cell, player, dense, drawn, hears }: CellProps) {
     </>
   )
   const row = dense ? 'flex min-h-10 items-center gap-1.5' : 'flex min-h-10 items-center gap-3'
-  if (!cell.take_id || !hears)
-    return <div className={row}>{inside ?? <span className="sr-only">{resultWords[result]}</span>}</div>
+  if (!cell.take_id || !hears) return <div className={row}>{inside}</div>
   return (
     <a
       href={`/take/${cell.take_id}`}
