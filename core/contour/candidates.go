@@ -31,11 +31,14 @@ const (
 	mostPeaks     = 64
 )
 
-// finder finds the candidates of two frames at a time. It keeps scratch memory.
+// finder finds the candidates of two frames at a time, once: what a frame's are depends
+// on nothing but the sound. It keeps scratch memory.
 type finder struct {
 	l     *listener
 	a, b  [][]float64 // a function for each scale
 	peaks []candidate
+	heard []frame // by number
+	known []bool  // which of them were listened to
 }
 
 func (l *listener) newFinder() *finder {
@@ -47,22 +50,35 @@ func (l *listener) newFinder() *finder {
 	return f
 }
 
-// pair returns the candidates of frames n and m, appended to the slices given;
-// m < 0 means none.
-func (f *finder) pair(n, m int, outN, outM []candidate) (frame, frame) {
+// at returns the candidates of frame n.
+func (f *finder) at(n int) frame {
+	if n >= len(f.known) || !f.known[n] {
+		f.listenTo(n, partner(n))
+	}
+	return f.heard[n]
+}
+
+// partner is the frame that is listened to together with frame n. It must not depend on
+// what else is asked: the rounding of one is the other's.
+func partner(n int) int {
+	if n%2 == 0 {
+		return n ^ widestStride
+	}
+	return n ^ 2
+}
+
+func (f *finder) listenTo(n, m int) {
+	n, m = min(n, m), max(n, m)
+	if more := m + 1 - len(f.known); more > 0 {
+		f.known = append(f.known, make([]bool, more)...)
+		f.heard = append(f.heard, make([]frame, more)...)
+	}
 	for k := range f.l.scales {
 		s := &f.l.scales[k]
-		if m < 0 {
-			s.correlator.NSDF(s.frame(n), nil, f.a[k], nil)
-		} else {
-			s.correlator.NSDF(s.frame(n), s.frame(m), f.a[k], f.b[k])
-		}
+		s.correlator.NSDF(s.frame(n), s.frame(m), f.a[k], f.b[k])
 	}
-	first := f.gather(f.a, outN)
-	if m < 0 {
-		return first, frame{}
-	}
-	return first, f.gather(f.b, outM)
+	f.heard[n], f.heard[m] = f.gather(f.a, nil), f.gather(f.b, nil)
+	f.known[n], f.known[m] = true, true
 }
 
 // gather takes each scale's candidates, from the lowest scale up. A scale
@@ -151,8 +167,9 @@ func thresholdBelow(x float64) float64 {
 // PitchOf returns the likeliest pitch of a short sound taken as one frame, and
 // its clarity; 0 for none. It is for sounds already known to be one thing.
 func PitchOf(m audio.Mono) (music.Hertz, float64) {
-	l := OpenEar.newListener(m)
-	heard, _ := l.newFinder().pair(Index(music.Seconds(m.Seconds()/2)), -1, nil, nil)
-	best := likeliest(heard.candidates)
+	in := OpenEar.newIntake(m.Rate)
+	in.hear(m.Samples)
+	in.end()
+	best := likeliest(in.l.newFinder().at(Index(music.Seconds(m.Seconds() / 2))).candidates)
 	return best.pitch, best.clarity
 }

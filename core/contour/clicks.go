@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"earlychorus/core/audio"
 	"earlychorus/core/music"
 )
 
@@ -21,29 +20,64 @@ const (
 	quietestBurst = -60. // dB below full scale
 )
 
-// findClicks returns where the clicks of a sound are. It looks at the sound and
-// at its slope, in which a click's high ring stands out of a low note's pulses.
-func findClicks(x []float64, rate float64) []stretch {
-	block := max(1, int(clickBlock*rate))
-	longest := int(clickLongest / clickBlock)
-	found := bursts(blockLevels(x, block), longest)
-	found = append(found, bursts(slopeLevels(x, block, rate), longest)...)
-	for n := range found {
-		found[n].from *= float64(block) / rate
-		found[n].to *= float64(block) / rate
-	}
-	return found
-}
-
 const squeakLongest = 0.22
 
-// findBursts returns every burst up to a squeak's length, in order.
-func findBursts(m audio.Mono) []Burst {
-	rate := float64(m.Rate)
-	block := max(1, int(clickBlock*rate))
+// clickFinder finds the clicks of a sound as it comes in, and the other bursts. It looks
+// at the sound and at its slope, in which a click's high ring stands out of a low note's
+// pulses.
+type clickFinder struct {
+	rate           float64
+	block          int       // samples
+	levels, slopes []float64 // of whole blocks
+	last           float64   // the sample before the next block
+	plain, sloping burstFinder
+	squeaks        burstFinder
+}
+
+func newClickFinder(rate int) *clickFinder {
+	longest := int(clickLongest / clickBlock)
+	return &clickFinder{
+		rate:    float64(rate),
+		block:   max(1, int(clickBlock*float64(rate))),
+		plain:   burstFinder{longest: longest},
+		sloping: burstFinder{longest: longest},
+		squeaks: burstFinder{longest: int(squeakLongest / clickBlock)},
+	}
+}
+
+// advance looks at the blocks that are whole by now; x is the sound from its beginning,
+// and all of it when it has ended.
+func (f *clickFinder) advance(x []float64, ended bool) {
+	for at := len(f.levels) * f.block; at+f.block <= len(x); at += f.block {
+		part := x[at : at+f.block]
+		f.levels = append(f.levels, blockLevel(part))
+		f.slopes = append(f.slopes, slopeLevel(part, f.last, f.rate))
+		f.last = part[f.block-1]
+	}
+	f.plain.look(f.levels, ended)
+	f.sloping.look(f.slopes, ended)
+	f.squeaks.look(f.slopes, ended)
+}
+
+// seconds puts what was found from the first-th on in seconds.
+func (f *clickFinder) seconds(of burstFinder, first int) []stretch {
+	out := make([]stretch, 0, len(of.found)-first)
+	for _, s := range of.found[first:] {
+		out = append(out, stretch{s.from * float64(f.block) / f.rate, s.to * float64(f.block) / f.rate})
+	}
+	return out
+}
+
+// horizon is the moment from which on more may be found, in seconds.
+func (f *clickFinder) horizon(of burstFinder) float64 {
+	return float64(max(0, of.next-1)) * float64(f.block) / f.rate
+}
+
+// bursts returns every burst up to a squeak's length, in order.
+func (f *clickFinder) bursts() []Burst {
 	var out []Burst
-	for _, s := range bursts(slopeLevels(m.Samples, block, rate), int(squeakLongest/clickBlock)) {
-		at := music.Seconds(float64(block) / rate)
+	at := music.Seconds(float64(f.block) / f.rate)
+	for _, s := range f.squeaks.found {
 		out = append(out, Burst{music.Seconds(s.from+1) * at, music.Seconds(s.to) * at})
 	}
 	return out
@@ -51,9 +85,23 @@ func findBursts(m audio.Mono) []Burst {
 
 // bursts returns the bursts among levels, counted in blocks.
 func bursts(levels []float64, longest int) []stretch {
+	f := burstFinder{longest: longest}
+	f.look(levels, true)
+	return f.found
+}
+
+// burstFinder finds bursts among levels that grow. What it found stays.
+type burstFinder struct {
+	longest int       // in blocks
+	next    int       // the first level that was not looked at yet
+	found   []stretch // in blocks
+}
+
+// look goes on as far as what is around a burst is known, or to the end.
+func (f *burstFinder) look(levels []float64, ended bool) {
 	around := int(clickAround / clickBlock)
-	var found []stretch
-	for n := 1; n < len(levels); n++ {
+	n := max(1, f.next)
+	for ; n < len(levels) && (ended || n+f.longest+around <= len(levels)); n++ {
 		if levels[n] < quietestBurst {
 			continue
 		}
@@ -61,7 +109,7 @@ func bursts(levels []float64, longest int) []stretch {
 		if levels[n] < before+clickRises {
 			continue
 		}
-		later := min(len(levels), n+longest)
+		later := min(len(levels), n+f.longest)
 		base := max(
 			before,
 			loudest(levels[later:min(len(levels), later+around)]),
@@ -74,62 +122,46 @@ func bursts(levels []float64, longest int) []stretch {
 		if peak < base+clickRises || end == later {
 			continue // it stays: the onset of a note
 		}
-		found = append(found, stretch{float64(n - 1), float64(end)})
+		f.found = append(f.found, stretch{float64(n - 1), float64(end)})
 		n = end
 	}
-	return found
-}
-
-// soften turns clicks in x down to the loudness around them, in place. A pitch
-// beside a click is then heard through it, and a click alone is not a note.
-func soften(x []float64, rate float64, clicks []stretch) {
-	block := max(1, int(clickBlock*rate))
-	around := int(clickAround * rate)
-	for _, c := range clicks {
-		from, to := max(0, int(c.from*rate)), min(len(x), int(c.to*rate))
-		base := max(
-			loudest(blockLevels(x[max(0, from-around):from], block)),
-			loudest(blockLevels(x[to:min(len(x), to+around)], block)),
-		)
-		for at := from; at < to; at += block {
-			part := x[at:min(to, at+block)]
-			over := 10*math.Log10(energy(part)/float64(len(part))+1e-12) - base
-			if over <= 0 {
-				continue
-			}
-			gain := math.Pow(10, -over/20)
-			for k := range part {
-				part[k] *= gain
-			}
-		}
-	}
+	f.next = n
 }
 
 // blockLevels is the level of each whole block, in dB.
 func blockLevels(x []float64, block int) []float64 {
 	out := make([]float64, len(x)/block)
 	for n := range out {
-		out[n] = 10 * math.Log10(energy(x[n*block:(n+1)*block])/float64(block)+1e-12)
+		out[n] = blockLevel(x[n*block : (n+1)*block])
 	}
 	return out
 }
 
-// slopeLevels is the level of the slope of each whole block, in dB, such that a
-// tone of slopeUnit keeps its own.
+func blockLevel(x []float64) float64 { return 10 * math.Log10(energy(x)/float64(len(x))+1e-12) }
+
+// slopeLevels is the level of the slope of each whole block, in dB.
 func slopeLevels(x []float64, block int, rate float64) []float64 {
 	out := make([]float64, len(x)/block)
-	unit := rate / (2 * math.Pi * slopeUnit)
 	last := 0.
 	for n := range out {
-		var sum float64
-		for _, v := range x[n*block : (n+1)*block] {
-			d := v - last
-			sum += d * d
-			last = v
-		}
-		out[n] = 10 * math.Log10(sum*unit*unit/float64(block)+1e-12)
+		part := x[n*block : (n+1)*block]
+		out[n] = slopeLevel(part, last, rate)
+		last = part[block-1]
 	}
 	return out
+}
+
+// slopeLevel is the level of a block's slope behind the sample before it, in dB, such
+// that a tone of slopeUnit keeps its own.
+func slopeLevel(x []float64, last, rate float64) float64 {
+	unit := rate / (2 * math.Pi * slopeUnit)
+	var sum float64
+	for _, v := range x {
+		d := v - last
+		sum += d * d
+		last = v
+	}
+	return 10 * math.Log10(sum*unit*unit/float64(len(x))+1e-12)
 }
 
 const slopeUnit = 1000 // Hz

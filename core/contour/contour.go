@@ -69,37 +69,16 @@ var ErrRate = errors.New("contour: the sampling rate must lie between 16 and 96 
 
 func rateHeard(rate int) bool { return rate >= audio.LowestRate && rate <= audio.HighestRate }
 
-// Track returns one frame each Hop from the first sample to the last. It is
-// empty for sound shorter than one frame. ctx stops it early with its error.
-//
-// Candidates come from the normalised square difference function over windows
-// that follow the note, weighed as in probabilistic YIN (M. Mauch and S. Dixon,
-// ICASSP 2014); one best path over the whole take (Viterbi) chooses among them;
-// the chosen pitch is refined by the phases of its harmonics.
+// Track listens to a whole sound, as Open, Hear, End and Take.Track do to one that comes
+// in. Errors: ErrRate and ctx's.
 func (e Ear) Track(ctx context.Context, sound audio.Mono) (Contour, error) {
-	if !rateHeard(sound.Rate) {
-		return Contour{}, ErrRate
-	}
-	levels := levelTrack(sound)
-	l := e.newListener(sound)
-	f := l.newFinder()
-	quiet := f.learnRest(levels)
-	table, err := f.listen(ctx, levels, quiet)
+	t, err := e.Open(sound.Rate)
 	if err != nil {
 		return Contour{}, err
 	}
-	frames := make([]Frame, len(levels))
-	for n, k := range dropFlickers(bestPath(table, quiet.threshold)) {
-		frames[n].Level = levels[n]
-		if k >= 0 {
-			c := table[n].candidates[k]
-			frames[n].Pitch, frames[n].Confidence = c.pitch, max(0, min(1, c.clarity))
-		}
-	}
-	l.settleOctaves(frames, e, quiet)
-	l.settleFlips(frames)
-	l.refine(frames)
-	return Contour{Frames: frames, Bursts: findBursts(sound)}, nil
+	t.Hear(sound.Samples)
+	t.End()
+	return t.Track(ctx)
 }
 
 // shortestSound is how many frames in a row must have a pitch to be believed.

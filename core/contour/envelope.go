@@ -20,30 +20,55 @@ const EnvelopeStep music.Seconds = 0.001
 
 // NewEnvelope prepares the levels of a sound.
 func NewEnvelope(m audio.Mono) Envelope {
-	count := int(m.Seconds() / float64(EnvelopeStep))
-	e := Envelope{sums: make([]float64, count+1), rate: float64(m.Rate)}
-	at := func(n int) int {
-		return min(len(m.Samples), int(math.Round(float64(n)*float64(EnvelopeStep)*e.rate)))
-	}
-	for n := range count {
-		e.sums[n+1] = e.sums[n] + energy(m.Samples[at(n):at(n+1)])
-	}
+	e := emptyEnvelope(float64(m.Rate))
+	e.advance(m.Samples)
 	return e
 }
 
-// NewBrightEnvelope prepares the levels of a sound's upper harmonics: they are many, so
-// that a room's ring does not beat against them as it does against a fundamental, and the
-// tongue takes them away first.
-func NewBrightEnvelope(m audio.Mono) Envelope {
-	if factor := m.Rate / brightRate; factor > 1 {
-		m = audio.Mono{Samples: dsp.Decimate(m.Samples, factor, tonePass), Rate: m.Rate / factor}
+func emptyEnvelope(rate float64) Envelope { return Envelope{sums: []float64{0}, rate: rate} }
+
+// advance measures the steps that are whole by now; x is the sound from its beginning.
+func (e *Envelope) advance(x []float64) {
+	at := func(n int) int { return int(math.Round(float64(n) * float64(EnvelopeStep) * e.rate)) }
+	for n := len(e.sums) - 1; at(n+1) <= len(x); n++ {
+		e.sums = append(e.sums, e.sums[n]+energy(x[at(n):at(n+1)]))
 	}
-	// Twice the difference lifts each octave by 12 dB, about as far as it falls in a wind's tone.
-	bright := make([]float64, len(m.Samples))
-	for n := 2; n < len(bright); n++ {
-		bright[n] = m.Samples[n] - 2*m.Samples[n-1] + m.Samples[n-2]
+}
+
+// bright is a sound's upper harmonics as it comes in: they are many, so that a room's
+// ring does not beat against them as it does against a fundamental, and the tongue
+// takes them away first.
+type bright struct {
+	stream   *dsp.Stream
+	x        []float64
+	last     [2]float64 // samples before the next one
+	envelope Envelope
+}
+
+func newBright(rate int) *bright {
+	factor := max(1, rate/brightRate)
+	return &bright{
+		stream:   dsp.NewStream(factor, tonePass),
+		envelope: emptyEnvelope(float64(rate / factor)),
 	}
-	return NewEnvelope(audio.Mono{Samples: bright, Rate: m.Rate})
+}
+
+func (b *bright) hear(samples []float64) { b.lift(b.stream.Push(samples)) }
+
+func (b *bright) end() { b.lift(b.stream.End()) }
+
+// lift takes the difference twice, which lifts each octave by 12 dB, about as far as it
+// falls in a wind's tone.
+func (b *bright) lift(samples []float64) {
+	for _, v := range samples {
+		y := v - 2*b.last[1] + b.last[0]
+		if len(b.x) < len(b.last) {
+			y = 0
+		}
+		b.x = append(b.x, y)
+		b.last[0], b.last[1] = b.last[1], v
+	}
+	b.envelope.advance(b.x)
 }
 
 // brightRate is samples a second: above half of it lies more room than tone.

@@ -22,8 +22,7 @@ const (
 
 // settleFlips puts short visits to a partial back where the note's other partials
 // say that it did not go.
-func (l *listener) settleFlips(frames []Frame) {
-	r := newRefiner(l.x, l.rate)
+func (r *refiner) settleFlips(frames []Frame) {
 	for from := 1; from < len(frames); {
 		to := heldUntil(frames, from)
 		if back := r.flipOf(frames, from, to); back != 1 {

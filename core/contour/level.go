@@ -3,7 +3,6 @@ package contour
 import (
 	"math"
 
-	"earlychorus/core/audio"
 	"earlychorus/core/music"
 )
 
@@ -11,19 +10,23 @@ import (
 const Silence music.Decibels = -120
 
 // levelTrack is the RMS over two hops around each frame, from the energies
-// of the halves of the windows, which neighbours share.
-func levelTrack(m audio.Mono) []music.Decibels {
-	frames := int(m.Seconds() / float64(Hop))
-	at := func(n int) int { return min(len(m.Samples), int(math.Round(float64(n)*float64(Hop)*float64(m.Rate)))) }
-	out := make([]music.Decibels, frames)
-	before, count := 0., 0
-	for n := range out {
-		half := m.Samples[at(n):at(n+1)]
+// of the halves of the windows, which neighbours share. It grows with its sound.
+type levelTrack struct {
+	rate   float64
+	levels []music.Decibels
+	before float64 // energy of the half before, and its samples
+	count  int
+}
+
+// advance measures the frames that are whole by now; x is the sound from its beginning.
+func (t *levelTrack) advance(x []float64) {
+	at := func(n int) int { return int(math.Round(float64(n) * float64(Hop) * t.rate)) }
+	for n := len(t.levels); at(n+1) <= len(x); n++ {
+		half := x[at(n):at(n+1)]
 		after := energy(half)
-		out[n] = decibels((before + after) / float64(max(1, count+len(half))))
-		before, count = after, len(half)
+		t.levels = append(t.levels, decibels((t.before+after)/float64(max(1, t.count+len(half)))))
+		t.before, t.count = after, len(half)
 	}
-	return out
 }
 
 func energy(x []float64) (sum float64) {

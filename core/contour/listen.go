@@ -19,15 +19,13 @@ const (
 
 const candidatesAFrame = 4 // about, for the memory set aside
 
-// hearing is a take's frames being listened to, two at a time.
+// hearing is a take's frames being listened to.
 type hearing struct {
 	*finder
-	levels  []music.Decibels
-	quiet   rest
-	frames  []frame
-	slab    []candidate // what the frames' candidates lie in
-	waiting int         // a frame waiting for a second one; -1 for none
-	a, b    []candidate
+	levels []music.Decibels
+	quiet  rest
+	frames []frame
+	slab   []candidate // what the frames' candidates lie in
 }
 
 // listen finds every frame's candidates. Frames that can only be rests stay
@@ -35,12 +33,11 @@ type hearing struct {
 // halfway between, and then the rest, only where those beside them disagree.
 func (f *finder) listen(ctx context.Context, levels []music.Decibels, quiet rest) ([]frame, error) {
 	h := hearing{
-		finder:  f,
-		levels:  levels,
-		quiet:   quiet,
-		frames:  make([]frame, len(levels)),
-		waiting: -1,
-		slab:    make([]candidate, 0, candidatesAFrame*len(levels)),
+		finder: f,
+		levels: levels,
+		quiet:  quiet,
+		frames: make([]frame, len(levels)),
+		slab:   make([]candidate, 0, candidatesAFrame*len(levels)),
 	}
 	for stride := widestStride; stride > 0; stride /= 2 {
 		step, first := 2*stride, stride
@@ -52,31 +49,11 @@ func (f *finder) listen(ctx context.Context, levels []music.Decibels, quiet rest
 				return nil, ctx.Err()
 			}
 			if levels[n] >= quiet.gate && (stride == widestStride || !h.fillIn(n, stride)) {
-				h.take(n)
+				h.keep(n, f.at(n))
 			}
 		}
-		h.flush()
 	}
 	return h.frames, nil
-}
-
-func (h *hearing) take(n int) {
-	if h.waiting < 0 {
-		h.waiting = n
-		return
-	}
-	a, b := h.pair(h.waiting, n, h.a[:0], h.b[:0])
-	h.keep(h.waiting, a)
-	h.keep(n, b)
-	h.a, h.b, h.waiting = a.candidates, b.candidates, -1
-}
-
-func (h *hearing) flush() {
-	if h.waiting >= 0 {
-		a, _ := h.pair(h.waiting, -1, h.a[:0], nil)
-		h.keep(h.waiting, a)
-		h.waiting = -1
-	}
 }
 
 // keep copies what was found into the slab, without the hum.

@@ -3,7 +3,6 @@ package contour
 import (
 	"math"
 
-	"earlychorus/core/audio"
 	"earlychorus/core/dsp"
 )
 
@@ -36,9 +35,11 @@ const (
 	fastRate       = 12000
 	samplesAPeriod = 4.3 // of the highest note
 	// Low scales get by with less: their notes have a dozen harmonics below this.
-	lowRate     = 4000
-	passedShare = 0.25 // of the rate after cutting down: what the filter passes whole
-	dcCorner    = 15   // Hz, below every note
+	lowRate = 4000
+	// passedShare, of the rate after cutting down, is what the filter passes whole. What
+	// folds back lies above that.
+	passedShare = 0.25
+	dcCorner    = 15 // Hz, below every note
 )
 
 const (
@@ -50,24 +51,6 @@ const (
 	firstSplit = 110 // Hz
 	nearSplit  = 83
 )
-
-func (e Ear) newListener(m audio.Mono) *listener {
-	factor := e.factor(m.Rate)
-	l := &listener{rate: float64(m.Rate) / float64(factor)}
-	l.x = cutDown(m.Samples, factor)
-	dsp.BlockDC(l.x, dcCorner/l.rate)
-	l.clicks = findClicks(m.Samples, float64(m.Rate))
-	soften(l.x, l.rate, l.clicks)
-	e.addScales(l)
-	l.scales[0].x = l.x
-	if len(l.scales) > 1 {
-		low := cutDown(l.x, l.lowFactor())
-		for k := 1; k < len(l.scales); k++ {
-			l.scales[k].x = low
-		}
-	}
-	return l
-}
 
 // factor is how far a sound of the given rate is cut down for this ear.
 func (e Ear) factor(rate int) int {
@@ -95,15 +78,6 @@ func (e Ear) addScales(l *listener) {
 		}
 		top, rate = bottom, l.rate/float64(l.lowFactor())
 	}
-}
-
-// cutDown keeps every factor-th sample of x, its filter passing passedShare of
-// the new rate whole. What folds back lies above that.
-func cutDown(x []float64, factor int) []float64 {
-	if factor == 1 {
-		return append([]float64(nil), x...)
-	}
-	return dsp.Decimate(x, factor, passedShare)
 }
 
 func (l *listener) add(rate, bottom, top float64) {

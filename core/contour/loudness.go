@@ -13,7 +13,14 @@ import (
 // its tables 1 and 2, worked out for any rate from the analogue filters behind
 // them (B. De Man, "Evaluation of Implementations of the EBU R128 Loudness
 // Measurement", AES 145, 2018, for their parameters).
-type Loudness struct{ Momentary []music.Decibels }
+type Loudness struct {
+	Momentary   []music.Decibels
+	rate        float64
+	shelf, pass Biquad
+	at          int // samples heard
+	block       float64
+	blocks      []float64 // power of each whole hop
+}
 
 const (
 	loudnessWindow = 0.4
@@ -23,30 +30,38 @@ const (
 
 // NewLoudness measures a sound.
 func NewLoudness(m audio.Mono) Loudness {
-	rate := float64(m.Rate)
-	shelf, pass := Shelf(rate), HighPass(rate)
-	blocks := int(m.Seconds() / loudnessHop)
-	power := make([]float64, blocks)
-	at := 0
-	for b := range blocks {
-		to := int(float64(b+1) * loudnessHop * rate)
-		count := to - at
-		for ; at < to; at++ {
-			y := pass.next(shelf.next(m.Samples[at]))
-			power[b] += y * y
-		}
-		power[b] /= float64(max(1, count))
-	}
+	l := emptyLoudness(float64(m.Rate))
+	l.advance(m.Samples)
+	return l
+}
+
+func emptyLoudness(rate float64) Loudness {
+	return Loudness{rate: rate, shelf: Shelf(rate), pass: HighPass(rate)}
+}
+
+// advance measures the windows that are whole by now; x is the sound from its beginning.
+func (l *Loudness) advance(x []float64) {
 	span := int(math.Round(loudnessWindow / loudnessHop))
-	var out []music.Decibels
-	for b := 0; b+span <= blocks; b++ {
-		var sum float64
-		for _, p := range power[b : b+span] {
-			sum += p / float64(span)
+	end := func(b int) int { return int(float64(b+1) * loudnessHop * l.rate) }
+	for from := end(len(l.blocks) - 1); l.at < len(x); {
+		to := end(len(l.blocks))
+		for ; l.at < min(to, len(x)); l.at++ {
+			y := l.pass.next(l.shelf.next(x[l.at]))
+			l.block += y * y
 		}
-		out = append(out, max(Silence, loudnessOffset+decibels(sum)))
+		if l.at < to {
+			return
+		}
+		l.blocks = append(l.blocks, l.block/float64(max(1, to-from)))
+		l.block, from = 0, to
+		if first := len(l.blocks) - span; first >= 0 {
+			var sum float64
+			for _, p := range l.blocks[first:] {
+				sum += p / float64(span)
+			}
+			l.Momentary = append(l.Momentary, max(Silence, loudnessOffset+decibels(sum)))
+		}
 	}
-	return Loudness{out}
 }
 
 // Between returns the median momentary loudness of a stretch; Silence for one

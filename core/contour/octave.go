@@ -34,8 +34,7 @@ const (
 
 // settleOctaves moves held pitches to the octave or twelfth where their
 // partials say they are.
-func (l *listener) settleOctaves(frames []Frame, e Ear, quiet rest) {
-	r := newRefiner(l.x, l.rate)
+func (r *refiner) settleOctaves(frames []Frame, e Ear, quiet rest) {
 	for from := 0; from < len(frames); {
 		to := heldUntil(frames, from)
 		if to-from >= heldFrames {
@@ -92,9 +91,29 @@ func (r *refiner) contrast(frames []Frame, from, to int, pitch music.Hertz, mult
 	var sum float64
 	for k := range moments {
 		n := from + (to-from)*(2*k+1)/(2*moments)
-		sum += r.contrastAt(frames[n].Pitch*share, multiple, Time(n)) / float64(moments)
+		sum += r.contrastOf(contrastAsked{n, frames[n].Pitch * share, multiple}) / float64(moments)
 	}
 	return sum
+}
+
+// contrastAsked is a frame, a pitch it may have, and a multiple of that.
+type contrastAsked struct {
+	frame    int
+	pitch    music.Hertz
+	multiple int
+}
+
+// contrastOf is contrastAt for a frame, asked once.
+func (r *refiner) contrastOf(a contrastAsked) float64 {
+	c, ok := r.contrasts[a]
+	if !ok {
+		if r.contrasts == nil {
+			r.contrasts = map[contrastAsked]float64{}
+		}
+		c = r.contrastAt(a.pitch, a.multiple, Time(a.frame))
+		r.contrasts[a] = c
+	}
+	return c
 }
 
 // contrastAt compares the partials of pitch that its multiple has too (counted
@@ -108,15 +127,13 @@ func (r *refiner) contrastAt(pitch music.Hertz, multiple int, at music.Seconds) 
 	}
 	// The window fits half the pitch, so that halfway between partials is a null too.
 	r.window(pitch/2, at)
-	power, between := make([]float64, most+1), 0.
+	power, between := r.powers(pitch/2, 2*most), 0.
 	for h := 1; h <= most; h++ {
-		power[h], _ = r.harmonic(2*h, pitch/2)
-		trace, _ := r.harmonic(2*h-1, pitch/2)
-		between += trace / float64(most)
+		between += power[2*h-1] / float64(most)
 	}
 	var plus, minus float64
 	for h := 1; h <= most; h++ {
-		p := math.Pow(max(0, power[h]-noiseTaken*between), compression)
+		p := math.Pow(max(0, power[2*h]-noiseTaken*between), compression)
 		if h%multiple == 0 {
 			plus += p
 		} else {

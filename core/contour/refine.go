@@ -18,9 +18,28 @@ type refiner struct {
 	rate  float64
 	wx    []float64 // windowed samples
 	dx    []float64 // samples under the window's derivative
-	ranks []int     // the harmonics worth asking
+	ranks ranking   // the harmonics worth asking
 	since int       // frames since they were ranked
 	near  music.Hertz
+	power []float64     // scratch
+	kept  []keptReading // by frame
+	// contrasts were asked of a sound that no later block changes.
+	contrasts map[contrastAsked]float64
+}
+
+// ranking is the harmonics worth asking, best first.
+type ranking struct {
+	of    [asked]int
+	count int
+}
+
+// keptReading is what was read of a frame, and what it was read with.
+type keptReading struct {
+	ranked music.Hertz // what the frame's harmonics were ranked for, and how; 0 for never
+	ranks  ranking
+	coarse music.Hertz // what its pitch was read from; 0 for never
+	by     ranking
+	pitch  music.Hertz
 }
 
 const (
@@ -43,9 +62,9 @@ const (
 
 // refine moves every pitch to where the harmonics say it lies. Frames beside a
 // click are filled in from those around them, when these agree.
-func (l *listener) refine(frames []Frame) {
+func (t *Take) refine(frames []Frame) {
 	hidden := make([]bool, len(frames))
-	for _, c := range l.clicks {
+	for _, c := range t.l.clicks {
 		reach := clickReach
 		if n := max(0, Index(music.Seconds(c.from-clickBefore))); n < len(frames) && frames[n].Voiced() {
 			reach = max(reach, periodsInWindow/2/float64(frames[n].Pitch))
@@ -59,10 +78,10 @@ func (l *listener) refine(frames []Frame) {
 	for n := 3; n < len(frames)-3; n += 2 {
 		even[n] = smooth(frames[n-3:n+4], hidden[n-3:n+4])
 	}
-	fine := newRefiner(l.x, l.rate)
+	t.fine.near = 0
 	for n := range frames {
 		if frames[n].Voiced() && !hidden[n] && !even[n] {
-			frames[n].Pitch = fine.refine(frames[n].Pitch, Time(n))
+			frames[n].Pitch = t.fine.refineFrame(n, frames[n].Pitch)
 		}
 	}
 	for n := range frames {
@@ -170,11 +189,44 @@ func newRefiner(x []float64, rate float64) *refiner {
 // refine returns the pitch near coarse at a moment, or coarse itself where
 // nothing better can be said.
 func (r *refiner) refine(coarse music.Hertz, at music.Seconds) music.Hertz {
-	if off := music.Between(coarse, r.near); r.near == 0 || r.since >= rankAgain || max(off, -off) > rankAway {
-		r.rank(coarse, at)
+	if r.ranksAgain(coarse) {
+		r.ranks = r.rank(coarse, at)
+	}
+	return r.read(coarse, at)
+}
+
+// refineFrame is refine for a frame, answered from what was kept where nothing differs.
+func (r *refiner) refineFrame(n int, coarse music.Hertz) music.Hertz {
+	if more := n + 1 - len(r.kept); more > 0 {
+		r.kept = append(r.kept, make([]keptReading, more)...)
+	}
+	k := &r.kept[n]
+	if r.ranksAgain(coarse) {
+		if k.ranked != coarse {
+			k.ranked, k.ranks = coarse, r.rank(coarse, Time(n))
+		}
+		r.ranks = k.ranks
+	}
+	if k.coarse != coarse || k.by != r.ranks {
+		k.coarse, k.by, k.pitch = coarse, r.ranks, r.read(coarse, Time(n))
+	}
+	return k.pitch
+}
+
+// ranksAgain reports whether the harmonics must be ranked anew, and counts the frames.
+func (r *refiner) ranksAgain(coarse music.Hertz) bool {
+	off := music.Between(coarse, r.near)
+	again := r.near == 0 || r.since >= rankAgain || max(off, -off) > rankAway
+	if again {
+		r.since = 0
 	}
 	r.since++
 	r.near = coarse
+	return again
+}
+
+// read reads the pitch near coarse off the ranked harmonics.
+func (r *refiner) read(coarse music.Hertz, at music.Seconds) music.Hertz {
 	pitch := r.look(coarse, at)
 	enough := lookTwice
 	if windowPeriods(coarse) <= fewPeriods {
@@ -190,26 +242,25 @@ func (r *refiner) refine(coarse music.Hertz, at music.Seconds) music.Hertz {
 }
 
 // rank chooses the harmonics that know most.
-func (r *refiner) rank(pitch music.Hertz, at music.Seconds) {
-	r.since = 0
+func (r *refiner) rank(pitch music.Hertz, at music.Seconds) (out ranking) {
 	most := max(1, min(ranked, int(highestHarmonic*r.rate/float64(pitch))))
 	r.window(pitch, at)
 	worth := make([]float64, most)
-	r.ranks = r.ranks[:0]
+	powers := r.powers(pitch, most)
 	for h := 1; h <= most; h++ {
-		power, _ := r.harmonic(h, pitch)
-		worth[h-1] = power * float64(h*h)
+		worth[h-1] = powers[h] * float64(h*h)
 	}
-	for len(r.ranks) < min(asked, most) {
+	for out.count = 0; out.count < min(asked, most); out.count++ {
 		best := 0
 		for k := range worth {
 			if worth[k] > worth[best] {
 				best = k
 			}
 		}
-		r.ranks = append(r.ranks, best+1)
+		out.of[out.count] = best + 1
 		worth[best] = -1
 	}
+	return out
 }
 
 // look averages the harmonics' frequencies, each divided by its number.
@@ -222,15 +273,15 @@ func (r *refiner) look(pitch music.Hertz, at music.Seconds) music.Hertz {
 			sum, weights = sum+w*(float64(pitch)+off/float64(h)), weights+w
 		}
 	}
-	k := 0
-	for ; k+1 < len(r.ranks); k += 2 {
-		a, b := r.two(r.ranks[k], r.ranks[k+1], pitch)
-		add(r.ranks[k], a.power(), a.off(pitch))
-		add(r.ranks[k+1], b.power(), b.off(pitch))
+	k, ranks := 0, r.ranks.of[:r.ranks.count]
+	for ; k+1 < len(ranks); k += 2 {
+		a, b := r.two(ranks[k], ranks[k+1], pitch)
+		add(ranks[k], a.power(), a.off(pitch))
+		add(ranks[k+1], b.power(), b.off(pitch))
 	}
-	if k < len(r.ranks) {
-		power, off := r.harmonic(r.ranks[k], pitch)
-		add(r.ranks[k], power, off)
+	if k < len(ranks) {
+		power, off := r.harmonic(ranks[k], pitch)
+		add(ranks[k], power, off)
 	}
 	if weights == 0 {
 		return pitch
@@ -300,6 +351,35 @@ func (r *refiner) harmonic(h int, pitch music.Hertz) (power, off float64) {
 		cos, sin = cos*stepCos-sin*stepSin, sin*stepCos+cos*stepSin
 	}
 	return d.power(), d.off(pitch)
+}
+
+// powers returns the powers of harmonics 1 to most of pitch, by number, by Goertzel's
+// recursion (G. Goertzel, American Mathematical Monthly 65 (1958), pp. 34–35): four at a
+// time, since one waits for its own step before. They are good until the next call.
+func (r *refiner) powers(pitch music.Hertz, most int) []float64 {
+	r.power = append(r.power[:0], make([]float64, most+1)...)
+	turn := 2 * math.Pi * float64(pitch) / r.rate
+	for h := 1; h <= most; h += 4 {
+		c0, c1 := 2*math.Cos(turn*float64(h)), 2*math.Cos(turn*float64(h+1))
+		c2, c3 := 2*math.Cos(turn*float64(h+2)), 2*math.Cos(turn*float64(h+3))
+		var a0, b0, a1, b1, a2, b2, a3, b3 float64 // the last step of each, and the one before
+		for _, x := range r.wx {
+			a0, b0 = x+c0*a0-b0, a0
+			a1, b1 = x+c1*a1-b1, a1
+			a2, b2 = x+c2*a2-b2, a2
+			a3, b3 = x+c3*a3-b3, a3
+		}
+		of := [4]float64{
+			a0*a0 + b0*b0 - c0*a0*b0,
+			a1*a1 + b1*b1 - c1*a1*b1,
+			a2*a2 + b2*b2 - c2*a2*b2,
+			a3*a3 + b3*b3 - c3*a3*b3,
+		}
+		for k := 0; k < 4 && h+k <= most; k++ {
+			r.power[h+k] = max(0, of[k])
+		}
+	}
+	return r.power
 }
 
 // two demodulates two harmonics side by side: each step of one's phase waits

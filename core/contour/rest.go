@@ -83,7 +83,7 @@ func (f *finder) isPlayed(levels []music.Decibels, pitch music.Hertz, loud music
 		if levels[n] < loud-humBelowLoud {
 			continue
 		}
-		if heard, _ := f.pair(n, -1, nil, nil); heard.best > tonalQuiet && len(heard.candidates) > 0 {
+		if heard := f.at(n); heard.best > tonalQuiet && len(heard.candidates) > 0 {
 			pitches = append(pitches, float64(likeliest(heard.candidates).pitch))
 		}
 	}
@@ -145,7 +145,7 @@ func (f *finder) listenToQuiet(levels []music.Decibels, quiet music.Decibels) (q
 	}
 	stride := max(1, len(frames)/quietFrames)
 	for k := 0; k < len(frames); k += stride {
-		heard, _ := f.pair(frames[k], -1, nil, nil)
+		heard := f.at(frames[k])
 		q.clarity = append(q.clarity, heard.best)
 		if len(heard.candidates) > 0 && heard.best > tonalQuiet {
 			q.pitches = append(q.pitches, float64(likeliest(heard.candidates).pitch))

@@ -45,12 +45,11 @@ func (t ToneEar) At(pitch music.Hertz, at music.Seconds) Tone {
 	}
 	r.window(pitch/2, at)
 	perHarmonic := windowPeriods(pitch/2) * 2 / hannBandwidth // noise bands from one harmonic to the next
-	power := make([]float64, most+1)
+	all, power := r.powers(pitch/2, 2*most), make([]float64, most+1)
 	var tone, noise, high, centre, odd, even, strongest float64
 	for h := 1; h <= most; h++ {
-		here, _ := r.harmonic(2*h, pitch/2)
-		trace, _ := r.harmonic(2*h-1, pitch/2)
-		power[h] = max(0, here-trace)
+		trace := all[2*h-1]
+		power[h] = max(0, all[2*h]-trace)
 		tone += power[h]
 		noise += trace * perHarmonic
 		if float64(h)*float64(pitch) > breathFrom {

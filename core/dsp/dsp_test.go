@@ -3,6 +3,7 @@ package dsp_test
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -34,22 +35,19 @@ func TestDecimateRemovesWhatWouldFold(t *testing.T) {
 	assert.Less(t, dsp.Quantile(y[100:900], 1), 3e-3) // -50 dB
 }
 
-// A sound in blocks is cut down as a whole one is.
+// A sound in blocks is cut down as a whole one is, to the last bit.
 func TestStreamAgreesWithDecimate(t *testing.T) {
-	x := noise(5, 4000)
-	for _, factor := range []int{1, 2, 3, 4, 8} {
-		whole := x
-		if factor > 1 {
-			whole = dsp.Decimate(x, factor, 0.25)
-		}
-		s := dsp.NewStream(factor, 0.25)
-		var got []float64
-		for at := 0; at < len(x); at += 97 {
-			got = append(got, s.Push(x[at:min(len(x), at+97)])...)
-		}
-		assert.Greater(t, len(got), len(whole)-40/factor-20)
-		for n, v := range got {
-			assert.InDelta(t, whole[n], v, 1e-12, "factor %d, sample %d", factor, n)
+	x := noise(5, 10_001)
+	for _, factor := range []int{1, 2, 3, 4, 6, 8} {
+		whole := dsp.Decimate(x, factor, 0.25)
+		assert.Len(t, whole, (len(x)+factor-1)/factor)
+		for _, block := range []int{1, 97, 5000} {
+			s := dsp.NewStream(factor, 0.25)
+			var got []float64
+			for at := 0; at < len(x); at += block {
+				got = append(got, s.Push(x[at:min(len(x), at+block)])...)
+			}
+			assert.Equal(t, whole, append(got, s.End()...), "factor %d, blocks of %d", factor, block)
 		}
 	}
 }
@@ -192,10 +190,31 @@ func TestBlockDCTakesTheOffsetAlone(t *testing.T) {
 	for n := range x {
 		x[n] += 3
 	}
-	dsp.BlockDC(x, 0.0001)
+	block := dsp.NewDCBlock(0.0001)
+	block.Push(x[:100])
+	block.Push(x[100:])
 	late := x[18000:]
 	assert.InDelta(t, 0, stat.Mean(late, nil), 1e-3)
 	assert.InDelta(t, 1, dsp.Quantile(late, 1), 0.01)
+}
+
+// A quantile is read off the sorted values, however they lie.
+func TestQuantileIsReadOffTheSortedValues(t *testing.T) {
+	chance := rand.New(rand.NewPCG(8, 1))
+	for length := 1; length < 300; length++ {
+		x := make([]float64, length)
+		for n := range x {
+			x[n] = float64(chance.IntN(1 + length/(1+length%4))) // many alike
+		}
+		sorted := slices.Clone(x)
+		slices.Sort(sorted)
+		for n, want := range sorted {
+			if length > 1 {
+				assert.InDelta(t, want, dsp.Quantile(x, float64(n)/float64(length-1)), 1e-9)
+			}
+		}
+		assert.Equal(t, sorted[length-1], dsp.Quantile(x, 1))
+	}
 }
 
 func TestQuantilesLieBetweenNeighbours(t *testing.T) {

@@ -17,33 +17,8 @@ import (
 // Factors of 4 and more are taken in steps where they can be: the first step's
 // filter may be short, since it need only keep clean what the last one keeps.
 func Decimate(x []float64, factor int, pass float64) []float64 {
-	if factor%2 == 0 && factor > 2 {
-		clean := 0.5 / float64(factor)
-		x = decimate(x, 2, pass/float64(factor), 0.5-clean)
-		return Decimate(x, factor/2, pass)
-	}
-	return decimate(x, factor, pass/float64(factor), 0.5/float64(factor))
-}
-
-// decimate passes frequencies up to pass whole and nothing from stop on; both
-// are fractions of the rate of x.
-func decimate(x []float64, factor int, pass, stop float64) []float64 {
-	taps := lowpass((pass+stop)/2, tapsFor(stop-pass))
-	half := len(taps) / 2
-	out := make([]float64, (len(x)+factor-1)/factor)
-	for n := range out {
-		at := n*factor - half
-		if at >= 0 && at+len(taps) <= len(x) {
-			out[n] = dot(taps, x[at:at+len(taps)])
-			continue
-		}
-		for k, c := range taps {
-			if at+k >= 0 && at+k < len(x) {
-				out[n] += c * x[at+k]
-			}
-		}
-	}
-	return out
+	s := NewStream(factor, pass)
+	return append(s.Push(x), s.End()...)
 }
 
 // dot is the sum of a times b, of one length. Four sums run side by side, since
@@ -91,14 +66,21 @@ func lowpass(cutoff float64, length int) []float64 {
 	return taps
 }
 
-// BlockDC subtracts a slow average (a one-pole high pass at corner, a
-// fraction of the rate) from x in place.
-func BlockDC(x []float64, corner float64) {
-	r := 1 - 2*math.Pi*corner
-	var before, y float64
+// DCBlock subtracts a slow average (a one-pole high pass) from a sound that comes in
+// blocks.
+type DCBlock struct {
+	r         float64
+	before, y float64
+}
+
+// NewDCBlock passes what lies above corner, a fraction of the rate.
+func NewDCBlock(corner float64) DCBlock { return DCBlock{r: 1 - 2*math.Pi*corner} }
+
+// Push filters the next block in place.
+func (f *DCBlock) Push(x []float64) {
 	for n, v := range x {
-		y = v - before + r*y
-		before = v
-		x[n] = y
+		f.y = v - f.before + f.r*f.y
+		f.before = v
+		x[n] = f.y
 	}
 }

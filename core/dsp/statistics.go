@@ -11,15 +11,54 @@ func Quantile(x []float64, q float64) float64 {
 	if len(x) == 0 {
 		return math.NaN()
 	}
-	sorted := slices.Clone(x)
-	slices.Sort(sorted)
-	at := q * float64(len(sorted)-1)
+	y := slices.Clone(x)
+	at := q * float64(len(y)-1)
 	low := int(at)
-	if low == len(sorted)-1 {
-		return sorted[low]
+	v := nth(y, low)
+	if low == len(y)-1 {
+		return v
 	}
-	return sorted[low] + (at-float64(low))*(sorted[low+1]-sorted[low])
+	next := slices.Min(y[low+1:]) // what is right of the n-th is no smaller
+	return v + (at-float64(low))*(next-v)
 }
+
+// nth returns what would lie at n if x were sorted, and leaves nothing larger left of it
+// and nothing smaller right of it (C. A. R. Hoare, "Find", Communications of the ACM 4,
+// 1961). Sorting all of a long take's frames for each of its medians was half of what its
+// player waited for.
+func nth(x []float64, n int) float64 {
+	if slices.ContainsFunc(x, math.IsNaN) {
+		slices.Sort(x)
+		return x[n]
+	}
+	for left, right := 0, len(x)-1; left < right; {
+		pivot := middleOf(x[left], x[(left+right)/2], x[right])
+		i, j := left, right
+		for i <= j {
+			for x[i] < pivot {
+				i++
+			}
+			for x[j] > pivot {
+				j--
+			}
+			if i <= j {
+				x[i], x[j] = x[j], x[i]
+				i, j = i+1, j-1
+			}
+		}
+		switch {
+		case n <= j:
+			right = j
+		case n >= i:
+			left = i
+		default:
+			return x[n]
+		}
+	}
+	return x[n]
+}
+
+func middleOf(a, b, c float64) float64 { return max(min(a, b), min(max(a, b), c)) }
 
 // Median returns the middle of x; NaN for an empty slice.
 func Median(x []float64) float64 { return Quantile(x, 0.5) }

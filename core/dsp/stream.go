@@ -1,13 +1,18 @@
 package dsp
 
 // Stream keeps every factor-th sample of a sound that comes in blocks: what
-// Decimate does to a whole one, a filter's half later.
+// Decimate does to a whole one, a filter's half later. What comes out does not
+// depend on where the blocks were cut.
 type Stream struct {
 	factor int
 	taps   []float64
 	held   []float64 // not yet used up, the filter's reach before the next sample
 	first  *Stream   // an earlier step, for factors of 4 and more
 }
+
+// streamBlock is as much of a long block as is taken at once, so that the steps of a
+// stream pass it on while it is near the processor.
+const streamBlock = 4096
 
 // NewStream prepares a stream; factor and pass are those of Decimate.
 func NewStream(factor int, pass float64) *Stream {
@@ -35,15 +40,47 @@ func newStep(factor int, pass, stop float64) *Stream {
 
 // Push takes a block and returns the samples that are now complete.
 func (s *Stream) Push(block []float64) []float64 {
-	if s.first != nil {
-		block = s.first.Push(block)
+	out := make([]float64, 0, len(block)/s.total()+1)
+	for len(block) > streamBlock {
+		out = s.push(block[:streamBlock], out)
+		block = block[streamBlock:]
 	}
-	s.held = append(s.held, block...)
+	return s.push(block, out)
+}
+
+// End returns what the filters still hold: there is silence behind the last block.
+func (s *Stream) End() []float64 {
 	var out []float64
+	if s.first != nil {
+		out = s.step(s.first.End(), out)
+	}
+	return s.step(make([]float64, len(s.taps)/2), out)
+}
+
+// total is the factor of all steps.
+func (s *Stream) total() int {
+	if s.first == nil {
+		return s.factor
+	}
+	return s.factor * s.first.total()
+}
+
+// push appends to out what a block completes.
+func (s *Stream) push(block, out []float64) []float64 {
+	if s.first != nil {
+		block = s.first.push(block, nil)
+	}
+	return s.step(block, out)
+}
+
+// step is push for this step alone.
+func (s *Stream) step(block, out []float64) []float64 {
+	s.held = append(s.held, block...)
 	at := 0
 	for ; at+len(s.taps) <= len(s.held); at += s.factor {
 		out = append(out, dot(s.taps, s.held[at:at+len(s.taps)]))
 	}
-	s.held = append(s.held[:0], s.held[min(at, len(s.held)):]...)
+	kept := copy(s.held, s.held[min(at, len(s.held)):])
+	s.held = s.held[:kept]
 	return out
 }

@@ -4,7 +4,6 @@ package ear
 
 import (
 	"context"
-	"sync"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
@@ -59,46 +58,30 @@ type Analysis struct {
 // Analyze listens to a recording. ctx stops it early with its error; the
 // other error is contour.ErrRate.
 func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error) {
-	c, err := listenerFor(q).Track(ctx, sound)
+	t, err := Open(q, sound.Rate)
 	if err != nil {
 		return Analysis{}, err
 	}
-	l := &listening{
-		Question: q,
-		sound:    sound,
-		contour:  c,
-		fine:     contour.NewEnvelope(sound),
-		tone:     contour.NewToneEar(sound),
-		loudness: contour.NewLoudness(sound),
-		Analysis: Analysis{
-			Version:     Version,
-			Seconds:     music.Seconds(sound.Seconds()),
-			Contour:     c,
-			Start:       q.Alignment.Start,
-			Notes:       []Note{},
-			Events:      []Event{},
-			Airs:        []Air{},
-			Explanation: explain.Explanation{Accounts: []explain.Account{}},
-			Sounds:      []Sound{},
-		},
+	t.Hear(sound.Samples)
+	return t.Finish(ctx, q.Alignment)
+}
+
+// analyze hears notes, events and measures out of what a take's contour is.
+func (l *listening) analyze() Analysis {
+	if l.Question.Instrument != nil {
+		l.Analysis.Instrument = l.Question.Instrument.Key
 	}
-	l.bright = sync.OnceValue(func() contour.Envelope { return contour.NewBrightEnvelope(sound) })
-	l.clicking = sync.OnceValue(l.hasMetronome)
-	if q.Instrument != nil {
-		l.Analysis.Instrument = q.Instrument.Key
-	}
-	l.Recording = listenToRecording(sound, c)
-	if q.Score == nil || q.Score.IsFree() {
-		plateaus := l.withLevels(findPlateaus(c, l.fine, tongueDip))
+	if l.Score == nil || l.Score.IsFree() {
+		plateaus := l.withLevels(findPlateaus(l.contour, l.fine, tongueDip))
 		groups, strays := groupByEar(plateaus, l.a4())
 		l.describe(groups, strays)
-		if q.Score != nil {
-			l.Recording.addFaultOfLength(l.Seconds, l.Start+q.Score.Seconds())
+		if l.Score != nil {
+			l.Recording.addFaultOfLength(l.Seconds, l.Start+l.Score.Seconds())
 		}
-		return l.Analysis, nil
+		return l.Analysis
 	}
-	plateaus := findPlateaus(c, l.fine, deepDip)
-	if q.Alignment.FirstNote {
+	plateaus := findPlateaus(l.contour, l.fine, deepDip)
+	if l.Alignment.FirstNote {
 		l.Start = l.startByEar(plateaus)
 	}
 	groups, strays := l.groupByScore(l.withLevels(l.withoutRing(l.turnBack(l.cutForScore(plateaus)))))
@@ -107,9 +90,9 @@ func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error
 	l.hearStrokes()
 	l.Blown = l.airInSilence()
 	if !l.letGo() {
-		l.Recording.addFaultOfLength(l.Seconds, l.Start+q.Score.Seconds())
+		l.Recording.addFaultOfLength(l.Seconds, l.Start+l.Score.Seconds())
 	}
-	return l.Analysis, nil
+	return l.Analysis
 }
 
 // startByEar is where a score's first beat lies in a recording made without our
@@ -149,10 +132,10 @@ type listening struct {
 	sound    audio.Mono
 	contour  contour.Contour
 	fine     contour.Envelope
-	tone     contour.ToneEar
+	bright   contour.Envelope // of the upper harmonics
+	take     *Take
 	loudness contour.Loudness
-	bright   func() contour.Envelope // of the upper harmonics, where they are asked for
-	clicking func() bool             // whether a metronome clicks in it, found out once
+	clicking func() bool // whether a metronome clicks in it, found out once
 }
 
 // a4 is the tuning reference in force.

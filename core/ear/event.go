@@ -294,7 +294,7 @@ func (l *listening) addSqueaks(groups []group) {
 		}
 		// A start is no harmonic of its note either, until it has settled.
 		settled := n.Onset + settle + groups[index].on[0].hidden
-		squeaks := l.contour.Squeaks(l.sound, settled, n.Release-scoopTime, n.Level+squeakBelow)
+		squeaks := l.take.heard.Squeaks(l.contour, settled, n.Release-scoopTime, n.Level+squeakBelow)
 		found := append(slices.Clone(l.contour.Bursts), slices.DeleteFunc(squeaks, l.isClicked)...)
 		for _, b := range found {
 			length := b.To - b.From

@@ -37,11 +37,17 @@ const gainStep music.Decibels = 8
 
 // CheckMicrophone listens to a check. Errors: ctx's; contour.ErrRate.
 func CheckMicrophone(ctx context.Context, sound audio.Mono) (MicrophoneCheck, error) {
-	c, err := contour.OpenEar.Track(ctx, sound)
+	t, err := contour.OpenEar.Open(sound.Rate)
 	if err != nil {
 		return MicrophoneCheck{}, err
 	}
-	r := listenToRecording(sound, c)
+	t.Hear(sound.Samples)
+	t.End()
+	c, err := t.Track(ctx)
+	if err != nil {
+		return MicrophoneCheck{}, err
+	}
+	r := listenToRecording(t.ClippedRatio(), c)
 	out := MicrophoneCheck{
 		Room:  r.NoiseFloor,
 		Above: r.SNR,

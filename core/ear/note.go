@@ -216,7 +216,7 @@ func (l *listening) toneOf(s stretch, g group) contour.Tone {
 	for k := range momentsOfTone {
 		at := (2*k + 1) * len(s.t) / (2 * momentsOfTone)
 		pitch := (g.pitch + music.Cents(s.cents[at])).Above(standardPitch)
-		t := l.tone.At(pitch, music.Seconds(s.t[at]))
+		t := l.take.heard.Tone(pitch, music.Seconds(s.t[at]))
 		clear, bright = append(clear, float64(t.Clearness)), append(bright, t.Brightness)
 		tilt, odd = append(tilt, t.Tilt), append(odd, float64(t.OddEven))
 		full, breath = append(full, float64(t.Fullness)), append(breath, float64(t.Breath))

@@ -1,9 +1,6 @@
 package ear
 
 import (
-	"math"
-
-	"earlychorus/core/audio"
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
 	"earlychorus/core/music"
@@ -43,7 +40,7 @@ const (
 	playedAbove = 0.75
 )
 
-func listenToRecording(sound audio.Mono, c contour.Contour) Recording {
+func listenToRecording(clipped float64, c contour.Contour) Recording {
 	var all, voiced, quiet []float64
 	for _, f := range c.Frames {
 		level := float64(f.Level)
@@ -54,7 +51,7 @@ func listenToRecording(sound audio.Mono, c contour.Contour) Recording {
 			quiet = append(quiet, level)
 		}
 	}
-	r := Recording{ClippedRatio: clippedRatio(sound.Samples), NoiseFloor: contour.Silence, Faults: []Fault{}}
+	r := Recording{ClippedRatio: clipped, NoiseFloor: contour.Silence, Faults: []Fault{}}
 	if len(quiet) > 0 {
 		r.NoiseFloor = music.Decibels(dsp.Quantile(quiet, 0.2))
 	}
@@ -128,28 +125,6 @@ func gainSlope(rest []contour.Frame) float64 {
 		return 0
 	}
 	return rises / (float64(contour.Hop) * float64(len(rest)) * (gainParts - 1) / gainParts)
-}
-
-// fullScale is how near to ±1 counts as stuck; runs of clipRun samples do.
-const (
-	fullScale = 0.999
-	clipRun   = 3
-)
-
-func clippedRatio(x []float64) float64 {
-	stuck, run := 0, 0
-	for _, v := range x {
-		if math.Abs(v) < fullScale {
-			run = 0
-			continue
-		}
-		if run++; run == clipRun {
-			stuck += clipRun
-		} else if run > clipRun {
-			stuck++
-		}
-	}
-	return float64(stuck) / max(1, float64(len(x)))
 }
 
 // hearRing takes the room's ring from how the sound died away behind the notes: the

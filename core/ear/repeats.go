@@ -88,7 +88,7 @@ func (p plateau) cut(from, to music.Seconds, how Start) (first, rest plateau) {
 
 // cutAtDips cuts a plateau at every dip that may be the tongue's.
 func (l *listening) cutAtDips(p plateau) []plateau {
-	plain, bright := levelsOf(l.fine, p), levelsOf(l.bright(), p)
+	plain, bright := levelsOf(l.fine, p), levelsOf(l.bright, p)
 	steps := func(s music.Seconds) int { return int(s / tongueStep) }
 	var out []plateau
 	begin := p.Onset

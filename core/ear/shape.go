@@ -106,7 +106,7 @@ func (l *listening) rise(p plateau, level music.Decibels) music.Seconds {
 // of the upper harmonics alone, whichever is deeper: a room hides the one sooner.
 func (l *listening) dip(p plateau) (deepest music.Decibels) {
 	w := window(p.pitch)
-	for _, e := range []contour.Envelope{l.fine, l.bright()} {
+	for _, e := range []contour.Envelope{l.fine, l.bright} {
 		bottom := music.Decibels(0)
 		before, after := contour.Silence, contour.Silence
 		for d := music.Seconds(0); d < dipAround; d += tongueStep {

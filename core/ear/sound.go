@@ -166,12 +166,12 @@ func (l *listening) neighbour(g group, n Note) (other music.MIDI, below music.De
 		if !f.Voiced() {
 			continue
 		}
-		pitch, share := residue(l.sound, f.Pitch, at)
-		if pitch == 0 || share < -neighbourBelow || isPartOf(pitch, f.Pitch) {
+		left := l.take.residueOf(f.Pitch, at)
+		if left.pitch == 0 || isPartOf(left.pitch, f.Pitch) {
 			continue
 		}
-		midi, _ := music.Nearest(pitch, l.a4())
-		found[midi] = append(found[midi], -share)
+		midi, _ := music.Nearest(left.pitch, l.a4())
+		found[midi] = append(found[midi], -left.share)
 	}
 	for midi, times := range found {
 		if 2*len(times) > neighbourMoments {
@@ -190,17 +190,35 @@ func isPartOf(a, b music.Hertz) bool {
 	return math.Abs(1200*math.Log2(ratio/math.Round(ratio))) < float64(ownPart)
 }
 
-// residue takes a pitch's harmonics out of the sound around a moment and
-// returns the pitch of what is left, 0 for none, and its level against the
-// whole in dB. A harmonic is what stays the same from one period to the next:
-// the sound less itself a period earlier holds none of them.
-func residue(m audio.Mono, pitch music.Hertz, at music.Seconds) (other music.Hertz, level float64) {
+// residue is what is left of a sound without a pitch's harmonics: its own pitch, 0 for
+// none, and its level against the whole in dB.
+type residue struct {
+	pitch music.Hertz
+	share float64
+}
+
+type residueAsked struct {
+	without music.Hertz
+	at      music.Seconds
+}
+
+// residueOf is residueIn of what came in.
+func (t *Take) residueOf(without music.Hertz, at music.Seconds) residue {
+	return t.residues.Of(residueAsked{without, at}, t.heard.Has(at+neighbourWindow), func() residue {
+		return residueIn(t.heard.Sound(), without, at)
+	})
+}
+
+// residueIn takes a pitch's harmonics out of a sound around a moment. A harmonic is what
+// stays the same from one period to the next: the sound less itself a period earlier holds
+// none of them.
+func residueIn(m audio.Mono, without music.Hertz, at music.Seconds) residue {
 	rate := float64(m.Rate)
-	period := rate / float64(pitch)
+	period := rate / float64(without)
 	length := int(neighbourWindow * rate)
 	from := int(float64(at)*rate) - length/2
 	if from-int(period)-2 < 0 || from+length > len(m.Samples) {
-		return 0, 0
+		return residue{}
 	}
 	left := audio.Mono{Rate: m.Rate, Samples: make([]float64, length)}
 	dsp.LessPeriod(left.Samples, m.Samples, from, period)
@@ -211,11 +229,15 @@ func residue(m audio.Mono, pitch music.Hertz, at music.Seconds) (other music.Her
 		rest += left.Samples[n] * left.Samples[n]
 	}
 	if whole == 0 || rest == 0 {
-		return 0, 0
+		return residue{}
+	}
+	share := 10 * math.Log10(rest/whole/2) // the difference doubles what is not periodic
+	if share < -neighbourBelow {
+		return residue{}
 	}
 	heard, clarity := contour.PitchOf(left)
 	if clarity < neighbourClear {
-		return 0, 0
+		return residue{}
 	}
-	return heard, 10 * math.Log10(rest/whole/2) // the difference doubles what is not periodic
+	return residue{heard, share}
 }

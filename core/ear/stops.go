@@ -60,6 +60,9 @@ func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
 	steps := func(s music.Seconds) int { return int(s / tongueStep) }
 	lo, hi := max(0, n-steps(fallsFor)), min(len(levels), n+steps(stopAround))
 	bottom := levels[n]
+	if n > 0 && levels[n-1] < bottom || n+1 < hi && levels[n+1] < bottom {
+		return 0, 0, false // most moments; the rest are looked at farther around
+	}
 	if bottom > slices.Min(levels[max(0, n-steps(tongueEdge)):hi]) {
 		return 0, 0, false
 	}
@@ -108,6 +111,7 @@ func staysAbove(levels []music.Decibels, level music.Decibels) bool {
 func jumpAt(levels []music.Decibels, n int) (from, to int, found bool) {
 	around := int(tongueEdge / tongueStep)
 	return n, n, n >= around && n+around <= len(levels) && levels[n+1]-levels[n] > 0 &&
+		levels[n+around/3]-levels[n-1] >= jumps && // or the softest and the loudest are no farther apart
 		slices.Min(levels[n+around/3:n+around])-slices.Max(levels[n-around:n]) >= jumps
 }
 
@@ -117,6 +121,9 @@ func dropAt(levels []music.Decibels, n int) (from, to int, found bool) {
 	around, takes := int(tongueEdge/tongueStep), int(dropTakes/tongueStep)
 	if n < around || n+takes+2*around > len(levels) {
 		return 0, 0, false
+	}
+	if levels[n-1]-levels[n+takes] < drops {
+		return 0, 0, false // nor are the softest and the loudest
 	}
 	before, after := slices.Min(levels[n-around:n]), slices.Max(levels[n+takes:n+takes+2*around])
 	return n, n + takes, before-after >= drops && levels[n] >= before-stopBody

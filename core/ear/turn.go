@@ -77,7 +77,7 @@ func (l *listening) turnOf(before, after plateau) (at music.Seconds, ok bool) {
 func (l *listening) together(frequencies []music.Hertz, at, window music.Seconds) music.Decibels {
 	power := 0.
 	for _, f := range frequencies {
-		power += math.Pow(10, float64(l.tone.Single(f, at, window))/10)
+		power += math.Pow(10, float64(l.take.heard.Single(f, at, window))/10)
 	}
 	return music.Decibels(10 * math.Log10(power))
 }

@@ -219,11 +219,15 @@ func (v *solver) extend(ends [][]*cell, strays []float64, k, from, to int) *cell
 		target: k,
 	}
 	consider := func(before *cell, stray float64) {
-		cost, _ := v.between(before, k, r)
-		if cost += stray + own; before != nil {
-			cost += before.cost
+		known := stray + own
+		if before != nil {
+			known += before.cost
 		}
-		if cost < out.cost {
+		if known >= out.cost {
+			return // what lies between costs nothing at best
+		}
+		between, _ := v.between(before, k, r)
+		if cost := between + known; cost < out.cost {
 			out.cost, out.before = cost, before
 		}
 	}

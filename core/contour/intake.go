@@ -1,0 +1,74 @@
+package contour
+
+import (
+	"earlychorus/core/audio"
+	"earlychorus/core/dsp"
+)
+
+// intake takes a sound in, block by block, and cuts it down to what its listener needs.
+type intake struct {
+	sound  audio.Mono // as far as it has come
+	ended  bool
+	clicks *clickFinder
+	base   *dsp.Stream // down to the listener's rate
+	low    *dsp.Stream // and for its lower scales; nil where it has none
+	direct dsp.DCBlock
+	soft   [2]softener // of the sound's clicks, then of its slope's
+	l      *listener
+}
+
+func (e Ear) newIntake(rate int) intake {
+	factor := e.factor(rate)
+	l := &listener{rate: float64(rate) / float64(factor)}
+	e.addScales(l)
+	in := intake{
+		sound:  audio.Mono{Rate: rate},
+		clicks: newClickFinder(rate),
+		base:   dsp.NewStream(factor, passedShare),
+		direct: dsp.NewDCBlock(dcCorner / l.rate),
+		soft:   [2]softener{{rate: l.rate}, {rate: l.rate}},
+		l:      l,
+	}
+	if len(l.scales) > 1 {
+		in.low = dsp.NewStream(l.lowFactor(), passedShare)
+	}
+	return in
+}
+
+func (in *intake) hear(samples []float64) {
+	if in.sound.Samples == nil {
+		in.sound.Samples = samples[:len(samples):len(samples)] // a whole sound is not copied
+	} else {
+		in.sound.Samples = append(in.sound.Samples, samples...)
+	}
+	in.settle(in.base.Push(samples))
+}
+
+func (in *intake) end() {
+	in.ended = true
+	in.settle(in.base.End())
+}
+
+// settle leads the listener on by samples at its rate.
+func (in *intake) settle(x []float64) {
+	in.direct.Push(x)
+	in.clicks.advance(in.sound.Samples, in.ended)
+	for n, of := range []burstFinder{in.clicks.plain, in.clicks.sloping} {
+		s := &in.soft[n]
+		x = s.advance(x, in.clicks.seconds(of, s.taken), in.clicks.horizon(of), in.ended)
+	}
+	in.l.x = in.soft[1].x[:in.soft[1].settled]
+	in.l.scales[0].x = in.l.x
+	in.l.clicks = append(in.clicks.seconds(in.clicks.plain, 0), in.clicks.seconds(in.clicks.sloping, 0)...)
+	if in.low == nil {
+		return
+	}
+	y := in.low.Push(x)
+	if in.ended {
+		y = append(y, in.low.End()...)
+	}
+	low := append(in.l.scales[1].x, y...)
+	for k := 1; k < len(in.l.scales); k++ {
+		in.l.scales[k].x = low
+	}
+}

@@ -1,0 +1,83 @@
+package ear
+
+import (
+	"context"
+	"sync"
+
+	"earlychorus/core/contour"
+	"earlychorus/core/explain"
+	"earlychorus/core/music"
+)
+
+// Take is a take being listened to as it comes in, block by block. What is heard at its
+// end does not depend on where the blocks were cut, nor on how often Ahead was called.
+type Take struct {
+	q        Question
+	heard    *contour.Take
+	residues contour.Kept[residueAsked, residue]
+}
+
+// Open begins to listen to a take; where it begins may be told at its end. Errors:
+// contour.ErrRate.
+func Open(q Question, rate int) (*Take, error) {
+	t, err := listenerFor(q).Open(rate)
+	if err != nil {
+		return nil, err
+	}
+	return &Take{q: q, heard: t, residues: contour.Kept[residueAsked, residue]{}}, nil
+}
+
+// Hear takes the next samples in, which must not be changed afterwards.
+func (t *Take) Hear(samples []float64) { t.heard.Hear(samples) }
+
+// Seconds is how much came in so far.
+func (t *Take) Seconds() music.Seconds { return music.Seconds(t.heard.Sound().Seconds()) }
+
+// Ahead works out what can be known by now and keeps what costs much, so that Finish,
+// which asks nearly the same, is soon done. It is to be called while nothing else waits.
+// ctx stops it early.
+func (t *Take) Ahead(ctx context.Context) {
+	c, err := t.heard.Track(ctx)
+	if err == nil && len(c.Frames) > 0 {
+		t.listening(c).analyze()
+	}
+}
+
+// Finish says what was heard when the last block has come in. Errors: ctx's.
+func (t *Take) Finish(ctx context.Context, at Alignment) (Analysis, error) {
+	t.heard.End()
+	c, err := t.heard.Track(ctx)
+	if err != nil {
+		return Analysis{}, err
+	}
+	t.q.Alignment = at
+	return t.listening(c).analyze(), nil
+}
+
+// listening prepares an analysis of what came in.
+func (t *Take) listening(c contour.Contour) *listening {
+	sound := t.heard.Sound()
+	l := &listening{
+		Question: t.q,
+		sound:    sound,
+		contour:  c,
+		fine:     t.heard.Envelope(),
+		bright:   t.heard.Bright(),
+		take:     t,
+		loudness: t.heard.Loudness(),
+		Analysis: Analysis{
+			Version:     Version,
+			Seconds:     music.Seconds(sound.Seconds()),
+			Contour:     c,
+			Start:       t.q.Alignment.Start,
+			Recording:   listenToRecording(t.heard.ClippedRatio(), c),
+			Notes:       []Note{},
+			Events:      []Event{},
+			Airs:        []Air{},
+			Explanation: explain.Explanation{Accounts: []explain.Account{}},
+			Sounds:      []Sound{},
+		},
+	}
+	l.clicking = sync.OnceValue(l.hasMetronome)
+	return l
+}
