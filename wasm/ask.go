@@ -34,9 +34,10 @@ func reply() unsafe.Pointer { return unsafe.Pointer(unsafe.SliceData(answer)) }
 //
 //go:wasmexport put
 func put(name int32) int32 {
-	about := ask.Sound{In: samples()}
+	about := ask.Sound{In: samples(), Take: take}
 	var err error
 	answer, err = ask.Answer(string(question[:name]), question[name:], &about)
+	take = about.Take
 	if err != nil {
 		answer = []byte(err.Error())
 		return -int32(len(answer))

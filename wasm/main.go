@@ -8,9 +8,11 @@
 package main
 
 import (
+	"context"
 	"unsafe"
 
 	"earlychorus/core/contour"
+	"earlychorus/core/ear"
 	"earlychorus/core/music"
 )
 
@@ -20,6 +22,7 @@ var (
 	sound  []float32 // what the page writes
 	frames []float32 // what it reads: lay says what a frame holds
 	live   *contour.Live
+	take   *ear.Take   // what comes in, as a take; nil where nobody judges it
 	target music.Hertz // what pitches are measured against; 0 for nothing
 )
 
@@ -70,8 +73,27 @@ func hear() int32 {
 	if live == nil {
 		return 0
 	}
-	_, heard := live.Hear(samples())
+	block := samples()
+	_, heard := live.Hear(block)
+	if take != nil {
+		take.Hear(block)
+	}
 	return lay(heard)
+}
+
+// ahead works out what can be known of the take by now. It is called where nothing
+// else waits.
+//
+//go:wasmexport ahead
+func ahead() {
+	defer func() {
+		if recover() != nil {
+			take = nil // the take is listened to whole, at its end
+		}
+	}()
+	if take != nil {
+		take.Ahead(context.Background())
+	}
 }
 
 func samples() []float64 {

@@ -17,22 +17,25 @@ import (
 	"earlychorus/server/demo"
 )
 
+// lengths are the seconds that takes should last; the day's step nearest to each is played.
+var lengths = []float64{5, 12, 30, 60}
+
 const (
 	takes = 5
-	// about is how long the take should be; the day's step nearest to it is played.
-	about = `(async () => {
+	// nearest opens the step whose take lasts about so long, and says how long.
+	nearest = `(async (wanted) => {
 		const long = () => Number(document.body.innerText.match(/by itself after (\d+) s/)?.[1] ?? 1e9)
 		const pause = () => new Promise((r) => setTimeout(r, 400))
 		let best = [1e9]
 		for (const b of document.querySelectorAll('nav[aria-label^="Today"] button')) {
 			b.click()
 			await pause()
-			if (Math.abs(long() - 12) < Math.abs(best[0] - 12)) best = [long(), b]
+			if (Math.abs(long() - wanted) < Math.abs(best[0] - wanted)) best = [long(), b]
 		}
 		best[1].click()
 		await pause()
 		return String(best[0])
-	})()`
+	})(%f)`
 )
 
 func main() {
@@ -46,10 +49,10 @@ func main() {
 	}
 }
 
-// measure lets a simulated player play the long tone live, and reads the page's
-// own marks: when the take ended, and when the word was there.
+// measure lets a simulated player play live, and reads the page's own marks: when the take
+// ended, when it was judged, and when the word was there.
 func measure(base string) error {
-	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
+	ctx, cancel := context.WithTimeout(context.Background(), 20*time.Minute)
 	defer cancel()
 	page, closeIt, err := browser.Start(ctx, browser.Options{Width: 390, Height: 844, Microphone: browser.Beeps})
 	if err != nil {
@@ -69,42 +72,53 @@ func measure(base string) error {
 	if err != nil {
 		return err
 	}
-	long, err := chromedp.Run(page, chromedp.Evaluate[string](about, chromedp.EvalAwaitPromise))
-	if err != nil {
-		return err
-	}
-	var waits []float64
-	for range takes {
-		err := chromedp.Do(
+	fmt.Println("from the end of a take to the word on it, ms: best, middle, worst")
+	for _, wanted := range lengths {
+		long, err := chromedp.Run(
 			page,
-			chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
-			chromedp.Evaluate[chromedp.Void](`performance.clearMarks()`),
-			browser.Press("Record"),
-			chromedp.WaitVisible(`[data-recording]`),
-			chromedp.WaitVisible("[data-verdict]"),
-			chromedp.Sleep(300*time.Millisecond),
+			chromedp.Evaluate[string](fmt.Sprintf(nearest, wanted), chromedp.EvalAwaitPromise),
 		)
 		if err != nil {
 			return err
 		}
-		wait, err := since(page, "take-judged")
-		if err != nil {
-			return err
+		var judged, told []float64
+		for range takes {
+			j, t, err := play(page)
+			if err != nil {
+				return err
+			}
+			judged, told = append(judged, j), append(told, t)
 		}
-		judged, err := since(page, "take-judged")
-		if err != nil {
-			return err
-		}
-		fmt.Printf("judged after %.0f ms, told after %.0f ms\n", judged, wait)
-		waits = append(waits, wait)
-		if err := chromedp.Do(page, browser.Press("Again")); err != nil { // the rest is waited for
-			return err
-		}
+		slices.Sort(judged)
+		slices.Sort(told)
+		fmt.Printf("%3s s  judged %4.0f %4.0f %4.0f   told %4.0f %4.0f %4.0f\n", long,
+			judged[0], judged[takes/2], judged[takes-1], told[0], told[takes/2], told[takes-1])
 	}
-	slices.Sort(waits)
-	fmt.Printf("from the end of a take of %s s to the word on it, %d takes: ", long, takes)
-	fmt.Printf("%.0f ms at best, %.0f ms median, %.0f ms at worst\n", waits[0], waits[takes/2], waits[takes-1])
 	return nil
+}
+
+// play lets the take be played once, and returns when it was judged and when its word was
+// there, in milliseconds from its end.
+func play(page context.Context) (judged, told float64, err error) {
+	err = chromedp.Do(
+		page,
+		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
+		chromedp.Evaluate[chromedp.Void](`performance.clearMarks()`),
+		browser.Press("Record"),
+		chromedp.WaitVisible(`[data-recording]`),
+		chromedp.WaitVisible("[data-verdict]"),
+		chromedp.Sleep(300*time.Millisecond),
+	)
+	if err != nil {
+		return 0, 0, err
+	}
+	if judged, err = since(page, "take-judged"); err != nil {
+		return 0, 0, err
+	}
+	if told, err = since(page, "take-told"); err != nil {
+		return 0, 0, err
+	}
+	return judged, told, chromedp.Do(page, browser.Press("Again")) // the rest is waited for
 }
 
 // since returns how long after the end of the take the page set a mark, in

@@ -10,12 +10,14 @@ import (
 	"reflect"
 
 	"earlychorus/core/audio"
+	"earlychorus/core/ear"
 )
 
 // Sound is the sound that a question is about, or that answers it.
 type Sound struct {
-	In  []float64  // what the page recorded; nil where it sent none
-	Out audio.Mono // what the answer sounds, of a question that sounds
+	In   []float64  // what the page recorded; nil where it sent none
+	Out  audio.Mono // what the answer sounds, of a question that sounds
+	Take *ear.Take  // what is listened to as it comes in, from question to question
 }
 
 // Question is one thing that may be asked.
@@ -56,7 +58,8 @@ func sounding(q Question) Question {
 // its two types, and a row here.
 func Questions() []Question {
 	return []Question{
-		question("judge", "Listens to the take in the buffer and judges it.", judge),
+		question("take", "Begins to listen to a take that comes in block by block.", take),
+		question("judge", "Judges the take that came in, or the one in the buffer.", judge),
 		question("work", "Works a step out at a tempo; 0 is the step's own.", work),
 		question("part", "Narrows a step to some of its notes, or to its fingers.", part),
 		question("climb", "Leads a ladder on after a take of a rung.", climb),

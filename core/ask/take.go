@@ -2,6 +2,7 @@ package ask
 
 import (
 	"context"
+	"errors"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/ear"
@@ -11,12 +12,30 @@ import (
 	"earlychorus/core/outcome"
 	"earlychorus/core/ribbon"
 	"earlychorus/core/say"
+	"earlychorus/core/scores"
 	"earlychorus/core/verdict"
 )
 
-// JudgeRequest is a take in the buffer.
+// TakeRequest is a take that begins.
+type TakeRequest struct {
+	Score scores.Score  `json:"score"`
+	Start music.Seconds `json:"start_s" doc:"where the score's first click will lie in the sound, as far as is known"`
+	Rate  int           `json:"rate" doc:"of the sound that comes in, Hz"`
+}
+
+// Opened says that a take is listened to.
+type Opened struct{}
+
+func take(in TakeRequest, sound *Sound) (Opened, error) {
+	t, err := outcome.Open(outcome.Request{Score: in.Score, Start: in.Start}, in.Rate)
+	sound.Take = t
+	return Opened{}, err
+}
+
+// JudgeRequest is a take that came in, or one in the buffer.
 type JudgeRequest struct {
 	outcome.Request
+	Taken  bool                `json:"taken,omitempty" doc:"it is the take that came in block by block"`
 	Rate   int                 `json:"rate" doc:"of the sound in the buffer, Hz"`
 	Air    exercise.AirPicture `json:"air" doc:"the class's school of words for air"`
 	Naming music.Naming        `json:"naming" doc:"how the class calls notes"`
@@ -40,7 +59,7 @@ const (
 )
 
 func judge(in JudgeRequest, sound *Sound) (Heard, error) {
-	result, err := outcome.Of(context.Background(), audio.Mono{Rate: in.Rate, Samples: sound.In}, in.Request)
+	result, err := heard(in, sound)
 	if err != nil {
 		return Heard{}, err
 	}
@@ -68,6 +87,21 @@ func judge(in JudgeRequest, sound *Sound) (Heard, error) {
 	out.Small, err = result.Draw(in.Score, small)
 	return out, err
 }
+
+// heard listens to the end of the take that came in, or to the whole one in the buffer.
+func heard(in JudgeRequest, sound *Sound) (outcome.Outcome, error) {
+	if !in.Taken {
+		return outcome.Of(context.Background(), audio.Mono{Rate: in.Rate, Samples: sound.In}, in.Request)
+	}
+	t := sound.Take
+	sound.Take = nil
+	if t == nil {
+		return outcome.Outcome{}, errNoTake
+	}
+	return outcome.OfTake(context.Background(), t, nil, in.Request)
+}
+
+var errNoTake = errors.New("no take came in: it has to be sent whole")
 
 // CheckRequest is a few seconds of quiet, a note, and quiet in the buffer.
 type CheckRequest struct {

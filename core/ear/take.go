@@ -2,11 +2,13 @@ package ear
 
 import (
 	"context"
+	"slices"
 	"sync"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/explain"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // Take is a take being listened to as it comes in, block by block. What is heard at its
@@ -38,9 +40,28 @@ func (t *Take) Seconds() music.Seconds { return music.Seconds(t.heard.Sound().Se
 // ctx stops it early.
 func (t *Take) Ahead(ctx context.Context) {
 	c, err := t.heard.Track(ctx)
-	if err == nil && len(c.Frames) > 0 {
-		t.listening(c).analyze()
+	if err != nil || len(c.Frames) == 0 {
+		return
 	}
+	l := t.listening(c)
+	l.Score = t.scoreSoFar(contour.Time(len(c.Frames)))
+	l.analyze()
+}
+
+// scoreSoFar is the score as far as it was to be played by a moment: of what is still to
+// come nothing can be missing.
+func (t *Take) scoreSoFar(until music.Seconds) *scores.Score {
+	if t.q.Score == nil || t.q.Alignment.FirstNote {
+		return t.q.Score
+	}
+	s := *t.q.Score
+	later := slices.IndexFunc(s.Segments, func(seg scores.Segment) bool {
+		return t.q.Alignment.Start+s.TempoBPM.Seconds(seg.StartBeat) > until
+	})
+	if later >= 0 {
+		s.Segments = s.Segments[:later]
+	}
+	return &s
 }
 
 // Finish says what was heard when the last block has come in. Errors: ctx's.

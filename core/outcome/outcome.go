@@ -40,25 +40,48 @@ type FailedError struct{ Cause any }
 
 func (e FailedError) Error() string { return fmt.Sprintf("outcome: the ear failed: %v", e.Cause) }
 
-// Of listens to a take and judges it. Errors: an unknown instrument, ctx's,
-// contour.ErrRate, measure.UnknownError for a rule of a newer version, or FailedError.
-func Of(ctx context.Context, sound audio.Mono, r Request) (out Outcome, err error) {
+// Of listens to a take and judges it. Errors: those of Open and OfTake.
+func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
+	t, err := Open(r, sound.Rate)
+	if err != nil {
+		return Outcome{}, err
+	}
+	return OfTake(ctx, t, sound.Samples, r)
+}
+
+// Open begins to listen to a take that comes in block by block. Errors: an unknown
+// instrument, contour.ErrRate.
+func Open(r Request, rate int) (*ear.Take, error) {
+	i, err := instrument.Get(r.Score.Instrument)
+	if err != nil {
+		return nil, err
+	}
+	return ear.Open(ear.Question{Instrument: &i, Score: &r.Score, Alignment: r.alignment()}, rate)
+}
+
+func (r Request) alignment() ear.Alignment {
+	return ear.Alignment{FirstNote: r.FreeStart, Start: r.Start}
+}
+
+// OfTake hears the last of a take that was opened with the same score, and judges it.
+// Errors: an unknown instrument, ctx's, measure.UnknownError for a rule of a newer version,
+// or FailedError.
+func OfTake(ctx context.Context, t *ear.Take, last []float64, r Request) (out Outcome, err error) {
 	defer func() {
 		if cause := recover(); cause != nil {
 			out, err = Outcome{}, FailedError{cause}
 		}
 	}()
-	return of(ctx, sound, r)
+	t.Hear(last)
+	return ofTake(ctx, t, r)
 }
 
-func of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
+func ofTake(ctx context.Context, t *ear.Take, r Request) (Outcome, error) {
 	i, err := instrument.Get(r.Score.Instrument)
 	if err != nil {
 		return Outcome{}, err
 	}
-	measured, err := ear.Analyze(ctx, sound, ear.Question{
-		Instrument: &i, Score: &r.Score, Alignment: ear.Alignment{FirstNote: r.FreeStart, Start: r.Start},
-	})
+	measured, err := t.Finish(ctx, r.alignment())
 	if err != nil {
 		return Outcome{}, err
 	}

@@ -98,7 +98,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Listens to the take in the buffer and judges it. */
+        /** Judges the take that came in, or the one in the buffer. */
         post: operations["judge"];
         delete?: never;
         options?: never;
@@ -185,6 +185,23 @@ export interface paths {
         put?: never;
         /** Leads a ladder back a rung, as its player chose. */
         post: operations["step-back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins to listen to a take that comes in block by block. */
+        post: operations["take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -524,6 +541,8 @@ export interface components {
             score: components["schemas"]["Score"];
             /** Format: double */
             start_s: number;
+            /** @description it is the take that came in block by block */
+            taken?: boolean;
             tips: {
                 [key: string]: string;
             };
@@ -765,6 +784,7 @@ export interface components {
             key: string;
             text: string;
         };
+        Opened: Record<string, never>;
         Part: {
             /** @description indices of the targets, in order; none are all of them */
             notes?: number[] | null;
@@ -1298,6 +1318,19 @@ export interface components {
              */
             units: number;
         };
+        TakeRequest: {
+            /**
+             * Format: int64
+             * @description of the sound that comes in, Hz
+             */
+            rate: number;
+            score: components["schemas"]["Score"];
+            /**
+             * Format: double
+             * @description where the score's first click will lie in the sound, as far as is known
+             */
+            start_s: number;
+        };
         Task: {
             /** @description the music of it, once; none where nothing is written */
             bars: components["schemas"]["Bar"][];
@@ -1691,6 +1724,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Ladder"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
                 };
             };
         };

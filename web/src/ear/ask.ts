@@ -31,15 +31,23 @@ export type Chart = Answer<'chart'>
 /** A ladder as its player sees it. */
 export type Ladder = Answer<'climb'>
 
-/** Sound in memory: samples from -1 to 1, and how many a second. */
-export type Sound = { samples: Float32Array<ArrayBuffer>; rate: number }
+/**
+ * Sound in memory: samples from -1 to 1, and how many a second; take is its number where
+ * the core listened to it as it came in.
+ */
+export type Sound = { samples: Float32Array<ArrayBuffer>; rate: number; take?: number }
 
 /**
  * ask is typed by the question's name. The one cast is here: the core wrote the answer
  * of that very type.
  */
-async function ask<Q extends Question>(name: Q, request: Request<Q>, samples?: Float32Array): Promise<Answer<Q>> {
-  return (await put(name, request, samples)).answer as Answer<Q> // the core's own JSON, of that type
+async function ask<Q extends Question>(
+  name: Q,
+  request: Request<Q>,
+  samples?: Float32Array,
+  take?: number,
+): Promise<Answer<Q>> {
+  return (await put(name, request, samples, take)).answer as Answer<Q> // the core's own JSON, of that type
 }
 
 /** listenTo asks a question whose answer is heard. */
@@ -49,22 +57,39 @@ async function listenTo<Q extends 'perform' | 'reference' | 'note'>(name: Q, req
   return { samples: sound, rate: request.rate }
 }
 
-/** judge listens to a whole take; the samples are given away. */
+/** judge judges a take, listening to what of it was not listened to yet; the samples are given away. */
 export function judge(about: Omit<Request<'judge'>, 'rate'>, sound: Sound): Promise<Heard> {
-  return ask('judge', { ...about, rate: sound.rate }, sound.samples)
+  return ask('judge', { ...about, rate: sound.rate }, sound.samples, sound.take)
 }
 
 /** Seconds of buzz: enough for the engine to compile what a whole take needs. */
 const rehearsalSeconds = 2
 
-/** rehearse lets the core judge a buzz once, so that the first take's word comes as soon as the others'. */
-export async function rehearse(score: Score, rate: number): Promise<void> {
+/** rehearse lets the core judge a buzz, so that the first take's word comes as soon as the others'. */
+async function rehearse(score: Score, rate: number): Promise<void> {
   const samples = Float32Array.from({ length: rehearsalSeconds * rate }, (_, n) => 0.4 * (((220 * n) / rate) % 1) - 0.2)
   await judge(
     { score, start_s: 0, free_start: false, recent_tips: [], tips: {}, air: '', naming: '' },
     { samples, rate },
   )
 }
+
+let rehearsed = false
+
+/**
+ * rehearseWhenIdle rehearses once, while the player still reads: an engine compiles well
+ * only what has run. Without it the first word only takes longer.
+ */
+export function rehearseWhenIdle(score: Score, rate: number) {
+  if (rehearsed) return
+  rehearsed = true
+  const run = () => void rehearse(score, rate).catch(() => {})
+  if (typeof requestIdleCallback === 'function') requestIdleCallback(run, { timeout: longestBusy })
+  else setTimeout(run, longestBusy)
+}
+
+/** Milliseconds after which a page that is never idle rehearses all the same. */
+const longestBusy = 3_000
 
 /** work works a step out for a player at a tempo; 0 is the step's own. */
 export function work(setting: Setting, step: Shapes['AskedStep'], tempo: number): Promise<Answer<'work'>> {

@@ -94,6 +94,13 @@ it('answers every question there is', async () => {
   expect(heard.longest_s).toBe(0)
   expect(heard.small.tracks).toBeDefined()
 
+  ask('take', { score, start_s: 0, rate })
+  ear.open({ lowest: 100, highest: 1000 }, rate)
+  for (let at = 0; at < played.length; at += 4800) ear.hear(played.subarray(at, at + 4800))
+  ear.ahead()
+  expect(ask('judge', { ...about, rate, taken: true })).toEqual({ ...heard, best: heard.verdict.result })
+  expect(() => ask('judge', { ...about, rate, taken: true })).toThrow(/no take came in/)
+
   const step = ask('work', { setting, step: rung, tempo: 0 })
   const ladder = { ...emptyLadder, rungs: ['one', 'two'], passed: [false, false] }
   const climbed = ask('climb', { setting, ladder, day: '2026-11-27', rung: 1, verdict: heard.verdict, seconds: 9 })
@@ -195,5 +202,46 @@ describe('the keeper of the ear', () => {
     expect(await ask(3, 'perform', { score, stand_in: 'steady', seed: 1, rate })).toMatchObject({ kind: 'answer' })
     expect(await ask(4, 'colour', {})).toMatchObject({ kind: 'failed', id: 4 })
     expect(told.filter((m) => m.kind === 'trapped')).toHaveLength(1)
+  })
+
+  it('judges the take that came in, and the one it is sent where that is not the one', async () => {
+    const told: FromEar[] = []
+    const keeper = new Keeper(fetchEar, (m) => told.push(m))
+    const answer = async (m: ToEar) => {
+      await keeper.take(m)
+      const last = told.at(-1)
+      return last?.kind === 'answer' ? last : undefined
+    }
+    const ask = (name: string, request: unknown, more: object = {}) =>
+      answer({ kind: 'ask', id: 1, name, request, ...more })
+    const worked = (await ask('work', { setting, step: longTone, tempo: 0 }))?.answer as Answer<'work'>
+    const { score } = worked
+    const played = (await ask('perform', { score, stand_in: 'steady', seed: 3, rate }))?.sound ?? new Float32Array()
+    const about = { score, start_s: 0, free_start: false, recent_tips: [], tips: {}, air: 'speed', naming: 'english' }
+    const whole = (await ask('judge', { ...about, rate }, { samples: played.slice() }))?.answer
+
+    const hearAll = async (number: number) => {
+      await answer({ kind: 'open', range: { lowest: 100, highest: 1000 }, rate })
+      await answer({ kind: 'take', number, about: { score, start_s: 0, rate } })
+      for (let at = 0; at < played.length; at += 512) {
+        await answer({ kind: 'hear', samples: played.slice(at, at + 512) })
+      }
+    }
+    await hearAll(1)
+    // Nothing is sent that could be listened to: the length is all the keeper asks for.
+    const empty = { length: played.length } as Float32Array
+    expect((await ask('judge', { ...about, rate }, { samples: empty, take: 1 }))?.answer).toEqual(whole)
+    // Of another number, of another length, of another score: what is sent is listened to.
+    await hearAll(2)
+    expect((await ask('judge', { ...about, rate }, { samples: played.slice(), take: 1 }))?.answer).toEqual(whole)
+    await hearAll(3)
+    const short = played.slice(0, played.length / 2)
+    const half = (await ask('judge', { ...about, rate }, { samples: short, take: 3 }))?.answer as Answer<'judge'>
+    expect(half.recording.faults).toContain('cut-short')
+    await hearAll(4)
+    const later = { ...score, rung: 9 }
+    const other = await ask('judge', { ...about, score: later, rate }, { samples: played.slice(), take: 4 })
+    expect(other?.kind).toBe('answer')
+    expect(told.filter((m) => m.kind === 'trapped')).toHaveLength(0)
   })
 })

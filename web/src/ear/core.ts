@@ -31,6 +31,7 @@ type Exports = {
   open: (lowest: number, highest: number, rate: number) => number
   aim: (midi: number, a4: number) => void
   hear: () => number
+  ahead: () => void
   letters: (bytes: number) => number
   reply: () => number
   put: (name: number) => number
@@ -74,6 +75,11 @@ export class Ear {
   hear(samples: Float32Array): Moment[] {
     this.write(samples)
     return this.read(this.core.hear())
+  }
+
+  /** ahead works out what can be known of the take that comes in, while nothing else waits. */
+  ahead() {
+    this.core.ahead()
   }
 
   /**

@@ -1,5 +1,11 @@
 import { Ear, type Range, Refused } from './core'
-import type { FromEar, ToEar } from './messages'
+import type { FromEar, TakeBegun, ToEar } from './messages'
+
+/** Taken is the take that comes in: its number, and how much of it there is. */
+type Taken = { number: number; about: TakeBegun; samples: number; aheadAt: number }
+
+/** How much more of a take has to come before what can be known of it is worked out again: a second, and for long takes a share. */
+const aheadShare = 1 / 16
 
 /**
  * Keeper keeps one ear and answers what comes in, in order. After a trap the ear's
@@ -13,6 +19,7 @@ export class Keeper {
   private turn: Promise<void> = Promise.resolve()
   private listening: { range: Range; rate: number } | undefined
   private aimed: { midi: number; a4: number } | undefined
+  private taken: Taken | undefined
   private traps = 0
 
   constructor(fetchEar: () => Promise<Response>, tell: (message: FromEar) => void) {
@@ -47,18 +54,48 @@ export class Keeper {
       case 'aim':
         this.aimed = { midi: message.midi, a4: message.a4 }
         return ear.aim(message.midi, message.a4)
+      case 'take':
+        ear.ask('take', message.about)
+        this.taken = { number: message.number, about: message.about, samples: 0, aheadAt: message.about.rate }
+        return
       case 'hear':
-        return this.tell({ kind: 'live', moments: ear.hear(message.samples) })
+        this.tell({ kind: 'live', moments: ear.hear(message.samples) })
+        return this.goAhead(ear, message.samples.length)
     }
-    const answer = ear.ask(message.name, message.request, message.samples)
+    const answer = this.isTaken(message)
+      ? ear.ask(message.name, { ...(message.request as object), taken: true })
+      : ear.ask(message.name, message.request, message.samples)
     const samples = (answer as { samples?: unknown } | null)?.samples
     const sound = typeof samples === 'number' ? ear.sound(samples) : undefined
     this.tell({ kind: 'answer', id: message.id, answer, ...(sound && { sound }) })
   }
 
+  /** goAhead works out what can be known of the take, every so often. */
+  private goAhead(ear: Ear, more: number) {
+    const taken = this.taken
+    if (!taken) return
+    taken.samples += more
+    if (taken.samples < taken.aheadAt) return
+    taken.aheadAt = taken.samples + Math.max(taken.about.rate, taken.samples * aheadShare)
+    ear.ahead()
+  }
+
+  /**
+   * isTaken says whether a question is about the take that came in, all of it, and of the
+   * same score; otherwise its samples are listened to afresh.
+   */
+  private isTaken(message: ToEar & { kind: 'ask' }): boolean {
+    const taken = this.taken
+    if (!taken || message.take === undefined || message.take !== taken.number) return false
+    this.taken = undefined
+    const score = (message.request as { score?: unknown }).score
+    return message.samples?.length === taken.samples && JSON.stringify(score) === JSON.stringify(taken.about.score)
+  }
+
   /** renew makes a fresh ear; what was being listened to is opened again. */
   private renew(reason: string) {
     this.traps++
+    this.taken = undefined
     this.tell({ kind: 'trapped', times: this.traps, reason })
     const { listening, aimed } = this
     this.ear = Ear.load(this.fetchEar()).then((ear) => {

@@ -1,5 +1,5 @@
 import type { Moment, Range } from './core'
-import type { FromEar, ToEar } from './messages'
+import type { FromEar, TakeBegun, ToEar } from './messages'
 
 /** The core works in a thread of its own, so that the page never waits for it; it is started once and kept. */
 let thread: Worker | undefined
@@ -54,8 +54,13 @@ function settled(id: number) {
 export type Listener = {
   aim: (midi: number, a4: number) => void
   hear: (samples: Float32Array) => void
+  /** take makes a take of what is heard from now on, and returns its number: judging it then asks for what is known already */
+  take: (about: TakeBegun) => number
   close: () => void
 }
+
+/** Takes are numbered on this page, one after the other. */
+let takes = 0
 
 /**
  * listen hears live. What cannot be heard is no reason to stop a take: all of it
@@ -68,19 +73,33 @@ export function listen(range: Range, rate: number, onHeard: (moments: Moment[]) 
   return {
     aim: (midi, a4) => tell({ kind: 'aim', midi, a4 }),
     hear: (samples) => tell({ kind: 'hear', samples: samples.slice() }),
+    take: (about) => {
+      tell({ kind: 'take', number: ++takes, about })
+      return takes
+    },
     close: () => {
       onLive = () => {}
     },
   }
 }
 
-/** put puts a question to the core, with samples that are given away; it rejects with the core's own words. */
-export function put(name: string, request: unknown, samples?: Float32Array): Promise<Answer> {
+/**
+ * put puts a question to the core, with samples that are given away; it rejects with the
+ * core's own words. take says that the samples came in under that number.
+ */
+export function put(name: string, request: unknown, samples?: Float32Array, take?: number): Promise<Answer> {
   const id = ++asked
   return new Promise((resolve, reject) => {
     waiting.set(id, { resolve, reject })
     core().postMessage(
-      { kind: 'ask', id, name, request, ...(samples && { samples }) } satisfies ToEar,
+      {
+        kind: 'ask',
+        id,
+        name,
+        request,
+        ...(samples && { samples }),
+        ...(take !== undefined && { take }),
+      } satisfies ToEar,
       samples ? [samples.buffer] : [],
     )
   })

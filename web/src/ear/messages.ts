@@ -1,3 +1,4 @@
+import type { Request } from './ask'
 import type { Moment, Range } from './core'
 
 /** ToEar is what the page sends to the ear's thread. */
@@ -5,7 +6,11 @@ export type ToEar =
   | { kind: 'open'; range: Range; rate: number }
   | { kind: 'aim'; midi: number; a4: number }
   | { kind: 'hear'; samples: Float32Array }
-  | { kind: 'ask'; id: number; name: string; request: unknown; samples?: Float32Array }
+  | { kind: 'take'; number: number; about: TakeBegun }
+  | { kind: 'ask'; id: number; name: string; request: unknown; samples?: Float32Array; take?: number }
+
+/** TakeBegun is what the core needs to listen to a take as it comes in. */
+export type TakeBegun = Request<'take'>
 
 /** FromEar is what the thread sends back; sound is what a question filled the room with. */
 export type FromEar =

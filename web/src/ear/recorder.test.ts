@@ -86,6 +86,7 @@ let context: Context
 let ear: {
   aim: ReturnType<typeof vi.fn>
   hear: ReturnType<typeof vi.fn>
+  take: ReturnType<typeof vi.fn>
   close: ReturnType<typeof vi.fn>
   tell: (heard: object[]) => void
 }
@@ -121,7 +122,7 @@ beforeEach(() => {
   vi.useFakeTimers()
   context = new Context()
   vi.mocked(listen).mockImplementation((_, __, tell) => {
-    ear = { aim: vi.fn(), hear: vi.fn(), close: vi.fn(), tell: tell as typeof ear.tell }
+    ear = { aim: vi.fn(), hear: vi.fn(), take: vi.fn(() => 7), close: vi.fn(), tell: tell as typeof ear.tell }
     return ear as unknown as ReturnType<typeof listen>
   })
 })
@@ -149,6 +150,8 @@ describe('a recording', () => {
     expect(done.startMs).toBe(500)
     expect(done.rate).toBe(rate)
     expect(done.samples).toHaveLength(2 * rate)
+    expect(done.take).toBe(7)
+    expect(ear.take.mock.calls).toEqual([[{ score: counted.score, start_s: 0.5, rate }]])
     expect(done.file.size).toBe(44 + 2 * 2 * rate)
     expect(microphone.closed).toBe(true)
     expect(ear.close).toHaveBeenCalled()

@@ -3,7 +3,7 @@ import type { Moment } from './core'
 import { listen } from './listener'
 import { scheduleSounds, type Wanted } from './metronome'
 import type { Source } from './microphone'
-import { encodeWAV, sixteenBit } from './wav'
+import { asHeard, sixteenBits, wavOf } from './wav'
 
 /**
  * What a recording needs of a step: its notes, its times, and between which pitches to
@@ -34,6 +34,8 @@ export type Recorded = {
   samples: Float32Array<ArrayBuffer>
   rate: number
   startMs: number
+  /** take is its number, by which the core knows what it heard of it already */
+  take?: number
   /** through is the microphone's opaque name */
   through: string
 }
@@ -60,7 +62,7 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   const { timeline } = course
   const { context } = source
   let firstAt: number | undefined
-  const blocks: Float32Array<ArrayBuffer>[] = []
+  const blocks: Int16Array<ArrayBuffer>[] = []
   const heard: Moment[] = []
   let behind = 0
   const ear = listen({ lowest: course.ear.lowest_hz, highest: course.ear.highest_hz }, context.sampleRate, (more) => {
@@ -70,21 +72,27 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   const aim = aimer(course, ear.aim)
   const firstClick = context.currentTime + beforeFirstClick
   let loudness = 0
+  let take: number | undefined
   source.onBlock((at, samples) => {
-    firstAt ??= at
-    blocks.push(samples)
+    if (firstAt === undefined) {
+      firstAt = at
+      take = ear.take({ score: course.score, start_s: -heardFrom(), rate: context.sampleRate })
+    }
+    const block = sixteenBits(samples)
+    blocks.push(block)
     loudness = peak(samples)
     aim(at - firstClick)
-    ear.hear(samples)
+    ear.hear(asHeard(block))
   })
   source.begin?.(firstClick)
   const silence = scheduleSounds(context, firstClick, timeline, wanted)
   const heardFrom = () => (firstAt ?? firstClick) - firstClick - latency(context)
   const recorded = (): Recorded => ({
-    file: encodeWAV(blocks, context.sampleRate),
+    file: wavOf(blocks, context.sampleRate),
     samples: joined(blocks),
     rate: context.sampleRate,
     startMs: Math.round(-1000 * heardFrom()),
+    ...(take !== undefined && { take }),
     through: source.through,
   })
   const stopped = new AbortController()
@@ -140,12 +148,19 @@ function peak(samples: Float32Array): number {
 }
 
 /** joined is the sound as the file holds it, so that device and server hear the same. */
-function joined(blocks: Float32Array[]): Float32Array<ArrayBuffer> {
+function joined(blocks: Int16Array[]): Float32Array<ArrayBuffer> {
   const all = new Float32Array(blocks.reduce((sum, b) => sum + b.length, 0))
   let at = 0
-  for (const block of blocks) for (const x of block) all[at++] = sixteenBit(x) / 32768
+  for (const block of blocks) {
+    all.set(asHeard(block), at)
+    at += block.length
+  }
   return all
 }
+
+/** Milliseconds between looks at the clock: often enough for who stops a take, and no later than the end. */
+const longestLook = 40
+const shortestLook = 4
 
 /** reached resolves when the context's clock passes a moment. */
 function reached(context: AudioContext, moment: number, signal: AbortSignal): Promise<void> {
@@ -153,7 +168,7 @@ function reached(context: AudioContext, moment: number, signal: AbortSignal): Pr
     const look = () => {
       if (signal.aborted) reject(new StoppedError('The take was stopped.'))
       else if (context.currentTime >= moment) resolve()
-      else setTimeout(look, 40)
+      else setTimeout(look, Math.min(longestLook, Math.max(shortestLook, 1000 * (moment - context.currentTime))))
     }
     look()
   })

@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query'
-import { perform, type Sound } from '../../ear/ask'
+import { perform } from '../../ear/ask'
 import { toWAV } from '../../ear/decode'
-import { encodeWAV, sixteenBit } from '../../ear/wav'
+import { asHeard, sixteenBits, wavOf } from '../../ear/wav'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import type { ShownStep } from './overlay'
@@ -71,12 +71,8 @@ const simulatedRate = 48_000
 async function simulated(step: ShownStep, standIn: string): Promise<NewTake> {
   const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1
   const sound = await perform(step.score, standIn, seed, simulatedRate)
-  return newTake(encodeWAV([sound.samples], sound.rate), 'simulated', 0, asRecorded(sound))
-}
-
-/** asRecorded is a sound as its file holds it, so that device and server hear the same. */
-function asRecorded({ samples, rate }: Sound): Sound {
-  return { samples: samples.map((x) => sixteenBit(x) / 32768), rate }
+  const samples = sixteenBits(sound.samples) // device and server hear the same
+  return newTake(wavOf([samples], sound.rate), 'simulated', 0, { samples: asHeard(samples), rate: sound.rate })
 }
 
 /** USUAL is how many stand-ins, the first of the list, are offered at once. */

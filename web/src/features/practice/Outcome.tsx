@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import type { Schemas } from '../../api/client'
-import type { Item } from '../../device/outbox'
 import { useOutbox } from '../../device/useOutbox'
 import type { Heard } from '../../ear/ask'
 import { WideRibbon } from '../../ribbon/WideRibbon'
@@ -25,6 +24,9 @@ import type { Holding } from './useHold'
 type Props = {
   takeId: string
   own?: Blob | undefined
+  /** keeping says that the take is not on the device's disk yet; early is its word until then */
+  keeping?: boolean | undefined
+  early?: Heard | undefined
   cautions: string[]
   onHurt: () => void
   ladder?: Schemas['Ladder'] | undefined
@@ -48,12 +50,16 @@ type Word = {
 }
 
 /** Outcome tells what happened: the ribbon, the verdict, the number that decided, one tip. */
-export function Outcome({ takeId, own, cautions, onHurt, ladder, hold, onAgain, onDone, done }: Props) {
+export function Outcome(props: Props) {
+  const { takeId, own, keeping = false, early, cautions, onHurt, ladder, hold, onAgain, onDone, done } = props
   const { state } = useOutbox()
   const item = state.items.find((i) => i.id === takeId)
   // While the take is still on this device the server has never heard of it.
-  const { data: take, error } = useQuery({ ...takeQuery(takeId), enabled: !item || item.state === 'sent' })
-  const word = wordOf(take, item)
+  const { data: take, error } = useQuery({
+    ...takeQuery(takeId),
+    enabled: !keeping && (!item || item.state === 'sent'),
+  })
+  const word = wordOf(take, item?.take?.heard ?? early)
   const failed =
     take?.state === 'failed' ? new Error(take.failure) : item?.state === 'refused' && new Error(item.problem)
   // A word that was told already stays when the network goes.
@@ -83,7 +89,7 @@ export function Outcome({ takeId, own, cautions, onHurt, ladder, hold, onAgain, 
  * wordOf is the server's word once it is there, else the device's own. Where they differ
  * the server's counts, and the player is told that they did.
  */
-function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | undefined {
+function wordOf(take: TakeDetail | undefined, heard: Heard | undefined): Word | undefined {
   if (take?.verdict && take.ribbon) {
     const differs = take.device_result && take.device_result !== take.verdict.result
     return {
@@ -97,7 +103,6 @@ function wordOf(take: TakeDetail | undefined, item: Item | undefined): Word | un
       device: differs ? take.device_result : undefined,
     }
   }
-  const heard = item?.take?.heard
   return heard && { ...heard, result: heard.verdict.result, overruled: false }
 }
 
@@ -146,7 +151,7 @@ function Heading() {
 
 /** TakeWord is the word on the take, the largest thing on the page. */
 function TakeWord({ word }: { word: Word }) {
-  useEffect(() => void performance.mark('take-judged'), []) // for benches/wait
+  useEffect(() => void performance.mark('take-told'), []) // for benches/wait
   return (
     <>
       <p className="font-serif text-2xl" data-verdict={word.result}>

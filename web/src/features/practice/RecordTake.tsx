@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import { perform, rehearse } from '../../ear/ask'
+import { perform, rehearseWhenIdle } from '../../ear/ask'
 import { isChecked, openMicrophone, playerSource, type Source } from '../../ear/microphone'
 import { InterruptedError, type Recorded, type Recording, record, StoppedError } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
@@ -43,11 +43,12 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
   const live = useRef<Recording>(undefined)
   const leaving = useLeaving(recording !== undefined)
   useEffect(() => () => live.current?.stop(), []) // leaving the page closes the microphone
+  useEffect(() => rehearseWhenIdle(step.score, simulatedRate), [step.score])
   const simulated = standIns.find((s) => s.key === sounds.input)
   // The file is what goes to the server; the samples stay here, for the first word at once.
   const submit = (r: Recorded) =>
     onRecorded({
-      ...newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, { samples: r.samples, rate: r.rate }),
+      ...newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, r),
       through: r.through,
     })
 
@@ -66,9 +67,6 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
       }
       const started = record(step, source, sounds)
       live.current = started
-      // While the count-in sounds the ear reads the score, so that it need not after the last
-      // note. Without it, it only takes longer.
-      void rehearse(step.score, source.context.sampleRate).catch(() => {})
       setRecording(started)
       submit(await started.done)
     } catch (error) {

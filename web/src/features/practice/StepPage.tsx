@@ -24,7 +24,7 @@ import { useWorked } from './useWorked'
 /** State is where a player is with the step. */
 type State =
   | { at: 'ready' }
-  | { at: 'heard'; takeId: string; own?: Blob }
+  | { at: 'heard'; takeId: string; own?: Blob; keeping?: boolean; early?: Heard }
   | { at: 'unkept'; take: NewTake; why: string }
   | { at: 'passed'; heard: Heard | undefined | 'listening'; own?: Blob; part?: string }
   | { at: 'done' }
@@ -57,6 +57,9 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
   const hold = useHold(step, all)
   const again = () => setState({ at: 'ready' })
   const heard = (takeId: string, own?: Blob) => setState({ at: 'heard', takeId, ...(own && { own }) })
+  /** change adds to what is known of the take that is told, while it still is. */
+  const change = (takeId: string, more: { keeping?: boolean; early?: Heard }) =>
+    setState((was) => (was.at === 'heard' && was.takeId === takeId ? { ...was, ...more } : was))
   async function take(made: NewTake) {
     performance.mark('take-ended') // benches/wait reads how long the word takes
     if (part?.silent) return choose(undefined) // nothing sounded: now with sound
@@ -68,13 +71,16 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
       setState({ at: 'passed', heard: (await word).heard, ...about })
       return
     }
+    // The word is told while the take is being kept: a player is waiting.
+    setState({ at: 'heard', takeId: made.id, own: made.file, keeping: true })
+    void word.then(({ heard }) => heard && change(made.id, { early: heard }))
     try {
       await submit(outbox, practice, step, made)
     } catch (error) {
       setState({ at: 'unkept', take: made, why: whyUnkept(error) })
       return
     }
-    heard(made.id, made.file)
+    change(made.id, { keeping: false })
     await outbox.addVerdict(made.id, await word)
   }
   switch (state.at) {
@@ -84,6 +90,8 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
           <Outcome
             takeId={state.takeId}
             own={state.own}
+            keeping={state.keeping}
+            early={state.early}
             cautions={step.score.cautions}
             onHurt={onHurt}
             ladder={step.ladder}
