@@ -9,6 +9,7 @@ package main
 
 import (
 	"context"
+	"runtime/debug"
 	"unsafe"
 
 	"earlychorus/core/contour"
@@ -17,6 +18,12 @@ import (
 )
 
 func main() {}
+
+func init() { debug.SetGCPercent(garbage) }
+
+// garbage is how much of it, in per cent of what is in use, is let lie before it is swept
+// up: there is one thread, and a player who waits for the word waits for the sweeping too.
+const garbage = 300
 
 var (
 	sound  []float32 // what the page writes

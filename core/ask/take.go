@@ -23,13 +23,20 @@ type TakeRequest struct {
 	Rate  int           `json:"rate" doc:"of the sound that comes in, Hz"`
 }
 
+// afterScore is about how long a page records behind the last beat.
+const afterScore music.Seconds = 1
+
 // Opened says that a take is listened to.
 type Opened struct{}
 
 func take(in TakeRequest, sound *Sound) (Opened, error) {
 	t, err := outcome.Open(outcome.Request{Score: in.Score, Start: in.Start}, in.Rate)
+	if err != nil {
+		return Opened{}, err
+	}
+	t.Expect(in.Start + in.Score.Seconds() + afterScore)
 	sound.Take = t
-	return Opened{}, err
+	return Opened{}, nil
 }
 
 // JudgeRequest is a take that came in, or one in the buffer.

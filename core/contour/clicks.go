@@ -1,10 +1,8 @@
 package contour
 
 import (
-	"math"
-	"slices"
-
 	"earlychorus/core/music"
+	"math"
 )
 
 // A click is a burst that stands out of the loudest that sounds before and
@@ -166,9 +164,17 @@ func slopeLevel(x []float64, last, rate float64) float64 {
 
 const slopeUnit = 1000 // Hz
 
+// loudest is -120 of none. The comparison is written out, since it is asked of every few
+// milliseconds and the built-in one is a call in the browser.
 func loudest(levels []float64) float64 {
 	if len(levels) == 0 {
 		return -120
 	}
-	return slices.Max(levels)
+	top := levels[0]
+	for _, v := range levels[1:] {
+		if v > top {
+			top = v
+		}
+	}
+	return top
 }

@@ -35,6 +35,13 @@ func (e Ear) newIntake(rate int) intake {
 	return in
 }
 
+// expect makes room for so many samples at once, so that none have to be moved.
+func (in *intake) expect(samples int) {
+	if in.sound.Samples == nil && samples > 0 {
+		in.sound.Samples = make([]float64, 0, samples)
+	}
+}
+
 func (in *intake) hear(samples []float64) {
 	if in.sound.Samples == nil {
 		in.sound.Samples = samples[:len(samples):len(samples)] // a whole sound is not copied

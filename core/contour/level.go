@@ -9,6 +9,9 @@ import (
 // Silence is the level given to digital silence.
 const Silence music.Decibels = -120
 
+// silentPower is Silence's own; below it is nothing.
+const silentPower = 1e-12
+
 // levelTrack is the RMS over two hops around each frame, from the energies
 // of the halves of the windows, which neighbours share. It grows with its sound.
 type levelTrack struct {
@@ -42,8 +45,8 @@ func energy(x []float64) (sum float64) {
 }
 
 func decibels(power float64) music.Decibels {
-	if power <= 0 {
+	if power <= silentPower {
 		return Silence
 	}
-	return max(Silence, music.Decibels(10*math.Log10(power)))
+	return music.Decibels(10 * math.Log10(power))
 }

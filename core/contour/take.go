@@ -42,6 +42,9 @@ func (e Ear) Open(rate int) (*Take, error) {
 	return t, nil
 }
 
+// Expect says how long the take will be, where that is known: it may be longer.
+func (t *Take) Expect(length music.Seconds) { t.expect(int(float64(length) * float64(t.sound.Rate))) }
+
 // Hear takes the next samples in, which must not be changed afterwards. After End it
 // takes none.
 func (t *Take) Hear(samples []float64) {

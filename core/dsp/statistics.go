@@ -58,7 +58,19 @@ func nth(x []float64, n int) float64 {
 	return x[n]
 }
 
-func middleOf(a, b, c float64) float64 { return max(min(a, b), min(max(a, b), c)) }
+// middleOf is the median of three.
+func middleOf(a, b, c float64) float64 {
+	if a > b {
+		a, b = b, a
+	}
+	switch {
+	case c < a:
+		return a
+	case c > b:
+		return b
+	}
+	return c
+}
 
 // Median returns the middle of x; NaN for an empty slice.
 func Median(x []float64) float64 { return Quantile(x, 0.5) }

@@ -29,6 +29,9 @@ func Open(q Question, rate int) (*Take, error) {
 	return &Take{q: q, heard: t, residues: contour.Kept[residueAsked, residue]{}}, nil
 }
 
+// Expect says how long the take will be, where that is known: it may be longer.
+func (t *Take) Expect(length music.Seconds) { t.heard.Expect(length) }
+
 // Hear takes the next samples in, which must not be changed afterwards.
 func (t *Take) Hear(samples []float64) { t.heard.Hear(samples) }
 

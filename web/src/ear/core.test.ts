@@ -222,7 +222,7 @@ describe('the keeper of the ear', () => {
 
     const hearAll = async (number: number) => {
       await answer({ kind: 'open', range: { lowest: 100, highest: 1000 }, rate })
-      await answer({ kind: 'take', number, about: { score, start_s: 0, rate } })
+      await answer({ kind: 'take', number, about: { score, start_s: 0, rate }, length: played.length })
       for (let at = 0; at < played.length; at += 512) {
         await answer({ kind: 'hear', samples: played.slice(at, at + 512) })
       }

@@ -2,10 +2,12 @@ import { Ear, type Range, Refused } from './core'
 import type { FromEar, TakeBegun, ToEar } from './messages'
 
 /** Taken is the take that comes in: its number, and how much of it there is. */
-type Taken = { number: number; about: TakeBegun; samples: number; aheadAt: number }
+type Taken = { number: number; about: TakeBegun; length: number; samples: number; aheadAt: number }
 
 /** How much more of a take has to come before what can be known of it is worked out again: a second, and for long takes a share. */
 const aheadShare = 1 / 16
+/** Seconds before its end when it is worked out for the last time: later, the end itself would have to wait. */
+const lastAhead = 0.8
 
 /**
  * Keeper keeps one ear and answers what comes in, in order. After a trap the ear's
@@ -56,7 +58,7 @@ export class Keeper {
         return ear.aim(message.midi, message.a4)
       case 'take':
         ear.ask('take', message.about)
-        this.taken = { number: message.number, about: message.about, samples: 0, aheadAt: message.about.rate }
+        this.taken = { ...message, samples: 0, aheadAt: message.about.rate }
         return
       case 'hear':
         this.tell({ kind: 'live', moments: ear.hear(message.samples) })
@@ -76,7 +78,10 @@ export class Keeper {
     if (!taken) return
     taken.samples += more
     if (taken.samples < taken.aheadAt) return
-    taken.aheadAt = taken.samples + Math.max(taken.about.rate, taken.samples * aheadShare)
+    const { rate } = taken.about
+    const next = taken.samples + Math.max(rate, taken.samples * aheadShare)
+    const last = taken.length - lastAhead * rate
+    taken.aheadAt = next <= last ? next : taken.samples < last ? last : Number.POSITIVE_INFINITY
     ear.ahead()
   }
 

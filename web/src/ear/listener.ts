@@ -54,8 +54,11 @@ function settled(id: number) {
 export type Listener = {
   aim: (midi: number, a4: number) => void
   hear: (samples: Float32Array) => void
-  /** take makes a take of what is heard from now on, and returns its number: judging it then asks for what is known already */
-  take: (about: TakeBegun) => number
+  /**
+   * take makes a take of what is heard from now on, about so many samples, and returns its
+   * number: judging it then asks for what is known already
+   */
+  take: (about: TakeBegun, length: number) => number
   close: () => void
 }
 
@@ -73,8 +76,8 @@ export function listen(range: Range, rate: number, onHeard: (moments: Moment[]) 
   return {
     aim: (midi, a4) => tell({ kind: 'aim', midi, a4 }),
     hear: (samples) => tell({ kind: 'hear', samples: samples.slice() }),
-    take: (about) => {
-      tell({ kind: 'take', number: ++takes, about })
+    take: (about, length) => {
+      tell({ kind: 'take', number: ++takes, about, length })
       return takes
     },
     close: () => {

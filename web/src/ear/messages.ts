@@ -6,7 +6,7 @@ export type ToEar =
   | { kind: 'open'; range: Range; rate: number }
   | { kind: 'aim'; midi: number; a4: number }
   | { kind: 'hear'; samples: Float32Array }
-  | { kind: 'take'; number: number; about: TakeBegun }
+  | { kind: 'take'; number: number; about: TakeBegun; length: number }
   | { kind: 'ask'; id: number; name: string; request: unknown; samples?: Float32Array; take?: number }
 
 /** TakeBegun is what the core needs to listen to a take as it comes in. */

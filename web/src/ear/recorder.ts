@@ -76,7 +76,8 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   source.onBlock((at, samples) => {
     if (firstAt === undefined) {
       firstAt = at
-      take = ear.take({ score: course.score, start_s: -heardFrom(), rate: context.sampleRate })
+      const about = { score: course.score, start_s: -heardFrom(), rate: context.sampleRate }
+      take = ear.take(about, Math.round((about.start_s + timeline.total_s + afterTheEnd) * about.rate))
     }
     const block = sixteenBits(samples)
     blocks.push(block)
