@@ -84,11 +84,28 @@ web_packages() {
   touch web/node_modules/.installed
 }
 
+# What the ear does in its inner loops is inlined; in the rest small comes before fast: a
+# phone loads it.
+ear_flags() {
+  printf -- "-gcflags=earlychorus/core/...=-l\n"
+  local package
+  for package in dsp contour ear explain music synth; do printf -- "-gcflags=earlychorus/core/%s=\n" "$package"; done
+}
+
 # The core's ear for the browser, from the packages the server hears with.
 build_ear() {
-  fresh web/public/ear.wasm core wasm go.mod && return
+  fresh web/public/ear.wasm core wasm go.mod scripts/setup.sh && return
   say "Building the ear for the browser …"
-  GOOS=wasip1 GOARCH=wasm CGO_ENABLED=0 go build -buildmode=c-shared -trimpath -ldflags='-s -w' -o web/public/ear.wasm ./wasm
+  local flags
+  mapfile -t flags < <(ear_flags)
+  GOOS=wasip1 GOARCH=wasm CGO_ENABLED=0 go build -buildmode=c-shared -trimpath "${flags[@]}" -ldflags='-s -w' \
+    -o web/public/ear.wasm ./wasm
+}
+
+# compile_ahead compiles, in the background, what does not wait for the interface: while
+# packages are loaded the processors have nothing else to do.
+compile_ahead() {
+  [[ -x bin/earlychorus ]] || (CGO_ENABLED=0 go build ./core/... ./server/... >/dev/null 2>&1 || true) &
 }
 
 build_web() {

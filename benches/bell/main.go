@@ -26,7 +26,8 @@ func main() {
 	b := bell{}
 	flag.StringVar(&b.program, "program", "bin/earlychorus", "the program")
 	flag.StringVar(&b.out, "o", "", "where to write the figures; standard output otherwise")
-	flag.IntVar(&b.players, "players", 70, "how many hand a take in")
+	flag.IntVar(&b.players, "players", 70, "how many of a band hand a take in")
+	flag.IntVar(&b.bands, "bands", 1, "how many bands do; of several nobody listens to the takes")
 	flag.DurationVar(&b.within, "within", 10*time.Second, "in which time they do")
 	flag.Parse()
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt)
@@ -40,7 +41,8 @@ func main() {
 // bell is a measurement.
 type bell struct {
 	program, out string
-	players      int
+	players      int // of a band
+	bands        int
 	within       time.Duration
 }
 
@@ -66,28 +68,103 @@ func (b bell) run(ctx context.Context) error {
 	if err := s.Migrate(ctx); err != nil {
 		return err
 	}
-	class, err := newSchool(ctx, s, b.players)
-	if err != nil {
-		return err
+	if b.bands > 1 {
+		return b.many(ctx, s, db.DSN, folder)
 	}
-	server, err := serve(ctx, b.program, db.DSN, folder)
+	bands, server, err := b.begin(ctx, s, db.DSN, folder)
 	if err != nil {
 		return err
 	}
 	defer server.stop()
-	everybody, err := signIn(server.base, class)
+	came, err := ring(ctx, s, server, bands, b.within)
 	if err != nil {
 		return err
 	}
-	ring, err := everybody.ring(ctx, s, server, b.within)
+	long, err := bands[0].longTakes(ctx, s, server)
 	if err != nil {
 		return err
 	}
-	long, err := everybody.longTakes(ctx, s, server)
+	return b.write(came, long)
+}
+
+// begin makes the schools, starts the program and signs everybody in.
+func (b bell) begin(
+	ctx context.Context, s *store.Store, dsn, folder string, more ...string,
+) (bands []signedIn, at *server, err error) {
+	var schools []school
+	for n := range b.bands {
+		class, err := newSchool(ctx, s, n, b.players)
+		if err != nil {
+			return nil, nil, err
+		}
+		schools = append(schools, class)
+	}
+	if at, err = serve(ctx, b.program, dsn, folder, more...); err != nil {
+		return nil, nil, err
+	}
+	for _, class := range schools {
+		everybody, err := signIn(at.base, class)
+		if err != nil {
+			at.stop()
+			return nil, nil, err
+		}
+		bands = append(bands, everybody)
+	}
+	return bands, at, nil
+}
+
+// many rings for several bands at once, with the listening stubbed: what is left is the
+// intake, the queue and the database.
+func (b bell) many(ctx context.Context, s *store.Store, dsn, folder string) error {
+	bands, server, err := b.begin(ctx, s, dsn, folder, "--no-worker")
 	if err != nil {
 		return err
 	}
-	return b.write(ring, long)
+	defer server.stop()
+	stub, err := bands[0].listened(ctx, s)
+	if err != nil {
+		return err
+	}
+	stop, err := stub.start(ctx)
+	if err != nil {
+		return err
+	}
+	defer stop()
+	came, err := ring(ctx, s, server, bands, b.within)
+	if err != nil {
+		return err
+	}
+	return b.writeMany(came)
+}
+
+// writeMany says what several bands came to.
+func (b bell) writeMany(r ringing) error {
+	var t strings.Builder
+	fmt.Fprintf(&t, `# Ten bells at once
+
+Written by `+"`go run ./benches/bell -bands %d -o benches/BELLS.md`"+`: %d bands, %d takes of %.1f s handed in within %.0f s, on %d cores, which
+also play the players and the workers. The listening is stubbed: each take is given the same analysis, which is saved as a real one is.
+CPU is that of the program and of PostgreSQL together; PostgreSQL waits for the disk.
+
+| | measured |
+| --- | --- |
+| takes a second, handed in | %.0f |
+| CPU for a take, without listening | %.3f s (program %.3f, PostgreSQL %.3f) |
+| acknowledged, median and 95th percentile | %.0f and %.0f ms |
+| saved as judged behind that, median and 95th percentile | %.1f and %.1f s |
+| the board meanwhile, 95th percentile of %d | %.0f ms |
+| memory, at most | %d MB |
+| refused | %d |
+`,
+		b.bands, b.bands, r.takes, r.seconds, b.within.Seconds(), runtime.NumCPU(),
+		float64(r.takes)/b.within.Seconds(),
+		r.cpu.program/float64(r.takes)+r.cpu.database/float64(r.takes),
+		r.cpu.program/float64(r.takes), r.cpu.database/float64(r.takes),
+		ms(at(r.acknowledged, 0.5)), ms(at(r.acknowledged, 0.95)),
+		at(r.judged, 0.5).Seconds(), at(r.judged, 0.95).Seconds(),
+		len(r.board), ms(at(r.board, 0.95)), r.memory>>20, r.refused,
+	)
+	return b.put(t.String())
 }
 
 // write puts the figures beside their goals.
@@ -116,11 +193,16 @@ CPU is that of the program and of PostgreSQL together; PostgreSQL waits for the 
 		len(r.board), ms(at(r.board, 0.95)),
 		r.memory>>20, long.seconds, long.memory>>20, r.refused,
 	)
+	return b.put(t.String())
+}
+
+// put writes a page where it belongs.
+func (b bell) put(page string) error {
 	if b.out == "" {
-		fmt.Print(t.String())
+		fmt.Print(page)
 		return nil
 	}
-	return os.WriteFile(b.out, []byte(t.String()), 0o644)
+	return os.WriteFile(b.out, []byte(page), 0o644)
 }
 
 // at returns a percentile.

@@ -12,6 +12,8 @@ import (
 	"time"
 
 	"earlychorus/core/audio/wav"
+	"earlychorus/core/instrument"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 	"earlychorus/server/intake"
 	"earlychorus/server/store"
@@ -65,15 +67,25 @@ func cookie(address string, who map[string]string) (*http.Cookie, error) {
 	return nil, fmt.Errorf("signing in: %s", res.Status)
 }
 
-// file plays a step as a player does, in a room.
-func (b signedIn) file(ctx context.Context, s *store.Store, step store.Step, n int) ([]byte, error) {
+// score is a step for one of the players.
+func (b signedIn) score(ctx context.Context, s *store.Store, step store.Step, n int) (scores.Score, error) {
 	p := b.players[n]
 	p.Class = b.class
 	now, err := s.Standing(ctx, p)
 	if err != nil {
+		return scores.Score{}, err
+	}
+	score, _, err := intake.Score(step, now, b.class.Day(time.Now()))
+	return score, err
+}
+
+// file plays a step as a player does, in a room.
+func (b signedIn) file(ctx context.Context, s *store.Store, step store.Step, n int) ([]byte, error) {
+	score, err := b.score(ctx, s, step, n)
+	if err != nil {
 		return nil, err
 	}
-	score, i, err := intake.Score(step, now, b.class.Day(time.Now()))
+	i, err := instrument.Get(score.Instrument)
 	if err != nil {
 		return nil, err
 	}
@@ -112,39 +124,46 @@ type ringing struct {
 	memory         int64
 }
 
-// ring lets everybody hand a take in within a time, while the director looks on.
-func (b signedIn) ring(ctx context.Context, s *store.Store, at *server, within time.Duration) (ringing, error) {
-	out := ringing{takes: len(b.players)}
-	files := make([][]byte, len(b.players))
-	for n := range files {
-		var err error
-		if files[n], err = b.file(ctx, s, b.short, n); err != nil {
-			return out, err
+// ring lets everybody of some bands hand a take in within a time, while the first band's
+// director looks on.
+func ring(ctx context.Context, s *store.Store, at *server, bands []signedIn, within time.Duration) (ringing, error) {
+	var out ringing
+	files := make([][][]byte, len(bands))
+	for n, b := range bands {
+		out.takes += len(b.players)
+		for k := range b.players {
+			file, err := b.file(ctx, s, b.short, k)
+			if err != nil {
+				return out, err
+			}
+			files[n] = append(files[n], file)
 		}
 	}
-	out.seconds = float64(len(files[0])) / 2 / 48000
+	out.seconds = float64(len(files[0][0])) / 2 / 48000
 	before := at.cpuNow()
 	looking, looked := context.WithCancel(ctx)
 	var board sync.WaitGroup
-	board.Go(func() { out.board = b.look(looking) })
+	board.Go(func() { out.board = bands[0].look(looking) })
 	var mu sync.Mutex
 	var all sync.WaitGroup
 	heard := newHearing(ctx, s)
-	for n := range b.players {
-		pause := time.Duration(rand.Float64() * float64(within))
-		all.Go(func() {
-			time.Sleep(pause)
-			id := store.NewID()
-			took, status, err := b.hand(b.short, n, id, files[n])
-			mu.Lock()
-			defer mu.Unlock()
-			if err != nil || status != http.StatusCreated {
-				out.refused++
-				return
-			}
-			out.acknowledged = append(out.acknowledged, took)
-			heard.wait(id, time.Now())
-		})
+	for n, b := range bands {
+		for k := range b.players {
+			pause := time.Duration(rand.Float64() * float64(within))
+			all.Go(func() {
+				time.Sleep(pause)
+				id := store.NewID()
+				took, status, err := b.hand(b.short, k, id, files[n][k])
+				mu.Lock()
+				defer mu.Unlock()
+				if err != nil || status != http.StatusCreated {
+					out.refused++
+					return
+				}
+				out.acknowledged = append(out.acknowledged, took)
+				heard.wait(id, time.Now())
+			})
+		}
 	}
 	all.Wait()
 	out.judged = heard.all()

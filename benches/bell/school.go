@@ -26,8 +26,8 @@ type school struct {
 	short, long store.Step
 }
 
-// newSchool puts a class into an empty database.
-func newSchool(ctx context.Context, s *store.Store, players int) (school, error) {
+// newSchool puts the n-th school, of one class, into a database.
+func newSchool(ctx context.Context, s *store.Store, n, players int) (school, error) {
 	quick := func(secret string) string {
 		// The least cost: everybody signs in before the bell.
 		hash, _ := bcrypt.GenerateFromPassword([]byte(secret), bcrypt.MinCost) // short enough
@@ -38,13 +38,13 @@ func newSchool(ctx context.Context, s *store.Store, players int) (school, error)
 			ID:           store.NewID(),
 			SchoolID:     store.NewID(),
 			Name:         "The whole band",
-			Code:         "BELL",
+			Code:         fmt.Sprintf("BELL-%d", n),
 			ClassMinutes: 10,
 		},
 		director: store.Director{
 			ID:           store.NewID(),
 			Name:         "The director",
-			Email:        "director@bell.example",
+			Email:        fmt.Sprintf("director-%d@bell.example", n),
 			PasswordHash: quick(password),
 		},
 	}

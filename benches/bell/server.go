@@ -21,10 +21,8 @@ type server struct {
 }
 
 // serve starts the program and waits until it serves.
-func serve(ctx context.Context, program, dsn, folder string) (*server, error) {
-	cmd := exec.CommandContext(
-		ctx,
-		program,
+func serve(ctx context.Context, program, dsn, folder string, more ...string) (*server, error) {
+	asked := append([]string{
 		"serve",
 		"--no-demo",
 		"--port",
@@ -33,7 +31,8 @@ func serve(ctx context.Context, program, dsn, folder string) (*server, error) {
 		dsn,
 		"--data",
 		filepath.Join(folder, "data"),
-	)
+	}, more...)
+	cmd := exec.CommandContext(ctx, program, asked...)
 	cmd.Stderr = os.Stderr
 	out, err := cmd.StdoutPipe()
 	if err != nil {

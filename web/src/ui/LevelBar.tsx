@@ -1,10 +1,14 @@
 /** Bars of 2 dB each, so that the whole reaches from full scale to 48 dB below it. */
 const steps = 24
 
-/** LevelBar shows a microphone's level in steps of 2 dB; full is too loud. */
-export function LevelBar({ level }: { level: number }) {
+/** levelSteps is how many bars a level lights, 0 to 1 of full scale. */
+export function levelSteps(level: number): number {
   const db = 20 * Math.log10(Math.max(level, 1e-6))
-  const lit = Math.max(0, Math.min(steps, Math.round((db + 2 * steps) / 2)))
+  return Math.max(0, Math.min(steps, Math.round((db + 2 * steps) / 2)))
+}
+
+/** LevelBar shows a microphone's level in steps of 2 dB, so many of them lit; full is too loud. */
+export function LevelBar({ lit }: { lit: number }) {
   return (
     // A native meter cannot be drawn in steps.
     // biome-ignore lint/a11y/useSemanticElements: see above

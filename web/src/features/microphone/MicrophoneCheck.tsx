@@ -4,7 +4,7 @@ import type { MicrophoneCheck as Found } from '../../ear/ask'
 import { chooseDevice, chosenDevice, microphones, putCheckOff, rememberCheck } from '../../ear/microphone'
 import { Button } from '../../ui/Button'
 import { Dialog } from '../../ui/Dialog'
-import { LevelBar } from '../../ui/LevelBar'
+import { LevelBar, levelSteps } from '../../ui/LevelBar'
 import { Problem } from '../../ui/Problem'
 import { Select } from '../../ui/Select'
 import { type Checking, useCheck } from './useCheck'
@@ -50,7 +50,7 @@ export function MicrophoneCheck({ onClose, onReady }: Props) {
         </p>
         {running && checking.left > 0 && (
           <p className="mt-3 flex items-center gap-5">
-            <LevelBar level={checking.level} />
+            <LevelBar lit={levelSteps(checking.level)} />
             <span className="text-soft tabular-nums">{Math.ceil(checking.left)}</span>
           </p>
         )}

@@ -1,14 +1,15 @@
 import { Dialog } from 'radix-ui'
-import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { type ReactNode, useRef } from 'react'
 import type { Schemas } from '../../api/client'
 import type { Recording } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
-import { LevelBar } from '../../ui/LevelBar'
+import { LevelBar, levelSteps } from '../../ui/LevelBar'
 import { Guide } from './Guide'
 import { LiveRibbon } from './LiveRibbon'
 import type { ShownStep } from './overlay'
 import { Cautions } from './StepSheet'
 import { hurts } from './TellDirector'
+import { useLive, useMoved } from './useLive'
 
 /** The step in seconds from its first click, as the core laid it out. */
 type Timeline = Schemas['Timeline']
@@ -21,9 +22,7 @@ type Props = { recording: Recording; step: ShownStep; spoken?: boolean; onHurt: 
 
 /** CountIn shows what to do now while a take is recorded: the words, the beat, the breath, the fingers, the level. */
 export function CountIn({ recording, step, spoken = false, onHurt }: Props) {
-  // The recording's own clock, so that what is shown is what is being recorded.
-  const { at, level } = useLive(recording)
-  const now = nowIn(step.timeline, at)
+  const now = useNow(recording, step.timeline)
   return (
     <RecordingSheet step={step} onStop={recording.stop}>
       <p className="text-2xl font-serif" aria-live={spoken ? 'assertive' : 'off'}>
@@ -31,7 +30,7 @@ export function CountIn({ recording, step, spoken = false, onHurt }: Props) {
       </p>
       <div className="flex items-center justify-center gap-8">
         <div className="relative flex size-44 items-center justify-center">
-          <Breath phase={now.phase} share={now.share} />
+          <Breath recording={recording} timeline={step.timeline} />
           <p
             // A new beat is a new element, so that the pulse runs again.
             key={now.beat}
@@ -42,7 +41,7 @@ export function CountIn({ recording, step, spoken = false, onHurt }: Props) {
             {now.beat}
           </p>
         </div>
-        <Guide step={step} recording={recording} at={at} index={now.index} />
+        <Guide step={step} recording={recording} index={now.index} />
       </div>
       <p className="text-soft">
         of {now.beats}
@@ -55,8 +54,8 @@ export function CountIn({ recording, step, spoken = false, onHurt }: Props) {
         <LiveRibbon recording={recording} step={step} />
       )}
       {/* Last, for it says only that something is heard. */}
-      <LevelBar level={level} />
-      <p className="text-sm text-soft tabular-nums">{Math.max(0, Math.ceil(step.timeline.total_s - at))} s to go</p>
+      <Level recording={recording} />
+      <ToGo recording={recording} total={step.timeline.total_s} />
       <p className="flex flex-wrap justify-center gap-3">
         <Button className="min-h-11" onClick={recording.stop}>
           Stop and throw away
@@ -101,58 +100,74 @@ function RecordingSheet({ step, onStop, children }: { step: ShownStep; onStop: (
   )
 }
 
-/** useLive reads the recording's clock and level once a frame. */
-function useLive(recording: Recording): { at: number; level: number } {
-  const [live, setLive] = useState({ at: 0, level: 0 })
-  useEffect(() => {
-    let frame = requestAnimationFrame(function look() {
-      setLive({ at: recording.position(), level: recording.level() })
-      frame = requestAnimationFrame(look)
-    })
-    return () => cancelAnimationFrame(frame)
-  }, [recording])
-  return live
+/** Level is how loud the microphone hears. */
+function Level({ recording }: { recording: Recording }) {
+  const steps = useLive(recording, (r) => levelSteps(r.level()))
+  return <LevelBar lit={steps} />
+}
+
+/** ToGo is how long it still takes. */
+function ToGo({ recording, total }: { recording: Recording; total: number }) {
+  const seconds = useLive(recording, (r) => Math.max(0, Math.ceil(total - r.position())))
+  return <p className="text-sm text-soft tabular-nums">{seconds} s to go</p>
 }
 
 /**
- * nowIn finds what the score asks for at a moment: the cue, how far into it, and what
- * comes next. Before the first click the beat is a dot: nothing counts yet.
+ * useNow is what the score asks for now: the cue, and what comes next. The recording's own
+ * clock says it, so that what is shown is what is being recorded. Before the first click
+ * the beat is a dot: nothing counts yet.
  */
-function nowIn(t: Timeline, at: number) {
-  const found = t.cues.findIndex((c) => at < c.to_s)
-  const index = found < 0 ? t.cues.length - 1 : found
+function useNow(recording: Recording, t: Timeline) {
+  const index = useLive(recording, (r) => cueAt(t, r.position()))
+  const beat = useLive(recording, (r) => {
+    const at = r.position()
+    return at < 0 ? '·' : String(t.clicks.findLast((c) => c.at_s <= at)?.beat ?? 1)
+  })
   const cue = t.cues[index]
-  const click = t.clicks.findLast((c) => c.at_s <= at)
-  const length = cue ? cue.to_s - cue.from_s : 1
   return {
     index,
+    beat,
     text: cue?.text ?? '',
-    phase: cue?.phase ?? 'rest',
     beats: cue?.beats ?? 0,
-    share: cue ? Math.min(1, Math.max(0, (at - cue.from_s) / length)) : 0,
     next: t.cues[index + 1]?.text ?? '',
     playing: cue?.active ?? false,
-    beat: at < 0 ? '·' : String(click?.beat ?? 1),
   }
 }
 
+/** cueAt is which cue is on at a moment; the last one stays. */
+function cueAt(t: Timeline, at: number): number {
+  const found = t.cues.findIndex((c) => at < c.to_s)
+  return found < 0 ? t.cues.length - 1 : found
+}
+
+/** filled is how full of air one is, 0 to 1, as the cue asks for it. */
+function filled(t: Timeline, at: number): number {
+  const cue = t.cues[cueAt(t, at)]
+  if (!cue) return 0
+  const share = Math.min(1, Math.max(0, (at - cue.from_s) / (cue.to_s - cue.from_s)))
+  // One breath for playing, buzzing and singing alike: the ring says how much of it is left.
+  const left = 1 - share
+  return { breathe: share, hold: 1, out: left, play: left, buzz: left, sing: left }[cue.phase as string] ?? 0
+}
+
 /** Breath is the air as a ring: it fills while one breathes in, stays while one holds, empties while one blows or plays. */
-function Breath({ phase, share }: { phase: string; share: number }) {
-  const full =
-    // One breath for playing, buzzing and singing alike: the ring says how much of it is left.
-    { breathe: share, hold: 1, out: 1 - share, play: 1 - share, buzz: 1 - share, sing: 1 - share }[phase] ?? 0
+function Breath({ recording, timeline }: { recording: Recording; timeline: Timeline }) {
   const around = 2 * Math.PI * 47
+  const ring = useMoved<SVGCircleElement>(recording, (circle, r) =>
+    circle.setAttribute('stroke-dasharray', `${(filled(timeline, r.position()) * around).toFixed(1)} ${around}`),
+  )
   return (
     <svg viewBox="0 0 100 100" className="absolute inset-0 -rotate-90" aria-hidden>
       <circle cx="50" cy="50" r="47" fill="none" stroke="var(--band)" strokeWidth="5" />
       <circle
+        ref={ring}
         cx="50"
         cy="50"
         r="47"
         fill="none"
         stroke="var(--cant-tell)"
         strokeWidth="5"
-        strokeDasharray={`${full * around} ${around}`}
+        strokeDasharray={`0 ${around}`}
       />
     </svg>
   )

@@ -3,20 +3,21 @@ import type { Recording } from '../../ear/recorder'
 import { FingeringDiagram } from '../../notation/FingeringDiagram'
 import { loudness } from './Loudness'
 import type { ShownStep } from './overlay'
+import { useLive, useMoved } from './useLive'
 
-/** at is seconds from the score's first click; index is the cue that is on. */
-type Props = { step: ShownStep; recording: Recording; at: number; index: number }
+/** index is the cue that is on. */
+type Props = { step: ShownStep; recording: Recording; index: number }
 
 /** Guide is a kind's own way of leading, beside the beat: the fingers that move now, the swell's shape, the line against one's best, the bursts. */
-export function Guide({ step, recording, at, index }: Props) {
+export function Guide({ step, recording, index }: Props) {
   const { score, timeline } = step
   const cue = timeline.cues[index]
   const segment = cue && score.segments[cue.segment]
   if (!segment) return null
   if (score.growing && segment.sounds)
-    return <GrowingLine seconds={sounding(recording, cue.from_s)} best={step.best_s ?? 0} />
-  if (segment.bursts) return <Bursts count={segment.bursts} share={(at - cue.from_s) / (cue.to_s - cue.from_s)} />
-  if (score.segments.some((s) => s.dynamic_to)) return <SwellShape step={step} at={at} />
+    return <GrowingLine recording={recording} from={cue.from_s} best={step.best_s ?? 0} />
+  if (segment.bursts) return <Bursts recording={recording} count={segment.bursts} cue={cue} />
+  if (score.segments.some((s) => s.dynamic_to)) return <SwellShape step={step} recording={recording} />
   const lit = segment.fingering ? segment : upcoming(score.segments, cue.segment)
   if (!lit?.fingering) return null
   return (
@@ -34,6 +35,7 @@ export function Guide({ step, recording, at, index }: Props) {
 
 /** A stretch of the score in which one thing is done. */
 type Segment = Schemas['Segment']
+type Cue = Schemas['Timeline']['cues'][number]
 
 /** upcoming is the next note with a fingering, to get the fingers ready for. */
 function upcoming(segments: Segment[], from: number): Segment | undefined {
@@ -52,8 +54,12 @@ function sounding(recording: Recording, from: number): number {
 
 const firstGoal = 8 // seconds in view before there is a best
 
+/** Seconds between two drawings of the line. */
+const lineStep = 0.1
+
 /** GrowingLine grows while the note sounds, towards one's own best. */
-function GrowingLine({ seconds, best }: { seconds: number; best: number }) {
+function GrowingLine({ recording, from, best }: { recording: Recording; from: number; best: number }) {
+  const seconds = lineStep * useLive(recording, (r) => Math.floor(sounding(r, from) / lineStep))
   const room = Math.max(seconds, best, firstGoal) * 1.1
   return (
     <figure className="w-28 text-left">
@@ -84,8 +90,8 @@ function GrowingLine({ seconds, best }: { seconds: number; best: number }) {
 }
 
 /** Bursts are the puffs of air to come, one mark each, filled as they pass. */
-function Bursts({ count, share }: { count: number; share: number }) {
-  const done = Math.floor(share * count)
+function Bursts({ recording, count, cue }: { recording: Recording; count: number; cue: Cue }) {
+  const done = useLive(recording, (r) => Math.floor((count * (r.position() - cue.from_s)) / (cue.to_s - cue.from_s)))
   return (
     <div
       className="flex max-w-40 flex-wrap gap-2"
@@ -104,7 +110,7 @@ function Bursts({ count, share }: { count: number; share: number }) {
 }
 
 /** SwellShape is the loudness to follow, drawn as a lens with a line where one is now. */
-function SwellShape({ step, at }: { step: ShownStep; at: number }) {
+function SwellShape({ step, recording }: { step: ShownStep; recording: Recording }) {
   const { cues } = step.timeline
   const points = cues.flatMap((c) => {
     const s = step.score.segments[c.segment]
@@ -117,6 +123,11 @@ function SwellShape({ step, at }: { step: ShownStep; at: number }) {
   const from = points[0]?.t ?? 0
   const to = points.at(-1)?.t ?? 1
   const x = (t: number) => (160 * (t - from)) / (to - from)
+  const line = useMoved<SVGLineElement>(recording, (el, r) => {
+    const at = r.position()
+    el.style.visibility = at >= from && at <= to ? 'visible' : 'hidden'
+    el.style.transform = `translateX(${x(at).toFixed(1)}px)`
+  })
   const edge = (side: number) => points.map((p) => `${x(p.t).toFixed(1)} ${(50 + side * 44 * p.v).toFixed(1)}`)
   return (
     <svg
@@ -126,7 +137,7 @@ function SwellShape({ step, at }: { step: ShownStep; at: number }) {
       aria-label="The swell: grow to the middle, fade to the end"
     >
       <path d={`M${edge(-1).join('L')}L${edge(1).reverse().join('L')}Z`} fill="var(--band)" stroke="var(--edge)" />
-      {at >= from && at <= to && <line x1={x(at)} x2={x(at)} y1="0" y2="100" stroke="var(--warm)" strokeWidth="3" />}
+      <line ref={line} x1="0" x2="0" y1="0" y2="100" stroke="var(--warm)" strokeWidth="3" visibility="hidden" />
     </svg>
   )
 }
