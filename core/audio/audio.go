@@ -29,6 +29,6 @@ const (
 // Quantise returns x (full scale ±1) as a signed integer of the given number
 // of bits, clipped to what they hold.
 func Quantise(x float64, bits int) int32 {
-	full := math.Exp2(float64(bits - 1))
+	full := float64(int64(1) << (bits - 1))
 	return int32(max(-full, min(full-1, math.Round(x*full))))
 }

@@ -13,6 +13,7 @@ import (
 type leg struct {
 	from, to       float64 // seconds
 	pitch, glideTo music.Hertz
+	above, glides  music.Cents // over the first leg's pitch; from there to where it goes
 	loud, loudTo   float64
 	pulses         float64 // a second
 	tone           tone
@@ -26,9 +27,13 @@ type voice struct {
 	length  float64     // seconds
 	dt      float64
 	gain    float64
+	breath  float64 // against the tone
+	jolt    float64 // of the jitter, a sample
 	chance  *rand.Rand
-	cracked []tone // one for each crack
-	under   []tone // one for each undertone
+	cracks  []music.Cents // where each crack goes, from the note
+	cracked []tone        // and how it sounds there
+	below   []music.Cents // where each undertone lies
+	under   []tone        // and how it sounds
 
 	phase      float64
 	underPhase []float64
@@ -61,18 +66,24 @@ func newVoice(p Player, phase scores.Phase, legs []leg, length, rate float64, ch
 		length:     length,
 		dt:         1 / rate,
 		gain:       amplitude(p.level()),
+		breath:     amplitude(p.Breath),
+		jolt:       math.Sqrt(2 / rate / wanderTime),
 		chance:     chance,
 		waverPhase: chance.Float64(),
 		air:        newHiss(rate),
 	}
 	for n := range legs {
-		legs[n].tone = newTone(c, legs[n].pitch, rate)
+		l := &legs[n]
+		l.tone = newTone(c, l.pitch, rate)
+		l.above, l.glides = music.Between(v.pitch, l.pitch), music.Between(l.pitch, l.glideTo)
 	}
 	for _, k := range p.Cracks {
-		v.cracked = append(v.cracked, newTone(c, partialInterval(k.Semitones).Above(v.pitch), rate))
+		by := partialInterval(k.Semitones)
+		v.cracks, v.cracked = append(v.cracks, by), append(v.cracked, newTone(c, by.Above(v.pitch), rate))
 	}
 	for _, u := range p.Undertones {
-		v.under = append(v.under, newTone(c, partialInterval(u.Semitones).Above(v.pitch), rate))
+		by := partialInterval(u.Semitones)
+		v.below, v.under = append(v.below, by), append(v.under, newTone(c, by.Above(v.pitch), rate))
 	}
 	v.underPhase = make([]float64, len(v.under))
 	if p.Attack == 0 {
@@ -97,10 +108,11 @@ func (v *voice) leg(t float64) *leg {
 // first: slurs take a moment, slides go evenly.
 func (v *voice) melody(t float64) music.Cents {
 	var c music.Cents
-	for n, l := range v.legs {
-		own := music.Between(v.pitch, l.pitch)
+	for n := range v.legs {
+		l := &v.legs[n]
+		own := l.above
 		if l.glideTo != l.pitch {
-			own += music.Cents(float64(music.Between(l.pitch, l.glideTo)) * min(1, max(0, (t-l.from)/(l.to-l.from))))
+			own += music.Cents(float64(l.glides) * min(1, max(0, (t-l.from)/(l.to-l.from))))
 		}
 		if n == 0 {
 			c = own
@@ -148,7 +160,7 @@ func (v *voice) next(t float64) float64 {
 	air := v.air.next(v.chance)
 	if t < 0 {
 		v.sounding = 0
-		return v.gain * amplitude(airLevel) * air
+		return v.gain * blown * air
 	}
 	shape := v.shape(t)
 	cents := v.melody(t) + v.bend(t)
@@ -156,13 +168,13 @@ func (v *voice) next(t float64) float64 {
 	for n, c := range v.player.Cracks {
 		since, left := t-float64(c.At), float64(c.At+c.Length)-t
 		if since >= 0 && left > 0 {
-			tone, cents = v.cracked[n], cents+partialInterval(c.Semitones)
+			tone, cents = v.cracked[n], cents+v.cracks[n]
 		}
 		if c.At > 0 && math.Abs(since) < crackHiss || math.Abs(left) < crackHiss {
 			hissing = 0.3
 		}
 	}
-	f := cents.Above(v.pitch)
+	f := above(v.pitch, cents)
 	v.phase += float64(f) * v.dt
 	v.sounding = f
 	if shape.gap < 0.5 {
@@ -172,7 +184,7 @@ func (v *voice) next(t float64) float64 {
 	out := level * (1 - hissing) * tone.at(v.phase, shape.brightness)
 	for n, u := range v.player.Undertones {
 		since, left := t-float64(u.At), float64(u.At+u.Length)-t
-		v.underPhase[n] += float64((cents + partialInterval(u.Semitones)).Above(v.pitch)) * v.dt
+		v.underPhase[n] += float64(above(v.pitch, cents+v.below[n])) * v.dt
 		out += level * amplitude(u.Level) * min(
 			rise(since/0.02),
 			rise(left/0.02),
@@ -183,10 +195,18 @@ func (v *voice) next(t float64) float64 {
 	}
 	out += level * v.chirp(t)
 	if v.player.Breath != 0 {
-		out += level * amplitude(v.player.Breath) * air
+		out += level * v.breath * air
 	}
 	return out + level*(hissing+v.tongue(t))*air
 }
+
+// above is music.Cents.Above, quicker by the exponential: it is asked for at every sample.
+func above(f music.Hertz, c music.Cents) music.Hertz {
+	return f * music.Hertz(math.Exp(float64(c)*(math.Ln2/1200)))
+}
+
+// blown is how loud the air is before a note, against the note.
+var blown = amplitude(airLevel)
 
 const (
 	airLevel   = music.Decibels(-26) // of the air before a note, against the note
@@ -217,8 +237,11 @@ func (v *voice) chirp(t float64) float64 {
 
 // bend is how far the pitch is off the note at t.
 func (v *voice) bend(t float64) music.Cents {
-	p := v.player
-	c := p.Drift*(t-v.length/2) + float64(p.WithLevel)*v.loudness(t)/5 // five steps from very soft to very loud
+	p := &v.player
+	c := p.Drift * (t - v.length/2)
+	if p.WithLevel != 0 {
+		c += float64(p.WithLevel) * v.loudness(t) / 5 // five steps from very soft to very loud
+	}
 	if p.WaverDepth != 0 {
 		rate := p.WaverHz
 		if rate == 0 {
@@ -229,13 +252,17 @@ func (v *voice) bend(t float64) music.Cents {
 			p.WaverDepth,
 		) * (0.8*math.Sin(2*math.Pi*(rate*t+v.waverPhase)) + 0.2*math.Sin(2*math.Pi*rate*1.37*t))
 	}
-	c += float64(p.Vibrato) * math.Sin(2*math.Pi*(vibratoHz*t+v.waverPhase))
-	c += float64(p.Scoop) * math.Exp(-t/scoopTime)
+	if p.Vibrato != 0 {
+		c += float64(p.Vibrato) * math.Sin(2*math.Pi*(vibratoHz*t+v.waverPhase))
+	}
+	if p.Scoop != 0 {
+		c += float64(p.Scoop) * math.Exp(-t/scoopTime)
+	}
 	if left := v.length - t; p.Sag != 0 && left < 1 {
 		c -= float64(p.Sag) * (1 - left)
 	}
 	if p.Jitter != 0 {
-		v.wander += -v.wander*v.dt/wanderTime + math.Sqrt(2*v.dt/wanderTime)*v.chance.NormFloat64()
+		v.wander += -v.wander*v.dt/wanderTime + v.jolt*v.chance.NormFloat64()
 		c += float64(p.Jitter) * v.wander
 	}
 	return music.Cents(c)
@@ -253,7 +280,7 @@ type shape struct {
 func (s shape) amplitude() float64 { return s.edge * s.gap * amplitude(s.level) }
 
 func (v *voice) shape(t float64) shape {
-	p := v.player
+	p := &v.player
 	rising := t / float64(p.Attack)
 	s := shape{edge: min(rise(rising), rise((v.length-t)/float64(p.Release))), gap: 1}
 	for _, g := range p.Gaps {

@@ -30,8 +30,8 @@ type done struct {
 	at   time.Time
 }
 
-// takes plays the clarinets' way up their ladder, then the demo's days, then what
-// was played in the weeks before: what is looked at first comes early.
+// takes plays the clarinets' way up their ladder, then the demo's days, the latest first,
+// then what was played in the weeks before: what is looked at first comes early.
 func (s Seeder) takes(ctx context.Context) error {
 	players, class, err := s.class(ctx)
 	if err != nil {
@@ -51,8 +51,14 @@ func (s Seeder) takes(ctx context.Context) error {
 	if err := s.ladders(ctx, rungs); err != nil {
 		return err
 	}
-	if err := s.days(ctx, lately, len(rungs)); err != nil {
-		return err
+	// Today's board first: it is what the first page shows.
+	of := func(day int) func(done) bool { return func(d done) bool { return d.day != day } }
+	for heard, day := len(rungs), days-1; day >= 0; day-- {
+		all := slices.DeleteFunc(slices.Clone(lately), of(day))
+		if err := s.days(ctx, all, heard); err != nil {
+			return err
+		}
+		heard += len(all)
 	}
 	group, inner := errgroup.WithContext(ctx)
 	group.Go(func() error { return s.wait(inner, s.of) })

@@ -29,6 +29,14 @@ func (s *Store) Unpacked(ctx context.Context, before time.Time, after Unpacked, 
 	return out, err
 }
 
+// TakesWait reports whether takes are being listened to, or wait for it.
+func (s *Store) TakesWait(ctx context.Context) (waiting bool, err error) {
+	err = s.db.WithContext(ctx).Raw(`SELECT EXISTS (
+		SELECT FROM river_job WHERE kind = 'analyze_take' AND state IN ('available', 'running')
+	)`).Scan(&waiting).Error
+	return waiting, err
+}
+
 // Unheard returns takes from before an instant that have neither a word, nor a failure,
 // nor a job that is still to run, the oldest first.
 func (s *Store) Unheard(ctx context.Context, before time.Time, most int) (ids []string, err error) {

@@ -52,13 +52,29 @@ func (w *Pack) Work(ctx context.Context, _ *river.Job[jobs.Pack]) error {
 	}
 }
 
+// lookAgain is how often it is asked whether takes still wait to be listened to.
+const lookAgain = time.Second
+
+// giveWay waits until no take waits to be listened to: whoever played one does.
+func (w *Pack) giveWay(ctx context.Context) error {
+	for pause := breather; ; pause = lookAgain {
+		select {
+		case <-ctx.Done():
+			return ctx.Err()
+		case <-time.After(pause):
+		}
+		waiting, err := w.Store.TakesWait(ctx)
+		if err != nil || !waiting {
+			return err
+		}
+	}
+}
+
 // pack keeps one recording as FLAC, names it, and lets the larger one go: in this order
 // there is a sound under the row's name at every moment.
 func (w *Pack) pack(ctx context.Context, t store.Unpacked) error {
-	select {
-	case <-ctx.Done():
-		return ctx.Err()
-	case <-time.After(breather):
+	if err := w.giveWay(ctx); err != nil {
+		return err
 	}
 	sound, err := w.Recordings.Get(ctx, t.Sound)
 	if errors.Is(err, recordings.ErrMissing) {
