@@ -142,9 +142,9 @@ func (b bell) writeMany(r ringing) error {
 	var t strings.Builder
 	fmt.Fprintf(&t, `# Ten bells at once
 
-Written by `+"`go run ./benches/bell -bands %d -o benches/BELLS.md`"+`: %d bands, %d takes of %.1f s handed in within %.0f s, on %d cores, which
-also play the players and the workers. The listening is stubbed: each take is given the same analysis, which is saved as a real one is.
-CPU is that of the program and of PostgreSQL together; PostgreSQL waits for the disk.
+Written by `+"`go run ./benches/bell -bands %d -o benches/BELLS.md`"+`: %d bands, %d takes of %.1f s
+handed in within %.0f s, on %d cores, which also play the players and the workers. The listening is stubbed:
+each take is given the same analysis, which is saved as a real one is. CPU is that of the program and of PostgreSQL together; PostgreSQL waits for the disk.
 
 | | measured |
 | --- | --- |

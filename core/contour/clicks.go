@@ -1,8 +1,9 @@
 package contour
 
 import (
-	"earlychorus/core/music"
 	"math"
+
+	"earlychorus/core/music"
 )
 
 // A click is a burst that stands out of the loudest that sounds before and

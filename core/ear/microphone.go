@@ -37,17 +37,11 @@ const gainStep music.Decibels = 8
 
 // CheckMicrophone listens to a check. Errors: ctx's; contour.ErrRate.
 func CheckMicrophone(ctx context.Context, sound audio.Mono) (MicrophoneCheck, error) {
-	t, err := contour.OpenEar.Open(sound.Rate)
+	c, clipped, err := listenOpenly(ctx, sound)
 	if err != nil {
 		return MicrophoneCheck{}, err
 	}
-	t.Hear(sound.Samples)
-	t.End()
-	c, err := t.Track(ctx)
-	if err != nil {
-		return MicrophoneCheck{}, err
-	}
-	r := listenToRecording(t.ClippedRatio(), c)
+	r := listenToRecording(clipped, c)
 	out := MicrophoneCheck{
 		Room:  r.NoiseFloor,
 		Above: r.SNR,
@@ -99,6 +93,18 @@ func CheckMicrophone(ctx context.Context, sound audio.Mono) (MicrophoneCheck, er
 		out.Says = append(out.Says, fmt.Sprintf("All is well: your note is %.0f dB above the room.", float64(r.SNR)))
 	}
 	return out, nil
+}
+
+// listenOpenly listens to a sound of nobody knows whom.
+func listenOpenly(ctx context.Context, sound audio.Mono) (c contour.Contour, clipped float64, err error) {
+	t, err := contour.OpenEar.Open(sound.Rate)
+	if err != nil {
+		return c, 0, err
+	}
+	t.Hear(sound.Samples)
+	t.End()
+	c, err = t.Track(ctx)
+	return c, t.ClippedRatio(), err
 }
 
 // quietest returns the median level of the quieter half of a stretch, so that a
