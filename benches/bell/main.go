@@ -144,7 +144,8 @@ func (b bell) writeMany(r ringing) error {
 
 Written by `+"`go run ./benches/bell -bands %d -o benches/BELLS.md`"+`: %d bands, %d takes of %.1f s
 handed in within %.0f s, on %d cores, which also play the players and the workers. The listening is stubbed:
-each take is given the same analysis, which is saved as a real one is. CPU is that of the program and of PostgreSQL together; PostgreSQL waits for the disk.
+each take is given the same analysis, which is saved as a real one is. CPU is that of the program and of
+PostgreSQL together; PostgreSQL waits for the disk.
 
 | | measured |
 | --- | --- |
