@@ -15,11 +15,10 @@ const squeeze = {
     handler() {
       const files = readdirSync('dist', { recursive: true, encoding: 'utf8' })
       for (const file of files.filter((f) => /\.(js|css|wasm|svg|html)$/.test(f))) {
-        // The core is most of what a phone loads: ten seconds here are seconds for each of them.
-        const core = file.endsWith('.wasm')
+        // Ten seconds here are a second for each phone that loads it.
         const params = {
-          [constants.BROTLI_PARAM_QUALITY]: core ? 11 : 9,
-          [constants.BROTLI_PARAM_LGWIN]: core ? 24 : 22,
+          [constants.BROTLI_PARAM_QUALITY]: 11,
+          [constants.BROTLI_PARAM_LGWIN]: 24,
         }
         writeFileSync(`dist/${file}.br`, brotliCompressSync(readFileSync(`dist/${file}`), { params }))
       }

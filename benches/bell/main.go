@@ -18,6 +18,7 @@ import (
 	"strings"
 	"time"
 
+	"earlychorus/benches/figures"
 	"earlychorus/server/postgres"
 	"earlychorus/server/store"
 )
@@ -165,7 +166,16 @@ PostgreSQL together; PostgreSQL waits for the disk.
 		at(r.judged, 0.5).Seconds(), at(r.judged, 0.95).Seconds(),
 		len(r.board), ms(at(r.board, 0.95)), r.memory>>20, r.refused,
 	)
-	return b.put(t.String())
+	return b.put("bells", t.String(), []figures.Figure{
+		figures.Plain("takes a second", "%.0f", float64(r.takes)/b.within.Seconds()),
+		figures.Plain("CPU for a take, without listening", "%.3f s",
+			(r.cpu.program+r.cpu.database)/float64(r.takes)),
+		figures.Plain("acknowledged, median and 95th percentile", "%.0f and %.0f ms",
+			ms(at(r.acknowledged, 0.5)), ms(at(r.acknowledged, 0.95))),
+		figures.Plain("saved behind that, median and 95th percentile", "%.1f and %.1f s",
+			at(r.judged, 0.5).Seconds(), at(r.judged, 0.95).Seconds()),
+		figures.AtMost("refused", "%.0f", float64(r.refused), 0),
+	})
 }
 
 // write puts the figures beside their goals.
@@ -194,16 +204,30 @@ CPU is that of the program and of PostgreSQL together; PostgreSQL waits for the 
 		len(r.board), ms(at(r.board, 0.95)),
 		r.memory>>20, long.seconds, long.memory>>20, r.refused,
 	)
-	return b.put(t.String())
+	p95 := at(r.acknowledged, 0.95)
+	return b.put("bell", t.String(), []figures.Figure{
+		figures.AtMost("CPU for a take", "%.3f s", (r.cpu.program+r.cpu.database)/float64(r.takes), 0.12),
+		figures.AtMost("acknowledged, median", "%.0f ms", ms(at(r.acknowledged, 0.5)), 100),
+		figures.AtMost("acknowledged, 95th percentile", "%.0f ms", ms(p95), 300),
+		figures.AtMost("judged, median", "%.1f s", at(r.judged, 0.5).Seconds(), 2),
+		figures.AtMost("judged, 95th percentile", "%.1f s", at(r.judged, 0.95).Seconds(), 4),
+		figures.AtMost("the board meanwhile, 95th percentile", "%.0f ms", ms(at(r.board, 0.95)), 100),
+		figures.AtMost("memory", "%.0f MB", float64(r.memory>>20), 300),
+		figures.AtMost(fmt.Sprintf("four takes of %.0f s at once: memory", long.seconds), "%.0f MB",
+			float64(long.memory>>20), 300),
+	})
 }
 
-// put writes a page where it belongs.
-func (b bell) put(page string) error {
+// put writes a page where it belongs, and its figures among the others.
+func (b bell) put(name, page string, all []figures.Figure) error {
 	if b.out == "" {
 		fmt.Print(page)
 		return nil
 	}
-	return os.WriteFile(b.out, []byte(page), 0o644)
+	if err := os.WriteFile(b.out, []byte(page), 0o644); err != nil {
+		return err
+	}
+	return figures.Put(name, all)
 }
 
 // at returns a percentile.

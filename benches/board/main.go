@@ -8,6 +8,7 @@ package main
 
 import (
 	"context"
+	"flag"
 	"fmt"
 	"os"
 	"slices"
@@ -18,6 +19,7 @@ import (
 	"github.com/chromedp/cdproto/performance"
 	"github.com/chromedp/chromedp"
 
+	"earlychorus/benches/figures"
 	"earlychorus/e2e/browser"
 	"earlychorus/server/demo"
 )
@@ -63,17 +65,19 @@ const inflate = `(() => {
 })()`
 
 func main() {
+	keep := flag.Bool("keep", false, "put the figures on benches/RESULTS.md")
+	flag.Parse()
 	base := "http://127.0.0.1:8080"
-	if len(os.Args) > 1 {
-		base = os.Args[1]
+	if flag.NArg() > 0 {
+		base = flag.Arg(0)
 	}
-	if err := measure(base); err != nil {
+	if err := measure(base, *keep); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
 	}
 }
 
-func measure(base string) error {
+func measure(base string, keep bool) error {
 	ctx, cancel := context.WithTimeout(context.Background(), 4*time.Minute)
 	defer cancel()
 	tab, closeIt, err := browser.Start(ctx, browser.Options{Width: 1280, Height: 800})
@@ -116,7 +120,14 @@ func measure(base string) error {
 		slices.Sort(of.took)
 		fmt.Printf("%-17s %4.0f %4.0f %4.0f\n", of.what, of.took[0], of.took[draws/2], of.took[draws-1])
 	}
-	return nil
+	if !keep {
+		return nil
+	}
+	return figures.Put("board", []figures.Figure{
+		figures.AtMost("script, in the middle of seven draws", "%.0f ms", script[draws/2], 100),
+		figures.AtMost("script, at worst", "%.0f ms", script[draws-1], 100),
+		figures.Plain("style and layout, middle and worst", "%.0f and %.0f ms", layout[draws/2], layout[draws-1]),
+	})
 }
 
 // drawn is what one drawing of the board took, in milliseconds.

@@ -20,6 +20,7 @@ import (
 	"slices"
 	"time"
 
+	"earlychorus/benches/figures"
 	"earlychorus/server/app"
 	"earlychorus/server/district"
 	"earlychorus/server/postgres"
@@ -246,6 +247,7 @@ func (v visitor) explain(folder string) error {
 }
 
 func (v visitor) all(s *store.Store) error {
+	var all []figures.Figure
 	fmt.Println("| page | p50 ms | p95 ms | worst ms | kB |")
 	fmt.Println("| --- | ---: | ---: | ---: | ---: |")
 	for _, p := range pages() {
@@ -277,6 +279,7 @@ func (v visitor) all(s *store.Store) error {
 			took[len(took)-1],
 			size/asks/1000,
 		)
+		all = append(all, figures.AtMost(p.name+", 95th percentile", "%.0f ms", took[len(took)*95/100], 50))
 	}
-	return nil
+	return figures.Put("district", all)
 }

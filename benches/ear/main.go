@@ -12,6 +12,7 @@ import (
 	"strings"
 	"sync"
 
+	"earlychorus/benches/figures"
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
 	"earlychorus/core/ear"
@@ -59,6 +60,7 @@ func main() {
 	}
 	head(out, *part)
 	instruments := newByInstrument(len(listeners))
+	ours := map[string]tally{} // by condition
 	for _, c := range conditions() {
 		if !strings.Contains(c.name, *only) {
 			continue
@@ -71,16 +73,23 @@ func main() {
 		for n, l := range listeners {
 			row(out, c.name, l.name, tallies[n])
 		}
+		ours[c.name] = tallies[0]
 	}
 	instruments.print(out, listeners)
+	var quick []figures.Figure
 	if *program != "" {
-		if err := speed(out, *program); err != nil {
+		var err error
+		if quick, err = speed(out, *program); err != nil {
 			fmt.Fprintln(os.Stderr, "ear:", err)
 			os.Exit(1)
 		}
 	}
 	if *into != "" {
-		if err := os.WriteFile(*into, report.Bytes(), 0o644); err != nil {
+		err := os.WriteFile(*into, report.Bytes(), 0o644)
+		if err == nil {
+			err = figures.Put("ear", append(heardBest(ours), quick...))
+		}
+		if err != nil {
 			fmt.Fprintln(os.Stderr, "ear:", err)
 			os.Exit(1)
 		}

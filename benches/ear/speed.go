@@ -8,6 +8,7 @@ import (
 	"path/filepath"
 	"time"
 
+	"earlychorus/benches/figures"
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/wav"
 	"earlychorus/core/ear"
@@ -24,23 +25,23 @@ const (
 
 // speed times whole processes on one core over the same minute of playing, in
 // turn, and prints the best of each as times real time and as a ratio.
-func speed(out io.Writer, program string) error {
+func speed(out io.Writer, program string) ([]figures.Figure, error) {
 	folder, err := os.MkdirTemp("", "ear")
 	if err != nil {
-		return err
+		return nil, err
 	}
 	defer os.RemoveAll(folder) //nolint:errcheck // a temporary folder
 	file, script := filepath.Join(folder, "minute.wav"), filepath.Join(folder, "pitch.praat")
 	i, err := instrument.Get("clarinet")
 	if err != nil {
-		return err
+		return nil, err
 	}
 	e := ear.For(i)
 	if err := os.WriteFile(script, []byte(praatScript), 0o600); err != nil {
-		return err
+		return nil, err
 	}
 	if err := os.WriteFile(file, wav.Encode(minute(i)), 0o600); err != nil {
-		return err
+		return nil, err
 	}
 	commands := []struct {
 		name string
@@ -61,7 +62,7 @@ func speed(out io.Writer, program string) error {
 			cmd.Env = append(os.Environ(), "GOMAXPROCS=1")
 			start := time.Now()
 			if err := cmd.Run(); err != nil {
-				return fmt.Errorf("%s: %w", c.name, err)
+				return nil, fmt.Errorf("%s: %w", c.name, err)
 			}
 			if took := time.Since(start).Seconds(); best[n] == 0 || took < best[n] {
 				best[n] = took
@@ -78,7 +79,10 @@ func speed(out io.Writer, program string) error {
 	for n, c := range commands {
 		fmt.Fprintf(out, "| %s | %.0f | %.2f |\n", c.name, speedSeconds/best[n], best[2]/best[n])
 	}
-	return nil
+	return []figures.Figure{
+		figures.AtLeast("speed, the whole process on one core", "%.0f × real time", speedSeconds/best[0], 350),
+		figures.Plain("against aubio yinfft and praat", "%.2f and %.2f × as quick", best[2]/best[0], best[3]/best[0]),
+	}, nil
 }
 
 // minute is a minute of an instrument playing long tones with rests between.

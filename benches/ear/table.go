@@ -8,6 +8,7 @@ import (
 	"strings"
 	"time"
 
+	"earlychorus/benches/figures"
 	"earlychorus/core/instrument"
 )
 
@@ -48,6 +49,29 @@ func row(out io.Writer, condition, listener string, t tally) {
 		figure(share(t.found, t.cracks), 1),
 		figure(quantile(t.crackCents, 0.5), 2),
 	)
+}
+
+// heardBest is how our own ear did under the conditions that goals are set for.
+func heardBest(ours map[string]tally) []figures.Figure {
+	var out []figures.Figure
+	gross := func(condition string, goal float64) {
+		if t, ok := ours[condition]; ok {
+			out = append(out, figures.AtMost("gross errors, "+condition, "%.3f %%", share(t.gross, t.heard), goal))
+		}
+	}
+	gross("clean", 0.02)
+	for _, condition := range []string{"noise 10 dB", "echo", "clipped", "lossy"} {
+		gross(condition, 0.02)
+	}
+	if t, ok := ours["noise 5 dB"]; ok {
+		right := 100 - share(t.gross, t.heard)
+		out = append(out, figures.AtLeast("right, noise 5 dB", "%.2f %%", right, 98))
+	}
+	if t, ok := ours["noise 10 dB"]; ok {
+		cents := quantile(t.cents, 0.95)
+		out = append(out, figures.AtMost("off by, noise 10 dB, 95th percentile", "%.2f cents", cents, 3.1))
+	}
+	return out
 }
 
 func figure(x float64, digits int) string {

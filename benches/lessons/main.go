@@ -15,6 +15,7 @@ import (
 	"sync"
 	"time"
 
+	"earlychorus/benches/figures"
 	"earlychorus/benches/lessons/lesson"
 	"earlychorus/core/say"
 	"earlychorus/core/verdict"
@@ -83,8 +84,11 @@ func run(part int, only string, every int, way, out string, show bool) error {
 	fmt.Fprintf(&page, "# The lessons, concluded\n\n%s, %s/%s, %d processors; half %d of the lessons, one in %d; %s.\n",
 		time.Now().Format(time.DateOnly), runtime.GOOS, runtime.GOARCH, runtime.NumCPU(), part, every,
 		"whole takes in nine rooms, from two sets of recorded instruments and our own players")
-	report(&page, found)
-	return os.WriteFile(out, page.Bytes(), 0o644)
+	concluded := report(&page, found)
+	if err := os.WriteFile(out, page.Bytes(), 0o644); err != nil {
+		return err
+	}
+	return figures.Put("lessons", concluded)
 }
 
 // result is what came of one lesson.

@@ -6,6 +6,8 @@ import (
 	"io"
 	"maps"
 	"slices"
+
+	"earlychorus/benches/figures"
 )
 
 // count is how many lessons of one sort there were, and how many were right.
@@ -21,7 +23,7 @@ func (c *count) add(r result) {
 }
 
 // report prints the tables: by mistake, by instrument, by room and by source.
-func report(w io.Writer, found []result) {
+func report(w io.Writer, found []result) []figures.Figure {
 	var all, rights, wrongs count
 	tables := []struct {
 		title string
@@ -60,6 +62,13 @@ func report(w io.Writer, found []result) {
 	fmt.Fprintf(w, "\nright conclusions: %d of %d (%s); mistakes named: %s; right takes accused: %s of %d\n",
 		all.right, all.all, share(all.right, all.all), share(wrongs.right, wrongs.all),
 		share(rights.all-rights.word, rights.all), rights.all)
+	of := func(part, whole int) float64 { return 100 * float64(part) / float64(max(1, whole)) }
+	return []figures.Figure{
+		figures.Plain("lessons", "%d", all.all),
+		figures.AtLeast("right conclusions", "%.1f %%", of(all.right, all.all), 99),
+		figures.AtMost("right takes accused", "%.2f %%", of(rights.all-rights.word, rights.all), 0.5),
+		figures.Plain("mistakes named", "%.1f %%", of(wrongs.right, wrongs.all)),
+	}
 }
 
 func share(part, whole int) string {

@@ -6,13 +6,16 @@ package main
 
 import (
 	"context"
+	"flag"
 	"fmt"
 	"os"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/chromedp/chromedp"
 
+	"earlychorus/benches/figures"
 	"earlychorus/e2e/browser"
 	"earlychorus/server/demo"
 )
@@ -39,11 +42,13 @@ const (
 )
 
 func main() {
+	into := flag.String("o", "", "file to write the figures into; standard output otherwise")
+	flag.Parse()
 	base := "http://127.0.0.1:8080"
-	if len(os.Args) > 1 {
-		base = os.Args[1]
+	if flag.NArg() > 0 {
+		base = flag.Arg(0)
 	}
-	if err := measure(base); err != nil {
+	if err := measure(base, *into); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
 	}
@@ -51,7 +56,7 @@ func main() {
 
 // measure lets a simulated player play live, and reads the page's own marks: when the take
 // ended, when it was judged, and when the word was there.
-func measure(base string) error {
+func measure(base, into string) error {
 	ctx, cancel := context.WithTimeout(context.Background(), 20*time.Minute)
 	defer cancel()
 	page, closeIt, err := browser.Start(ctx, browser.Options{Width: 390, Height: 844, Microphone: browser.Beeps})
@@ -72,7 +77,12 @@ func measure(base string) error {
 	if err != nil {
 		return err
 	}
-	fmt.Println("from the end of a take to the word on it, ms: best, middle, worst")
+	drawn, err := frames(page)
+	if err != nil {
+		return err
+	}
+	var table strings.Builder
+	var all []figures.Figure
 	for _, wanted := range lengths {
 		long, err := chromedp.Run(
 			page,
@@ -91,11 +101,33 @@ func measure(base string) error {
 		}
 		slices.Sort(judged)
 		slices.Sort(told)
-		fmt.Printf("%3s s  judged %4.0f %4.0f %4.0f   told %4.0f %4.0f %4.0f\n", long,
+		row := fmt.Sprintf("| %s | %.0f | %.0f | %.0f | %.0f | %.0f | %.0f |\n", long,
 			judged[0], judged[takes/2], judged[takes-1], told[0], told[takes/2], told[takes-1])
+		fmt.Print(row)
+		table.WriteString(row)
+		all = append(all, figures.AtMost("a take of "+long+" s, the latest of five", "%.0f ms", told[takes-1], 100))
 	}
-	return nil
+	if into == "" {
+		return nil
+	}
+	if err := os.WriteFile(into, []byte(head+table.String()), 0o644); err != nil {
+		return err
+	}
+	if err := figures.Put("frames", drawn); err != nil {
+		return err
+	}
+	return figures.Put("wait", all)
 }
+
+const head = `# From the end of a take to its word
+
+Written by ` + "`go run ./benches/wait -o benches/WAIT.md`" + ` against the demo, in headless Chromium on the server's machine, a
+simulated player in the microphone's place. Milliseconds: when the core had judged the take, and when the word stood on the
+page, of five takes the best, the middle and the worst.
+
+| seconds | judged | | | told | | |
+| ---: | ---: | ---: | ---: | ---: | ---: | ---: |
+`
 
 // play lets the take be played once, and returns when it was judged and when its word was
 // there, in milliseconds from its end.

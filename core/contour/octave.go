@@ -21,7 +21,7 @@ const (
 	momentsAsked = 5
 	// Between the two lies what sampled instruments and ours never reached in a dry room:
 	// at most 0.29 where the lower pitch is the true one, at least 0.42 where it is not,
-	// down to a signal as loud as the noise (benches/RESULTS.md). Noise in a room that rings
+	// down to a signal as loud as the noise (benches/EAR.md). Noise in a room that rings
 	// hides partials of the lower one: there it reached 0.41.
 	lowerSounds = 0.41
 	sharedOnly  = 0.36

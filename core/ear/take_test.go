@@ -62,7 +62,7 @@ func TestATakeInBlocksIsHeardAsAWhole(t *testing.T) {
 			room = synth.Room{Echo: 0.7, Noise: -50, Clicks: []music.Seconds{0.3, 1.1, 1.9, 2.7, 3.5}}
 		}
 		sound = room.Record(sound)
-		if most := 7 * rate; len(sound.Samples) > most {
+		if most := 4 * rate; len(sound.Samples) > most {
 			sound.Samples = sound.Samples[:most]
 		}
 		q := ear.Question{Instrument: &i, Score: &score}

@@ -69,6 +69,9 @@ func (s Seeder) Fill(ctx context.Context) error {
 	return s.reviews(ctx)
 }
 
+// ClassID is the number of the demo's class.
+func ClassID() string { return id("class") }
+
 // SchoolID is the number of the demo's school.
 func SchoolID() string { return id("school") }
 
