@@ -1,9 +1,15 @@
 import { useQuery } from '@tanstack/react-query'
+import { lazy, Suspense } from 'react'
 import { Link, Navigate, Outlet, useLocation } from 'react-router'
 import { Help } from '../features/help'
 import { Search } from '../features/search'
-import { Invitations, meQuery, SignOut, WhereSignedIn } from '../features/signin'
+import { Invitations, meQuery, SignOut } from '../features/signin'
 import { useArrival } from './useArrival'
+
+// A director's; players need not load it.
+const WhereSignedIn = lazy(async () => ({
+  default: (await import('../features/signin/WhereSignedIn')).WhereSignedIn,
+}))
 
 /** Pages that are there for whoever has not signed in. */
 const open = ['/sign-in', '/pass', '/new-password', '/which-class', '/privacy', '/stand-in', '/gallery']
@@ -36,7 +42,7 @@ export function Shell() {
             ))}
             {me.role === 'director' && <Search />}
             <Help />
-            {me.role === 'director' && <WhereSignedIn />}
+            <Suspense>{me.role === 'director' && <WhereSignedIn />}</Suspense>
             <SignOut player={me.role === 'player' ? me.id : undefined} />
           </p>
         )}

@@ -51,7 +51,7 @@ export const router = createBrowserRouter([
       {
         path: 'new-password',
         handle: { title: 'A new password' },
-        lazy: async () => ({ Component: (await import('../features/signin')).ChoosePassword }),
+        lazy: async () => ({ Component: (await import('../features/signin/ChoosePassword')).ChoosePassword }),
       },
       {
         path: 'stand-in/mail',
@@ -61,7 +61,7 @@ export const router = createBrowserRouter([
       {
         path: 'which-class',
         handle: { title: 'Which class' },
-        lazy: async () => ({ Component: (await import('../features/signin')).WhichClass }),
+        lazy: async () => ({ Component: (await import('../features/signin/WhichClass')).WhichClass }),
       },
       {
         path: 'my-progress',

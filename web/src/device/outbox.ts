@@ -49,6 +49,8 @@ export type OutboxState = {
   going?: { id: string; sent: number; size: number }
   /** stopped is why nothing goes up just now */
   stopped?: 'offline' | 'signed-out'
+  /** judging says that a take, or the device's word on it, is not on the disk yet */
+  judging?: boolean
 }
 
 const firstPause = 2_000 // milliseconds
@@ -122,6 +124,7 @@ export class Outbox {
     const withVerdict = (i: Item) => (i.id === id && i.take ? { ...i, take: { ...i.take, ...word } } : i)
     this.show({ items: this.state.items.map(withVerdict) })
     await this.writeVerdict(id, word).finally(() => this.judging.delete(id))
+    this.show({})
     void this.send()
   }
 
@@ -238,7 +241,7 @@ export class Outbox {
   }
 
   private show(change: Partial<OutboxState>) {
-    this.state = { ...this.state, ...change }
+    this.state = { ...this.state, ...change, judging: this.judging.size > 0 }
     for (const changed of this.watchers) changed()
   }
 }

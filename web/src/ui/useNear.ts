@@ -1,7 +1,7 @@
 import { type RefObject, useEffect, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 
-const ahead = '160px' // of scrolling, four rows of a board, so that nothing is seen to appear
+const ahead = '80px' // of scrolling, two rows of a board, so that nothing is seen to appear
 
 /** Called once, when its element comes near. */
 type Listener = () => void

@@ -1,5 +1,5 @@
 import type { Schemas } from '../../api/client'
-import { SoundPlayer } from '../../ui/SoundPlayer'
+import { SoundPlayerLater } from '../../ui/SoundPlayerLater'
 
 /** What an older version of the page kept has no answers in it. */
 type Props = { comments: Schemas['CommentView'][]; answers?: Schemas['DirectorsAnswer'][] }
@@ -22,7 +22,7 @@ export function FromDirector({ comments, answers = [] }: Props) {
           <li key={c.id} className="border-l-2 border-warm pl-3">
             <p className="font-serif">{c.body}</p>
             {c.kind === 'voice' && (
-              <SoundPlayer src={`/api/takes/${c.take_id}/voice/${c.id}.wav`} label="Voice note" preload="none" />
+              <SoundPlayerLater src={`/api/takes/${c.take_id}/voice/${c.id}.wav`} label="Voice note" preload="none" />
             )}
             <p className="text-xs text-soft">
               {c.by},{' '}

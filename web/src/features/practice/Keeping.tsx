@@ -17,7 +17,8 @@ export function Keeping() {
     <section aria-label="What is safe" className="mt-8 border-t border-rule pt-3 text-sm" data-waiting={still}>
       <p role="status">
         {still === 0 && refused.length === 0 && 'All you did is safe with your director.'}
-        {still > 0 && `${count(waiting.length, told.length)} on this device. `}
+        {still > 0 &&
+          (state.judging ? 'Your take is being kept. ' : `${count(waiting.length, told.length)} on this device. `)}
         {state.going && sending(state.going)}
         {still > 0 && state.stopped === 'offline' && 'It goes up by itself as soon as there is a network.'}
         {still > 0 && state.stopped === 'signed-out' && (

@@ -66,6 +66,7 @@ describe('how it went', () => {
     serve({ 'GET /takes/t1': () => served() })
     const page = shown(outboxWith(), { own: new Blob(['sound']) })
     await screen.findByText('C4 wavers ±20 cents.')
+    await screen.findByRole('group', { name: 'Your take' })
     expect(page.container.querySelector('audio')?.getAttribute('src')).toBe('blob:mine')
     expect(screen.getByText('Lips hurt? Stop.')).toBeTruthy()
     fireEvent.click(screen.getByRole('button', { name: /It hurts/ }))

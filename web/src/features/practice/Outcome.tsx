@@ -7,7 +7,7 @@ import { WideRibbon } from '../../ribbon/WideRibbon'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { type Result, ResultMark, resultWords } from '../../ui/ResultMark'
-import { SoundPlayer } from '../../ui/SoundPlayer'
+import { SoundPlayerLater } from '../../ui/SoundPlayerLater'
 import { type TakeDetail, takeQuery } from '../take/queries'
 import { ActionBar } from './ActionBar'
 import { InARow } from './LadderRungs'
@@ -232,7 +232,7 @@ function ListenBack({ own, takeId }: { own: Blob | undefined; takeId?: string | 
   if (!src) return null
   return (
     <div className="mt-5">
-      <SoundPlayer src={src} label="Your take" preload="none" />
+      <SoundPlayerLater src={src} label="Your take" preload="none" />
     </div>
   )
 }

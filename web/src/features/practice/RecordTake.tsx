@@ -1,12 +1,10 @@
-import { useEffect, useRef, useState } from 'react'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { perform, rehearseWhenIdle } from '../../ear/ask'
 import { isChecked, openMicrophone, playerSource, type Source } from '../../ear/microphone'
 import { InterruptedError, type Recorded, type Recording, record, StoppedError } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
-import { MicrophoneCheck } from '../microphone'
 import { ActionBar } from './ActionBar'
-import { CountIn } from './CountIn'
 import { Hear } from './Hear'
 import { Interrupted } from './Interrupted'
 import type { ShownStep } from './overlay'
@@ -16,6 +14,14 @@ import { type NewTake, newTake } from './submit'
 import { hurts } from './TellDirector'
 import type { Holding } from './useHold'
 import { useLeaving } from './useLeaving'
+
+/** What is needed while a take is recorded, and after it, is loaded when the page is quiet, or before it begins. */
+const loadCountIn = () => import('./CountIn')
+export const loadOutcome = () => import('./Outcome')
+const CountIn = lazy(async () => ({ default: (await loadCountIn()).CountIn }))
+
+// A microphone is checked once.
+const MicrophoneCheck = lazy(async () => ({ default: (await import('../microphone')).MicrophoneCheck }))
 
 /** hold keeps the button shut while lips rest; the core says how long. */
 type Props = {
@@ -43,7 +49,10 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
   const live = useRef<Recording>(undefined)
   const leaving = useLeaving(recording !== undefined)
   useEffect(() => () => live.current?.stop(), []) // leaving the page closes the microphone
-  useEffect(() => rehearseWhenIdle(step.score, simulatedRate), [step.score])
+  useEffect(() => {
+    rehearseWhenIdle(step.score, simulatedRate)
+    void loaded().catch(() => {}) // again when it is needed
+  }, [step.score])
   const simulated = standIns.find((s) => s.key === sounds.input)
   // The file is what goes to the server; the samples stay here, for the first word at once.
   const submit = (r: Recorded) =>
@@ -57,6 +66,7 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
     setCut(undefined)
     setOpening(true)
     try {
+      await loaded()
       const source = silent ? await nobody(step) : simulated ? await play(step, simulated) : await openMicrophone()
       // A microphone nobody has tried is tried first: the takes of a whole evening may hang on
       // it.
@@ -85,10 +95,10 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
       onHurt()
     }
     return (
-      <>
+      <Suspense>
         <CountIn recording={recording} step={step} spoken={sounds.spoken} onHurt={stop} />
         {leaving}
-      </>
+      </Suspense>
     )
   }
   return (
@@ -142,17 +152,22 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
         onCheck={() => setChecking(true)}
       />
       {checking && (
-        <MicrophoneCheck
-          onClose={() => setChecking(false)}
-          onReady={() => {
-            setChecking(false)
-            void begin()
-          }}
-        />
+        <Suspense>
+          <MicrophoneCheck
+            onClose={() => setChecking(false)}
+            onReady={() => {
+              setChecking(false)
+              void begin()
+            }}
+          />
+        </Suspense>
       )}
     </div>
   )
 }
+
+/** loaded is there when recording can begin and be told of. */
+const loaded = () => Promise.all([loadCountIn(), loadOutcome()])
 
 /** nobody is silence in the microphone's place, for fingers that move without sound. */
 function nobody(step: ShownStep): Promise<Source> {

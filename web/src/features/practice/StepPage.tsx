@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { isFull } from '../../device/outbox'
 import { useOutbox } from '../../device/useOutbox'
 import { NoKeyError } from '../../device/vault'
@@ -7,11 +7,10 @@ import { Button } from '../../ui/Button'
 import { Hear } from './Hear'
 import { LadderRungs } from './LadderRungs'
 import { OtherWays } from './OtherWays'
-import { Outcome, Passed } from './Outcome'
 import type { ShownStep } from './overlay'
 import { PartBar, PartChoice } from './PartChoice'
 import type { Practice } from './queries'
-import { RecordTake } from './RecordTake'
+import { loadOutcome, RecordTake } from './RecordTake'
 import { StepSheet } from './StepSheet'
 import { judgeOnDevice, type NewTake, submit } from './submit'
 import { AskDirector, StopHere } from './TellDirector'
@@ -20,6 +19,10 @@ import { Unkept } from './Unkept'
 import { useHold } from './useHold'
 import { usePart } from './usePart'
 import { useWorked } from './useWorked'
+
+// What is told of a take is there when one has been played.
+const Outcome = lazy(async () => ({ default: (await loadOutcome()).Outcome }))
+const Passed = lazy(async () => ({ default: (await loadOutcome()).Passed }))
 
 /** State is where a player is with the step. */
 type State =
@@ -41,7 +44,9 @@ export function StepPage(props: Props) {
   // Over whatever is going on: before, during and after a take.
   return (
     <>
-      <Playing {...props} onHurt={() => setHurt(true)} />
+      <Suspense>
+        <Playing {...props} onHurt={() => setHurt(true)} />
+      </Suspense>
       {hurt && <StopHere stepId={props.step.id} onClose={() => setHurt(false)} />}
     </>
   )

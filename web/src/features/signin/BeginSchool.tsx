@@ -1,10 +1,9 @@
-import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Failure } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Field } from '../../ui/Field'
 import { Problem } from '../../ui/Problem'
-import { beginningQuery, useBeginSchool } from './queries'
+import { useBeginSchool } from './queries'
 
 /** Where the browser says it is: right for nearly everyone, and changed in a moment. */
 const here = () => Intl.DateTimeFormat().resolvedOptions().timeZone
@@ -77,10 +76,4 @@ export function BeginSchool() {
       </form>
     </div>
   )
-}
-
-/** useIsNeeded says whether a school has still to be begun here. */
-export function useIsNeeded(): boolean {
-  const { data } = useQuery(beginningQuery)
-  return data?.needed ?? false
 }

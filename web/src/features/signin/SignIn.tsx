@@ -1,9 +1,13 @@
 import { Tabs } from 'radix-ui'
+import { lazy, Suspense } from 'react'
 import { Link } from 'react-router'
-import { BeginSchool, useIsNeeded } from './BeginSchool'
 import { DirectorSignIn } from './DirectorSignIn'
 import { PlayerSignIn } from './PlayerSignIn'
+import { useIsNeeded } from './queries'
 import { SignOn } from './SignOn'
+
+// A school is begun once.
+const BeginSchool = lazy(async () => ({ default: (await import('./BeginSchool')).BeginSchool }))
 
 /** The look of a tab: a line under the one that is open, as on paper. */
 const tab =
@@ -12,7 +16,12 @@ const tab =
 /** SignIn lets players in by class code and directors by email. */
 export function SignIn() {
   // Where there is no school, nobody can sign in: it is set up first.
-  if (useIsNeeded()) return <BeginSchool />
+  if (useIsNeeded())
+    return (
+      <Suspense>
+        <BeginSchool />
+      </Suspense>
+    )
   return (
     <div className="mx-auto max-w-md pt-8 sm:pt-16">
       <h1 className="text-2xl">{greeting(new Date().getHours())}, band.</h1>

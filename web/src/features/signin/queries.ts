@@ -1,4 +1,4 @@
-import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { answer, api, type Schemas } from '../../api/client'
 import { isOffline, keep, kept, orKept } from '../../device/kept'
@@ -244,4 +244,10 @@ export function useSignOut() {
     },
     onSuccess: () => entered(nobody),
   })
+}
+
+/** useIsNeeded says whether a school has still to be begun here. */
+export function useIsNeeded(): boolean {
+  const { data } = useQuery(beginningQuery)
+  return data?.needed ?? false
 }
