@@ -78,7 +78,12 @@ func frames(page context.Context) ([]figures.Figure, error) {
 		}
 		fmt.Printf("%s: %.1f, %.1f %% late\n", name, d.Second, d.Late)
 		all = append(all, figures.AtLeast(name, "%.0f", d.Second, 59))
-		err = chromedp.Do(page, chromedp.WaitVisible("[data-verdict]"), chromedp.Sleep(time.Second), browser.Press("Again"))
+		err = chromedp.Do(
+			page,
+			chromedp.WaitVisible("[data-verdict]"),
+			chromedp.Sleep(time.Second),
+			browser.Press("Again"),
+		)
 		if err != nil {
 			return nil, err
 		}
