@@ -50,14 +50,12 @@ func measure(into string) error {
 	var t strings.Builder
 	fmt.Fprintf(&t, `# First load
 
-Written by `+"`go run ./benches/load -o benches/LOAD.md`"+`. Before a player can begin: %.1f kB of script, compressed. Behind
-it, once the page is quiet: the core, %.2f MB compressed.
+Written by `+"`go run ./benches/load -o benches/LOAD.md`"+`. Before a player can begin: %.1f kB
+of script, compressed. Behind it, once the page is quiet: the core, %.2f MB compressed.
 `, kilo(script), float64(core.Size())/1e6)
 	table(&t, "What is in the first script", "kB, not compressed", libraries)
 	table(&t, "What is in the core", "kB of code, not compressed", packages)
-	fmt.Fprint(&t, "\nBeside its code the core has data: tables, words, and what the runtime knows of types and functions. A core that\n"+
-		"reads and writes JSON and does nothing else comes to 0.68 MB compressed, built by the same compiler: the runtime, its\n"+
-		"collector and the standard library are half of it.\n")
+	t.WriteString(dataOfCore)
 	if into == "" {
 		fmt.Print(t.String())
 		return nil
@@ -70,6 +68,12 @@ it, once the page is quiet: the core, %.2f MB compressed.
 		figures.AtMost("the core, compressed", "%.2f MB", float64(core.Size())/1e6, 0.9),
 	})
 }
+
+const dataOfCore = `
+Beside its code the core has data: tables, words, and what the runtime knows of types and functions. A core that reads
+and writes JSON and does nothing else comes to 0.68 MB compressed, built by the same compiler: the runtime, its
+collector and the standard library are half of it.
+`
 
 func kilo(bytes int) float64 { return float64(bytes) / 1000 }
 
