@@ -57,7 +57,7 @@ const enter, space = kb.Enter, " "
 func focusIs(t *testing.T, page context.Context, words string) {
 	t.Helper()
 	assert.Eventually(t, func() bool { return strings.Contains(says[string](t, page, focused), words) },
-		5*time.Second, 50*time.Millisecond, words)
+		8*time.Second, 50*time.Millisecond, words)
 	assert.Contains(t, says[string](t, page, focused), words)
 }
 

@@ -5,7 +5,7 @@ import { useLocation, useMatches } from 'react-router'
 type Handle = { title?: string } | undefined
 
 /** How long a page may take to come before the one who reads it waits at the page itself. */
-const patience = 2_000 // milliseconds
+const patience = 5_000 // milliseconds
 
 /**
  * useArrival names the page in the browser's title and, when another page opens, puts the focus on
