@@ -21,18 +21,27 @@ const EnvelopeStep music.Seconds = 0.001
 // NewEnvelope prepares the levels of a sound.
 func NewEnvelope(m audio.Mono) Envelope {
 	e := emptyEnvelope(float64(m.Rate))
-	e.advance(m.Samples)
+	e.advance(m.Samples, 0)
 	return e
 }
 
 func emptyEnvelope(rate float64) Envelope { return Envelope{sums: []float64{0}, rate: rate} }
 
-// advance measures the steps that are whole by now; x is the sound from its beginning.
-func (e *Envelope) advance(x []float64) {
+// advance measures the steps that are whole by now; x is the sound from sample first on.
+// It returns how many samples of the whole sound are used up.
+func (e *Envelope) advance(x []float64, first int) (used int) {
 	at := func(n int) int { return int(math.Round(float64(n) * float64(EnvelopeStep) * e.rate)) }
-	for n := len(e.sums) - 1; at(n+1) <= len(x); n++ {
-		e.sums = append(e.sums, e.sums[n]+energy(x[at(n):at(n+1)]))
+	n := len(e.sums) - 1
+	for ; at(n+1) <= first+len(x); n++ {
+		e.sums = append(e.sums, e.sums[n]+energy(x[at(n)-first:at(n+1)-first]))
 	}
+	return at(n)
+}
+
+// reserve makes room for the steps of so many samples.
+func (e *Envelope) reserve(samples int) {
+	steps := int(float64(samples)/e.rate/float64(EnvelopeStep)) + 2
+	e.sums = append(make([]float64, 0, steps), e.sums...)
 }
 
 // bright is a sound's upper harmonics as it comes in: they are many, so that a room's
@@ -40,8 +49,9 @@ func (e *Envelope) advance(x []float64) {
 // takes them away first.
 type bright struct {
 	stream   *dsp.Stream
-	x        []float64
-	last     [2]float64 // samples before the next one
+	heard    int        // samples
+	x        []float64  // those of them that are not used up
+	last     [2]float64 // the ones before the next
 	envelope Envelope
 }
 
@@ -53,7 +63,16 @@ func newBright(rate int) *bright {
 	}
 }
 
-func (b *bright) hear(samples []float64) { b.lift(b.stream.Push(samples)) }
+// hear takes a long block in parts, so that little of it is kept at once.
+func (b *bright) hear(samples []float64) {
+	for len(samples) > brightBlock {
+		b.lift(b.stream.Push(samples[:brightBlock]))
+		samples = samples[brightBlock:]
+	}
+	b.lift(b.stream.Push(samples))
+}
+
+const brightBlock = 1 << 14
 
 func (b *bright) end() { b.lift(b.stream.End()) }
 
@@ -62,13 +81,16 @@ func (b *bright) end() { b.lift(b.stream.End()) }
 func (b *bright) lift(samples []float64) {
 	for _, v := range samples {
 		y := v - 2*b.last[1] + b.last[0]
-		if len(b.x) < len(b.last) {
+		if b.heard < len(b.last) {
 			y = 0
 		}
 		b.x = append(b.x, y)
+		b.heard++
 		b.last[0], b.last[1] = b.last[1], v
 	}
-	b.envelope.advance(b.x)
+	first := b.heard - len(b.x)
+	used := b.envelope.advance(b.x, first)
+	b.x = append(b.x[:0], b.x[used-first:]...)
 }
 
 // brightRate is samples a second: above half of it lies more room than tone.

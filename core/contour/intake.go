@@ -26,7 +26,7 @@ func (e Ear) newIntake(rate int) intake {
 		clicks: newClickFinder(rate),
 		base:   dsp.NewStream(factor, passedShare),
 		direct: dsp.NewDCBlock(dcCorner / l.rate),
-		soft:   [2]softener{{rate: l.rate}, {rate: l.rate}},
+		soft:   [2]softener{{rate: l.rate, passes: true}, {rate: l.rate}},
 		l:      l,
 	}
 	if len(l.scales) > 1 {
@@ -37,16 +37,32 @@ func (e Ear) newIntake(rate int) intake {
 
 // expect makes room for so many samples at once, so that none have to be moved.
 func (in *intake) expect(samples int) {
-	if in.sound.Samples == nil && samples > 0 {
-		in.sound.Samples = make([]float64, 0, samples)
+	if in.sound.Samples != nil || samples <= 0 {
+		return
 	}
+	in.sound.Samples = make([]float64, 0, samples)
+	in.reserve(samples)
 }
+
+// reserve makes room for what a sound of so many samples is cut down to.
+func (in *intake) reserve(samples int) {
+	cut := int(float64(samples)*in.l.rate/float64(in.sound.Rate)) + 1
+	in.soft[1].x = make([]float64, 0, cut)
+}
+
+// intakeBlock is as much of a long block as is taken at once, so that little of what lies
+// between is kept.
+const intakeBlock = 1 << 16
 
 func (in *intake) hear(samples []float64) {
 	if in.sound.Samples == nil {
 		in.sound.Samples = samples[:len(samples):len(samples)] // a whole sound is not copied
+		in.reserve(len(samples))
 	} else {
 		in.sound.Samples = append(in.sound.Samples, samples...)
+	}
+	for ; len(samples) > intakeBlock; samples = samples[intakeBlock:] {
+		in.settle(in.base.Push(samples[:intakeBlock]))
 	}
 	in.settle(in.base.Push(samples))
 }

@@ -6,8 +6,10 @@ import "math"
 // pitch beside a click is then heard through it, and a click alone is not a note.
 type softener struct {
 	rate    float64
-	x       []float64 // softened up to settled
-	settled int
+	passes  bool      // what is settled is passed on, and not kept
+	dropped int       // samples passed on and forgotten
+	x       []float64 // the ones behind them, softened up to settled
+	settled int       // counted from the first of all
 	taken   int       // clicks taken over from their finder
 	waiting []stretch // of these, the ones whose surroundings have not all come in, in seconds
 }
@@ -20,13 +22,13 @@ func (s *softener) advance(samples []float64, clicks []stretch, horizon float64,
 	s.waiting = append(s.waiting, clicks...)
 	for len(s.waiting) > 0 {
 		c := s.waiting[0]
-		if !ended && int(c.to*s.rate)+s.around() > len(s.x) {
+		if !ended && int(c.to*s.rate)+s.around() > s.dropped+len(s.x) {
 			break
 		}
 		s.soften(c)
 		s.waiting = s.waiting[1:]
 	}
-	limit := len(s.x)
+	limit := s.dropped + len(s.x)
 	if !ended {
 		limit = min(limit, int(horizon*s.rate))
 	}
@@ -35,14 +37,28 @@ func (s *softener) advance(samples []float64, clicks []stretch, horizon float64,
 	}
 	from := s.settled
 	s.settled = max(from, limit)
-	return s.x[from:s.settled]
+	out := s.x[from-s.dropped : s.settled-s.dropped]
+	if s.passes {
+		s.drop()
+	}
+	return out
+}
+
+// drop forgets what no click reaches back to. It leaves what was just returned where it is.
+func (s *softener) drop() {
+	over := s.settled - s.around() - s.dropped
+	if over < len(s.x)/2 || over <= 0 {
+		return
+	}
+	s.x = append([]float64(nil), s.x[over:]...)
+	s.dropped += over
 }
 
 func (s *softener) around() int { return int(clickAround * s.rate) }
 
 func (s *softener) soften(c stretch) {
 	x, around, block := s.x, s.around(), max(1, int(clickBlock*s.rate))
-	from, to := max(0, int(c.from*s.rate)), min(len(x), int(c.to*s.rate))
+	from, to := max(0, int(c.from*s.rate)-s.dropped), min(len(x), int(c.to*s.rate)-s.dropped)
 	base := max(
 		loudest(blockLevels(x[max(0, from-around):from], block)),
 		loudest(blockLevels(x[to:min(len(x), to+around)], block)),

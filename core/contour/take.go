@@ -43,7 +43,11 @@ func (e Ear) Open(rate int) (*Take, error) {
 }
 
 // Expect says how long the take will be, where that is known: it may be longer.
-func (t *Take) Expect(length music.Seconds) { t.expect(int(float64(length) * float64(t.sound.Rate))) }
+func (t *Take) Expect(length music.Seconds) {
+	samples := int(float64(length) * float64(t.sound.Rate))
+	t.expect(samples)
+	t.envelope.reserve(samples)
+}
 
 // Hear takes the next samples in, which must not be changed afterwards. After End it
 // takes none.
@@ -70,7 +74,7 @@ func (t *Take) End() {
 // advance leads the tracks on to the end of what came in.
 func (t *Take) advance() {
 	t.levels.advance(t.sound.Samples)
-	t.envelope.advance(t.sound.Samples)
+	t.envelope.advance(t.sound.Samples, 0)
 	t.loudness.advance(t.sound.Samples)
 	t.fine.x = t.l.x
 }
