@@ -130,7 +130,12 @@ func lasting(page context.Context, wanted float64) (row string, latest figures.F
 	slices.Sort(told)
 	row = fmt.Sprintf("| %s | %.0f | %.0f | %.0f | %.0f | %.0f | %.0f |\n", long,
 		judged[0], judged[takes/2], judged[takes-1], told[0], told[takes/2], told[takes-1])
-	return row, figures.AtMost(fmt.Sprintf("a take of %s s, the latest of %d", long, takes), "%.0f ms", told[takes-1], 100), nil
+	return row, figures.AtMost(
+		fmt.Sprintf("a take of %s s, the latest of %d", long, takes),
+		"%.0f ms",
+		told[takes-1],
+		100,
+	), nil
 }
 
 const head = `# From the end of a take to its word
