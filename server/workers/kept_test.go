@@ -76,3 +76,18 @@ func TestRecordingsArePackedLater(t *testing.T) {
 		return err != nil
 	}, patience, 20*time.Millisecond, "one of the two is enough")
 }
+
+// While somebody waits for a word nothing is packed.
+func TestPackingGivesWay(t *testing.T) {
+	b := newBench(t, "WAIT")
+	id := b.play(b.band.Step, synth.Player{})
+	b.sql("UPDATE take SET received_at = now() - interval '1 hour'")
+	b.sql("UPDATE river_job SET queue = 'elsewhere'") // where nobody takes it up
+	b.start()
+	time.Sleep(time.Second)
+	waiting, err := b.store.Take(t.Context(), id)
+	require.NoError(t, err)
+	assert.False(t, recordings.IsPacked(waiting.Sound), "its player waits")
+	b.sql("UPDATE river_job SET queue = 'default' WHERE queue = 'elsewhere'")
+	b.becomes(id, func(t store.Take) bool { return t.Result != "" && recordings.IsPacked(t.Sound) }, "heard, then packed")
+}
