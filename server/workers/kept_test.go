@@ -89,5 +89,9 @@ func TestPackingGivesWay(t *testing.T) {
 	require.NoError(t, err)
 	assert.False(t, recordings.IsPacked(waiting.Sound), "its player waits")
 	b.sql("UPDATE river_job SET queue = 'default' WHERE queue = 'elsewhere'")
-	b.becomes(id, func(t store.Take) bool { return t.Result != "" && recordings.IsPacked(t.Sound) }, "heard, then packed")
+	b.becomes(
+		id,
+		func(t store.Take) bool { return t.Result != "" && recordings.IsPacked(t.Sound) },
+		"heard, then packed",
+	)
 }
