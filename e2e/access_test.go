@@ -113,7 +113,7 @@ func TestAPlayersScreensAreAccessible(t *testing.T) {
 	b.AddStep(t, s, exercise.New("excerpt", nil))
 	base := serve(t, s)
 	const width, height = 390, 844
-	page := openPageFor(t, browser.Options{Width: width, Height: height, Microphone: browser.Beeps}, 5*time.Minute)
+	page := openPage(t, browser.Options{Width: width, Height: height, Microphone: browser.Beeps})
 	step := func(n int) chromedp.Action[chromedp.Void] {
 		return browser.Click(fmt.Sprintf(`button[data-step="%d"]`, n))
 	}
@@ -192,7 +192,7 @@ func TestADirectorsScreensAreAccessible(t *testing.T) {
 	base := serve(t, s)
 	handsIn(t, base, "READ", "Player who cracks")
 	const width, height = 1280, 800
-	page := openPageFor(t, browser.Options{Width: width, Height: height}, 5*time.Minute)
+	page := openPage(t, browser.Options{Width: width, Height: height})
 	do(t, page, signInDirector(b, base))
 	class := "/class/" + b.Class.ID
 	at := func(path, words string) chromedp.Action[chromedp.Void] {

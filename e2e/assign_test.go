@@ -18,11 +18,7 @@ func TestANewNoteATestAndAModelAreAssigned(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "ASSIGN")
 	base := serve(t, s)
-	page := openPageFor(
-		t,
-		browser.Options{Width: 1280, Height: 900, Microphone: fakeMicrophone(t)},
-		3*time.Minute,
-	)
+	page := openPage(t, browser.Options{Width: 1280, Height: 900, Microphone: fakeMicrophone(t)})
 	do(t, page,
 		signInDirector(b, base),
 		browser.Press("Plan"),
@@ -47,7 +43,7 @@ func TestANewNoteATestAndAModelAreAssigned(t *testing.T) {
 		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
 	)
-	player := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: browser.Beeps}, 2*time.Minute)
+	player := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: browser.Beeps})
 	do(t, player,
 		signInPlayer(base, "ASSIGN", "Ada T."),
 		browser.Click(`//button[@data-step][contains(., "Long tone")]`),

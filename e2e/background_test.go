@@ -26,7 +26,7 @@ func TestATakeGoesUpThoughThePageIsClosed(t *testing.T) {
 	mic := newMicrophoneFile(t)
 	mic.as("steady", b, b.Step, 0)
 	base, down := serveOver(t, s)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
 	do(t, page, signInPlayer(base, "FERRY", "Ada T."))
 	do(t, page, readyAlone)
 	down.Store(true)
@@ -80,7 +80,7 @@ func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
 	require.NoError(t, err)
 	b.AddStep(t, s, exercise.New("air-meter", nil))
 	base, down := serveOver(t, s)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
+	page := openPage(t, browser.Options{Width: 390, Height: 844})
 	do(t, page, signInPlayer(base, "ISLE", "Ada T."))
 	do(t, page, readyAlone)
 	down.Store(true)
@@ -123,7 +123,7 @@ func TestBackInATakeAsksFirst(t *testing.T) {
 	s := storetest.Open(t)
 	storetest.NewBand(t, s, "BACK")
 	base := serve(t, s)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)})
 	do(t, page, signInPlayer(base, "BACK", "Ada T."))
 	do(t, page,
 		browser.Press("Lessons"),

@@ -23,7 +23,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 	_, code, found := strings.Cut(server.says("set yours up with this code"), "this code: ")
 	require.True(t, found)
 
-	page := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
+	page := openPage(t, browser.Options{Width: 1280, Height: 900})
 	do(
 		t,
 		page,
@@ -80,7 +80,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 	pin := says[string](t, page, "document.querySelector('[role=status] strong').textContent")
 	classCode := says[string](t, page, "document.body.innerText.match(/class code ([A-Z-]+)/)[1]")
 
-	player := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)}, 2*time.Minute)
+	player := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)})
 	do(
 		t,
 		player,
@@ -123,7 +123,7 @@ func TestASchoolOnTheCommandLine(t *testing.T) {
 	assert.Regexp(t, `Isolde Marsh +isolde@tern.example +administrator`, said)
 
 	server := begin(t, nil, append([]string{"serve", "--no-demo", "--port", "18170"}, on...)...)
-	page := openPageFor(t, browser.Options{Width: 1280, Height: 800}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 1280, Height: 800})
 	signIn := func(word string) {
 		do(t, page,
 			chromedp.Navigate(server.base+"/sign-in"),

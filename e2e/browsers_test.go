@@ -46,15 +46,11 @@ func quietSound(t *testing.T) string {
 	return "unix:" + socket
 }
 
-// othersPatience is with one step in another browser: on a loaded machine Firefox stands still
-// for half a minute while it opens the sound.
-const othersPatience = 90 * time.Second
-
 // steps are taken in a browser, each with its own patience.
 func steps(t *testing.T, page walk.Page, steps ...func(context.Context) error) {
 	t.Helper()
 	for n, step := range steps {
-		ctx, cancel := context.WithTimeout(t.Context(), othersPatience)
+		ctx, cancel := context.WithTimeout(t.Context(), longestStep)
 		err := step(ctx)
 		cancel()
 		if err != nil {

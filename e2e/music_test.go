@@ -24,7 +24,7 @@ func TestTheMusicOfOneSection(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "TIDE")
 	base := serve(t, s)
-	page := openPageFor(t, browser.Options{Width: 1280, Height: 1000}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 1280, Height: 1000})
 	do(t, page, signInDirector(b, base), browser.Press("Plan"), saved(),
 		browser.Click(`button[data-add="Long tone, counted"]`),
 		browser.See("Or written notes, for one section"),
@@ -50,7 +50,7 @@ func TestTheMusicOfOneSection(t *testing.T) {
 		browser.See("right little"),
 	)
 
-	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 2*time.Minute)
+	player := openPage(t, browser.Options{Width: 390, Height: 844})
 	do(t, player, signInPlayer(base, "TIDE", "Ada T."),
 		browser.Click(`button[data-step="2"]`),
 		browser.See("Low tide"),

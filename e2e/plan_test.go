@@ -28,7 +28,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "MORN")
 	base := serve(t, s)
-	page := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
+	page := openPage(t, browser.Options{Width: 1280, Height: 900})
 	do(t, page, signInDirector(b, base))
 
 	list := filepath.Join(t.TempDir(), "list.csv")

@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 
@@ -24,7 +23,7 @@ func TestAPlayersDay(t *testing.T) {
 	b.AddStep(t, s, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 160}))
 	b.AddStep(t, s, exercise.New("set-up", map[string]any{"mirror": false}))
 	base := serve(t, s)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 390, Height: 844})
 	do(t, page, signInPlayer(base, "ROOM", "Ada T."))
 	do(
 		t,

@@ -106,7 +106,7 @@ var readyAlone = chromedp.Steps(
 // handsIn has a simulated player hand a take of the first step in for Ada.
 func handsIn(t *testing.T, base, code, standIn string) {
 	t.Helper()
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 390, Height: 844})
 	do(t, page,
 		signInPlayer(base, code, "Ada T."),
 		browser.Press("No microphone?"),
@@ -141,7 +141,7 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 	mic := newMicrophoneFile(t)
 	mic.as("steady", b, step, 1)
 	base := serve(t, s)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 4*time.Minute)
+	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
 	do(t, page, signInPlayer(base, "CLIMB", "Ada T."))
 	do(
 		t,
@@ -203,7 +203,7 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 	step := b.AddStep(t, s, exercise.New("register-pair", map[string]any{"pairs": 1, "tempo_bpm": 80}))
 	mic := newMicrophoneFile(t)
 	mic.as("crack", b, step, 0)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
 	do(t, page, signInPlayer(serve(t, s), "PAIR", "Ada T."))
 	do(
 		t,
@@ -242,7 +242,7 @@ func TestBreathingBursts(t *testing.T) {
 	)
 	mic := newMicrophoneFile(t)
 	mic.as("steady", b, step, 0)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
 	do(t, page, signInPlayer(serve(t, s), "BREATH", "Ada T."))
 	do(
 		t,
@@ -266,7 +266,7 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 	mic := newMicrophoneFile(t)
 	mic.as("flat", b, b.Step, 0)
 	base, down := serveOver(t, s)
-	page := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
 	do(t, page, signInPlayer(base, "TRAIN", "Ada T."))
 	do(
 		t,
@@ -331,7 +331,7 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 	b.AddStep(t, s, exercise.New("set-up", map[string]any{"mirror": false}))
 	mic := newMicrophoneFile(t)
 	mic.as("steady", b, b.Step, 0)
-	page := openPageFor(t, browser.Options{Width: 1280, Height: 800, Microphone: mic.file}, 2*time.Minute)
+	page := openPage(t, browser.Options{Width: 1280, Height: 800, Microphone: mic.file})
 	do(t, page, signInPlayer(serve(t, s), "KEYS", "Ada T."))
 	do(
 		t,

@@ -22,11 +22,11 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "DAWN")
 	base := serve(t, s)
-	director := openPageFor(t, browser.Options{Width: 1280, Height: 800}, 3*time.Minute)
+	director := openPage(t, browser.Options{Width: 1280, Height: 800})
 	do(t, director, signInDirector(b, base))
 	do(t, director, browser.See("not played"))
 
-	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
+	player := openPage(t, browser.Options{Width: 390, Height: 844})
 	do(t, player, signInPlayer(base, "DAWN", "Ada T."))
 	do(
 		t,

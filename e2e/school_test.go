@@ -272,7 +272,7 @@ func TestPracticeWithoutConsent(t *testing.T) {
 		browser.Press("Write 1 answer down"),
 		browser.See("A letter of 3 September"),
 	)
-	player := openPageFor(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)}, 2*time.Minute)
+	player := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)})
 	do(t, player,
 		browser.SignInPlayer(base, "unkept", "Ada T.", storetest.PIN),
 		browser.Press("Record"),

@@ -52,7 +52,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "LOOK")
 	base := serve(t, s)
-	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
+	player := openPage(t, browser.Options{Width: 390, Height: 844})
 	do(t, player, signInPlayer(base, "LOOK", "Ada T."))
 	do(
 		t,
@@ -66,7 +66,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 		chromedp.WaitVisible(`[data-verdict="not-yet"]`),
 	)
 
-	director := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
+	director := openPage(t, browser.Options{Width: 1280, Height: 900})
 	do(t, director, signInDirector(b, base))
 	do(
 		t,
@@ -159,7 +159,7 @@ func TestAVoiceNoteIsSpokenAndHeard(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "VOICE")
 	base := serve(t, s)
-	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 3*time.Minute)
+	player := openPage(t, browser.Options{Width: 390, Height: 844})
 	do(t, player, signInPlayer(base, "VOICE", "Ada T."))
 	do(
 		t,
@@ -169,7 +169,7 @@ func TestAVoiceNoteIsSpokenAndHeard(t *testing.T) {
 		chromedp.WaitVisible(`[data-verdict="not-yet"]`),
 	)
 
-	director := openPageFor(t, browser.Options{Width: 1280, Height: 900, Microphone: browser.Beeps}, 3*time.Minute)
+	director := openPage(t, browser.Options{Width: 1280, Height: 900, Microphone: browser.Beeps})
 	do(t, director, signInDirector(b, base))
 	do(
 		t,
@@ -230,7 +230,7 @@ func TestLookingBack(t *testing.T) {
 		"clarinet",
 	)
 	base := serve(t, s)
-	player := openPageFor(t, browser.Options{Width: 390, Height: 844}, 4*time.Minute)
+	player := openPage(t, browser.Options{Width: 390, Height: 844})
 	do(t, player, signInPlayer(base, "BACK", "Ada T."))
 	do(
 		t,
@@ -250,7 +250,7 @@ func TestLookingBack(t *testing.T) {
 	}
 	do(t, player, browser.See("rung 2 of 15"))
 
-	director := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 3*time.Minute)
+	director := openPage(t, browser.Options{Width: 1280, Height: 900})
 	do(t, director, signInDirector(b, base))
 	do(
 		t,

@@ -54,7 +54,7 @@ func TestTenFrequentTasks(t *testing.T) {
 		Words:    "Which slide is it?",
 		RaisedAt: time.Now().UTC(),
 	}))
-	page := openPageFor(t, browser.Options{Width: 1280, Height: 900}, 4*time.Minute)
+	page := openPage(t, browser.Options{Width: 1280, Height: 900})
 	do(t, page, signInDirector(b, base))
 	for _, task := range []struct {
 		name string
