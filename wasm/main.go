@@ -9,6 +9,7 @@ package main
 
 import (
 	"context"
+	"runtime"
 	"runtime/debug"
 	"unsafe"
 
@@ -102,6 +103,12 @@ func ahead() {
 		take.Ahead(context.Background())
 	}
 }
+
+// sweep sweeps up what lies about, just before the end of a take: its word does not wait
+// for that.
+//
+//go:wasmexport sweep
+func sweep() { runtime.GC() }
 
 func samples() []float64 {
 	out := make([]float64, len(sound))

@@ -50,6 +50,22 @@ func TestTheNoteThatCameIsNamed(t *testing.T) {
 	assert.Equal(t, "Stayed on fa3. do5 did not come.", c.Sentence(stays), "in the class's own names")
 }
 
+// Sentences begin with a capital, also where they begin with where a note lies.
+func TestSentencesBeginWithACapital(t *testing.T) {
+	bassoon := teller(t, "bassoon")
+	stays := decidedBy(measure.Reading{
+		Key:     measure.RightNote.Key,
+		Cause:   measure.CauseRegisterLow,
+		Note:    1,
+		Target:  57,
+		Came:    45,
+		Account: explain.HeldOver,
+	})
+	assert.Equal(t, "Stayed on low A. High A did not come.", bassoon.ToPlayer(scores.Score{}, stays).Sentence(stays))
+	stays.Deciding.Account = explain.OtherPartial
+	assert.Equal(t, "Low A came instead of high A.", bassoon.ToPlayer(scores.Score{}, stays).Sentence(stays))
+}
+
 // A wrong finger is told by the finger.
 func TestAWrongFingerIsMended(t *testing.T) {
 	for _, c := range []struct {

@@ -3,6 +3,7 @@ package say
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"earlychorus/core/ear"
 	"earlychorus/core/explain"
@@ -80,8 +81,16 @@ func (t Teller) happened(m measure.Reading) string {
 		r := t.Reading(m)
 		return fmt.Sprintf("%s: %s.", r.Label, r.Text)
 	}
-	return says(told{m, t})
+	return capitals(says(told{m, t}))
 }
+
+// capitals begins sentences with a capital where they begin with where a note lies, as in
+// "low A". A note's own name stays as it is: in some namings its case says its octave.
+func capitals(sentences string) string {
+	return strings.TrimPrefix(atBeginnings.Replace(". "+sentences), ". ")
+}
+
+var atBeginnings = strings.NewReplacer(". low ", ". Low ", ". middle ", ". Middle ", ". high ", ". High ")
 
 // told is a reading with whom it is told to.
 type told struct {

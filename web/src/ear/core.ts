@@ -32,6 +32,7 @@ type Exports = {
   aim: (midi: number, a4: number) => void
   hear: () => number
   ahead: () => void
+  sweep: () => void
   letters: (bytes: number) => number
   reply: () => number
   put: (name: number) => number
@@ -82,11 +83,21 @@ export class Ear {
     this.core.ahead()
   }
 
+  /** sweep sweeps up in the core's memory, so that the next question does not wait for that. */
+  sweep() {
+    this.core.sweep()
+  }
+
   /**
    * ask puts a question of core/ask in JSON, with sound where it is about some, and
    * returns the answer. It throws Refused with the core's own words.
    */
   ask(name: string, request: unknown, samples?: Float32Array): unknown {
+    return JSON.parse(this.answer(name, request, samples))
+  }
+
+  /** answer is ask's answer as the core wrote it. */
+  answer(name: string, request: unknown, samples?: Float32Array): string {
     this.write(samples ?? new Float32Array())
     const text = new TextEncoder().encode(name + JSON.stringify(request))
     const at = this.core.letters(text.length)
@@ -94,7 +105,7 @@ export class Ear {
     const length = this.core.put(name.length)
     const reply = new TextDecoder().decode(new Uint8Array(this.core.memory.buffer, this.core.reply(), Math.abs(length)))
     if (length < 0) throw new Refused(reply)
-    return JSON.parse(reply)
+    return reply
   }
 
   /** sound copies so many samples out of the buffer, after a question that filled it. */

@@ -83,6 +83,7 @@ export class Keeper {
     const last = taken.length - lastAhead * rate
     taken.aheadAt = next <= last ? next : taken.samples < last ? last : Number.POSITIVE_INFINITY
     ear.ahead()
+    if (taken.samples >= last) ear.sweep()
   }
 
   /**
