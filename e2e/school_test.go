@@ -233,6 +233,7 @@ func TestAMessyListInABrowser(t *testing.T) {
 		browser.Replace("Last name", "Lee the younger"),
 		chromedp.Blur(`//input[@id=//label[.="Last name"]/@for]`),
 		browser.Press("Import 3 players"),
+		chromedp.WaitNotPresent("[role=dialog]"), // where the names stand too
 		browser.See("Åsa Holm"),
 		browser.See("Zoë Lee the younger"),
 		browser.Press("Import roster"),
