@@ -63,6 +63,9 @@ func run(part int, only string, every int, way, out string, show bool) error {
 		wait.Go(func() {
 			for n := range next {
 				found[n] = hear(chosen[n], by)
+				if show && !found[n].right() {
+					fmt.Println(found[n].line()) // as it comes: all of them take an hour
+				}
 			}
 		})
 	}
@@ -71,11 +74,6 @@ func run(part int, only string, every int, way, out string, show bool) error {
 	}
 	close(next)
 	wait.Wait()
-	for _, r := range found {
-		if show && !r.right() {
-			fmt.Println(r.line())
-		}
-	}
 	report(os.Stdout, found)
 	if out == "" {
 		return nil

@@ -24,6 +24,8 @@ var costOf = map[Kind]float64{
 const (
 	// costOfShift is what a whole part off alike costs, once: less than two notes.
 	costOfShift = 1.4
+	// costOfStrange is a story so odd that all may have been off alike.
+	costOfStrange = 2 * costOfShift
 	// A sound that belongs to no target costs by its length and its loudness.
 	costOfStray     = 0.1
 	costOfLongStray = 1.1

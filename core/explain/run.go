@@ -14,6 +14,7 @@ type run struct {
 	release music.Seconds
 	cost    float64
 	strays  []int // sounds inside it that are not its own
+	visits  []int // its own sounds at another pitch
 }
 
 // longest returns the longest of the sounds from..to.
@@ -54,6 +55,7 @@ func (v *solver) run(k, from, to int) run {
 		case !s.Alien && !v.over(t, r, s) && v.touches(n, from, to, pitch) && !v.ringsOn(t, r, n, to) &&
 			visit(s) < v.stray(s)+v.reward(n, from, to, pitch):
 			r.cost += visit(s)
+			r.visits = append(r.visits, n)
 			if r.onset < 0 {
 				if number, _ := t.partialAt(s.Pitch); number == 0 {
 					r.cost += costOfBefore

@@ -22,7 +22,7 @@ func Solve(sounds []Sound, p Part) Story {
 	best := Story{Explanation: Explanation{Accounts: make([]Account, len(targets))}, Owners: none(len(sounds))}
 	least := math.Inf(1)
 	for n, shift := range shiftsOf(targets) {
-		if n > 0 && (least <= costOfShift || !best.strange()) {
+		if n > 0 && (least <= costOfShift || least < costOfStrange && !best.strange()) {
 			break // no shift can be likelier
 		}
 		if n > 0 && onTheirTubes(targets, shift) {
@@ -315,7 +315,11 @@ func (v *solver) skipped(before *cell, n int) Kind {
 	t, r := v.targets[n], before.run
 	covers := func(late music.Seconds) bool {
 		from, to := t.begin+late, t.end+late
-		return min(to, r.release)-max(from, r.onset) >= coversShare*(to-from)
+		held := min(to, r.release) - max(from, r.onset)
+		for _, n := range r.visits { // at another pitch it is not held
+			held -= max(0, min(to, v.sounds[n].Release)-max(from, v.sounds[n].Onset))
+		}
+		return held >= coversShare*(to-from)
 	}
 	switch {
 	case !covers(r.account.Late) && !covers(0):
