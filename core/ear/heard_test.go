@@ -386,3 +386,32 @@ func TestPulsesOfAirAreCounted(t *testing.T) {
 		assert.Zero(t, analyze(t, even, i, s).Notes[0].Pulse.Rate, "an even tone has none")
 	}
 }
+
+// Mains that hum just where a tuba plays are none of its notes, before them or between.
+func TestAHumIsNoNote(t *testing.T) {
+	i := get(t, "tuba")
+	s := melody(scores.Tongued, 2, 34, 34)
+	s.Segments[0].Beats = 4
+	for n := range s.Segments[1:] {
+		s.Segments[1+n].StartBeat += 3
+		s.Segments[1+n].Articulation = scores.BreathStart
+	}
+	s.Segments[2].StartBeat += 2 // a rest, so that the first note ends
+	s.Segments[3].StartBeat += 2
+	dry, truth := synth.Player{Instrument: i, Level: -24, Room: -68}.Play(s, 24000)
+	laptop := synth.Device{LowCut: 90, HighCut: 11000}
+	humming := synth.Room{
+		Seed:   1,
+		Noise:  -52,
+		Hum:    -58,
+		HumHz:  60,
+		Device: laptop,
+	}.Record(dry)
+	a := analyze(t, humming, i, s)
+	require.Len(t, a.Notes, 2)
+	for n, note := range a.Notes {
+		assert.True(t, note.Played)
+		assert.InDelta(t, float64(truth[n].Onset), float64(note.Onset), 0.1, "note %d", n)
+		assert.InDelta(t, float64(truth[n].Release), float64(note.Release), 0.2, "note %d", n)
+	}
+}

@@ -32,6 +32,7 @@ const (
 	strayTime       = music.Seconds(0.4)
 	softStray       = 0.35 // of it, when it is as soft as softBelow
 	softBelow       = music.Decibels(18)
+	dynamicRange    = music.Decibels(7) // more, where the part is loud and soft
 	// A visit to another pitch inside a note, a silence inside it, a second tongue.
 	costOfVisit     = 0.15
 	costOfLongVisit = 0.5

@@ -76,16 +76,26 @@ func (v *solver) run(k, from, to int) run {
 	}
 	first := v.sounds[from]
 	r.cost += costOfDoubt * first.Doubt
-	if main := v.sounds[v.longest(from, to)]; main.Alien {
+	main := v.sounds[v.longest(from, to)]
+	if main.Alien {
 		r.cost += costOfAlien
-	} else if below := v.loud - main.Level; v.even && below > softBelow {
-		r.cost += min(mostForSoft, costOfSoft+costOfSofter*float64(below-softBelow))
+	}
+	if below := v.loud - main.Level - v.softBelow(); below > 0 {
+		r.cost += min(mostForSoft, costOfSoft+costOfSofter*float64(below))
 	}
 	if own < max(scrapTime, scrapShare*(t.end-t.begin)) {
 		r.cost += costOfScrap
 	}
 	r.account.Late = r.onset - t.begin
 	return r
+}
+
+// softBelow is how far below the loudest a sound is softer than any note the part asks for.
+func (v *solver) softBelow() music.Decibels {
+	if v.even {
+		return softBelow
+	}
+	return softBelow + dynamicRange
 }
 
 // dominant is the pitch a run of sounds stands for: the target's, where it sounds
