@@ -173,7 +173,11 @@ func (b *builder) refineEdges(n int) {
 		length := p.to - p.from
 		last.from, last.to = p.from+length*6/10, max(p.from+length*6/10+1, p.from+length*17/20)
 		level = b.level(last) // a fading note ends softer than it began; what rings on comes after
-		p.Release = b.ending(*p, w, level, max(threshold, level-endBelow))
+		until := p.Release + edgeReach
+		if n+1 < len(b.done) { // the next one's beginning is not this one's end
+			until = min(until, max(p.Release, b.done[n+1].Onset-edgeReach/2))
+		}
+		p.Release = b.ending(*p, until, level, max(threshold, level-endBelow))
 	}
 }
 
@@ -228,18 +232,20 @@ func quietOf(c contour.Contour) music.Decibels {
 }
 
 // ending is where a plateau's sound ends: where it has faded, or, in a room
-// that carries it on, a little after it began to.
-func (b *builder) ending(p plateau, w music.Seconds, level, threshold music.Decibels) music.Seconds {
+// that carries it on, a little after it began to. It lies before until.
+func (b *builder) ending(p plateau, until music.Seconds, level, threshold music.Decibels) music.Seconds {
+	w := window(p.pitch)
 	faded := b.fine.Crossing(p.Release, edgeReach, w, threshold, false)
-	if body := b.lastAbove(p, w, level-bodyBelow); body > 0 && faded-body > fallsWithin && faded-body < longestRing {
+	if body := b.lastAbove(p, until, level-bodyBelow); body > 0 && faded-body > fallsWithin && faded-body < longestRing {
 		return body + fallsWithin
 	}
 	return faded
 }
 
-// lastAbove is the last moment at which a plateau is louder than a level, or 0.
-func (b *builder) lastAbove(p plateau, w music.Seconds, level music.Decibels) music.Seconds {
-	for at := p.Release + edgeReach; at > p.Onset; at -= contour.EnvelopeStep {
+// lastAbove is the last moment before until at which a plateau is louder than a level, or 0.
+func (b *builder) lastAbove(p plateau, until music.Seconds, level music.Decibels) music.Seconds {
+	w := window(p.pitch)
+	for at := until; at > p.Onset; at -= contour.EnvelopeStep {
 		if b.fine.Level(at, w) >= level {
 			return at
 		}

@@ -39,6 +39,15 @@ func lines(c Case, _ float64) []Reading {
 	return whole(m)
 }
 
+// lineMissing reports whether a line was asked for and left out.
+func (c Case) lineMissing(phase scores.Phase) bool {
+	if !c.Asks(Lines) {
+		return false
+	}
+	asked, done := c.done(phase)
+	return asked && !done
+}
+
 // done reports whether a phase is asked for, and whether anything of it was heard.
 func (c Case) done(phase scores.Phase) (asked, done bool) {
 	for n, t := range c.Score.Targets() {

@@ -99,6 +99,9 @@ var leftOut = Fault{
 
 func speaks(c Case, _ float64) (out []Reading) {
 	for n, t := range c.Score.Targets() {
+		if c.lineMissing(t.Phase) {
+			continue // told of the line as a whole
+		}
 		m := Reading{
 			Note:   n,
 			Excess: perfect,

@@ -116,7 +116,7 @@ func (l Lesson) canBeTold() bool {
 		return l.Room.Name != Practicing // the neighbor alone is a soft player
 	case "breathes-starts", "tongues-starts":
 		return l.Source == OwnPlayers && !l.Room.rings // recordings begin as they were played
-	case "slurs-instead", "tongues-instead":
+	case "slurs-instead", "tongues-instead", "tongues-slurs":
 		return !l.Room.rings // which hides the tongue
 	}
 	return true

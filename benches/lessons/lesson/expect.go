@@ -66,6 +66,9 @@ func (l Lesson) expectation() Expectation {
 		} else if !brass {
 			e.Causes = []measure.Cause{measure.CauseRegisterHigh}
 		}
+		if l.Target > 0 && made[l.Target].Target == targets[l.Target-1].Target {
+			e.Causes = append(e.Causes, l.staysFor(brass)...) // it sounds as if the note before went on
+		}
 	case "half-step-low", "half-step-high", "whole-step-low":
 		e.Account, e.Came = explain.OtherFingering, made[l.Target].Target
 	case "starts-high", "starts-low":
