@@ -243,6 +243,25 @@ func TestEachKindNamesItsOwnFault(t *testing.T) {
 	}
 }
 
+// Who plays an excerpt and never buzzed it is told to do every line, not that each note of the
+// buzz was silent.
+func TestALineLeftOutIsToldAsALine(t *testing.T) {
+	i, err := instrument.Get("trumpet")
+	require.NoError(t, err)
+	who := exercise.Player{Instrument: i, Stage: 2}
+	s, err := exercise.New("excerpt", nil).Score(who, exercise.StandardConventions())
+	require.NoError(t, err)
+	mistake, ok := synth.MistakeOf("no-buzz-line")
+	require.True(t, ok)
+	sound, _ := mistake.Apply(synth.Player{Instrument: i, Room: -74}, s, 0).Play(24000)
+	a, err := ear.Analyze(context.Background(), sound, ear.Question{Instrument: &i, Score: &s})
+	require.NoError(t, err)
+	v := decided(verdict.Case{Case: measure.Case{Instrument: i, Score: s, Analysis: a}})
+	require.NotNil(t, v.Deciding)
+	assert.Equal(t, measure.CauseLine, v.Deciding.Cause)
+	assert.Equal(t, []measure.Cause{measure.CauseLine}, v.Causes)
+}
+
 func TestATuneOfOnesOwnIsNeverGraded(t *testing.T) {
 	v := played(t, "trumpet", exercise.KindMakeATune, nil, synth.Player{Seed: 3, Offset: -60})
 	assert.Equal(t, verdict.Clean, v.Result)
