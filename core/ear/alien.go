@@ -12,25 +12,34 @@ func (l *listening) isAlien(p plateau) bool {
 	return l.isSyllable(p) || l.isClickRing(p)
 }
 
-// onlyAlien reports whether nobody plays: most of what has a pitch is speech or
-// clicks, and there is too little of the rest for what was asked.
+// onlyAlien reports whether nobody plays: much of what has a pitch is speech or clicks, and
+// the rest is no longer than syllables are, though longer notes were asked for; or most of it
+// is, and the rest too little for what was asked.
 func (l *listening) onlyAlien(sounds []explain.Sound) bool {
-	alien, own, asked := 0, music.Seconds(0), music.Seconds(0)
+	alien, own, longest := 0, music.Seconds(0), music.Seconds(0)
 	for _, s := range sounds {
 		if s.Alien {
 			alien++
-		} else {
-			own += s.Release - s.Onset
+			continue
 		}
+		own += s.Release - s.Onset
+		longest = max(longest, s.Release-s.Onset)
 	}
+	asked, longestAsked := music.Seconds(0), music.Seconds(0)
 	for _, t := range l.Score.Targets() {
-		asked += l.Score.TempoBPM.Seconds(t.Beats)
+		length := l.Score.TempoBPM.Seconds(t.Beats)
+		asked, longestAsked = asked+length, max(longestAsked, length)
+	}
+	if longestAsked >= longerThanSyllables && longest < longSyllable && 4*alien > len(sounds) {
+		return true
 	}
 	return 2*alien > len(sounds) && own < ownShare*asked
 }
 
-// ownShare is the least part of what was asked that somebody who plays sounds.
-const ownShare = 0.3
+const (
+	ownShare            = 0.3 // the least part of what was asked that somebody who plays sounds
+	longerThanSyllables = music.Seconds(0.7)
+)
 
 func (l *listening) isSyllable(p plateau) bool {
 	if p.length() > longSyllable {

@@ -88,7 +88,7 @@ func (l *listening) analyze() Analysis {
 	l.describe(groups, strays)
 	l.hearAirs()
 	l.hearStrokes()
-	l.Blown = l.airInSilence()
+	l.Blown = !l.nobody && l.airInSilence()
 	if !l.letGo() {
 		l.Recording.addFaultOfLength(l.Seconds, l.Start+l.Score.Seconds())
 	}
@@ -149,6 +149,7 @@ type listening struct {
 	take     *Take
 	loudness contour.Loudness
 	clicking func() bool // whether a metronome clicks in it, found out once
+	nobody   bool        // who is heard speaks, and nobody plays
 }
 
 // a4 is the tuning reference in force.

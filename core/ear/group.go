@@ -46,7 +46,7 @@ func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []p
 		}
 	}
 	if l.onlyAlien(sounds) {
-		sounds, plateaus = nil, nil
+		sounds, plateaus, l.nobody = nil, nil, true
 	}
 	solve := l.Explain
 	if solve == nil {

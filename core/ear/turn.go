@@ -2,6 +2,7 @@ package ear
 
 import (
 	"math"
+	"slices"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/music"
@@ -24,7 +25,7 @@ const (
 
 // turnBack puts every slurred change of pitch where the note before was left.
 func (l *listening) turnBack(plateaus []plateau) []plateau {
-	plateaus = mixesTaken(plateaus)
+	plateaus = l.overtonesTaken(mixesTaken(plateaus))
 	for n := 1; n < len(plateaus); n++ {
 		before, after := &plateaus[n-1], &plateaus[n]
 		if after.starts != BySlur || after.Onset > before.Release+turnStep {
@@ -117,4 +118,37 @@ func mixesTaken(plateaus []plateau) (out []plateau) {
 func (p plateau) isUnder(o plateau) bool {
 	times := math.Round(math.Exp2(float64(o.pitch-p.pitch) / 1200))
 	return times >= 2 && near(o.pitch, p.pitch+music.Cents(1200*math.Log2(times)))
+}
+
+// overtonesTaken gives a moment at a harmonic of the note that came to that note, where the
+// note's other harmonics sound already: what rings hides the rest of it. Who really starts
+// too high has none of them.
+func (l *listening) overtonesTaken(plateaus []plateau) (out []plateau) {
+	for n, p := range plateaus {
+		if n > 0 && n < len(plateaus)-1 && l.isOvertone(plateaus[n-1], p, plateaus[n+1]) {
+			plateaus[n+1].Onset, plateaus[n+1].starts = p.Onset, p.starts
+			plateaus[n+1].hidden += p.length()
+			continue
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+// isOvertone reports whether what sounds between two notes is the second one all along.
+func (l *listening) isOvertone(before, p, after plateau) bool {
+	if p.length() >= mixLasts || p.starts == AfterSilence || after.starts == AfterSilence ||
+		near(before.pitch, after.pitch) || !after.isUnder(p) {
+		return false
+	}
+	came := after.pitch.Above(standardPitch)
+	own, w := onlyOf(came, p.pitch.Above(standardPitch))
+	apart, v := onlyOf(came, before.pitch.Above(standardPitch))
+	own = slices.DeleteFunc(own, func(f music.Hertz) bool { return !slices.Contains(apart, f) })
+	if len(own) == 0 {
+		return false
+	}
+	w = max(w, v)
+	middle := (p.Onset + p.Release) / 2
+	return l.together(own, middle, w) > l.together(own, after.Onset+w, w)-turnCame
 }

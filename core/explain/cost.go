@@ -32,7 +32,7 @@ const (
 	strayTime       = music.Seconds(0.4)
 	softStray       = 0.35 // of it, when it is as soft as softBelow
 	softBelow       = music.Decibels(18)
-	dynamicRange    = music.Decibels(7) // more, where the part is loud and soft
+	stepSofter      = music.Decibels(4) // more, for each step of dynamics that it is asked softer
 	// A visit to another pitch inside a note, a silence inside it, a second tongue.
 	costOfVisit     = 0.15
 	costOfLongVisit = 0.5

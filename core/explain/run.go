@@ -80,7 +80,7 @@ func (v *solver) run(k, from, to int) run {
 	if main.Alien {
 		r.cost += costOfAlien
 	}
-	if below := v.loud - main.Level - v.softBelow(); below > 0 {
+	if below := v.loud - main.Level - v.softBelow(t); below > 0 {
 		r.cost += min(mostForSoft, costOfSoft+costOfSofter*float64(below))
 	}
 	if own < max(scrapTime, scrapShare*(t.end-t.begin)) {
@@ -90,12 +90,13 @@ func (v *solver) run(k, from, to int) run {
 	return r
 }
 
-// softBelow is how far below the loudest a sound is softer than any note the part asks for.
-func (v *solver) softBelow() music.Decibels {
-	if v.even {
-		return softBelow
+// softBelow is how far below the loudest a sound is softer than a target asks for.
+func (v *solver) softBelow(t target) music.Decibels {
+	softest := t.Dynamic.Step()
+	if t.DynamicTo != "" {
+		softest = min(softest, t.DynamicTo.Step())
 	}
-	return softBelow + dynamicRange
+	return softBelow + stepSofter*music.Decibels(v.loudestAsked-softest)
 }
 
 // dominant is the pitch a run of sounds stands for: the target's, where it sounds

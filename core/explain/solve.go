@@ -35,7 +35,8 @@ func Solve(sounds []Sound, p Part) Story {
 			a4:      p.Score.A4Hz,
 			tempo:   p.Score.TempoBPM,
 			loud:    loudest(sounds),
-			even:    isEven(targets),
+
+			loudestAsked: loudestOf(targets),
 		}
 		story, cost := v.solve()
 		if shift != 0 {
@@ -114,10 +115,18 @@ func loudest(sounds []Sound) music.Decibels {
 	return slices.Max(levels)
 }
 
-func isEven(targets []target) bool {
-	return !slices.ContainsFunc(targets, func(t target) bool {
-		return t.Dynamic != targets[0].Dynamic || t.DynamicTo != "" && t.DynamicTo != t.Dynamic
-	})
+// loudestOf is the step of the loudest dynamic that a part asks for.
+func loudestOf(targets []target) (step int) {
+	for n, t := range targets {
+		most := t.Dynamic.Step()
+		if t.DynamicTo != "" {
+			most = max(most, t.DynamicTo.Step())
+		}
+		if n == 0 || most > step {
+			step = most
+		}
+	}
+	return step
 }
 
 type solver struct {
@@ -127,8 +136,9 @@ type solver struct {
 	a4      music.Hertz
 	tempo   music.Tempo
 	loud    music.Decibels
-	even    bool     // no target asks for another loudness than the rest
-	played  [][]bool // by target and sound: it is the note asked for
+	// loudestAsked is the loudest dynamic of the part, by its step.
+	loudestAsked int
+	played       [][]bool // by target and sound: it is the note asked for
 }
 
 // isTarget reports whether a sound is the note a target asks for.
