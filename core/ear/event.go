@@ -294,7 +294,7 @@ func (l *listening) addSqueaks(groups []group) {
 		}
 		// A start is no harmonic of its note either, until it has settled.
 		settled := n.Onset + settle + groups[index].on[0].hidden
-		squeaks := l.take.heard.Squeaks(l.contour, settled, n.Release-scoopTime, n.Level+squeakBelow)
+		squeaks := l.squeaksIn(settled, n.Release-scoopTime, n.Level)
 		found := append(slices.Clone(l.contour.Bursts), slices.DeleteFunc(squeaks, l.isClicked)...)
 		for _, b := range found {
 			length := b.To - b.From
@@ -311,6 +311,18 @@ func (l *listening) addSqueaks(groups []group) {
 			}
 		}
 	}
+}
+
+// squeaksIn returns the squeaks in a note between two moments. Just after its start they have
+// to stand out more: what was before still rings there.
+func (l *listening) squeaksIn(from, to music.Seconds, level music.Decibels) []contour.Burst {
+	all := l.take.heard.Squeaks(l.contour, from, to, level+squeakBelow)
+	early := func(b contour.Burst) bool { return b.From < from+squeakSettles }
+	if !slices.ContainsFunc(all, early) {
+		return all
+	}
+	loud := l.take.heard.Squeaks(l.contour, from, to, level+squeakAbove)
+	return slices.DeleteFunc(all, func(b contour.Burst) bool { return early(b) && !slices.Contains(loud, b) })
 }
 
 // isClicked reports whether a click sounds in a burst, or one is due: others lie on the
@@ -336,8 +348,13 @@ func (l *listening) isClicked(b contour.Burst) bool {
 // clickRings is for how long a click disturbs.
 const clickRings = music.Seconds(0.06)
 
-// squeakBelow is how loud a squeak is against its note, at least.
-const squeakBelow = music.Decibels(-3)
+// squeakBelow is how loud a squeak is against its note, at least; squeakAbove is it in the
+// first squeakSettles of the note.
+const (
+	squeakBelow   = music.Decibels(-3)
+	squeakAbove   = music.Decibels(3)
+	squeakSettles = music.Seconds(0.15)
+)
 
 // onTheClick reports whether a burst is one of a metronome's: others lie a beat, or
 // two, from it.

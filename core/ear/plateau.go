@@ -62,11 +62,31 @@ func findPlateaus(c contour.Contour, fine contour.Envelope, dip music.Decibels) 
 		// The edges of an echo or a tap may meet: then it was never a note.
 		if p.length() > 0 {
 			for _, part := range b.cutAtStops(p) {
-				out = append(out, b.cutAtTongue(part)...)
+				for _, note := range b.cutAtTongue(part) {
+					out = append(out, b.withOwnPitch(note, p))
+				}
 			}
 		}
 	}
 	return out
+}
+
+// withOwnPitch is a part of a plateau at the pitch that it has itself: in a room that rings,
+// one pitch may glide into the next, and only the tongue parts them.
+func (b *builder) withOwnPitch(part, whole plateau) plateau {
+	if part.from == whole.from && part.to == whole.to {
+		return part
+	}
+	var cents []float64
+	for _, f := range b.c.Frames[part.from:part.to] {
+		if f.Voiced() {
+			cents = append(cents, float64(music.Between(standardPitch, f.Pitch)))
+		}
+	}
+	if len(cents) > 0 {
+		part.pitch = music.Cents(dsp.Median(cents))
+	}
+	return part
 }
 
 type builder struct {

@@ -121,13 +121,26 @@ func (p plateau) isUnder(o plateau) bool {
 }
 
 // overtonesTaken gives a moment at a harmonic of the note that came to that note, where the
-// note's other harmonics sound already: what rings hides the rest of it. Who really starts
-// too high has none of them.
+// note's other harmonics sound already: what rings, or somebody else, hides the rest of it.
+// Who really starts too high, or cracks, has none of them.
 func (l *listening) overtonesTaken(plateaus []plateau) (out []plateau) {
 	for n, p := range plateaus {
-		if n > 0 && n < len(plateaus)-1 && l.isOvertone(plateaus[n-1], p, plateaus[n+1]) {
-			plateaus[n+1].Onset, plateaus[n+1].starts = p.Onset, p.starts
-			plateaus[n+1].hidden += p.length()
+		if n == 0 || n == len(plateaus)-1 || !l.isOvertone(p, plateaus[n+1]) {
+			out = append(out, p)
+			continue
+		}
+		before, after := out[len(out)-1], &plateaus[n+1]
+		switch {
+		case !near(before.pitch, after.pitch):
+			if l.soundsIn(p, *after, before) {
+				after.Onset, after.starts = p.Onset, p.starts
+				after.hidden += p.length()
+				continue
+			}
+		case before.Release >= p.Onset-turnStep && l.goesThrough(p, *after):
+			after.from, after.Onset, after.starts = before.from, before.Onset, before.starts
+			after.doubt, after.hidden = before.doubt, before.hidden
+			out = out[:len(out)-1]
 			continue
 		}
 		out = append(out, p)
@@ -135,20 +148,32 @@ func (l *listening) overtonesTaken(plateaus []plateau) (out []plateau) {
 	return out
 }
 
-// isOvertone reports whether what sounds between two notes is the second one all along.
-func (l *listening) isOvertone(before, p, after plateau) bool {
-	if p.length() >= mixLasts || p.starts == AfterSilence || after.starts == AfterSilence ||
-		near(before.pitch, after.pitch) || !after.isUnder(p) {
+// isOvertone reports whether what sounds for a moment is a harmonic of what comes then.
+func (l *listening) isOvertone(p, after plateau) bool {
+	return p.length() < longestOvertone && p.starts != AfterSilence && after.starts != AfterSilence && after.isUnder(p)
+}
+
+// longestOvertone is for how long a harmonic may be heard for its note.
+const longestOvertone = music.Seconds(0.5)
+
+// soundsIn reports whether harmonics that only the second note has sound in a moment before it.
+func (l *listening) soundsIn(p, after, before plateau) bool {
+	if p.length() >= mixLasts {
 		return false
 	}
 	came := after.pitch.Above(standardPitch)
 	own, w := onlyOf(came, p.pitch.Above(standardPitch))
 	apart, v := onlyOf(came, before.pitch.Above(standardPitch))
 	own = slices.DeleteFunc(own, func(f music.Hertz) bool { return !slices.Contains(apart, f) })
-	if len(own) == 0 {
-		return false
-	}
 	w = max(w, v)
 	middle := (p.Onset + p.Release) / 2
-	return l.together(own, middle, w) > l.together(own, after.Onset+w, w)-turnCame
+	return len(own) > 0 && l.together(own, middle, w) > l.together(own, after.Onset+w, w)-turnCame
+}
+
+// goesThrough reports whether a note's own harmonics sound to the end of a moment in which
+// one of them was heard for it: a room's ring has fallen by then.
+func (l *listening) goesThrough(p, note plateau) bool {
+	own, w := onlyOf(note.pitch.Above(standardPitch), p.pitch.Above(standardPitch))
+	return len(own) > 0 && l.together(own, max((p.Onset+p.Release)/2, p.Release-w), w) >
+		l.together(own, note.Onset+w, w)-turnFallen
 }

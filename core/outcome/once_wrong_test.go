@@ -33,6 +33,11 @@ var onceWrong = []string{
 	// The note before rings on, and a harmonic was heard for the note that came.
 	"bassoon/growing-walk/2/right@0/timgm6mb-soundfont/band hall",
 	"horn/neighbour-return/2/slurs-instead@0/csound-soundfont/bedroom, laptop",
+	// What rang from the note before, or a start that had not settled, was a squeak.
+	"bari-sax/register-pair/3/right@0/csound-soundfont/bathroom, phone",
+	"oboe/five-note-walk/2/right@0/timgm6mb-soundfont/band hall",
+	// Two notes that only the tongue parted had one pitch, which was neither's.
+	"bass-clarinet/growing-walk/2/right@0/own players/metronome",
 	// A line of an excerpt was told note by note.
 	"mellophone/excerpt/2/no-buzz-line@0/own players/bedroom, laptop",
 	// The softest of a swell is not somebody else.
