@@ -125,6 +125,10 @@ func (p plateau) isUnder(o plateau) bool {
 // Who really starts too high, or cracks, has none of them.
 func (l *listening) overtonesTaken(plateaus []plateau) (out []plateau) {
 	for n, p := range plateaus {
+		if n > 0 && n < len(plateaus)-1 && out[len(out)-1].isLeft(p, plateaus[n+1]) {
+			out[len(out)-1].to, out[len(out)-1].Release = p.to, p.Release
+			continue
+		}
 		if n == 0 || n == len(plateaus)-1 || !l.isOvertone(p, plateaus[n+1]) {
 			out = append(out, p)
 			continue
@@ -147,6 +151,16 @@ func (l *listening) overtonesTaken(plateaus []plateau) (out []plateau) {
 	}
 	return out
 }
+
+// isLeft reports whether a moment on the way from this note to the next is what this one
+// leaves behind: one of its harmonics, which rings longer than it.
+func (p plateau) isLeft(moment, next plateau) bool {
+	return moment.length() < passes && moment.starts != AfterSilence && next.starts != AfterSilence &&
+		moment.Onset-p.Release < turnStep && p.isUnder(moment) && !near(p.pitch, next.pitch)
+}
+
+// passes is how long it takes to pass from one note to the next, at most.
+const passes = music.Seconds(0.08)
 
 // isOvertone reports whether what sounds for a moment is a harmonic of what comes then.
 func (l *listening) isOvertone(p, after plateau) bool {
