@@ -125,16 +125,16 @@ func (p plateau) isUnder(o plateau) bool {
 // Who really starts too high, or cracks, has none of them.
 func (l *listening) overtonesTaken(plateaus []plateau) (out []plateau) {
 	for n, p := range plateaus {
-		if n > 0 && n < len(plateaus)-1 && out[len(out)-1].isLeft(p, plateaus[n+1]) {
-			out[len(out)-1].to, out[len(out)-1].Release = p.to, p.Release
-			continue
-		}
-		if n == 0 || n == len(plateaus)-1 || !l.isOvertone(p, plateaus[n+1]) {
+		if len(out) == 0 || n == len(plateaus)-1 { // nothing before it, or nothing behind
 			out = append(out, p)
 			continue
 		}
 		before, after := out[len(out)-1], &plateaus[n+1]
 		switch {
+		case before.isLeft(p, *after):
+			out[len(out)-1].to, out[len(out)-1].Release = p.to, p.Release
+			continue
+		case !l.isOvertone(p, *after):
 		case !near(before.pitch, after.pitch):
 			if l.soundsIn(p, *after, before) {
 				after.Onset, after.starts = p.Onset, p.starts
