@@ -42,7 +42,13 @@ func humBefore(c contour.Contour, begin music.Seconds) (h hum, ok bool) {
 		}
 		all = append(all, float64(f.Level))
 		if n < end {
-			cents, levels = append(cents, float64(music.Between(standardPitch, f.Pitch))), append(levels, float64(f.Level))
+			cents, levels = append(
+				cents,
+				float64(music.Between(standardPitch, f.Pitch)),
+			), append(
+				levels,
+				float64(f.Level),
+			)
 		}
 	}
 	if float64(len(cents)) < humShare*float64(end) {
