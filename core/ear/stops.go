@@ -70,6 +70,10 @@ func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
 	if min(before, after)-bottom < stopFalls {
 		return 0, 0, false
 	}
+	// A click on a note's start is louder than the note, and soon gone.
+	if before = heldFor(levels[lo:n+1], steps(longestPeak)); before-bottom < stopFalls {
+		return 0, 0, false
+	}
 	for to = n; to < hi && levels[to] < after-stopBody; {
 		to++
 	}
@@ -94,6 +98,15 @@ func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
 	}
 	return from, to, !waves
 }
+
+// heldFor is the loudness that a stretch has for so many steps, all in all.
+func heldFor(levels []music.Decibels, steps int) music.Decibels {
+	sorted := slices.Sorted(slices.Values(levels))
+	return sorted[max(0, len(sorted)-1-min(steps, len(sorted)/2))]
+}
+
+// longestPeak is for how long a click, or a start, is louder than what comes then.
+const longestPeak = music.Seconds(0.1)
 
 // staysAbove reports whether the loudness is above a level for most of a stretch.
 func staysAbove(levels []music.Decibels, level music.Decibels) bool {
