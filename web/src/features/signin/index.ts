@@ -1,8 +1,6 @@
-export { ChoosePassword } from './ChoosePassword'
 export { Invitations } from './Invitations'
 export { classesQuery, meQuery, useEntered } from './queries'
 export { isShared, SharedDevice } from './SharedDevice'
 export { SignIn } from './SignIn'
 export { SignOut } from './SignOut'
 export { type Rights, useRights } from './useRights'
-export { WhichClass } from './WhichClass'
