@@ -33,8 +33,8 @@ const (
 
 	humBelowLoud = music.Decibels(9) // hum is at least so much softer than what is played
 	humMargin    = music.Decibels(6)
-	humSpread    = music.Cents(20)
-	humShare     = 0.6 // of the tonal quiet frames that lie within the spread
+	humSpread    = music.Cents(40) // noise draws its pitch about
+	humShare     = 0.6             // of the tonal quiet frames that lie within the spread
 )
 
 // learnRest listens to the quietest frames. What is soft is not yet a rest: where
@@ -87,7 +87,7 @@ func (f *finder) isPlayed(levels []music.Decibels, pitch music.Hertz, loud music
 			pitches = append(pitches, float64(likeliest(heard.candidates).pitch))
 		}
 	}
-	return shareNear(pitches, pitch, 2*humSpread) > playedShare
+	return shareNear(pitches, pitch, humSpread) > playedShare
 }
 
 // playedShare is how many of the loud frames have a pitch that is somebody's note.
@@ -182,5 +182,5 @@ func (r rest) isHumPitch(pitch music.Hertz) bool {
 	if ratio < 1 {
 		ratio = 1 / ratio
 	}
-	return math.Abs(1200*math.Log2(ratio/math.Round(ratio))) < 2*float64(humSpread)
+	return math.Abs(1200*math.Log2(ratio/math.Round(ratio))) < float64(humSpread)
 }

@@ -80,7 +80,7 @@ func (l *listening) analyze() Analysis {
 		}
 		return l.Analysis
 	}
-	plateaus := findPlateaus(l.heardBeside(), l.fine, deepDip)
+	plateaus := findPlateaus(l.contour, l.fine, deepDip)
 	if l.Alignment.FirstNote {
 		l.Start = l.startByEar(plateaus)
 	}
@@ -94,19 +94,6 @@ func (l *listening) analyze() Analysis {
 	}
 	return l.Analysis
 }
-
-// heardBeside is the contour beside what hummed before the player began. Where the score
-// lies is not known yet of a recording without our click: there nothing hums.
-func (l *listening) heardBeside() contour.Contour {
-	targets := l.Score.Targets()
-	if l.Alignment.FirstNote || len(targets) == 0 {
-		return l.contour
-	}
-	return withoutHum(l.contour, l.Start+l.Score.TempoBPM.Seconds(targets[0].StartBeat)-beforeTheFirst)
-}
-
-// beforeTheFirst is how much too soon a first note may come.
-const beforeTheFirst music.Seconds = 0.3
 
 // startByEar is where a score's first beat lies in a recording made without our
 // click: its first sound is the score's first, be it a note or air.

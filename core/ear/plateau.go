@@ -256,12 +256,8 @@ func quietOf(c contour.Contour) music.Decibels {
 func (b *builder) ending(p plateau, until music.Seconds, level, threshold music.Decibels) music.Seconds {
 	w := window(p.pitch)
 	faded := b.fine.Crossing(p.Release, edgeReach, w, threshold, false)
-	if body := b.lastAbove(
-		p,
-		until,
-		level-bodyBelow,
-	); body > 0 && faded-body > fallsWithin &&
-		faded-body < longestRing {
+	body := b.lastAbove(p, until, level-bodyBelow)
+	if body > 0 && faded-body > fallsWithin && faded-body < longestRing {
 		return body + fallsWithin
 	}
 	return faded

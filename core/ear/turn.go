@@ -121,8 +121,8 @@ func (p plateau) isUnder(o plateau) bool {
 }
 
 // overtonesTaken gives a moment at a harmonic of the note that came to that note, where the
-// note's other harmonics sound already: what rings, or somebody else, hides the rest of it.
-// Who really starts too high, or cracks, has none of them.
+// note's other harmonics sound already: what rings hides the rest of it. Who really
+// starts too high has none of them.
 func (l *listening) overtonesTaken(plateaus []plateau) (out []plateau) {
 	for n, p := range plateaus {
 		if len(out) == 0 || n == len(plateaus)-1 { // nothing before it, or nothing behind
@@ -134,17 +134,9 @@ func (l *listening) overtonesTaken(plateaus []plateau) (out []plateau) {
 		case before.isLeft(p, *after):
 			out[len(out)-1].to, out[len(out)-1].Release = p.to, p.Release
 			continue
-		case !l.isOvertone(p, *after):
-		case !near(before.pitch, after.pitch):
-			if l.soundsIn(p, *after, before) {
-				after.Onset, after.starts = p.Onset, p.starts
-				after.hidden += p.length()
-				continue
-			}
-		case before.Release >= p.Onset-turnStep && l.goesThrough(p, *after):
-			after.from, after.Onset, after.starts = before.from, before.Onset, before.starts
-			after.doubt, after.hidden = before.doubt, before.hidden
-			out = out[:len(out)-1]
+		case l.soundsIn(p, *after, before):
+			after.Onset, after.starts = p.Onset, p.starts
+			after.hidden += p.length()
 			continue
 		}
 		out = append(out, p)
@@ -162,17 +154,11 @@ func (p plateau) isLeft(moment, next plateau) bool {
 // passes is how long it takes to pass from one note to the next, at most.
 const passes = music.Seconds(0.08)
 
-// isOvertone reports whether what sounds for a moment is a harmonic of what comes then.
-func (l *listening) isOvertone(p, after plateau) bool {
-	return p.length() < longestOvertone && p.starts != AfterSilence && after.starts != AfterSilence && after.isUnder(p)
-}
-
-// longestOvertone is for how long a harmonic may be heard for its note.
-const longestOvertone = music.Seconds(0.5)
-
-// soundsIn reports whether harmonics that only the second note has sound in a moment before it.
+// soundsIn reports whether a moment is a harmonic of the note behind it, and others that only
+// that note has sound in it already.
 func (l *listening) soundsIn(p, after, before plateau) bool {
-	if p.length() >= mixLasts {
+	if p.length() >= mixLasts || p.starts == AfterSilence || after.starts == AfterSilence ||
+		near(before.pitch, after.pitch) || !after.isUnder(p) {
 		return false
 	}
 	came := after.pitch.Above(standardPitch)
@@ -182,12 +168,4 @@ func (l *listening) soundsIn(p, after, before plateau) bool {
 	w = max(w, v)
 	middle := (p.Onset + p.Release) / 2
 	return len(own) > 0 && l.together(own, middle, w) > l.together(own, after.Onset+w, w)-turnCame
-}
-
-// goesThrough reports whether a note's own harmonics sound to the end of a moment in which
-// one of them was heard for it: a room's ring has fallen by then.
-func (l *listening) goesThrough(p, note plateau) bool {
-	own, w := onlyOf(note.pitch.Above(standardPitch), p.pitch.Above(standardPitch))
-	return len(own) > 0 && l.together(own, max((p.Onset+p.Release)/2, p.Release-w), w) >
-		l.together(own, note.Onset+w, w)-turnFallen
 }
