@@ -1,6 +1,7 @@
 package synth_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -8,6 +9,8 @@ import (
 
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/music"
+	"earlychorus/core/scores"
 	"earlychorus/core/synth"
 )
 
@@ -76,4 +79,27 @@ func TestEveryStandInPlaysEveryStep(t *testing.T) {
 	}
 	_, ok := synth.Perform("perfect pitch", s, i, 3)
 	assert.False(t, ok)
+}
+
+// Who cracks on the second note of a slur lands on a partial of that note's own fingering.
+func TestACrackInASlurLandsOnThePartialOfItsOwnNote(t *testing.T) {
+	i, err := instrument.Get("bass-clarinet")
+	require.NoError(t, err)
+	s, err := exercise.New("register-pair", nil).
+		Score(exercise.Player{Instrument: i, Stage: 3}, exercise.StandardConventions())
+	require.NoError(t, err)
+	crack, ok := synth.MistakeOf("crack")
+	require.True(t, ok)
+	at := crack.At(s, i)
+	k := slices.IndexFunc(at, func(n int) bool { return n > 0 && s.Targets()[n].Articulation == scores.Slurred })
+	require.GreaterOrEqual(t, k, 0)
+	target := s.Targets()[at[k]].Target
+	_, truth := crack.Apply(synth.Player{Instrument: i}, s, at[k]).Play(8000)
+	var highest music.Cents
+	for _, f := range truth[at[k]].Path {
+		if f > 0 {
+			highest = max(highest, music.Between(target.Frequency(music.StandardA4), f))
+		}
+	}
+	assert.InDelta(t, 100*synth.NextPartial(i, target), float64(highest), 40)
 }

@@ -30,7 +30,7 @@ type voice struct {
 	breath  float64 // against the tone
 	jolt    float64 // of the jitter, a sample
 	chance  *rand.Rand
-	cracks  []music.Cents // where each crack goes, from the note
+	cracks  []music.Cents // where each crack goes, from the phrase's first note
 	cracked []tone        // and how it sounds there
 	below   []music.Cents // where each undertone lies
 	under   []tone        // and how it sounds
@@ -168,7 +168,7 @@ func (v *voice) next(t float64) float64 {
 	for n, c := range v.player.Cracks {
 		since, left := t-float64(c.At), float64(c.At+c.Length)-t
 		if since >= 0 && left > 0 {
-			tone, cents = v.cracked[n], cents+v.cracks[n]
+			tone, cents = v.cracked[n], v.bend(t)+v.cracks[n]
 		}
 		if c.At > 0 && math.Abs(since) < crackHiss || math.Abs(left) < crackHiss {
 			hissing = 0.3
