@@ -29,7 +29,7 @@ func (v *solver) longest(from, to int) int {
 }
 
 // mostInRun bounds how many sounds one note may be broken into.
-const mostInRun = 9
+const mostInRun = 16
 
 // joined is how near two sounds are that touch.
 const joined = music.Seconds(0.07)
@@ -47,7 +47,7 @@ func (v *solver) run(k, from, to int) run {
 		belongs := (far(s.Pitch, pitch) <= samePitch || t.GlideTo != 0) && !v.astray(n, from, to) &&
 			!v.over(t, r, s) && !(r.onset < 0 && t.DynamicTo == "" && v.under(n, from, to)) &&
 			!(r.onset < 0 && v.tooSoon(t, n, to)) &&
-			!v.scrap(r, n, from, to)
+			!v.scrap(t, r, n, from, to)
 		switch {
 		case belongs:
 			own += s.length()
@@ -126,18 +126,22 @@ func (v *solver) dominant(k, from, to int) music.Cents {
 // comesToStay is how long a note must last at the end to have come after all.
 const comesToStay = music.Seconds(0.3)
 
-// rejoins is what it costs that a note goes on after what lies between.
+// rejoins is what it costs that a note goes on after a tongue or a silence.
 func (v *solver) rejoins(last, n int) float64 {
-	if last < 0 {
+	if last < 0 || last != n-1 {
 		return 0
 	}
-	if last == n-1 && v.sounds[n].Tongued {
+	if v.sounds[n].Tongued {
 		return costOfTongue * (1 - v.sounds[n].Doubt)
 	}
-	if apart := v.sounds[n].Onset - v.sounds[last].Release; apart > joined && last == n-1 {
-		return costOfGap + costOfGap*float64(apart)
+	apart := v.sounds[n].Onset - v.sounds[last].Release
+	switch {
+	case apart <= 0:
+		return 0
+	case apart < joined:
+		return costOfGap * float64(apart/joined)
 	}
-	return 0
+	return costOfGap + costOfGap*float64(apart)
 }
 
 // touches reports whether a sound away from a note's pitch hangs together with
@@ -231,13 +235,21 @@ func (v *solver) tooSoon(t target, n, to int) bool {
 }
 
 // scrap reports whether a sound after a silence is too short, or too soft against
-// the note, to be its going on.
-func (v *solver) scrap(r run, n, from, to int) bool {
-	s := v.sounds[n]
-	if r.onset < 0 || s.Onset-r.release < joined {
+// the note, to be its going on; or one that touches the note is its ring.
+func (v *solver) scrap(t target, r run, n, from, to int) bool {
+	if r.onset < 0 {
 		return false
 	}
-	return s.length() < scrapLength || v.sounds[v.longest(from, to)].Level-s.Level > underBelow
+	s := v.sounds[n]
+	softer := v.sounds[v.longest(from, to)].Level - s.Level
+	if s.Onset-r.release < joined {
+		late := max(0, r.onset-t.begin)
+		return softer > ringBelow || softer > underBelow && t.DynamicTo == "" && s.Onset > t.end+late-atTheEnd
+	}
+	return s.length() < scrapLength || softer > underBelow
 }
+
+// ringBelow is how much softer than its note a ring is that was heard as a sound of its own.
+const ringBelow = music.Decibels(24)
 
 const scrapLength = music.Seconds(0.12)

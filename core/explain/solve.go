@@ -75,7 +75,7 @@ func shiftsOf(targets []target) []music.MIDI {
 	return []music.MIDI{0, -12, 12, -2, 2, -1, 1, -3, 3, -5, 5, -7, 7, -9, 9, -14, 14}
 }
 
-// onTheirTubes reports whether a shift leads most notes to other partials of their
+// onTheirTubes reports whether a shift leads every note to another partial of its
 // own fingerings: the lips made it, not the sheet. An octave is named as one.
 func onTheirTubes(targets []target, shift music.MIDI) bool {
 	if shift == 12 || shift == -12 {
@@ -87,7 +87,7 @@ func onTheirTubes(targets []target, shift music.MIDI) bool {
 			on++
 		}
 	}
-	return 2*on > len(targets) || on > 0 && max(shift, -shift) >= aFourth
+	return on == len(targets) || on > 0 && max(shift, -shift) >= aFourth
 }
 
 const aFourth music.MIDI = 5
@@ -138,7 +138,8 @@ type solver struct {
 	loud    music.Decibels
 	// loudestAsked is the loudest dynamic of the part, by its step.
 	loudestAsked int
-	played       [][]bool // by target and sound: it is the note asked for
+	played       [][]bool  // by target and sound: it is the note asked for
+	before       []absence // by target: none of those before it came
 }
 
 // isTarget reports whether a sound is the note a target asks for.
@@ -164,17 +165,24 @@ type cell struct {
 	before *cell
 	target int
 	to     int
+	// without[n] is what it costs that the n targets behind this one have no sound of their
+	// own, and how long those are that left a hole, in beats.
+	without []absence
 }
+
+// absence is targets without a sound of their own.
+type absence struct{ cost, gone float64 }
 
 // The path looks so far back for the run before.
 const (
 	mostSkipped = 8 // targets
-	mostStrays  = 12
+	mostStrays  = 40
 )
 
 // solve returns the likeliest story and its cost.
 func (v *solver) solve() (Story, float64) {
 	v.listen()
+	v.before = v.without(nil, len(v.targets))
 	strays := make([]float64, len(v.sounds)+1) // strays[n]: of all sounds before n
 	for n, s := range v.sounds {
 		strays[n+1] = strays[n] + v.stray(s)
@@ -186,12 +194,13 @@ func (v *solver) solve() (Story, float64) {
 			if !v.near(k, from) {
 				continue
 			}
+			var ways []way
 			for to := from + 1; to <= min(len(v.sounds), from+mostInRun); to++ {
-				c := v.extend(ends, strays, k, from, to)
+				c := v.extend(ends, strays, &ways, k, from, to)
 				if c == nil {
 					continue
 				}
-				ends[k] = keep(ends[k], c)
+				ends[k] = v.keep(ends[k], c)
 				if total := c.cost + strays[len(v.sounds)] - strays[to] + v.tail(c); total < least {
 					best, least = c, total
 				}
@@ -212,51 +221,65 @@ const farthest = 5
 
 func (v *solver) beats(s music.Seconds) float64 { return float64(v.tempo.Beats(s)) }
 
-// extend returns the best story that ends with sounds from..to being target k's,
-// or nil.
-func (v *solver) extend(ends [][]*cell, strays []float64, k, from, to int) *cell {
-	r := v.run(k, from, to)
-	if math.IsInf(r.cost, 1) {
-		return nil
-	}
-	late := v.beats(r.account.Late)
-	own := r.cost + off(late)
-	out := &cell{
-		cost:   math.Inf(1),
-		run:    r,
-		from:   from,
-		to:     to,
-		target: k,
-	}
-	consider := func(before *cell, stray float64) {
-		known := stray + own
-		if before != nil {
-			known += before.cost
-		}
-		if known >= out.cost {
+// way is the best story of the sounds before a moment at which target k may begin.
+type way struct {
+	onset  music.Seconds
+	cost   float64
+	before *cell
+}
+
+// wayTo returns the best way to target k's beginning with a sound at a moment, of which
+// from is the first that is not told yet.
+func (v *solver) wayTo(ends [][]*cell, strays []float64, k, from int, onset music.Seconds) way {
+	best := way{onset: onset, cost: math.Inf(1)}
+	consider := func(before *cell, known float64) {
+		if known >= best.cost {
 			return // what lies between costs nothing at best
 		}
-		between, _ := v.between(before, k, r)
-		if cost := between + known; cost < out.cost {
-			out.cost, out.before = cost, before
+		between, _ := v.between(before, k, onset)
+		if cost := between + known; cost < best.cost {
+			best.cost, best.before = cost, before
 		}
 	}
 	consider(nil, strays[from])
 	for j := k - 1; j >= max(0, k-1-mostSkipped); j-- {
 		for n := len(ends[j]) - 1; n >= 0; n-- {
 			before := ends[j][n]
-			if before.to > from || from-before.to > mostStrays {
-				continue
+			if before.to <= from && from-before.to <= mostStrays {
+				consider(before, strays[from]-strays[before.to]+before.cost)
 			}
-			consider(before, strays[from]-strays[before.to])
 		}
 	}
-	return out
+	return best
+}
+
+// extend returns the best story that ends with sounds from..to being target k's,
+// or nil. ways are those from the same sound that are known already: how the story came
+// there is the same wherever the target ends.
+func (v *solver) extend(ends [][]*cell, strays []float64, ways *[]way, k, from, to int) *cell {
+	r := v.run(k, from, to)
+	if math.IsInf(r.cost, 1) {
+		return nil
+	}
+	n := slices.IndexFunc(*ways, func(w way) bool { return w.onset == r.onset })
+	if n < 0 {
+		n = len(*ways)
+		*ways = append(*ways, v.wayTo(ends, strays, k, from, r.onset))
+	}
+	w := (*ways)[n]
+	return &cell{
+		cost:   w.cost + r.cost + off(v.beats(r.account.Late)),
+		run:    r,
+		from:   from,
+		before: w.before,
+		target: k,
+		to:     to,
+	}
 }
 
 // keep adds a story to those that end with a target, of which the best two for each
 // last sound are worth going on from.
-func keep(cells []*cell, c *cell) []*cell {
+func (v *solver) keep(cells []*cell, c *cell) []*cell {
 	worst, same := -1, 0
 	for n, other := range cells {
 		if other.to != c.to {
@@ -266,42 +289,58 @@ func keep(cells []*cell, c *cell) []*cell {
 			worst = n
 		}
 	}
-	switch {
-	case same < 2:
-		return append(cells, c)
-	case c.cost < cells[worst].cost:
-		cells[worst] = c
+	if same == 2 && c.cost >= cells[worst].cost {
+		return cells
 	}
+	c.without = v.without(c, mostSkipped)
+	if same < 2 {
+		return append(cells, c)
+	}
+	cells[worst] = c
 	return cells
 }
 
 // between weighs the targets from the run before to target k, none of which has a
 // sound of its own, and how the pace changes. closed reports whether what was left
 // out left no hole.
-func (v *solver) between(before *cell, k int, r run) (cost float64, closed bool) {
-	first, was := 0, 0.
+func (v *solver) between(before *cell, k int, onset music.Seconds) (cost float64, closed bool) {
+	missing, was := absence{}, 0.
 	if before != nil {
-		first, was = before.target+1, v.beats(before.run.account.Late)
+		missing, was = before.without[k-before.target-1], v.beats(before.run.account.Late)
+	} else {
+		missing = v.before[k]
 	}
-	gone := 0. // beats without a sound
-	for n := first; n < k; n++ {
-		kind := v.skipped(before, n)
-		if kind == NeverCame {
-			gone += float64(v.targets[n].Beats)
-		}
-		cost += costOf[kind]
-	}
-	late := v.beats(r.account.Late)
+	cost, gone := missing.cost, missing.gone
+	late := v.beats(onset - v.targets[k].begin)
 	// The pace goes on as it was, or is caught up with, or what was left out leaves
 	// no hole.
 	change := math.Min(math.Abs(late-was), math.Abs(late))
 	if without := math.Abs(late - was + gone); gone > 0 && without < change {
 		change, closed = without, true
 	}
-	if change > beatsForFree && v.onAnothersBeat(k, r.onset) {
+	if change > beatsForFree && v.onAnothersBeat(k, onset) {
 		cost += costOfOthersBeat
 	}
 	return cost + lateness(change), closed
+}
+
+// without tells for up to so many targets behind a cell what it costs that they have no
+// sound of their own.
+func (v *solver) without(before *cell, most int) []absence {
+	first := 0
+	if before != nil {
+		first = before.target + 1
+	}
+	out := make([]absence, 1, most+1)
+	for n := first; n < min(len(v.targets), first+most); n++ {
+		sum, kind := out[n-first], v.skipped(before, n)
+		if kind == NeverCame {
+			sum.gone += float64(v.targets[n].Beats)
+		}
+		sum.cost += costOf[kind]
+		out = append(out, sum)
+	}
+	return out
 }
 
 // onAnothersBeat reports whether a sound begins where the same note is asked for again,
@@ -424,7 +463,7 @@ func (v *solver) tellSkipped(accounts []Account, c *cell) {
 	if c.before != nil {
 		first = c.before.target + 1
 	}
-	_, closed := v.between(c.before, c.target, c.run)
+	_, closed := v.between(c.before, c.target, c.run.onset)
 	for n := first; n < c.target; n++ {
 		accounts[n] = v.skip(c.before, n)
 		if accounts[n].Kind == NeverCame && closed {
