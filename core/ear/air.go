@@ -2,6 +2,7 @@ package ear
 
 import (
 	"math"
+	"slices"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
@@ -60,7 +61,7 @@ func (l *listening) hearAir(seg scores.Segment) Air {
 	if loud < quiet+2*float64(airOverQuiet) {
 		return a
 	}
-	bursts := burstsAbove(levels, gate)
+	bursts := l.withoutClicks(burstsAbove(levels, gate), from)
 	if len(bursts) == 0 {
 		return a
 	}
@@ -76,6 +77,43 @@ func (l *listening) hearAir(seg scores.Segment) Air {
 	a.LevelSD = deviation(middle[len(middle)/10 : len(middle)-len(middle)/10])
 	return a
 }
+
+// withoutClicks leaves out a metronome's clicks.
+func (l *listening) withoutClicks(bursts []run, from music.Seconds) []run {
+	clicks := l.clicksThroughout()
+	return slices.DeleteFunc(bursts, func(r run) bool {
+		begin, end := from+music.Seconds(r.from)*airStep, from+music.Seconds(r.to)*airStep
+		return slices.ContainsFunc(clicks, func(b contour.Burst) bool {
+			return b.From > begin-clickRings && b.From < end && b.To+clickRings > end-airWindow
+		})
+	})
+}
+
+// clicksThroughout returns the clicks of a metronome that goes on where no air is asked
+// for too: a player's own bursts of air may lie on the beat.
+func (l *listening) clicksThroughout() (out []contour.Burst) {
+	elsewhere := 0
+	for _, b := range l.contour.Bursts {
+		if b.To-b.From > longestClickInSilence || !l.onTheClick(b) {
+			continue
+		}
+		out = append(out, b)
+		if !slices.ContainsFunc(l.Score.Segments, func(s scores.Segment) bool {
+			begin := l.Start + l.Score.TempoBPM.Seconds(s.StartBeat)
+			return s.Phase == scores.Out && b.To > begin-airReach &&
+				b.From < begin+l.Score.TempoBPM.Seconds(s.Beats)+airReach
+		}) {
+			elsewhere++
+		}
+	}
+	if elsewhere < fewestClicks {
+		return nil
+	}
+	return out
+}
+
+// longestClickInSilence is how long a click is heard where nothing else sounds.
+const longestClickInSilence = music.Seconds(0.15)
 
 // pitched reports whether what sounds in most of some bursts is a note rather than
 // air.

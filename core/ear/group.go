@@ -33,26 +33,12 @@ const (
 // returns those of none.
 func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []plateau) {
 	s := *l.Score
-	sounds := make([]explain.Sound, len(plateaus))
-	for n, p := range plateaus {
-		sounds[n] = explain.Sound{
-			Onset:   p.Onset,
-			Release: p.Release,
-			Pitch:   p.pitch,
-			Level:   p.level,
-			Tongued: p.starts == ByTongue,
-			Doubt:   p.doubt,
-			Alien:   l.isAlien(p),
-		}
+	story := l.explained(plateaus)
+	if l.nobody {
+		plateaus = nil
+	} else if parted := l.partUnheard(plateaus, story); len(parted) > len(plateaus) {
+		plateaus, story = parted, l.explained(parted)
 	}
-	if l.onlyAlien(sounds) {
-		sounds, plateaus, l.nobody = nil, nil, true
-	}
-	solve := l.Explain
-	if solve == nil {
-		solve = explain.Solve
-	}
-	story := solve(sounds, explain.Part{Instrument: l.Question.Instrument, Score: s, Start: l.Start})
 	l.Explanation = story.Explanation
 	targets := s.Targets()
 	groups = make([]group, len(targets))
@@ -71,12 +57,39 @@ func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []p
 			strays = append(strays, plateaus[n])
 			continue
 		}
+		if n > 0 && story.Owners[n-1] < 0 && len(groups[owner].all) == 0 {
+			l.startAnew(&plateaus[n], plateaus[n-1])
+		}
 		groups[owner].all = append(groups[owner].all, plateaus[n])
 	}
 	for n := range groups {
 		groups[n].settle(story.Accounts[n], story.Shift, s.A4Hz)
 	}
 	return groups, strays
+}
+
+// explained returns the likeliest story of what sounded, and notes where nobody played.
+func (l *listening) explained(plateaus []plateau) explain.Story {
+	sounds, others := make([]explain.Sound, len(plateaus)), l.othersAmong(plateaus)
+	for n, p := range plateaus {
+		sounds[n] = explain.Sound{
+			Onset:   p.Onset,
+			Release: p.Release,
+			Pitch:   p.pitch,
+			Level:   p.level,
+			Tongued: p.starts == ByTongue,
+			Doubt:   p.doubt,
+			Alien:   others[n] || l.isAlien(p),
+		}
+	}
+	if l.onlyAlien(sounds) {
+		sounds, l.nobody = nil, true
+	}
+	solve := l.Explain
+	if solve == nil {
+		solve = explain.Solve
+	}
+	return solve(sounds, explain.Part{Instrument: l.Question.Instrument, Score: *l.Score, Start: l.Start})
 }
 
 // settle tells the plateaus at the note that came from the visits to others.

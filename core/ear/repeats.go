@@ -18,6 +18,7 @@ const (
 	repeatApart  = music.Seconds(0.1)
 	repeatAfter  = music.Seconds(0.08) // in which the new start gets loud
 	repeatBefore = music.Seconds(0.16) // in which what rings on was loud
+	goesOnShare  = 0.1                 // of a slurred repetition, at least, in which the note goes on
 )
 
 // cutForScore cuts plateaus where the score goes on to the same pitch: at tongued
@@ -25,24 +26,21 @@ const (
 // are, on the beat itself, for nothing else tells.
 func (l *listening) cutForScore(plateaus []plateau) []plateau {
 	var out []plateau
-	notes := l.pitchesAsked()
+	asked := l.pitchesAsked()
 	for _, whole := range plateaus {
-		for _, p := range l.cutAtSteps(whole, notes) {
-			parts := []plateau{p}
-			if l.isRepeated(p) {
-				parts = l.cutAtDips(p)
-			}
-			out = append(out, parts...)
-		}
+		out = append(out, l.cutAtSteps(whole, asked)...)
 	}
+	out = l.cutAtDips(out)
 	targets := l.Score.Targets()
 	for n := 1; n < len(targets); n++ {
 		if !repeats(targets, n) || targets[n].Articulation != scores.Slurred {
 			continue
 		}
 		beat := l.Start + l.Score.TempoBPM.Seconds(targets[n].StartBeat)
+		// What rings on into a stretch is not the stretch.
+		least := max(longEnough/2, goesOnShare*l.Score.TempoBPM.Seconds(targets[n].Beats))
 		k := slices.IndexFunc(out, func(p plateau) bool {
-			return p.Onset+longEnough/2 < beat && beat < p.Release-longEnough/2
+			return p.Onset+longEnough/2 < beat && beat < p.Release-least
 		})
 		if k >= 0 {
 			first, rest := out[k].cut(beat, beat, BySlur)
@@ -86,12 +84,40 @@ func (p plateau) cut(from, to music.Seconds, how Start) (first, rest plateau) {
 	return first, rest
 }
 
-// cutAtDips cuts a plateau at every dip that may be the tongue's.
-func (l *listening) cutAtDips(p plateau) []plateau {
+// cutAtDips cuts plateaus of repeated notes at every dip that may be the tongue's.
+func (l *listening) cutAtDips(plateaus []plateau) (out []plateau) {
+	dips := make([][]dip, len(plateaus))
+	for n, p := range plateaus {
+		if l.isRepeated(p) {
+			dips[n] = l.dipsOf(p)
+		}
+	}
+	ripple := l.rippleOf(slices.Concat(dips...))
+	for n, p := range plateaus {
+		for _, d := range dips[n] {
+			doubt := max(0, min(1, float64((repeatSure-d.depth+ripple)/(repeatSure-repeatDip))))
+			if ripple > 0 && doubt > ripplesOn && !l.isRepeatedAt(d.at) {
+				continue
+			}
+			first, rest := p.cut(d.at, d.at, ByTongue)
+			rest.doubt = doubt
+			out, p = append(out, first), rest
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+// dip is where the loudness goes down for a moment and comes back at once.
+type dip struct {
+	at    music.Seconds
+	depth music.Decibels
+}
+
+// dipsOf finds the dips of a plateau that may be the tongue's.
+func (l *listening) dipsOf(p plateau) (out []dip) {
 	plain, bright := levelsOf(l.fine, p), levelsOf(l.bright, p)
 	steps := func(s music.Seconds) int { return int(s / tongueStep) }
-	var out []plateau
-	begin := p.Onset
 	for n := steps(repeatApart); n < len(plain)-steps(repeatApart); n++ {
 		depth, at := repeatAt(plain, n)
 		if d, where := repeatAt(bright, n); d > depth {
@@ -100,13 +126,10 @@ func (l *listening) cutAtDips(p plateau) []plateau {
 		if depth < repeatDip {
 			continue
 		}
-		moment := begin + music.Seconds(at)*tongueStep
-		first, rest := p.cut(moment, moment, ByTongue)
-		rest.doubt = max(0, min(1, float64((repeatSure-depth)/(repeatSure-repeatDip))))
-		out, p = append(out, first), rest
+		out = append(out, dip{p.Onset + music.Seconds(at)*tongueStep, depth})
 		n += steps(repeatApart)
 	}
-	return append(out, p)
+	return out
 }
 
 // levelsOf reads a plateau's loudness, step by step.

@@ -12,12 +12,15 @@ import (
 // apart by; where the score has both notes, it is one all the same.
 const (
 	stepNear  = music.Cents(35) // of a note of the score, is that note
-	stepHolds = 8               // frames
+	stepHolds = 8               // frames, on a note of the score
+	halfHolds = 20              // frames, on a half step beside one
 	stepTakes = 15              // frames at most, from one to the other
 )
 
-// cutAtSteps cuts a plateau where it steps from one of the score's pitches to another.
-func (l *listening) cutAtSteps(p plateau, notes []music.Cents) (out []plateau) {
+// cutAtSteps cuts a plateau where it steps from one of the pitches asked for to another, or
+// to a half step beside one.
+func (l *listening) cutAtSteps(p plateau, asked []music.Cents) (out []plateau) {
+	notes := withHalfSteps(asked)
 	at := func(n int) (note int) {
 		f := l.contour.Frames[n]
 		if !f.Voiced() {
@@ -36,7 +39,7 @@ func (l *listening) cutAtSteps(p plateau, notes []music.Cents) (out []plateau) {
 		case on < 0:
 			on, left = now, n
 		default:
-			if held++; held < stepHolds {
+			if held++; held < halfHolds && (held < stepHolds || !slices.Contains(asked, notes[now])) {
 				continue
 			}
 			first, when := n-held+1, contour.Time((left+n-held+1)/2)
@@ -60,6 +63,15 @@ func (l *listening) pitchesAsked() (out []music.Cents) {
 		}
 	}
 	return out
+}
+
+// withHalfSteps adds to pitches those a half step beside them.
+func withHalfSteps(pitches []music.Cents) (out []music.Cents) {
+	for _, p := range pitches {
+		out = append(out, p, p-100, p+100)
+	}
+	slices.Sort(out)
+	return slices.Compact(out)
 }
 
 // pitchOf is the middle of a plateau's pitch.

@@ -35,7 +35,9 @@ const (
 	// harmlessBelow is how far under a note another player changes its loudness by no more
 	// than half a dB.
 	harmlessBelow music.Decibels = 9
-	noisyForTone  music.Decibels = 25 // dB above the room: less, and the room's noise is in the tone
+	// talksBefore is how long before a note somebody who talks up to it is last heard.
+	talksBefore                 = music.Seconds(0.3)
+	noisyForTone music.Decibels = 25 // dB above the room: less, and the room's noise is in the tone
 )
 
 // judgeTrust decides what of a note can be relied on.
@@ -65,7 +67,7 @@ func (n *Note) judgeTrust(r Recording, sounds []Sound) {
 	}
 	for _, s := range sounds {
 		// Who talks just then talks into the first moment of the note.
-		if s.Kind == Voice && s.At < n.Onset+scoopTime && s.At+s.Duration > n.Onset-longEnough {
+		if s.Kind == Voice && s.At < n.Onset+scoopTime && s.At+s.Duration > n.Onset-talksBefore {
 			n.Scoop = 0
 		}
 		if s.Kind == OtherPlayer && s.Note >= 0 && s.At == n.Onset {

@@ -105,7 +105,8 @@ const mixLasts = music.Seconds(0.3)
 func mixesTaken(plateaus []plateau) (out []plateau) {
 	for n, p := range plateaus {
 		if n > 0 && n < len(plateaus)-1 && p.length() < mixLasts && p.starts != AfterSilence &&
-			plateaus[n+1].starts != AfterSilence && p.isUnder(plateaus[n-1]) && p.isUnder(plateaus[n+1]) {
+			plateaus[n+1].starts != AfterSilence && p.isUnder(plateaus[n+1]) &&
+			(p.isUnder(plateaus[n-1]) || p.length() < passes && p.sharesWith(plateaus[n-1])) {
 			plateaus[n+1].Onset, plateaus[n+1].hidden = p.Onset, p.length()
 			continue
 		}
@@ -119,6 +120,22 @@ func (p plateau) isUnder(o plateau) bool {
 	times := math.Round(math.Exp2(float64(o.pitch-p.pitch) / 1200))
 	return times >= 2 && near(o.pitch, p.pitch+music.Cents(1200*math.Log2(times)))
 }
+
+// sharesWith reports whether every second or third harmonic of a lower note is one of this
+// pitch: the two make one sound with others.
+func (p plateau) sharesWith(o plateau) bool {
+	for _, every := range []float64{2, 3} {
+		times := every * math.Exp2(float64(o.pitch-p.pitch)/1200)
+		off := 1200 * math.Log2(times/math.Round(times))
+		if times > every && math.Round(times) > every && math.Abs(off) < float64(sharesWithin) {
+			return true
+		}
+	}
+	return false
+}
+
+// sharesWithin is how well a pitch that is made by two notes fits them.
+const sharesWithin = music.Cents(30)
 
 // overtonesTaken gives a moment at a harmonic of the note that came to that note, where the
 // note's other harmonics sound already: what rings hides the rest of it. Who really

@@ -46,6 +46,19 @@ const (
 	hardStart music.Seconds = 0.032
 )
 
+// aroundStart is how long before a note's start somebody who talks hides how it begins.
+const aroundStart = 0.3
+
+// doubtOfStart is why the start of a note cannot be relied on: somebody talks into it.
+func (c Case) doubtOfStart(p playedNote) ear.Doubt {
+	for _, s := range c.Analysis.Sounds {
+		if s.Kind == ear.Voice && s.At < p.note.Onset+softStart && s.At+s.Duration > p.note.Onset-aroundStart {
+			return ear.WithAnother
+		}
+	}
+	return p.note.Distrust.Level
+}
+
 func begins(c Case, _ float64) (out []Reading) {
 	for _, p := range c.played(scores.Play) {
 		if p.note.Start != ear.AfterSilence {
@@ -62,7 +75,7 @@ func begins(c Case, _ float64) (out []Reading) {
 			Note:   p.n,
 			Value:  float64(p.note.Rise),
 			Excess: countOf(way * way),
-			Trust:  p.note.Distrust.Level,
+			Trust:  c.doubtOfStart(p),
 			Way:    way,
 		})
 	}

@@ -1,16 +1,26 @@
 package measure
 
-import "earlychorus/core/scores"
+import (
+	"earlychorus/core/music"
+	"earlychorus/core/scores"
+)
 
 // breathLag is how much later a note is heard, in seconds, that the breath alone begins:
 // it grows instead of starting (common practice, no published source).
 const breathLag = 0.1
 
-func beatsOf(c Case, limit float64, label string, walk func(Case, func(playedNote) Reading) []Reading) []Reading {
+// speaksAfter is how many periods a note takes to speak: of a low one they are long
+// (common practice, no published source).
+const speaksAfter = 2
+
+func beatsOf(c Case, limit float64, walk func(Case, func(playedNote) Reading) []Reading) []Reading {
 	return walk(c, func(p playedNote) Reading {
 		within := limit
 		if p.target.Articulation == scores.BreathStart {
 			within += breathLag
+		}
+		if p.note.Response > 0 {
+			within += speaksAfter / float64(p.target.Target.Frequency(music.StandardA4))
 		}
 		return Reading{
 			Value: float64(p.note.Response),

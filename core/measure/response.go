@@ -1,6 +1,10 @@
 package measure
 
-import "earlychorus/core/scores"
+import (
+	"math"
+
+	"earlychorus/core/scores"
+)
 
 // Response is how long after its beat a note speaks.
 var Response = Measure{
@@ -44,5 +48,25 @@ func response(c Case, limit float64) []Reading {
 	if c.FreeStart {
 		return nil
 	}
-	return beatsOf(c, limit, "Start", tones)
+	out := beatsOf(c, limit, tones)
+	if limit > 0 && c.Asks(Pace) {
+		c.withoutPace(out)
+	}
+	return out
+}
+
+// withoutPace measures a note inside a phrase from where the note before it came: who drags
+// or hurries comes off the beat more and more, and that is told of the pace.
+func (c Case) withoutPace(out []Reading) {
+	targets := c.Score.Targets()
+	for n := range out {
+		r := &out[n]
+		if !scores.Follows(targets, r.Note) || !c.Analysis.Notes[r.Note-1].Played {
+			continue
+		}
+		own := r.Value - float64(c.Analysis.Notes[r.Note-1].Response)
+		if math.Abs(own) < math.Abs(r.Value) {
+			r.Value, r.Way = own, sign(own)
+		}
+	}
 }

@@ -38,15 +38,18 @@ var scoops = Fault{
 }
 
 // A start that settles at once slides unheard, unless it is far off: recorded players of
-// timgm6mb-soundfont and csound-soundfont begin 25 to 48 cents off, for some 60 ms.
+// timgm6mb-soundfont and csound-soundfont begin 25 to 48 cents off, for some 60 ms; a low
+// note for some of its periods.
 const (
-	atOnce   music.Seconds = 0.09
-	unheards float64       = 1.75 // limits
+	atOnce        music.Seconds = 0.09
+	atOncePeriods               = 6
+	unheards      float64       = 1.75 // limits
 )
 
 func scoop(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		by := float64(p.note.Scoop)
+		atOnce := max(atOnce, atOncePeriods/music.Seconds(p.target.Target.Frequency(music.StandardA4)))
 		if p.note.Settle < atOnce && math.Abs(by) < unheards*limit {
 			by = max(-limit, min(limit, by))
 		}

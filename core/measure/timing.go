@@ -35,7 +35,6 @@ var offBeat = Fault{
 
 func timing(c Case, limit float64) []Reading {
 	return beatsOf(c, limit,
-		"On the beat",
 		func(c Case, of func(playedNote) Reading) []Reading { return each(c, of, scores.Play) },
 	)
 }

@@ -44,6 +44,37 @@ var onceWrong = []string{
 	"mellophone/excerpt/2/no-buzz-line@0/own players/bedroom, laptop",
 	// The softest of a swell is not somebody else.
 	"piccolo/swell/2/gap@0/own players/dry",
+	// A tongue that the room hid was a note run on; a tone that ripples was tongued again and again.
+	"euphonium/rhythm-on-a-note/2/right@0/own players/band hall",
+	"horn/rhythm-on-a-note/2/right@0/timgm6mb-soundfont/fan and laptop",
+	// How a room sways was taken for the pushes of the air.
+	"flute/air-pulses/2/right@0/own players/band hall",
+	// A stretch of a swell that never came was the ring of the one before.
+	"clarinet/swell/2/missing@3/csound-soundfont/classroom",
+	// Somebody else's note: a start beside it was not judged, a gap was a visit to it, it stood
+	// for the player's own, and with it the player's was an octave lower.
+	"trombone/starts-and-ends/2/breathes-starts@2/own players/neighbor practicing",
+	"eb-clarinet/swell/2/gap@0/own players/neighbor practicing",
+	"alto-sax/starts-and-ends/2/right@0/own players/neighbor practicing",
+	"mellophone/swell/2/missing@1/own players/neighbor practicing",
+	"soprano-sax/long-tone-longest/2/swells@0/timgm6mb-soundfont/neighbor practicing",
+	// A metronome's clicks were air.
+	"euphonium-tc/excerpt/2/no-air-line@0/own players/metronome",
+	"horn/excerpt/2/silent@0/csound-soundfont/metronome",
+	"eb-clarinet/excerpt/2/right@0/own players/metronome",
+	// A strong harmonic was heard for the note.
+	"bassoon/chromatic-loop/3/right@0/csound-soundfont/bathroom, phone",
+	// Who talks: too many words to look past, a start and an end spoken into.
+	"trumpet/starts-and-ends/2/missing@1/csound-soundfont/sibling talking",
+	"clarinet/starts-and-ends/2/right@0/timgm6mb-soundfont/sibling talking",
+	"alto-recorder/starts-and-ends/2/right@0/csound-soundfont/sibling talking",
+	// Another part, some of whose notes lie on the same tubes, was many slips.
+	"horn/growing-walk/2/wrong-sheet@0/own players/dry",
+	// A half step into which the note before rang was no new note.
+	"alto-recorder/ladder/2/half-step-high@0/timgm6mb-soundfont/band hall",
+	// Who drags was late, and a low note that speaks slowly off the beat.
+	"trombone/growing-walk/2/too-slow@0/timgm6mb-soundfont/bathroom, phone",
+	"trombone/rhythm-on-a-note/2/right@0/csound-soundfont/bathroom, phone",
 }
 
 func TestLessonsOnceConcludedWrong(t *testing.T) {
