@@ -45,6 +45,13 @@ func (l *listening) withoutOthersUnder(plateaus []plateau) (c contour.Contour, o
 	return c, ok
 }
 
+// isAsked reports whether a plateau is a note that was asked for about then.
+func (l *listening) isAsked(p plateau) bool {
+	return slices.ContainsFunc(l.askedAt(p.Onset), func(f music.Hertz) bool {
+		return near(p.pitch, music.Between(standardPitch, f))
+	})
+}
+
 // othersPlay reports whether somebody plays before the player begins.
 func (l *listening) othersPlay(plateaus []plateau) bool { return len(l.playedBefore(plateaus)) > 0 }
 
@@ -82,7 +89,8 @@ func (l *listening) othersAmong(plateaus []plateau) []bool {
 	asked := l.pitchesAsked()
 	for n, p := range plateaus {
 		out[n] = p.level < loud-besideBelow && p.differsFrom(usual) < besideAlike &&
-			(!slices.ContainsFunc(asked, func(c music.Cents) bool { return near(c, p.pitch) }) ||
+			(p.length() < besideShort && p.level < loud-besideFar ||
+				!slices.ContainsFunc(asked, func(c music.Cents) bool { return near(c, p.pitch) }) ||
 				slices.ContainsFunc(others, func(o plateau) bool {
 					return near(o.pitch, p.pitch) && p.differsFrom(o.level) < besideSame
 				}))
@@ -99,6 +107,8 @@ func (p plateau) differsFrom(level music.Decibels) music.Decibels {
 const (
 	besideAlike = music.Decibels(4)
 	besideSame  = music.Decibels(2)
+	besideFar   = music.Decibels(18) // below the player
+	besideShort = music.Seconds(0.3)
 )
 
 // beforeTheFirst is how much too soon a first note may come.

@@ -228,7 +228,7 @@ func (v *solver) tooSoon(t target, n, to int) bool {
 	}
 	for _, next := range v.sounds[n+1 : to] {
 		if far(next.Pitch, s.Pitch) <= samePitch {
-			return next.Onset-s.Release > 2*joined
+			return next.Onset-s.Release > 3*joined/2
 		}
 	}
 	return false

@@ -39,18 +39,27 @@ var scoops = Fault{
 
 // A start that settles at once slides unheard, unless it is far off: recorded players of
 // timgm6mb-soundfont and csound-soundfont begin 25 to 48 cents off, for some 60 ms; a low
-// note for some of its periods.
+// note for some of its periods, and in a room that rings for longer.
 const (
 	atOnce        music.Seconds = 0.09
 	atOncePeriods               = 6
+	atOnceRinging               = 1.5
 	unheards      float64       = 1.75 // limits
 )
+
+// heardAtOnce is how long a start may slide unheard.
+func (c Case) heardAtOnce(p playedNote) music.Seconds {
+	least := max(atOnce, atOncePeriods/music.Seconds(p.target.Target.Frequency(music.StandardA4)))
+	if c.Analysis.Recording.Ring > hidesTongue {
+		least *= atOnceRinging
+	}
+	return least
+}
 
 func scoop(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		by := float64(p.note.Scoop)
-		atOnce := max(atOnce, atOncePeriods/music.Seconds(p.target.Target.Frequency(music.StandardA4)))
-		if p.note.Settle < atOnce && math.Abs(by) < unheards*limit {
+		if p.note.Settle < c.heardAtOnce(p) && math.Abs(by) < unheards*limit {
 			by = max(-limit, min(limit, by))
 		}
 		return Reading{

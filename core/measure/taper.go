@@ -37,12 +37,16 @@ var badEnding = Fault{
 	},
 }
 
+// heardTo is how exactly, in seconds, the length of a fade is heard: the room's ring beats
+// with it.
+const heardTo = 0.02
+
 func taper(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		return Reading{
 			Value:  float64(p.note.Decay),
 			Limit:  limit,
-			Excess: atLeast(float64(p.note.Decay), limit),
+			Excess: atLeast(float64(p.note.Decay)+heardTo, limit),
 			Trust:  c.doubtOfEnd(p),
 			Way:    -1,
 		}
