@@ -3,6 +3,8 @@ package ear
 import (
 	"slices"
 
+	"earlychorus/core/dsp"
+	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 )
 
@@ -19,6 +21,8 @@ const (
 	notASilence = music.Seconds(0.25)  // a voice lost for less, as loud as before, is no stop
 	outOfRing   = music.Decibels(3)    // above the lowest, a new start is heard
 	holeFalls   = music.Decibels(4)    // of the loudness where the pitch is lost
+	holeSways   = 2.5                  // times as far as it sways
+	swayEdge    = 20                   // frames at a plateau's end
 	holeEdge    = music.Seconds(0.015) // of a hole, left to its sides
 )
 
@@ -172,7 +176,7 @@ func dips(levels []music.Decibels, depth music.Decibels) bool {
 }
 
 // isHole reports whether a stretch without a pitch inside a note is a silence: the
-// loudness falls in it, or it lasts.
+// loudness falls in it, farther than it sways anyhow, or it lasts.
 func (l *listening) isHole(before, after plateau) bool {
 	if after.Onset-before.Release >= notASilence {
 		return true
@@ -182,5 +186,21 @@ func (l *listening) isHole(before, after plateau) bool {
 	for at := before.Release + holeEdge; at < after.Onset-holeEdge; at += tongueStep {
 		lowest = min(lowest, l.fine.Level(at, w))
 	}
-	return lowest < min(before.level, after.level)-holeFalls
+	falls := max(holeFalls, holeSways*max(l.sways(before), l.sways(after)))
+	return lowest < min(before.level, after.level)-falls
+}
+
+// sways is how far the loudness of a plateau falls at times below its middle: in a hall, a
+// pure tone's echoes cancel it now and then; of other tones, only some harmonic.
+func (l *listening) sways(p plateau) music.Decibels {
+	i := l.Question.Instrument
+	pure := i != nil && (i.Family == instrument.Flutes || i.Family == instrument.Recorders)
+	if !pure || p.to-p.from < 2*swayEdge {
+		return 0
+	}
+	var levels []float64
+	for _, f := range l.contour.Frames[p.from+swayEdge/2 : p.to-swayEdge] { // a ring falls at its end
+		levels = append(levels, float64(f.Level))
+	}
+	return music.Decibels(dsp.Quantile(levels, 0.5) - dsp.Quantile(levels, 0.1))
 }

@@ -40,6 +40,7 @@ const (
 	costOfBefore    = 0.4 // more, where it sounds before the note and is no partial of it
 	costOfGap       = 0.25
 	costOfTongue    = 0.5
+	costOfHeadless  = 0.5 // a note without the sound that goes over into it
 	// Lateness: against the note before, and against the beat.
 	beatsForFree  = 0.2
 	costPerBeat   = 0.5

@@ -241,16 +241,34 @@ func (v *solver) wayTo(ends [][]*cell, strays []float64, k, from int, onset musi
 			best.cost, best.before = cost, before
 		}
 	}
-	consider(nil, strays[from])
+	headless := v.headless(from)
+	consider(nil, strays[from]+headless)
 	for j := k - 1; j >= max(0, k-1-mostSkipped); j-- {
 		for n := len(ends[j]) - 1; n >= 0; n-- {
 			before := ends[j][n]
-			if before.to <= from && from-before.to <= mostStrays {
-				consider(before, strays[from]-strays[before.to]+before.cost)
+			switch {
+			case before.to == from:
+				consider(before, before.cost)
+			case before.to < from && from-before.to <= mostStrays:
+				consider(before, strays[from]-strays[before.to]+before.cost+headless)
 			}
 		}
 	}
 	return best
+}
+
+// headless is what it costs that a note begins with a sound though the one before, which is
+// nobody's, goes over into it on the same pitch.
+func (v *solver) headless(from int) float64 {
+	if from == 0 {
+		return 0
+	}
+	head, s := v.sounds[from-1], v.sounds[from]
+	if head.Alien || s.Onset-head.Release > joined || far(head.Pitch, s.Pitch) > samePitch ||
+		s.Level-head.Level > underBelow {
+		return 0
+	}
+	return costOfHeadless
 }
 
 // extend returns the best story that ends with sounds from..to being target k's,

@@ -99,11 +99,22 @@ func meanChange(c Case) (percent float64, ok bool) {
 	return 100 * (1/math.Max(0.1, trimmedMean(ratio)) - 1), true
 }
 
+// bothWays is how much too short and too long lengths are that do not keep one pace.
+const bothWays = 0.05
+
 // trimmedMean is the mean without the outermost tenth at each end, one of them at least;
-// of fewer than five the middle one.
+// of fewer than five the middle one, or the mean where some are short and some are long: a
+// start heard a little soon makes one length short and the next long.
 func trimmedMean(x []float64) float64 {
 	if len(x) < 5 {
-		return dsp.Median(x)
+		if slices.Min(x) > 1-bothWays || slices.Max(x) < 1+bothWays {
+			return dsp.Median(x)
+		}
+		var sum float64
+		for _, v := range x {
+			sum += v
+		}
+		return sum / float64(len(x))
 	}
 	sorted := slices.Sorted(slices.Values(x))
 	cut := max(1, len(sorted)/10)

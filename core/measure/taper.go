@@ -38,8 +38,8 @@ var badEnding = Fault{
 }
 
 // heardTo is how exactly, in seconds, the length of a fade is heard: the room's ring beats
-// with it.
-const heardTo = 0.02
+// with it, a click sounds over it.
+const heardTo = 0.03
 
 func taper(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {

@@ -1,0 +1,127 @@
+package ear
+
+import (
+	"math"
+	"slices"
+
+	"earlychorus/core/dsp"
+	"earlychorus/core/music"
+)
+
+// Who practices in the same room is heard in the count-in already, and is far softer than
+// the player.
+const (
+	beforeTheFirst = music.Seconds(0.3)  // how much too soon a player may come
+	othersLeast    = music.Seconds(0.5)  // of a sound that is somebody playing
+	othersBelow    = music.Decibels(12)  // the player's notes, at least
+	othersFar      = music.Decibels(18)  // below them, a scrap is somebody else's
+	othersShort    = music.Seconds(0.3)  // of a scrap
+	othersAlike    = music.Decibels(4)   // how far the loudness of others lies apart
+	othersSame     = music.Decibels(2)   // and of one note of theirs
+	othersStep     = music.Seconds(0.05) // at which a rise out of their note is looked for
+	othersAround   = music.Seconds(0.1)  // around it
+)
+
+// othersPlay reports whether somebody plays before the player begins.
+func (l *listening) othersPlay(plateaus []plateau) bool { return len(l.playedBefore(plateaus)) > 0 }
+
+// playedBefore returns what is played before the player begins.
+func (l *listening) playedBefore(plateaus []plateau) (out []plateau) {
+	targets := l.Score.Targets()
+	if l.Alignment.FirstNote || len(targets) == 0 {
+		return nil
+	}
+	begins := l.Start + l.Score.TempoBPM.Seconds(targets[0].StartBeat) - beforeTheFirst
+	for _, p := range plateaus {
+		if p.length() > othersLeast && p.Release < begins {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// othersAmong reports for each plateau whether it is somebody else's: as loud as what was
+// played before the player began, far softer than the player, and no note of the part,
+// the very note that was played before, or a scrap.
+func (l *listening) othersAmong(plateaus []plateau) []bool {
+	out := make([]bool, len(plateaus))
+	var levels, all []float64
+	others := l.playedBefore(plateaus)
+	for _, p := range others {
+		levels = append(levels, float64(p.level))
+	}
+	if len(others) == 0 {
+		return out
+	}
+	for _, p := range plateaus {
+		all = append(all, float64(p.level))
+	}
+	usual, loud := music.Decibels(dsp.Median(levels)), music.Decibels(slices.Max(all))
+	asked := l.pitchesAsked()
+	for n, p := range plateaus {
+		out[n] = p.level < loud-othersBelow && p.differsFrom(usual) < othersAlike &&
+			(p.length() < othersShort && p.level < loud-othersFar ||
+				!slices.ContainsFunc(asked, func(c music.Cents) bool { return near(c, p.pitch) }) ||
+				slices.ContainsFunc(others, func(o plateau) bool {
+					return near(o.pitch, p.pitch) && p.differsFrom(o.level) < othersSame
+				}))
+	}
+	return out
+}
+
+// differsFrom is how far a plateau's loudness lies from another, either way.
+func (p plateau) differsFrom(level music.Decibels) music.Decibels {
+	return max(p.level-level, level-p.level)
+}
+
+// cutFromOthers parts a note from somebody else's on the same pitch that goes on into it:
+// there the loudness goes up at once, and stays.
+func (l *listening) cutFromOthers(plateaus []plateau) (out []plateau) {
+	if !l.othersPlay(plateaus) {
+		return plateaus
+	}
+	for _, p := range l.withLevels(plateaus) {
+		if at, ok := l.rises(p); ok {
+			others, own := p.cut(at, at, BySlur) // startAnew says when it began
+			out, p = append(out, others), own
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+// rises is when a plateau goes up to its loudness at once, having been far softer.
+func (l *listening) rises(p plateau) (at music.Seconds, ok bool) {
+	w := window(p.pitch)
+	for at = p.Onset + longEnough; at < p.Release-othersLeast; at += othersStep {
+		if l.fine.Level(at, w) > p.level-othersBelow {
+			break
+		}
+	}
+	soft, loud := l.fine.Level(at-othersAround, w), l.fine.Level(at+othersAround, w)
+	if at <= p.Onset+longEnough || loud-soft < othersBelow || loud < p.level-othersAlike {
+		return 0, false
+	}
+	return l.fine.Crossing(at, othersAround, w, (soft+loud)/2, true), true
+}
+
+// startAnew gives a note that begins while somebody else plays a start of its own: the
+// player was silent before it. Where others cover its first tenth, how it rises further on
+// says when that was, as if it rose evenly.
+func (l *listening) startAnew(p *plateau, others plateau) {
+	if p.starts == AfterSilence || p.level-others.level < othersBelow {
+		return
+	}
+	w := window(p.pitch)
+	from := max(p.level-edgeBelow, others.level+aboveQuiet)
+	seen := l.fine.Crossing(p.Onset, edgeReach, w, from, true)
+	half := l.fine.Crossing(seen, edgeReach, w, p.level+aHalf, true)
+	if half < seen {
+		return
+	}
+	heard, tenth, to := amplitude(from-p.level), amplitude(aTenth), amplitude(aHalf)
+	p.starts, p.Onset = AfterSilence, seen-(half-seen)*music.Seconds((heard-tenth)/(to-heard))
+}
+
+// amplitude is what a level makes of an amplitude of 1.
+func amplitude(d music.Decibels) float64 { return math.Pow(10, float64(d)/20) }
