@@ -13,14 +13,16 @@ import (
 // note. Where the note was asked for just then, and its other harmonics sound all through,
 // it is the note: who flies up to a harmonic has none of them.
 const (
-	askedNear    = 0.4                  // of a beat from where it was asked for
-	askedSofter  = music.Decibels(18)   // the other harmonics together, below the one heard, at most
-	askedOver    = music.Decibels(10)   // them over what lies between them, at least
-	askedFalls   = music.Decibels(4)    // them from the first part to the last: a ring dies away
-	askedLeast   = music.Seconds(0.12)  // of the sound
-	askedHighest = 6                    // harmonic
-	askedOff     = music.Cents(45)      // from the harmonic
-	askedWindow  = music.Seconds(0.045) // at least
+	askedNear     = 0.4                  // of a beat from where it was asked for
+	askedSofter   = music.Decibels(28)   // the other harmonics together, below the one heard, at most
+	askedOver     = music.Decibels(16)   // them over what lies between them, at least
+	askedLoud     = music.Decibels(18)   // those that are no softer than that
+	askedLoudOver = music.Decibels(10)   // stand out by less
+	askedFalls    = music.Decibels(4)    // them from the first part to the last: a ring dies away
+	askedLeast    = music.Seconds(0.12)  // of the sound
+	askedHighest  = 6                    // harmonic
+	askedOff      = music.Cents(45)      // from the harmonic
+	askedWindow   = music.Seconds(0.045) // at least
 )
 
 // withNotesAsked gives harmonics that were heard for a note to the note. ok is false where
@@ -29,6 +31,9 @@ func (l *listening) withNotesAsked(plateaus []plateau) (c contour.Contour, ok bo
 	c = l.contour
 	beside := l.othersPlay(plateaus)
 	for n, p := range plateaus {
+		if l.isAsked(p) {
+			continue
+		}
 		var times music.Hertz
 		if p.length() >= askedLeast {
 			times = l.harmonicHeard(p, l.askedAt(p.Onset))
@@ -93,7 +98,8 @@ func (l *listening) noteSounds(p plateau, note music.Hertz) bool {
 	first, last := p.Onset+p.length()/3, p.Release-p.length()/3 // the next note comes early into the window
 	for _, at := range []music.Seconds{first, last} {
 		level := l.together(own, at, w)
-		if level < l.together(harmonicsOf(heard), at, w)-askedSofter || level < l.together(between, at, w)+askedOver {
+		softer, over := l.together(harmonicsOf(heard), at, w)-level, level-l.together(between, at, w)
+		if softer > askedSofter || over < askedLoudOver || softer > askedLoud && over < askedOver {
 			return false
 		}
 	}

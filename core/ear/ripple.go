@@ -22,10 +22,21 @@ func (l *listening) rippleOf(dips []dip) music.Decibels {
 			depths = append(depths, float64(d.depth))
 		}
 	}
-	if len(depths) < fewestRipples || 2*len(depths) < len(dips) {
+	if len(depths) < max(fewestRipples, l.repeatsAsked()*3/2) { // or who is off the beat tongues them
 		return 0
 	}
 	return music.Decibels(dsp.Median(depths)) - repeatDip
+}
+
+// repeatsAsked counts the notes that are the one before again.
+func (l *listening) repeatsAsked() (count int) {
+	targets := l.Score.Targets()
+	for n := range targets {
+		if repeats(targets, n) {
+			count++
+		}
+	}
+	return count
 }
 
 // isRepeatedAt reports whether a moment is about where a note is asked for once more.
@@ -41,4 +52,4 @@ func (l *listening) isRepeatedAt(at music.Seconds) bool {
 }
 
 // ripplesNear is in beats.
-const ripplesNear = 0.3
+const ripplesNear = 0.15

@@ -247,8 +247,10 @@ func (v *solver) wayTo(ends [][]*cell, strays []float64, k, from int, onset musi
 		for n := len(ends[j]) - 1; n >= 0; n-- {
 			before := ends[j][n]
 			switch {
-			case before.to == from:
+			case before.to == from && !slices.Contains(before.run.strays, from-1):
 				consider(before, before.cost)
+			case before.to == from:
+				consider(before, before.cost+headless)
 			case before.to < from && from-before.to <= mostStrays:
 				consider(before, strays[from]-strays[before.to]+before.cost+headless)
 			}

@@ -47,6 +47,11 @@ var onceWrong = []string{
 	// A tongue that the room hid was a note run on; a tone that ripples was tongued again and again.
 	"euphonium/rhythm-on-a-note/2/right@0/own players/band hall",
 	"horn/rhythm-on-a-note/2/right@0/timgm6mb-soundfont/fan and laptop",
+	// A note began only with its second sound; a start heard too soon made the rest quick.
+	"horn/rhythm-on-a-note/2/right@0/csound-soundfont/classroom",
+	"bass-clarinet/rhythm-on-a-note/2/right@0/own players/classroom",
+	// Where a hall's echoes cancelled a pure tone, it had stopped.
+	"alto-recorder/long-tone-counted/2/right@0/own players/band hall",
 	// How a room sways was taken for the pushes of the air.
 	"flute/air-pulses/2/right@0/own players/band hall",
 	// A stretch of a swell that never came was the ring of the one before.
@@ -63,6 +68,7 @@ var onceWrong = []string{
 	"horn/excerpt/2/silent@0/csound-soundfont/metronome",
 	"eb-clarinet/excerpt/2/right@0/own players/metronome",
 	// A strong harmonic was heard for the note.
+	"oboe/five-note-walk/2/right@0/timgm6mb-soundfont/bedroom, laptop",
 	"bassoon/chromatic-loop/3/right@0/csound-soundfont/bathroom, phone",
 	// Who talks: too many words to look past, a start and an end spoken into.
 	"trumpet/starts-and-ends/2/missing@1/csound-soundfont/sibling talking",
