@@ -37,17 +37,22 @@ func (l *listening) cutForScore(plateaus []plateau) []plateau {
 			continue
 		}
 		beat := l.Start + l.Score.TempoBPM.Seconds(targets[n].StartBeat)
-		// What rings on into a stretch is not the stretch.
-		least := max(longEnough/2, goesOnShare*l.Score.TempoBPM.Seconds(targets[n].Beats))
 		k := slices.IndexFunc(out, func(p plateau) bool {
-			return p.Onset+longEnough/2 < beat && beat < p.Release-least
+			return p.Onset+longEnough/2 < beat && beat < p.Release-longEnough/2
 		})
-		if k >= 0 {
+		least := goesOnShare * l.Score.TempoBPM.Seconds(targets[n].Beats)
+		if k >= 0 && (out[k].Release > beat+least || goesOnAfter(out, k)) {
 			first, rest := out[k].cut(beat, beat, BySlur)
 			out = slices.Replace(out, k, k+1, first, rest)
 		}
 	}
 	return out
+}
+
+// goesOnAfter reports whether a plateau's pitch goes on right after it: where it does not,
+// what sounds for a moment behind a beat is the ring of what was before.
+func goesOnAfter(plateaus []plateau, k int) bool {
+	return k+1 < len(plateaus) && plateaus[k+1].Onset-plateaus[k].Release < chainGap
 }
 
 // rested reports whether the score rests between two moments, in beats.

@@ -46,13 +46,21 @@ const (
 	hardStart music.Seconds = 0.032
 )
 
-// aroundStart is how long before a note's start somebody who talks hides how it begins.
-const aroundStart = 0.3
+// aroundStart is how long before a note's start somebody who talks hides how it begins, in
+// seconds; a click that lies so near makes any start quick.
+const (
+	aroundStart = 0.3
+	onTheClick  = 0.06
+)
 
-// doubtOfStart is why the start of a note cannot be relied on: somebody talks into it.
-func (c Case) doubtOfStart(p playedNote) ear.Doubt {
+// doubtOfStart is why the start of a note cannot be relied on: somebody talks into it, or
+// something else starts with it that makes it quick.
+func (c Case) doubtOfStart(p playedNote, quick bool) ear.Doubt {
 	for _, s := range c.Analysis.Sounds {
-		if s.Kind == ear.Voice && s.At < p.note.Onset+softStart && s.At+s.Duration > p.note.Onset-aroundStart {
+		before := p.note.Onset - s.At - s.Duration
+		talks := s.Kind == ear.Voice || quick && s.Kind == ear.OtherSound
+		if talks && s.At < p.note.Onset+softStart && before < aroundStart ||
+			quick && s.Kind == ear.Click && s.At < p.note.Onset+softStart && before < onTheClick {
 			return ear.WithAnother
 		}
 	}
@@ -75,7 +83,7 @@ func begins(c Case, _ float64) (out []Reading) {
 			Note:   p.n,
 			Value:  float64(p.note.Rise),
 			Excess: countOf(way * way),
-			Trust:  c.doubtOfStart(p),
+			Trust:  c.doubtOfStart(p, way == High),
 			Way:    way,
 		})
 	}
