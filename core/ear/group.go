@@ -57,7 +57,8 @@ func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []p
 			strays = append(strays, plateaus[n])
 			continue
 		}
-		if n > 0 && story.Owners[n-1] < 0 && len(groups[owner].all) == 0 {
+		if n > 0 && story.Owners[n-1] < 0 && len(groups[owner].all) == 0 &&
+			targets[owner].Articulation != scores.Slurred {
 			l.startAnew(&plateaus[n], plateaus[n-1])
 		}
 		groups[owner].all = append(groups[owner].all, plateaus[n])

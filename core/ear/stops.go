@@ -22,6 +22,7 @@ const (
 	outOfRing   = music.Decibels(3)    // above the lowest, a new start is heard
 	holeFalls   = music.Decibels(4)    // of the loudness where the pitch is lost
 	holeSways   = 2.5                  // times as far as it sways
+	swaysMuch   = music.Decibels(5)    // as a pure tone in a hall
 	swayEdge    = 20                   // frames at a plateau's end
 	holeEdge    = music.Seconds(0.015) // of a hole, left to its sides
 )
@@ -178,7 +179,8 @@ func dips(levels []music.Decibels, depth music.Decibels) bool {
 // isHole reports whether a stretch without a pitch inside a note is a silence: the
 // loudness falls in it, farther than it sways anyhow, or it lasts.
 func (l *listening) isHole(before, after plateau) bool {
-	if after.Onset-before.Release >= notASilence {
+	sways := max(l.sways(before), l.sways(after))
+	if after.Onset-before.Release >= notASilence && sways < swaysMuch {
 		return true
 	}
 	w := window(before.pitch)
@@ -186,7 +188,7 @@ func (l *listening) isHole(before, after plateau) bool {
 	for at := before.Release + holeEdge; at < after.Onset-holeEdge; at += tongueStep {
 		lowest = min(lowest, l.fine.Level(at, w))
 	}
-	falls := max(holeFalls, holeSways*max(l.sways(before), l.sways(after)))
+	falls := max(holeFalls, holeSways*sways)
 	return lowest < min(before.level, after.level)-falls
 }
 

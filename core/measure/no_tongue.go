@@ -25,7 +25,12 @@ var tonguedSlur = Fault{
 	},
 }
 
+// noTongue is not judged in a room that rings longer than hidesTongue: its echoes dip
+// where one note gives way to the next.
 func noTongue(c Case, _ float64) (out []Reading) {
+	if c.Analysis.Recording.Ring > hidesTongue {
+		return nil
+	}
 	for _, p := range c.played(scores.Play, scores.Buzz) {
 		if p.target.Articulation != scores.Slurred {
 			continue

@@ -173,9 +173,7 @@ func (p Player) OnPhrase(score scores.Score, targets []scores.Segment, from, to 
 		out.Gaps = append(out.Gaps, Gap{g.At + begins, g.Length})
 	}
 	for _, c := range faulty.Cracks {
-		// Cracks are laid out from the phrase's first note.
-		off := int(targets[on].Target - targets[from].Target)
-		out.Cracks = append(out.Cracks, Crack{max(0.001, c.At+begins), c.Length, c.Semitones + off})
+		out.Cracks = append(out.Cracks, Crack{max(0.001, c.At+begins), c.Length, c.Semitones})
 	}
 	for _, c := range faulty.Chirps {
 		out.Chirps = append(out.Chirps, Chirp{c.At + begins, c.Length})

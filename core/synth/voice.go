@@ -30,7 +30,7 @@ type voice struct {
 	breath  float64 // against the tone
 	jolt    float64 // of the jitter, a sample
 	chance  *rand.Rand
-	cracks  []music.Cents // where each crack goes, from the phrase's first note
+	cracks  []music.Cents // where each crack goes, from the note it is in
 	cracked []tone        // and how it sounds there
 	below   []music.Cents // where each undertone lies
 	under   []tone        // and how it sounds
@@ -79,7 +79,8 @@ func newVoice(p Player, phase scores.Phase, legs []leg, length, rate float64, ch
 	}
 	for _, k := range p.Cracks {
 		by := partialInterval(k.Semitones)
-		v.cracks, v.cracked = append(v.cracks, by), append(v.cracked, newTone(c, by.Above(v.pitch), rate))
+		from := v.leg(float64(k.At)).pitch
+		v.cracks, v.cracked = append(v.cracks, by), append(v.cracked, newTone(c, by.Above(from), rate))
 	}
 	for _, u := range p.Undertones {
 		by := partialInterval(u.Semitones)
@@ -168,7 +169,7 @@ func (v *voice) next(t float64) float64 {
 	for n, c := range v.player.Cracks {
 		since, left := t-float64(c.At), float64(c.At+c.Length)-t
 		if since >= 0 && left > 0 {
-			tone, cents = v.cracked[n], v.bend(t)+v.cracks[n]
+			tone, cents = v.cracked[n], cents+v.cracks[n]
 		}
 		if c.At > 0 && math.Abs(since) < crackHiss || math.Abs(left) < crackHiss {
 			hissing = 0.3
