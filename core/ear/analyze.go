@@ -81,14 +81,14 @@ func (l *listening) analyze() Analysis {
 		return l.Analysis
 	}
 	plateaus := findPlateaus(l.contour, l.fine, deepDip)
+	if l.Alignment.FirstNote {
+		l.Start = l.startByEar(plateaus)
+	}
 	for _, better := range []func([]plateau) (contour.Contour, bool){l.withoutOthersUnder, l.withNotesAsked} {
 		if c, ok := better(plateaus); ok {
 			l.contour, l.Analysis.Contour = c, c
 			plateaus = findPlateaus(l.contour, l.fine, deepDip)
 		}
-	}
-	if l.Alignment.FirstNote {
-		l.Start = l.startByEar(plateaus)
 	}
 	groups, strays := l.groupByScore(l.withLevels(l.withoutRing(l.turnBack(l.cutForScore(l.cutFromOthers(plateaus))))))
 	l.describe(groups, strays)

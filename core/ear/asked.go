@@ -66,6 +66,13 @@ func (l *listening) askedAt(at music.Seconds) (out []music.Hertz) {
 	return out
 }
 
+// isAsked reports whether a plateau is a note that was asked for about then.
+func (l *listening) isAsked(p plateau) bool {
+	return slices.ContainsFunc(l.askedAt(p.Onset), func(f music.Hertz) bool {
+		return near(p.pitch, music.Between(standardPitch, f))
+	})
+}
+
 // harmonicHeard is which harmonic of one of some notes a plateau is, while the note sounds;
 // 0 where it is none.
 func (l *listening) harmonicHeard(p plateau, notes []music.Hertz) music.Hertz {

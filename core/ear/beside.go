@@ -44,13 +44,6 @@ func (l *listening) withoutOthersUnder(plateaus []plateau) (c contour.Contour, o
 	return c, ok
 }
 
-// isAsked reports whether a plateau is a note that was asked for about then.
-func (l *listening) isAsked(p plateau) bool {
-	return slices.ContainsFunc(l.askedAt(p.Onset), func(f music.Hertz) bool {
-		return near(p.pitch, music.Between(standardPitch, f))
-	})
-}
-
 // isBeside reports whether a plateau is a note gone on with and somebody else's under it.
 func (l *listening) isBeside(note, p plateau) bool {
 	pitch, low := note.pitch.Above(standardPitch), p.pitch.Above(standardPitch)

@@ -9,7 +9,7 @@ import (
 )
 
 // A half step in a room that rings may come out narrower than two pitches are told
-// apart by; where the score has both notes, it is one all the same.
+// apart by; where the score has both notes, or one of them, it is one all the same.
 const (
 	stepNear  = music.Cents(35) // of a note of the score, is that note
 	stepHolds = 8               // frames, on a note of the score

@@ -139,7 +139,7 @@ type solver struct {
 	// loudestAsked is the loudest dynamic of the part, by its step.
 	loudestAsked int
 	played       [][]bool  // by target and sound: it is the note asked for
-	before       []absence // by target: none of those before it came
+	absent       []absence // by target: none of those before it came
 }
 
 // isTarget reports whether a sound is the note a target asks for.
@@ -182,7 +182,7 @@ const (
 // solve returns the likeliest story and its cost.
 func (v *solver) solve() (Story, float64) {
 	v.listen()
-	v.before = v.without(nil, len(v.targets))
+	v.absent = v.without(nil, len(v.targets))
 	strays := make([]float64, len(v.sounds)+1) // strays[n]: of all sounds before n
 	for n, s := range v.sounds {
 		strays[n+1] = strays[n] + v.stray(s)
@@ -328,7 +328,7 @@ func (v *solver) between(before *cell, k int, onset music.Seconds) (cost float64
 	if before != nil {
 		missing, was = before.without[k-before.target-1], v.beats(before.run.account.Late)
 	} else {
-		missing = v.before[k]
+		missing = v.absent[k]
 	}
 	cost, gone := missing.cost, missing.gone
 	late := v.beats(onset - v.targets[k].begin)

@@ -42,11 +42,12 @@ var badEnding = Fault{
 const heardTo = 0.03
 
 func taper(c Case, limit float64) []Reading {
+	limit = max(limit/2, limit-heardTo)
 	return tones(c, func(p playedNote) Reading {
 		return Reading{
 			Value:  float64(p.note.Decay),
 			Limit:  limit,
-			Excess: atLeast(float64(p.note.Decay)+heardTo, limit),
+			Excess: atLeast(float64(p.note.Decay), limit),
 			Trust:  c.doubtOfEnd(p),
 			Way:    -1,
 		}
