@@ -24,6 +24,7 @@ import (
 func main() {
 	part := flag.Int("part", 0, "half of the lessons: 0 to work on, 1 kept for the last look, -1 both")
 	only := flag.String("only", "", "lessons whose name has this, with commas for several")
+	round := flag.Int("round", 0, "other rooms, sources and players: to work on lessons never met before")
 	every := flag.Int("every", 1, "take one lesson in so many")
 	way := flag.String(
 		"way",
@@ -33,18 +34,18 @@ func main() {
 	out := flag.String("o", "", "write the tables to this file as well")
 	show := flag.Bool("show", false, "print every lesson that is not concluded right")
 	flag.Parse()
-	if err := run(*part, *only, *every, *way, *out, *show); err != nil {
+	if err := run(*part, *round, *only, *every, *way, *out, *show); err != nil {
 		fmt.Fprintln(os.Stderr, "lessons:", err)
 		os.Exit(1)
 	}
 }
 
-func run(part int, only string, every int, way, out string, show bool) error {
+func run(part, round int, only string, every int, way, out string, show bool) error {
 	by, known := ways[way]
 	if !known {
 		return fmt.Errorf("-way %q: choose joint, windows or apart", way)
 	}
-	all, err := lesson.All()
+	all, err := lesson.All(round)
 	if err != nil {
 		return err
 	}

@@ -20,7 +20,7 @@ const lessonsHeard = 50
 // players: what a teacher would conclude of them is common practice, no published
 // source. All of them, and how many are concluded right, are in benches/lessons.
 func TestLessonsAreConcludedAsATeacherWould(t *testing.T) {
-	all, err := lesson.All()
+	all, err := lesson.All(0)
 	require.NoError(t, err)
 	var mutex sync.Mutex
 	heard, wrong, rights, accused := 0, 0, 0, 0

@@ -84,7 +84,7 @@ var onceWrong = []string{
 }
 
 func TestLessonsOnceConcludedWrong(t *testing.T) {
-	all, err := lesson.All()
+	all, err := lesson.All(0)
 	require.NoError(t, err)
 	heard := map[string]bool{}
 	t.Run("lessons", func(t *testing.T) {

@@ -65,11 +65,12 @@ var steps = []struct {
 
 // All returns every lesson: each step for each instrument it suits, right and with
 // each mistake that can be made in it, each time in another room and by another
-// source of sound, so that all meet all in the end.
-func All() ([]Lesson, error) {
+// source of sound, so that all meet all in the end. A round gives the steps and
+// mistakes to other rooms and sources, by other players; round 0 is what is reported.
+func All(round int) ([]Lesson, error) {
 	var out []Lesson
 	rooms := Rooms()
-	turn := 0
+	turn := round
 	for _, i := range instrument.All() {
 		for _, s := range steps {
 			lesson, suits, err := of(i, s.kind, s.set, s.stage)
@@ -86,6 +87,7 @@ func All() ([]Lesson, error) {
 			add := func(l Lesson, count int) {
 				for k := range count {
 					l.Source, l.Room = from[(turn+k)%len(from)], rooms[(turn*5+k*4)%len(rooms)]
+					l.round = round
 					if !l.canBeTold() {
 						continue
 					}

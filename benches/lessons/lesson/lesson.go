@@ -34,6 +34,8 @@ type Lesson struct {
 	Room       Room
 	Score      scores.Score
 	Expect     Expectation
+
+	round int
 }
 
 // Expectation is what a teacher would conclude.
@@ -58,7 +60,7 @@ func (l Lesson) Name() string {
 		l.Instrument.Key, l.Step.Kind.Key, l.Stage, mistake, l.Target, l.Source, l.Room.Name)
 }
 
-// hash spreads lessons over halves and seeds, always the same.
+// hash spreads lessons over halves, always the same.
 func (l Lesson) hash() uint64 {
 	h := fnv.New64a()
 	_, _ = h.Write([]byte(l.Name())) // does not fail
@@ -71,7 +73,7 @@ func (l Lesson) Part() int { return int(l.hash() >> 7 & 1) }
 
 // Sound plays the take and records it in its room.
 func (l Lesson) Sound() (audio.Mono, error) {
-	chance := rand.New(rand.NewPCG(l.hash(), 1))
+	chance := rand.New(rand.NewPCG(l.hash(), 1+uint64(l.round)))
 	player := synth.Player{
 		Instrument: l.Instrument,
 		Seed:       chance.Uint64(),

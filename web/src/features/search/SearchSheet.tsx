@@ -1,4 +1,4 @@
-import { useId, useState } from 'react'
+import { useEffect, useId, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Dialog } from '../../ui/Dialog'
 import { type Found, foundOf } from './found'
@@ -10,7 +10,10 @@ export default function SearchSheet({ onClose }: { onClose: () => void }) {
   const [at, setAt] = useState(0)
   const navigate = useNavigate()
   const list = useId()
-  const found = foundOf(usePlaces(), words)
+  const { places, coming } = usePlaces()
+  const found = foundOf(places, words)
+  // Enter before the lists are here is kept, and done when they are.
+  const [chosen, setChosen] = useState(false)
   const go = (place?: Found) => {
     if (!place) return
     onClose()
@@ -22,8 +25,13 @@ export default function SearchSheet({ onClose }: { onClose: () => void }) {
       e.preventDefault()
       setAt((n) => (n + by + found.length) % Math.max(1, found.length))
     }
-    if (e.key === 'Enter') go(found[at])
+    if (e.key === 'Enter') setChosen(true)
   }
+  useEffect(() => {
+    if (!chosen || (coming && !found[at])) return
+    setChosen(false)
+    go(found[at])
+  })
   return (
     <Dialog open onOpenChange={onClose} title="Search" says="A player, an exercise or a page.">
       <input
@@ -38,6 +46,7 @@ export default function SearchSheet({ onClose }: { onClose: () => void }) {
         onChange={(e) => {
           setWords(e.target.value)
           setAt(0)
+          setChosen(false)
         }}
         onKeyDown={press}
       />
@@ -60,8 +69,11 @@ export default function SearchSheet({ onClose }: { onClose: () => void }) {
         ))}
       </div>
       <p role="status" className="mt-3 text-soft">
-        {words && found.length === 0 ? 'Nothing has this name. Try fewer letters.' : ''}
+        {words && found.length === 0 && nothing(coming)}
       </p>
     </Dialog>
   )
 }
+
+const nothing = (coming: boolean) =>
+  coming ? 'The lists are still coming.' : 'Nothing has this name. Try fewer letters.'
