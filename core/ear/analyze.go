@@ -84,7 +84,7 @@ func (l *listening) analyze() Analysis {
 	if l.Alignment.FirstNote {
 		l.Start = l.startByEar(plateaus)
 	}
-	for _, better := range []func([]plateau) (contour.Contour, bool){l.withoutOthersUnder, l.withNotesAsked} {
+	for _, better := range []func([]plateau) (contour.Contour, bool){l.withoutOthersBeside, l.withNotesAsked} {
 		if c, ok := better(plateaus); ok {
 			l.contour, l.Analysis.Contour = c, c
 			plateaus = findPlateaus(l.contour, l.fine, deepDip)

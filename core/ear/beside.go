@@ -9,39 +9,71 @@ import (
 	"earlychorus/core/music"
 )
 
-// Somebody else's lower note, of which the player's is a harmonic, makes one sound with
-// it, and is read for it. It is somebody else's where others were heard before the player
-// began, the player's note goes on in it as it was, and what only the lower one has is
-// soft against it.
+// Somebody else's note, or both together, may be heard for the player's: it is so where others
+// were heard before the player began, and the player's note goes on in it as it was.
 const (
 	besideStep   = music.Seconds(0.05)
-	besideSofter = music.Decibels(6)
-	besideEven   = music.Decibels(3) // how far the player's note goes on as it was
+	besideSofter = music.Decibels(6)  // what only a lower note has, against the player's
+	besideFewer  = music.Decibels(15) // or most of it: somebody else's higher note may be on one of its harmonics
+	besideEven   = music.Decibels(3)  // how far the player's note goes on as it was, under which another lies
+	besideFalls  = music.Decibels(6)  // or by which what only it has falls, beside another
 	besideReach  = music.Seconds(0.1)
 )
 
-// withoutOthersUnder gives what is heard for a lower note that somebody else plays to the
-// note above it. ok is false where there is nothing of it.
-func (l *listening) withoutOthersUnder(plateaus []plateau) (c contour.Contour, ok bool) {
+// withoutOthersBeside gives what is heard for somebody else's note to the player's, which goes
+// on in it. ok is false where there is nothing of it.
+func (l *listening) withoutOthersBeside(plateaus []plateau) (c contour.Contour, ok bool) {
 	c = l.contour
 	if !l.othersPlay(plateaus) {
 		return c, false
 	}
-	for n := 1; n < len(plateaus); n++ {
-		before, p := plateaus[n-1], plateaus[n]
-		if p.starts == AfterSilence || before.length() < othersLeast || p.length() < mixLasts || !p.isUnder(before) ||
-			l.isAsked(p) || !l.isBeside(before, p) {
+	asked, others := l.pitchesAsked(), l.othersAmong(l.withLevels(plateaus))
+	isOwn := func(n int) bool {
+		return plateaus[n].length() >= othersLeast && !others[n] &&
+			slices.ContainsFunc(asked, func(c music.Cents) bool { return near(c, plateaus[n].pitch) })
+	}
+	var note plateau // the last that is surely the player's
+	for n, p := range plateaus {
+		if n == 0 || p.starts == AfterSilence || note.to == 0 || l.isAsked(p) || !l.goesOnIn(note, p) {
+			note = plateau{}
+			if isOwn(n) {
+				note = p
+			}
 			continue
 		}
 		if !ok {
 			c.Frames, ok = slices.Clone(c.Frames), true
 		}
-		times := music.Hertz(math.Round(math.Exp2(float64(before.pitch-p.pitch) / 1200)))
+		times := music.Hertz(math.Round(math.Exp2(float64(note.pitch-p.pitch) / 1200)))
 		for k := p.from; k < p.to; k++ {
-			c.Frames[k].Pitch *= times
+			if p.isUnder(note) {
+				c.Frames[k].Pitch *= times
+				continue
+			}
+			c.Frames[k].Pitch = note.pitch.Above(standardPitch)
 		}
+		note.to, note.Release = p.to, p.Release
 	}
 	return c, ok
+}
+
+// goesOnIn reports whether a note goes on in a plateau that was heard behind it.
+func (l *listening) goesOnIn(note, p plateau) bool {
+	if p.isUnder(note) {
+		return l.isBeside(note, p)
+	}
+	widest := min(turnWidest, p.length())
+	own, w := onlyOfWithin(note.pitch.Above(standardPitch), p.pitch.Above(standardPitch), widest)
+	if len(own) == 0 {
+		return false
+	}
+	was := l.together(own, max(note.Onset, p.Onset-besideReach), w)
+	for at := p.Onset + w/2; at <= p.Release-w/2; at += besideStep {
+		if l.together(own, at, w) < was-besideFalls {
+			return false
+		}
+	}
+	return true
 }
 
 // isBeside reports whether a plateau is a note gone on with and somebody else's under it.
@@ -53,16 +85,28 @@ func (l *listening) isBeside(note, p plateau) bool {
 	}
 	shared := harmonicsOf(pitch)
 	was := l.together(shared, max(note.Onset, p.Onset-besideReach), w)
-	var softer, change []float64
-	for at := p.Onset + w; at < p.Release-w; at += besideStep {
+	edge := min(w, p.length()/2)
+	var softer, fewer, change []float64
+	for at := p.Onset + edge; at <= p.Release-edge; at += besideStep {
 		level := l.together(shared, at, w)
 		softer = append(softer, float64(level-l.together(own, at, w)))
+		fewer = append(fewer, float64(l.middleOf(shared, at, w)-l.middleOf(own, at, w)))
 		change = append(change, math.Abs(float64(level-was)))
 	}
 	if len(softer) == 0 {
 		return false
 	}
-	return dsp.Median(softer) > float64(besideSofter) && dsp.Median(change) < float64(besideEven)
+	none := dsp.Median(softer) > float64(besideSofter) || dsp.Median(fewer) > float64(besideFewer)
+	return none && dsp.Median(change) < float64(besideEven)
+}
+
+// middleOf is how loud most of some frequencies are at a moment.
+func (l *listening) middleOf(frequencies []music.Hertz, at, window music.Seconds) music.Decibels {
+	levels := make([]float64, len(frequencies))
+	for n, f := range frequencies {
+		levels[n] = float64(l.take.heard.Single(f, at, window))
+	}
+	return music.Decibels(dsp.Median(levels))
 }
 
 // harmonicsOf returns the first harmonics of a pitch.

@@ -36,7 +36,7 @@ func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []p
 	story := l.explained(plateaus)
 	if l.nobody {
 		plateaus = nil
-	} else if parted := l.partUnheard(plateaus, story); len(parted) > len(plateaus) {
+	} else if parted, ok := l.partUnheard(plateaus, story); ok {
 		plateaus, story = parted, l.explained(parted)
 	}
 	l.Explanation = story.Explanation
@@ -53,6 +53,9 @@ func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []p
 		}
 	}
 	for n, owner := range story.Owners {
+		if owner >= 0 && len(groups[owner].all) == 0 && l.isVoiceBefore(plateaus, story.Owners, n) {
+			story.Owners[n], owner = -1, -1
+		}
 		if owner < 0 {
 			strays = append(strays, plateaus[n])
 			continue
@@ -68,6 +71,22 @@ func (l *listening) groupByScore(plateaus []plateau) (groups []group, strays []p
 	}
 	return groups, strays
 }
+
+// isVoiceBefore reports whether a plateau that was taken for a note's beginning is a voice, which
+// the far louder note came in upon.
+func (l *listening) isVoiceBefore(plateaus []plateau, owners []int, n int) bool {
+	if n+1 == len(plateaus) || owners[n+1] != owners[n] {
+		return false
+	}
+	voice, note := plateaus[n], plateaus[n+1]
+	return voice.length() < voiceLongest && note.level-voice.level > voiceSofter && l.isAlien(voice)
+}
+
+// Of a voice that a note comes in upon.
+const (
+	voiceLongest = music.Seconds(0.3)
+	voiceSofter  = music.Decibels(8)
+)
 
 // explained returns the likeliest story of what sounded, and notes where nobody played.
 func (l *listening) explained(plateaus []plateau) explain.Story {

@@ -2,6 +2,7 @@ package ear
 
 import (
 	"math"
+	"slices"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
@@ -83,8 +84,11 @@ func (l *listening) measure(g group) Note {
 	n.Played = true
 	n.Onset, n.Release = g.on[0].Onset, g.on[len(g.on)-1].Release
 	n.Start = g.on[0].starts
-	for _, p := range g.on {
+	for k, p := range g.on {
 		n.Sounding += p.length()
+		if k > 0 && g.isWhole(g.on[k-1], p) && !l.isHole(g.on[k-1], p) {
+			n.Sounding += max(0, p.Onset-g.on[k-1].Release) // echoes cancelled it for a while
+		}
 	}
 	if g.target != nil {
 		n.HeldRatio = math.Min(1, float64(n.Sounding/g.beats))
@@ -229,4 +233,11 @@ func (l *listening) toneOf(s stretch, g group) contour.Tone {
 		Fullness:   int(math.Round(dsp.Median(full))),
 		Breath:     music.Decibels(dsp.Median(breath)),
 	}
+}
+
+// isWhole reports whether nothing else sounds between two parts of a note.
+func (g group) isWhole(before, after plateau) bool {
+	return !slices.ContainsFunc(g.all, func(p plateau) bool {
+		return p.Onset >= before.Release && p.Onset < after.Onset
+	})
 }

@@ -19,6 +19,7 @@ const (
 	othersAlike    = music.Decibels(4)   // how far the loudness of others lies apart
 	othersSame     = music.Decibels(2)   // and of one note of theirs
 	othersStep     = music.Seconds(0.05) // at which a rise out of their note is looked for
+	othersRise     = music.Decibels(8)   // out of their lower note, at least
 	othersAround   = music.Seconds(0.1)  // around it
 )
 
@@ -109,10 +110,17 @@ func (l *listening) rises(p plateau) (at music.Seconds, ok bool) {
 // player was silent before it. Where others cover its first tenth, how it rises further on
 // says when that was, as if it rose evenly.
 func (l *listening) startAnew(p *plateau, others plateau) {
-	if p.starts == AfterSilence || p.level-others.level < othersBelow {
+	if p.starts == AfterSilence {
 		return
 	}
 	w := window(p.pitch)
+	if at, ok := l.beganUnder(*p, others); ok {
+		p.starts, p.Onset = AfterSilence, at
+		return
+	}
+	if p.level-others.level < othersBelow {
+		return
+	}
 	from := max(p.level-edgeBelow, others.level+aboveQuiet)
 	seen := l.fine.Crossing(p.Onset, edgeReach, w, from, true)
 	half := l.fine.Crossing(seen, edgeReach, w, p.level+aHalf, true)
@@ -121,6 +129,27 @@ func (l *listening) startAnew(p *plateau, others plateau) {
 	}
 	heard, tenth, to := amplitude(from-p.level), amplitude(aTenth), amplitude(aHalf)
 	p.starts, p.Onset = AfterSilence, seen-(half-seen)*music.Seconds((heard-tenth)/(to-heard))
+}
+
+// beganUnder is when a note began in a sound that was read for a lower one, of which it is
+// a harmonic: somebody else's note and it made that sound, and there the loudness went up.
+func (l *listening) beganUnder(p, lower plateau) (at music.Seconds, ok bool) {
+	w := window(p.pitch)
+	if !lower.isUnder(p) || p.Onset-lower.Release > turnStep {
+		return 0, false
+	}
+	alone := lower.Onset + othersAround
+	if lower.level > p.level-othersRise {
+		alone = lower.Onset - othersAround // the note was in it from its beginning
+	}
+	soft := l.fine.Level(alone, w)
+	for at = p.Onset; at > alone && l.fine.Level(at, w) > soft+othersAlike; {
+		at -= othersStep
+	}
+	if at > p.Onset-othersStep || p.level < soft+othersRise {
+		return 0, false
+	}
+	return l.fine.Crossing(at, othersAround, w, soft+othersAlike, true), true
 }
 
 // amplitude is what a level makes of an amplitude of 1.

@@ -21,7 +21,8 @@ func (l *listening) shape(n *Note, g group) {
 		n.Scoop = l.median(first, from, from+scoopTime, g) - n.Centre
 	}
 	n.Settle = l.settled(first, g, n.Centre)
-	n.EndBend = l.median(last, last.Release-endTime, last.Release, g) - n.Centre
+	end := l.unclicked(last.Release)
+	n.EndBend = l.median(last, end-endTime, end, g) - n.Centre
 	if first.starts != BySlur {
 		n.Attack = l.rise(first, n.LevelFrom+nineTenths)
 		n.Rise = l.rise(first, n.LevelFrom+aHalf)
@@ -44,6 +45,19 @@ func (l *listening) clickAt(onset music.Seconds) bool {
 		return b.From < onset+scoopTime && b.To > onset-scoopTime
 	})
 }
+
+// unclicked is the end of a note, or where a click comes into the ear's window over its end.
+func (l *listening) unclicked(end music.Seconds) music.Seconds {
+	for _, b := range l.contour.Bursts {
+		if b.From < end && b.To > end-endTime {
+			return b.From - clickReaches
+		}
+	}
+	return end
+}
+
+// clickReaches is how long before a click the pitch is already heard with it.
+const clickReaches = music.Seconds(0.04)
 
 // median is the middle of a plateau's pitch between two moments, or of the
 // whole plateau when there is nothing to hear between them.

@@ -25,14 +25,14 @@ const (
 
 // turnBack puts every slurred change of pitch where the note before was left.
 func (l *listening) turnBack(plateaus []plateau) []plateau {
-	plateaus = l.overtonesTaken(mixesTaken(plateaus))
+	plateaus = l.overtonesTaken(l.mixesTaken(plateaus))
 	for n := 1; n < len(plateaus); n++ {
 		before, after := &plateaus[n-1], &plateaus[n]
 		if after.starts != BySlur || after.Onset > before.Release+turnStep {
 			continue
 		}
 		at, ok := l.turnOf(*before, *after)
-		if !ok {
+		if !ok || after.length() < min(passes, after.Onset-at) { // two notes in passing, or with a click
 			continue
 		}
 		after.hidden += after.Onset - at
@@ -86,11 +86,16 @@ func (l *listening) together(frequencies []music.Hertz, at, window music.Seconds
 // onlyOf returns the harmonics of one pitch that are far enough from those of another
 // to be heard alone, and over what window.
 func onlyOf(pitch, other music.Hertz) (out []music.Hertz, window music.Seconds) {
+	return onlyOfWithin(pitch, other, turnWidest)
+}
+
+// onlyOfWithin is onlyOf, over a window no wider than so.
+func onlyOfWithin(pitch, other music.Hertz, widest music.Seconds) (out []music.Hertz, window music.Seconds) {
 	for h := 1; h <= turnHarmonics; h++ {
 		of := pitch * music.Hertz(h)
 		nearest := music.Hertz(math.Max(1, math.Round(float64(of/other)))) * other
 		apart := math.Abs(float64(of - nearest))
-		if w := music.Seconds(2 / math.Max(1, apart)); w <= turnWidest {
+		if w := music.Seconds(2 / math.Max(1, apart)); w <= widest {
 			out, window = append(out, of), max(window, turnWindow, w)
 		}
 	}
@@ -102,17 +107,30 @@ func onlyOf(pitch, other music.Hertz) (out []music.Hertz, window music.Seconds) 
 const mixLasts = music.Seconds(0.3)
 
 // mixesTaken gives such moments to the note that came.
-func mixesTaken(plateaus []plateau) (out []plateau) {
+func (l *listening) mixesTaken(plateaus []plateau) (out []plateau) {
 	for n, p := range plateaus {
 		if n > 0 && n < len(plateaus)-1 && p.length() < mixLasts && p.starts != AfterSilence &&
 			plateaus[n+1].starts != AfterSilence && p.isUnder(plateaus[n+1]) &&
-			(p.isUnder(plateaus[n-1]) || p.length() < passes && p.sharesWith(plateaus[n-1])) {
+			(p.isUnder(plateaus[n-1]) || p.sharesWith(plateaus[n-1]) &&
+				(p.length() < passes || l.isOnlyMix(p, plateaus[n-1], plateaus[n+1]))) {
 			plateaus[n+1].Onset, plateaus[n+1].hidden = p.Onset, p.length()
 			continue
 		}
 		out = append(out, p)
 	}
 	return out
+}
+
+// isOnlyMix reports whether a lower note than two others has nothing of its own: most of what
+// only it would have is not there.
+func (l *listening) isOnlyMix(p, before, after plateau) bool {
+	low, next := p.pitch.Above(standardPitch), after.pitch.Above(standardPitch)
+	own, w := onlyOf(low, next)
+	apart, v := onlyOf(low, before.pitch.Above(standardPitch))
+	own = slices.DeleteFunc(own, func(f music.Hertz) bool { return !slices.Contains(apart, f) })
+	w = max(w, v)
+	middle := (p.Onset + p.Release) / 2
+	return len(own) > 0 && l.middleOf(own, middle, w) < l.middleOf(harmonicsOf(next), middle, w)-besideFewer
 }
 
 // isUnder reports whether another plateau's pitch is a higher harmonic of this one's.

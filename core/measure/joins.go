@@ -40,6 +40,10 @@ const (
 	hidesTongue = music.Seconds(0.45)
 )
 
+// mostClicked is in how many joins one may have a metronome's click over it, which fills what
+// the tongue parts.
+const mostClicked = 3
+
 // FewestJoins are as many changes of note as make a line.
 const FewestJoins = 4
 
@@ -49,6 +53,7 @@ func joins(c Case, _ float64) []Reading {
 	}
 	targets := c.Score.Targets()
 	dips := map[bool][]float64{} // by whether they are to be slurred
+	clicked := 0
 	for _, p := range c.played(scores.Play) {
 		if !scores.Follows(targets, p.n) || p.target.Target == targets[p.n-1].Target {
 			continue
@@ -59,6 +64,9 @@ func joins(c Case, _ float64) []Reading {
 			dip = plainTongue
 		}
 		dips[slurs] = append(dips[slurs], dip)
+		if c.clicksAt(p.note.Onset) {
+			clicked++
+		}
 	}
 	out := []Reading{}
 	for _, slurs := range []bool{false, true} {
@@ -69,7 +77,7 @@ func joins(c Case, _ float64) []Reading {
 		switch {
 		case slurs && r.Value > slurredDips:
 			r.Way, r.Cause = High, CauseTongue
-		case !slurs && r.Value < tonguedDips:
+		case !slurs && r.Value < tonguedDips && clicked < len(dips[slurs])/mostClicked:
 			r.Way = Low
 		}
 		r.Excess = countOf(r.Way * r.Way)

@@ -58,8 +58,12 @@ func taper(c Case, limit float64) []Reading {
 // it another end.
 const aroundEnd = 0.4
 
-// doubtOfEnd is why the end of a note cannot be relied on: somebody talks or plays into it.
+// doubtOfEnd is why the end of a note cannot be relied on: somebody talks or plays into it, or
+// a metronome clicks.
 func (c Case) doubtOfEnd(p playedNote) ear.Doubt {
+	if c.clickDueAt(p.note.Release) {
+		return ear.WithAnother
+	}
 	for _, s := range c.Analysis.Sounds {
 		if s.Kind != ear.Click && s.At < p.note.Release+aroundEnd && s.At+s.Duration > p.note.Release-aroundEnd {
 			return ear.WithAnother
