@@ -90,6 +90,7 @@ func (l *listening) analyze() Analysis {
 			plateaus = findPlateaus(l.contour, l.fine, deepDip)
 		}
 	}
+	plateaus = l.ripplesJoined(plateaus)
 	groups, strays := l.groupByScore(l.withLevels(l.withoutRing(l.turnBack(l.cutForScore(l.cutFromOthers(plateaus))))))
 	l.describe(groups, strays)
 	l.hearAirs()

@@ -19,7 +19,7 @@ const (
 	othersAlike    = music.Decibels(4)   // how far the loudness of others lies apart
 	othersSame     = music.Decibels(2)   // and of one note of theirs
 	othersStep     = music.Seconds(0.05) // at which a rise out of their note is looked for
-	othersRise     = music.Decibels(8)   // out of their lower note, at least
+	othersRise     = music.Decibels(6)   // out of their lower note, at least
 	othersAround   = music.Seconds(0.1)  // around it
 )
 
@@ -75,8 +75,8 @@ func (p plateau) differsFrom(level music.Decibels) music.Decibels {
 	return max(p.level-level, level-p.level)
 }
 
-// cutFromOthers parts a note from somebody else's on the same pitch that goes on into it:
-// there the loudness goes up at once, and stays.
+// cutFromOthers parts a note from somebody else's on the same pitch that goes on into it, or
+// out of it: there the loudness goes up at once and stays, or down.
 func (l *listening) cutFromOthers(plateaus []plateau) (out []plateau) {
 	if !l.othersPlay(plateaus) {
 		return plateaus
@@ -86,9 +86,38 @@ func (l *listening) cutFromOthers(plateaus []plateau) (out []plateau) {
 			others, own := p.cut(at, at, BySlur) // startAnew says when it began
 			out, p = append(out, others), own
 		}
+		if at, ok := l.falls(p, plateaus); ok {
+			own, others := p.cut(at, at, BySlur)
+			out, p = append(out, own), others
+		}
 		out = append(out, p)
 	}
 	return out
+}
+
+// falls is when a plateau goes down at once from its loudness to that of what was played before
+// the player began.
+func (l *listening) falls(p plateau, plateaus []plateau) (at music.Seconds, ok bool) {
+	before := l.playedBefore(plateaus)
+	last := before[len(before)-1]
+	if p.length() < 2*longEnough || p.Onset <= last.Onset || p.differsFrom(l.levelOf(last)) > othersRise {
+		return 0, false
+	}
+	w, usual := window(p.pitch), p.level // most of it is theirs
+	for at = p.Release - longEnough; at > p.Onset+longEnough && l.fine.Level(at, w) < usual+othersBelow; {
+		at -= othersStep
+	}
+	loud, soft := l.fine.Level(at-othersAround, w), l.fine.Level(at+2*othersAround, w)
+	if at <= p.Onset+longEnough || at > p.Release-2*longEnough || max(soft-usual, usual-soft) > othersAlike {
+		return 0, false
+	}
+	return l.fine.Crossing(at, othersAround, w, (soft+loud)/2, false), true
+}
+
+// levelOf is a plateau's usual loudness.
+func (l *listening) levelOf(p plateau) music.Decibels {
+	b := builder{c: l.contour}
+	return b.level(p)
 }
 
 // rises is when a plateau goes up to its loudness at once, having been far softer.
@@ -139,7 +168,7 @@ func (l *listening) beganUnder(p, lower plateau) (at music.Seconds, ok bool) {
 		return 0, false
 	}
 	alone := lower.Onset + othersAround
-	if lower.level > p.level-othersRise {
+	if l.fine.Level(alone, w) > p.level-othersRise {
 		alone = lower.Onset - othersAround // the note was in it from its beginning
 	}
 	soft := l.fine.Level(alone, w)

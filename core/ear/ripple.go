@@ -2,9 +2,11 @@ package ear
 
 import (
 	"math"
+	"slices"
 
 	"earlychorus/core/dsp"
 	"earlychorus/core/music"
+	"earlychorus/core/scores"
 )
 
 // A tone that ripples by itself, or in a room, dips again and again where nothing is
@@ -53,3 +55,54 @@ func (l *listening) isRepeatedAt(at music.Seconds) bool {
 
 // ripplesNear is in beats.
 const ripplesNear = 0.15
+
+// A pure tone that sways a little in pitch is all but cancelled by its own echoes again and
+// again, as often as it sways. Nobody tongues a note on and on that was asked for once.
+const (
+	ripplesFor    = music.Seconds(0.08) // one lasts, at most
+	ripplesWithin = music.Cents(30)
+)
+
+// ripplesJoined joins what ripples parted.
+func (l *listening) ripplesJoined(plateaus []plateau) (out []plateau) {
+	if slices.ContainsFunc(l.Score.Targets(), func(t scores.Segment) bool { return t.Pulses > 0 }) {
+		return plateaus // pushed again and again
+	}
+	for n := 0; n < len(plateaus); {
+		to, parted := n+1, 0
+		for to < len(plateaus) && l.ripplesInto(plateaus[to-1], plateaus[to]) {
+			if !l.isRepeatedAt(plateaus[to].Onset) {
+				parted++
+			}
+			to++
+		}
+		if parted < max(fewestRipples, l.repeatsAsked()*3/2) {
+			out = append(out, plateaus[n:to]...)
+		} else {
+			out = append(out, l.joinedAgain(plateaus[n:to])...)
+			if to < len(plateaus) && plateaus[to].starts == ByTongue && !l.isRepeatedAt(plateaus[to].Onset) {
+				plateaus[to].starts = BySlur // the dip there is one more
+			}
+		}
+		n = to
+	}
+	return out
+}
+
+// ripplesInto reports whether a plateau goes on in the next one after a moment.
+func (l *listening) ripplesInto(p, next plateau) bool {
+	return next.Onset-p.Release < ripplesFor && max(p.pitch-next.pitch, next.pitch-p.pitch) < ripplesWithin
+}
+
+// joinedAgain joins plateaus into one, but for where a note is asked for once more.
+func (l *listening) joinedAgain(parts []plateau) (out []plateau) {
+	for n, p := range parts {
+		if n == 0 || l.isRepeatedAt(p.Onset) {
+			out = append(out, p)
+			continue
+		}
+		last := &out[len(out)-1]
+		last.to, last.Release = p.to, p.Release
+	}
+	return out
+}

@@ -31,12 +31,14 @@ var slurredInstead = Fault{
 }
 
 // How far the loudness dips from note to note, in dB, in the middle of a line: tongued
-// lines by more, slurred ones by less (own lessons). A room that rings longer than
-// hidesTongue hides it, and lines are not judged there, nor where noise covers the ring.
+// lines by more, slurred ones by less (own lessons). A room that rings longer than hidesSome
+// fills the tongue's dips, one that rings longer than hidesTongue hides them, and lines are not judged there, nor where noise covers the ring.
 const (
 	tonguedDips = 9.
 	slurredDips = 14.
 	plainTongue = 40.
+	ringingDips = 6.
+	hidesSome   = music.Seconds(0.35)
 	hidesTongue = music.Seconds(0.45)
 )
 
@@ -48,8 +50,12 @@ const mostClicked = 3
 const FewestJoins = 4
 
 func joins(c Case, _ float64) []Reading {
-	if ring := c.Analysis.Recording.Ring; ring == 0 || ring > hidesTongue {
+	ring, tongued := c.Analysis.Recording.Ring, tonguedDips
+	if ring == 0 || ring > hidesTongue {
 		return nil
+	}
+	if ring > hidesSome {
+		tongued = ringingDips
 	}
 	targets := c.Score.Targets()
 	dips := map[bool][]float64{} // by whether they are to be slurred
@@ -77,7 +83,7 @@ func joins(c Case, _ float64) []Reading {
 		switch {
 		case slurs && r.Value > slurredDips:
 			r.Way, r.Cause = High, CauseTongue
-		case !slurs && r.Value < tonguedDips && clicked < len(dips[slurs])/mostClicked:
+		case !slurs && r.Value < tongued && clicked < len(dips[slurs])/mostClicked:
 			r.Way = Low
 		}
 		r.Excess = countOf(r.Way * r.Way)

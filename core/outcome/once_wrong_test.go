@@ -83,7 +83,12 @@ var onceWrong = [][]string{{
 	// Who drags was late, and a low note that speaks slowly off the beat.
 	"trombone/growing-walk/2/too-slow@0/timgm6mb-soundfont/bathroom, phone",
 	"trombone/rhythm-on-a-note/2/right@0/csound-soundfont/bathroom, phone",
+	// A pure tone that sways was parted by its echoes, again and again.
+	"piccolo/register-pair/3/right@0/timgm6mb-soundfont/neighbor practicing",
 }, {
+	// A note and somebody else's softer one on the same pitch behind it were one.
+	"clarinet/growing-walk/2/rushes@0/own players/neighbor practicing",
+	"flute/starts-and-ends/2/right@0/timgm6mb-soundfont/neighbor practicing",
 	// Somebody else's lower note hid a soft start, or both together were heard for others.
 	"oboe/starts-and-ends/2/right@0/timgm6mb-soundfont/neighbor practicing",
 	"alto-sax/swell/2/right@0/timgm6mb-soundfont/neighbor practicing",
@@ -95,6 +100,9 @@ var onceWrong = [][]string{{
 	// A note that its echoes cancelled for a while was not held.
 	"soprano-recorder/ladder/3/right@0/own players/bathroom, phone",
 }, {
+	"piccolo/register-pair/3/right@0/csound-soundfont/bedroom, laptop",
+	// A room that rings some fills what the tongue parts.
+	"flute/neighbour-return/2/right@0/own players/bathroom, phone",
 	// A note far softer than a swell's top, beside somebody else's.
 	"bass-clarinet/swell/2/right@0/own players/neighbor practicing",
 	// A word just before a soft note was its beginning.
