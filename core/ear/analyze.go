@@ -14,7 +14,7 @@ import (
 )
 
 // Version names the rules below; analyses keep the version they were made with.
-const Version = 5
+const Version = 6
 
 // Question is what is asked of a recording: who played, and what was to be
 // played. Without a score notes and events are still found.

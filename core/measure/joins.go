@@ -32,7 +32,8 @@ var slurredInstead = Fault{
 
 // How far the loudness dips from note to note, in dB, in the middle of a line: tongued
 // lines by more, slurred ones by less (own lessons). A room that rings longer than hidesSome
-// fills the tongue's dips, one that rings longer than hidesTongue hides them, and lines are not judged there, nor where noise covers the ring.
+// fills the tongue's dips; one that rings longer than hidesTongue hides them, and lines are not
+// judged there, nor where noise covers the ring.
 const (
 	tonguedDips = 9.
 	slurredDips = 14.
