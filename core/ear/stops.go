@@ -23,6 +23,9 @@ const (
 	holeFalls   = music.Decibels(4)    // of the loudness where the pitch is lost
 	holeSways   = 2.5                  // times as far as it sways
 	swaysMuch   = music.Decibels(5)    // as a pure tone in a hall
+	swaysSome   = music.Decibels(2)    // as one does in any room that rings
+	stopsInHall = music.Seconds(0.08)  // a stop there is heard for so long, at least
+	farBelow    = music.Decibels(12)
 	swayEdge    = 20                   // frames at a plateau's end
 	holeEdge    = music.Seconds(0.015) // of a hole, left to its sides
 )
@@ -180,6 +183,9 @@ func dips(levels []music.Decibels, depth music.Decibels) bool {
 // loudness falls in it, farther than it sways anyhow, or it lasts.
 func (l *listening) isHole(before, after plateau) bool {
 	sways := max(l.sways(before), l.sways(after))
+	if sways >= swaysSome && l.softFor(before, after) < stopsInHall {
+		return false
+	}
 	if after.Onset-before.Release >= notASilence && sways < swaysMuch {
 		return true
 	}
@@ -190,6 +196,19 @@ func (l *listening) isHole(before, after plateau) bool {
 	}
 	falls := max(holeFalls, holeSways*sways)
 	return lowest < min(before.level, after.level)-falls
+}
+
+// softFor is for how long the loudness between two plateaus is far below theirs: where a tone
+// stops in a hall it stays there, where echoes cancel it, it only touches it.
+func (l *listening) softFor(before, after plateau) (long music.Seconds) {
+	w := window(before.pitch)
+	body := min(before.level, after.level)
+	for at := before.Release; at < after.Onset; at += tongueStep {
+		if l.fine.Level(at, w) < body-farBelow {
+			long += tongueStep
+		}
+	}
+	return long
 }
 
 // sways is how far the loudness of a plateau falls at times below its middle: in a hall, a

@@ -101,6 +101,9 @@ var onceWrong = [][]string{{
 	"soprano-recorder/ladder/3/right@0/own players/bathroom, phone",
 }, {
 	"piccolo/register-pair/3/right@0/csound-soundfont/bedroom, laptop",
+	// A pure tone that its echoes all but cancelled for a moment had stopped.
+	"soprano-recorder/long-tone-longest/2/right@0/own players/band hall",
+	"soprano-recorder/swell/2/right@0/own players/band hall",
 	// A room that rings some fills what the tongue parts.
 	"flute/neighbour-return/2/right@0/own players/bathroom, phone",
 	// A note far softer than a swell's top, beside somebody else's.
