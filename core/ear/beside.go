@@ -68,7 +68,7 @@ func (l *listening) goesOnIn(note, p plateau) bool {
 		return false
 	}
 	was := l.together(own, max(note.Onset, p.Onset-besideReach), w)
-	for at := p.Onset + w/2; at <= p.Release-w/2; at += besideStep {
+	for _, at := range p.moments(w/2, besideStep) {
 		if l.together(own, at, w) < was-besideFalls {
 			return false
 		}
@@ -85,19 +85,26 @@ func (l *listening) isBeside(note, p plateau) bool {
 	}
 	shared := harmonicsOf(pitch)
 	was := l.together(shared, max(note.Onset, p.Onset-besideReach), w)
-	edge := min(w, p.length()/2)
 	var softer, fewer, change []float64
-	for at := p.Onset + edge; at <= p.Release-edge; at += besideStep {
+	for _, at := range p.moments(w, besideStep) {
 		level := l.together(shared, at, w)
 		softer = append(softer, float64(level-l.together(own, at, w)))
 		fewer = append(fewer, float64(l.middleOf(shared, at, w)-l.middleOf(own, at, w)))
 		change = append(change, math.Abs(float64(level-was)))
 	}
-	if len(softer) == 0 {
-		return false
-	}
 	none := dsp.Median(softer) > float64(besideSofter) || dsp.Median(fewer) > float64(besideFewer)
 	return none && dsp.Median(change) < float64(besideEven)
+}
+
+// moments are those of a plateau a step apart, its edges left out: its middle at least.
+func (p plateau) moments(edge, step music.Seconds) (out []music.Seconds) {
+	for at := p.Onset + edge; at <= p.Release-edge; at += step {
+		out = append(out, at)
+	}
+	if len(out) == 0 {
+		out = append(out, (p.Onset+p.Release)/2)
+	}
+	return out
 }
 
 // middleOf is how loud most of some frequencies are at a moment.
