@@ -57,16 +57,17 @@ func (l *listening) isRepeatedAt(at music.Seconds) bool {
 const ripplesNear = 0.15
 
 // A pure tone that sways a little in pitch is all but cancelled by its own echoes again and
-// again, as often as it sways. Nobody tongues a note on and on that was asked for once.
+// again, as often as it sways: faster than a beginner tongues a note on and on.
 const (
 	ripplesFor    = music.Seconds(0.08) // one lasts, at most
 	ripplesWithin = music.Cents(30)
+	ripplesEvery  = music.Seconds(0.22) // from one to the next, at most; tongues are slower (from memory)
 )
 
 // ripplesJoined joins what ripples parted.
 func (l *listening) ripplesJoined(plateaus []plateau) (out []plateau) {
-	if slices.ContainsFunc(l.Score.Targets(), func(t scores.Segment) bool { return t.Pulses > 0 }) {
-		return plateaus // pushed again and again
+	if !l.isPure() || slices.ContainsFunc(l.Score.Targets(), func(t scores.Segment) bool { return t.Pulses > 0 }) {
+		return plateaus // pushed again and again, or too rich to be cancelled
 	}
 	for n := 0; n < len(plateaus); {
 		to, parted := n+1, 0
@@ -91,7 +92,8 @@ func (l *listening) ripplesJoined(plateaus []plateau) (out []plateau) {
 
 // ripplesInto reports whether a plateau goes on in the next one after a moment.
 func (l *listening) ripplesInto(p, next plateau) bool {
-	return next.Onset-p.Release < ripplesFor && max(p.pitch-next.pitch, next.pitch-p.pitch) < ripplesWithin
+	off := max(p.pitch-next.pitch, next.pitch-p.pitch)
+	return next.Onset-p.Release < ripplesFor && off < ripplesWithin && min(p.length(), next.length()) < ripplesEvery
 }
 
 // joinedAgain joins plateaus into one, but for where a note is asked for once more.

@@ -214,9 +214,7 @@ func (l *listening) softFor(before, after plateau) (long music.Seconds) {
 // sways is how far the loudness of a plateau falls at times below its middle: in a hall, a
 // pure tone's echoes cancel it now and then; of other tones, only some harmonic.
 func (l *listening) sways(p plateau) music.Decibels {
-	i := l.Question.Instrument
-	pure := i != nil && (i.Family == instrument.Flutes || i.Family == instrument.Recorders)
-	if !pure || p.to-p.from < 2*swayEdge {
+	if !l.isPure() || p.to-p.from < 2*swayEdge {
 		return 0
 	}
 	var levels []float64
@@ -224,4 +222,10 @@ func (l *listening) sways(p plateau) music.Decibels {
 		levels = append(levels, float64(f.Level))
 	}
 	return music.Decibels(dsp.Quantile(levels, 0.5) - dsp.Quantile(levels, 0.1))
+}
+
+// isPure reports whether the instrument's tone is all but one harmonic, which a room can cancel.
+func (l *listening) isPure() bool {
+	i := l.Question.Instrument
+	return i != nil && (i.Family == instrument.Flutes || i.Family == instrument.Recorders)
 }

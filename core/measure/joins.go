@@ -60,7 +60,7 @@ func joins(c Case, _ float64) []Reading {
 	}
 	targets := c.Score.Targets()
 	dips := map[bool][]float64{} // by whether they are to be slurred
-	clicked := 0
+	clicked := map[bool]int{}
 	for _, p := range c.played(scores.Play) {
 		if !scores.Follows(targets, p.n) || p.target.Target == targets[p.n-1].Target {
 			continue
@@ -72,7 +72,7 @@ func joins(c Case, _ float64) []Reading {
 		}
 		dips[slurs] = append(dips[slurs], dip)
 		if c.clicksAt(p.note.Onset) {
-			clicked++
+			clicked[slurs]++
 		}
 	}
 	out := []Reading{}
@@ -84,7 +84,7 @@ func joins(c Case, _ float64) []Reading {
 		switch {
 		case slurs && r.Value > slurredDips:
 			r.Way, r.Cause = High, CauseTongue
-		case !slurs && r.Value < tongued && clicked < len(dips[slurs])/mostClicked:
+		case !slurs && r.Value < tongued && mostClicked*clicked[slurs] < len(dips[slurs]):
 			r.Way = Low
 		}
 		r.Excess = countOf(r.Way * r.Way)
