@@ -31,6 +31,10 @@ func stepOf(t *testing.T, kind string) lesson.Lesson {
 	return all[n]
 }
 
+func player(l lesson.Lesson) synth.Player {
+	return synth.Player{Instrument: l.Instrument, Breath: -44, Level: -24}
+}
+
 // What excuses a right take must not excuse a wrong one: who tongues a long tone on and on is
 // no tone that ripples.
 func TestALongToneTonguedOnAndOnIsTold(t *testing.T) {
@@ -48,8 +52,8 @@ func TestALongToneTonguedOnAndOnIsTold(t *testing.T) {
 			played.Segments = append(played.Segments, again)
 		}
 	}
-	sound, _ := synth.Player{Instrument: l.Instrument, Seed: 1, Breath: -44, Level: -24}.Play(played, 24000)
-	heard, _ := heardIn(t, l, synth.Room{Seed: 2, Noise: -66, Hall: synth.Hall{Fall: 0.3}}.Record(sound))
+	sound, _ := player(l).Play(played, 24000)
+	heard, _ := heardIn(t, l, synth.Room{Noise: -66, Hall: synth.Hall{Fall: 0.3}}.Record(sound))
 	tongued := slices.DeleteFunc(heard.Events, func(e ear.Event) bool { return e.Kind != ear.Tongue })
 	assert.Greater(t, len(tongued), 4)
 }
@@ -57,8 +61,8 @@ func TestALongToneTonguedOnAndOnIsTold(t *testing.T) {
 // Nor does our own count-in, heard from the loudspeaker: it is over before the notes end.
 func TestAnEndIsJudgedThoughTheCountInWasHeard(t *testing.T) {
 	l := stepOf(t, "starts-and-ends")
-	sound, _ := synth.Player{Instrument: l.Instrument, Seed: 1, Breath: -44, Level: -24}.Play(l.Score, 24000)
-	room := synth.Room{Seed: 2, Noise: -66, Hall: synth.Hall{Fall: 0.3}, Click: -18}
+	sound, _ := player(l).Play(l.Score, 24000)
+	room := synth.Room{Noise: -66, Hall: synth.Hall{Fall: 0.3}, Click: -18}
 	for beat := music.Beats(0); beat < l.Score.Targets()[0].StartBeat; beat++ {
 		room.Clicks = append(room.Clicks, l.Score.TempoBPM.Seconds(beat))
 	}
