@@ -14,7 +14,7 @@ import (
 )
 
 // Version names the rules below; analyses keep the version they were made with.
-const Version = 6
+const Version = 7
 
 // Question is what is asked of a recording: who played, and what was to be
 // played. Without a score notes and events are still found.
@@ -72,7 +72,7 @@ func (l *listening) analyze() Analysis {
 		l.Analysis.Instrument = l.Question.Instrument.Key
 	}
 	if l.Score == nil || l.Score.IsFree() {
-		plateaus := l.withLevels(findPlateaus(l.contour, l.fine, tongueDip))
+		plateaus := l.withLevels(l.findPlateaus(tongueDip))
 		groups, strays := groupByEar(plateaus, l.a4())
 		l.describe(groups, strays)
 		if l.Score != nil {
@@ -80,14 +80,14 @@ func (l *listening) analyze() Analysis {
 		}
 		return l.Analysis
 	}
-	plateaus := findPlateaus(l.contour, l.fine, deepDip)
+	plateaus := l.findPlateaus(deepDip)
 	if l.Alignment.FirstNote {
 		l.Start = l.startByEar(plateaus)
 	}
 	for _, better := range []func([]plateau) (contour.Contour, bool){l.withoutOthersBeside, l.withNotesAsked} {
 		if c, ok := better(plateaus); ok {
 			l.contour, l.Analysis.Contour = c, c
-			plateaus = findPlateaus(l.contour, l.fine, deepDip)
+			plateaus = l.findPlateaus(deepDip)
 		}
 	}
 	plateaus = l.ripplesJoined(plateaus)

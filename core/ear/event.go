@@ -79,7 +79,7 @@ func (l *listening) eventsOf(g group, index int) []Event {
 			}
 			kind = Undertone
 		}
-		if kind == Break && (l.isSlip(g, p) || l.isNobodys(g, p) || l.isOnBeat(n, p)) {
+		if kind == Break && (l.isSlip(g, p) || l.isNobodys(g, p, n.Level) || l.isOnBeat(n, p) || l.isHeardOver(g, k)) {
 			continue
 		}
 		e := l.visit(g, kind, index, p, p.length())
@@ -108,9 +108,9 @@ func (l *listening) isSlip(g group, p plateau) bool {
 }
 
 // isNobodys reports whether a short visit leads where no crack does: to no partial of
-// the fingering. Somebody talks, or the room rings.
-func (l *listening) isNobodys(g group, p plateau) bool {
-	if l.Question.Instrument == nil || p.length() >= longestChance {
+// the fingering. Somebody talks, or the room rings; what is far softer than the note may last.
+func (l *listening) isNobodys(g group, p plateau, level music.Decibels) bool {
+	if l.Question.Instrument == nil || p.length() >= longestChance && p.level > level-edgeBelow {
 		return false
 	}
 	number, _ := l.partialOf(g, p)
@@ -129,12 +129,20 @@ func (l *listening) isOnBeat(n Note, p plateau) bool {
 	return after > -nearClick && after < clickEcho
 }
 
+// isHeardOver reports whether a short visit is only what is heard over the note, which goes
+// on in it: a click with one of its harmonics.
+func (l *listening) isHeardOver(g group, k int) bool {
+	p := g.all[k]
+	return k > 0 && p.length() < longestClickEcho && p.starts == BySlur && g.isOn(g.all[k-1]) &&
+		!p.isUnder(g.all[k-1]) && l.goesOnIn(g.all[k-1], p)
+}
+
 // hasMetronome reports whether a metronome clicks in the recording: enough clicks lie
 // beats apart.
 func (l *listening) hasMetronome() bool {
 	count := 0
 	for _, b := range l.contour.Bursts {
-		if b.To-b.From <= contour.LongestClick && l.onTheClick(b) {
+		if l.isClick(b) && l.onTheClick(b) {
 			count++
 		}
 	}
@@ -333,7 +341,7 @@ func (l *listening) isClicked(b contour.Burst) bool {
 	}
 	beat, alike := l.Score.TempoBPM.Seconds(1), 0
 	for _, o := range l.contour.Bursts {
-		if o.To-o.From <= contour.LongestClick && o.From < b.To && o.To > b.From-clickRings {
+		if l.isClick(o) && o.From < b.To && o.To > b.From-clickRings {
 			return true
 		}
 		off := b.From - o.From
@@ -373,6 +381,14 @@ func (l *listening) onTheClick(b contour.Burst) bool {
 		return false
 	})
 }
+
+// isClick reports whether a burst is a click: one of a metronome may ring in the room.
+func (l *listening) isClick(b contour.Burst) bool {
+	length := b.To - b.From
+	return length <= contour.LongestClick || length <= rungClick && l.onTheClick(b)
+}
+
+const rungClick = music.Seconds(0.15)
 
 const nearClick = music.Seconds(0.015)
 

@@ -36,12 +36,13 @@ type Note struct {
 	LevelSD    float64        `json:"level_sd_db" doc:"standard deviation of the loudness over the middle 80 %"`
 	LevelFrom  music.Decibels `json:"level_from_db" doc:"loudness of the first fifth"`
 	LevelTo    music.Decibels `json:"level_to_db" doc:"loudness of the last fifth"`
+	Grows      music.Decibels `json:"grows_db" doc:"from the one to the other, as most harmonics of a pure tone do"`
 	Loudness   music.Decibels `json:"loudness_lufs,omitempty" doc:"momentary loudness, ITU-R BS.1770; absent from notes shorter than its window"`
 	WithLevel  float64        `json:"cents_per_10_db" doc:"how the pitch goes with loudness; 0 where the loudness hardly changes"`
 	Scoop      music.Cents    `json:"scoop_cents" doc:"first 60 ms against the centre; 0 where a click or a voice sounds over them"`
 	Settle     music.Seconds  `json:"settle_s" doc:"until the pitch stays within 20 cents of the centre"`
 	Attack     music.Seconds  `json:"attack_s" doc:"time to rise from a tenth to nine tenths of the loudness"`
-	Rise       music.Seconds  `json:"rise_s" doc:"time to rise from a tenth to half of the loudness: longer without the tongue"`
+	Rise       music.Seconds  `json:"rise_s" doc:"time to rise from a tenth to half of the loudness: longer without the tongue; 0 where what else sounds hides it"`
 	Dip        music.Decibels `json:"dip_db" doc:"how far the loudness dips where it follows another pitch: the tongue's doing; 0 after a rest"`
 	Step       music.Decibels `json:"step_db" doc:"the greatest sudden change of its loudness that lasts"`
 	Decay      music.Seconds  `json:"decay_s" doc:"time to fall from nine tenths to a tenth of it"`
@@ -106,6 +107,7 @@ func (l *listening) measure(g group) Note {
 		return n
 	}
 	n.fill(s, g)
+	n.Grows = l.grows(n, s)
 	l.shape(&n, g)
 	if len(l.Notes) > 0 {
 		n.Change = l.change(g, n)

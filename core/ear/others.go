@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
 	"earlychorus/core/music"
 )
@@ -151,13 +152,24 @@ func (l *listening) startAnew(p *plateau, others plateau) {
 		return
 	}
 	from := max(p.level-edgeBelow, others.level+aboveQuiet)
-	seen := l.fine.Crossing(p.Onset, edgeReach, w, from, true)
-	half := l.fine.Crossing(seen, edgeReach, w, p.level+aHalf, true)
-	if half < seen {
-		return
+	half := p.Onset
+	for half > p.Onset-edgeReach && l.fine.Level(half, w) >= p.level+aHalf {
+		half -= contour.EnvelopeStep
 	}
-	heard, tenth, to := amplitude(from-p.level), amplitude(aTenth), amplitude(aHalf)
-	p.starts, p.Onset = AfterSilence, seen-(half-seen)*music.Seconds((heard-tenth)/(to-heard))
+	for half < p.Onset+edgeReach && l.fine.Level(half, w) < p.level+aHalf {
+		half += contour.EnvelopeStep
+	}
+	seen := half // back from there: a click before it is as loud
+	for l.fine.Level(seen, w) > from {
+		if seen -= contour.EnvelopeStep; seen < half-edgeReach {
+			return
+		}
+	}
+	p.starts, p.Onset = AfterSilence, seen
+	if from < p.level+aHalf-leastRise {
+		heard, tenth, to := amplitude(from-p.level), amplitude(aTenth), amplitude(aHalf)
+		p.Onset -= (half - seen) * music.Seconds((heard-tenth)/(to-heard))
+	}
 }
 
 // beganUnder is when a note began in a sound that was read for a lower one, of which it is

@@ -43,14 +43,15 @@ const (
 
 // findPlateaus cuts the voiced frames into stretches of one pitch, and these
 // where the tongue makes a dip at least so deep.
-func findPlateaus(c contour.Contour, fine contour.Envelope, dip music.Decibels) []plateau {
+func (l *listening) findPlateaus(dip music.Decibels) []plateau {
 	b := builder{
-		c:     c,
-		fine:  fine,
-		quiet: quietOf(c),
-		dip:   dip,
+		listening: l,
+		c:         l.contour,
+		fine:      l.fine,
+		quiet:     quietOf(l.contour),
+		dip:       dip,
 	}
-	for n, f := range c.Frames {
+	for n, f := range b.c.Frames {
 		b.hear(n, f)
 	}
 	b.close()
@@ -90,6 +91,7 @@ func (b *builder) withOwnPitch(part, whole plateau) plateau {
 }
 
 type builder struct {
+	*listening
 	c       contour.Contour
 	fine    contour.Envelope
 	quiet   music.Decibels
@@ -185,7 +187,7 @@ func (b *builder) refineEdges(n int) {
 		p.Onset = b.fine.Crossing(p.Onset, edgeReach, w, threshold, true)
 	} else {
 		p.Onset = b.meeting(b.done[n-1], *p)
-		p.starts = b.joint(p.Onset, w)
+		p.starts = b.joint(b.done[n-1], *p, w)
 		b.done[n-1].Release = p.Onset
 	}
 	if n == len(b.done)-1 || b.done[n+1].from-p.to > flickerFrames && !b.goesOn(*p, b.done[n+1]) {
@@ -281,19 +283,33 @@ func (b *builder) meeting(before, after plateau) music.Seconds {
 }
 
 // joint tells whether the tongue parts two pitches that follow each other.
-func (b *builder) joint(at, w music.Seconds) Start {
-	bottom := b.fine.Level(at, w)
-	before, after := contour.Silence, contour.Silence
-	for d := music.Seconds(0); d < tongueAround; d += tongueStep {
-		before, after = max(before, b.fine.Level(at-d, w)), max(after, b.fine.Level(at+d, w))
-		if d < tongueAround/2 {
-			bottom = min(bottom, b.fine.Level(at-d, w), b.fine.Level(at+d, w))
+func (b *builder) joint(before, after plateau, w music.Seconds) Start {
+	depth, at := dipIn(b.fine, after.Onset, tongueAround, w)
+	if depth <= max(tongueDip, b.dip-jointDeeper) || b.isCancelledAt(at, before, after) {
+		return BySlur
+	}
+	return ByTongue
+}
+
+// dipIn is how deep the loudness dips about a moment, and where: there is the one sound before
+// it, and the other behind it.
+func dipIn(e contour.Envelope, about, around, w music.Seconds) (depth music.Decibels, at music.Seconds) {
+	at = about
+	for t := about - around/2; t <= about+around/2; t += tongueStep {
+		if e.Level(t, w) < e.Level(at, w) {
+			at = t
 		}
 	}
-	if bottom < min(before, after)-max(tongueDip, b.dip-jointDeeper) {
-		return ByTongue
+	before, after := contour.Silence, contour.Silence
+	for t := about - around; t <= about+around; t += tongueStep {
+		if t <= at {
+			before = max(before, e.Level(t, w))
+		}
+		if t >= at {
+			after = max(after, e.Level(t, w))
+		}
 	}
-	return BySlur
+	return min(before, after) - e.Level(at, w), at
 }
 
 // jointDeeper is how much less deep the tongue's dip between two pitches is than
@@ -347,7 +363,7 @@ func (b *builder) cutAtTongue(p plateau) []plateau {
 			half,
 			true,
 		)
-		if from < at && to > at && to-from <= tongueLongest {
+		if from < at && to > at && to-from <= tongueLongest && !b.isCancelled(p.pitch, from, to) {
 			first, rest := p, p
 			first.Release, first.to = from, max(p.from+1, contour.Index(from)+1)
 			rest.Onset, rest.from, rest.starts = to, min(p.to-1, contour.Index(to)), ByTongue

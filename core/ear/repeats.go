@@ -1,6 +1,7 @@
 package ear
 
 import (
+	"cmp"
 	"slices"
 
 	"earlychorus/core/contour"
@@ -134,6 +135,8 @@ func (l *listening) dipsOf(p plateau) (out []dip) {
 		out = append(out, dip{p.Onset + music.Seconds(at)*tongueStep, depth})
 		n += steps(repeatApart)
 	}
+	out = append(out, l.dipsOfMost(p, out)...)
+	slices.SortFunc(out, func(a, b dip) int { return cmp.Compare(a.at, b.at) })
 	return out
 }
 

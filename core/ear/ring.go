@@ -56,7 +56,9 @@ func (l *listening) stopped(from, to music.Seconds) music.Seconds {
 	var loudest []music.Decibels
 	top := contour.Silence
 	for at := to; at > from; at -= ringStep {
-		top = max(top, l.fine.Level(at, ringWindow))
+		if !l.burstsIn(at-ringWindow, at+ringWindow) { // a click over it halts nothing
+			top = max(top, l.fine.Level(at, ringWindow))
+		}
 		loudest = append(loudest, top)
 	}
 	over := int(ringOver / ringStep)

@@ -25,7 +25,7 @@ func (l *listening) shape(n *Note, g group) {
 	n.EndBend = l.median(last, end-endTime, end, g) - n.Centre
 	if first.starts != BySlur {
 		n.Attack = l.rise(first, n.LevelFrom+nineTenths)
-		n.Rise = l.rise(first, n.LevelFrom+aHalf)
+		n.Rise = l.speaks(first, n.LevelFrom)
 	} else {
 		n.Dip = l.dip(first)
 	}
@@ -116,21 +116,46 @@ func (l *listening) rise(p plateau, level music.Decibels) music.Seconds {
 	return min(p.length(), shapeReach)
 }
 
+// speaks is the time from a tenth of a level to half of it. What else sounds may cover the
+// beginning: the rest of it says how long it took, as if the sound rose evenly; 0 where there
+// is no rest.
+func (l *listening) speaks(p plateau, level music.Decibels) music.Seconds {
+	w := window(p.pitch)
+	seen := l.fine.Level(p.Onset-coverBefore, w) + aboveQuiet
+	if p.starts != AfterSilence || seen <= level+aTenth {
+		return l.rise(p, level+aHalf)
+	}
+	if seen >= level+aHalf-leastRise {
+		return 0
+	}
+	half := p.Onset + l.rise(p, level+aHalf)
+	from := half
+	for from > p.Onset-coverBefore && l.fine.Level(from, w) > seen {
+		from -= contour.EnvelopeStep
+	}
+	tenth, heard, to := amplitude(aTenth), amplitude(seen-level), amplitude(aHalf)
+	rise := max(half-p.Onset, (half-from)*music.Seconds((to-tenth)/(to-heard)))
+	if seen >= level+aHalf-fairRise && rise < quickRise {
+		return 0 // too little of it is seen to call it quick
+	}
+	return rise
+}
+
+// What covers a note's beginning is looked at so long before it; of its rise so much at least
+// is to stand out.
+const (
+	coverBefore = music.Seconds(0.04)
+	leastRise   = music.Decibels(3)
+	fairRise    = music.Decibels(6)
+	quickRise   = music.Seconds(0.06)
+)
+
 // dip is how deep the loudness dips where one pitch passes to another, all in all or
 // of the upper harmonics alone, whichever is deeper: a room hides the one sooner.
 func (l *listening) dip(p plateau) (deepest music.Decibels) {
-	w := window(p.pitch)
 	for _, e := range []contour.Envelope{l.fine, l.bright} {
-		bottom := music.Decibels(0)
-		before, after := contour.Silence, contour.Silence
-		for d := music.Seconds(0); d < dipAround; d += tongueStep {
-			early, late := e.Level(p.Onset-d, w), e.Level(p.Onset+d, w)
-			before, after = max(before, early), max(after, late)
-			if d < dipAround/2 {
-				bottom = min(bottom, early, late)
-			}
-		}
-		deepest = max(deepest, min(before, after)-bottom)
+		depth, _ := dipIn(e, p.Onset, dipAround, window(p.pitch))
+		deepest = max(deepest, depth)
 	}
 	return deepest
 }

@@ -42,11 +42,11 @@ func (l *listening) listenForOthers(groups []group, strays []plateau) {
 		}
 	}
 	for _, b := range l.contour.Bursts {
-		if length := b.To - b.From; length <= contour.LongestClick {
+		if l.isClick(b) {
 			add(Sound{
 				Kind:     Click,
 				At:       b.From,
-				Duration: length,
+				Duration: b.To - b.From,
 				Note:     l.noteAt(b.From),
 			})
 		}

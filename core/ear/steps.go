@@ -14,7 +14,7 @@ const (
 	stepNear  = music.Cents(35) // of a note of the score, is that note
 	stepHolds = 8               // frames, on a note of the score
 	halfHolds = 20              // frames, on a half step beside one
-	stepTakes = 15              // frames at most, from one to the other
+	stepTakes = 20              // frames at most, from one to the other
 )
 
 // cutAtSteps cuts a plateau where it steps from one of the pitches asked for to another, or

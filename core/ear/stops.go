@@ -53,8 +53,12 @@ func (b *builder) cutWhere(
 		if !found {
 			continue
 		}
-		begin := p.Onset
-		first, rest := p.cut(begin+music.Seconds(from)*tongueStep, begin+music.Seconds(to)*tongueStep, AfterSilence)
+		begin, end := p.Onset+music.Seconds(from)*tongueStep, p.Onset+music.Seconds(to)*tongueStep
+		if b.isCancelled(p.pitch, begin, end) {
+			n = max(n, to)
+			continue
+		}
+		first, rest := p.cut(begin, end, AfterSilence)
 		if first.length() > 0 && rest.length() > 0 {
 			return append([]plateau{first}, b.cutWhere(rest, find)...)
 		}
@@ -182,6 +186,9 @@ func dips(levels []music.Decibels, depth music.Decibels) bool {
 // isHole reports whether a stretch without a pitch inside a note is a silence: the
 // loudness falls in it, farther than it sways anyhow, or it lasts.
 func (l *listening) isHole(before, after plateau) bool {
+	if strongest, others, ok := l.fallIn(before.pitch, before.Release, after.Onset); ok {
+		return strongest < -holeFalls && allFall(strongest, others)
+	}
 	sways := max(l.sways(before), l.sways(after))
 	if sways >= swaysSome && l.softFor(before, after) < stopsInHall {
 		return false

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"earlychorus/core/contour"
+	"earlychorus/core/dsp"
 	"earlychorus/core/music"
 )
 
@@ -16,11 +17,13 @@ const (
 	turnStep      = music.Seconds(0.01)
 	turnLeast     = music.Seconds(0.05)  // nearer, the change is where it was seen
 	turnFalls     = music.Decibels(3)    // of the old note alone, when it has begun to die away
+	turnTakes     = music.Seconds(0.05)  // from the one note to the other
 	turnFallen    = music.Decibels(6)    // and when it has
 	turnCame      = music.Decibels(10)   // below what it becomes, the new note has come
 	turnWindow    = music.Seconds(0.045) // at least
 	turnWidest    = music.Seconds(0.12)
 	turnHarmonics = 6 // of the old note
+	turnAll       = 3 // of the new one, where all are looked at
 )
 
 // turnBack puts every slurred change of pitch where the note before was left.
@@ -64,14 +67,21 @@ func (l *listening) turnOf(before, after plateau) (at music.Seconds, ok bool) {
 		back++
 	}
 	at = meeting - music.Seconds(back)*turnStep
-	// What only the new note has; a twelfth up has nothing of its own, and all is looked at.
+	return at, l.cameBy(at, meeting, pitch, before, w) && meeting-at >= turnLeast
+}
+
+// cameBy reports whether a note that is heard from a meeting on sounded at a moment already.
+func (l *listening) cameBy(at, meeting music.Seconds, pitch music.Hertz, before plateau, w music.Seconds) bool {
+	// What only the new note has: there it came before it was heard.
 	if own, v := onlyOf(pitch, before.pitch.Above(standardPitch)); len(own) > 0 {
-		only, w = own, v
-	} else {
-		only = []music.Hertz{pitch}
+		return l.together(own, at+v, v) > l.together(own, meeting+v, v)-turnCame
 	}
-	come := l.together(only, at+w, w) > l.together(only, meeting+w, w)-turnCame
-	return at, come && meeting-at >= turnLeast
+	// An octave or a twelfth up has nothing of its own; one of its harmonics may be cancelled.
+	var comes []float64
+	for _, f := range harmonicsOf(pitch)[:turnAll] {
+		comes = append(comes, float64(l.take.heard.Single(f, at+turnTakes+w, w)-l.take.heard.Single(f, meeting+w, w)))
+	}
+	return dsp.Median(comes) > -float64(turnCame)
 }
 
 // together is how loud some frequencies are, all in all.
@@ -111,8 +121,8 @@ func (l *listening) mixesTaken(plateaus []plateau) (out []plateau) {
 	for n, p := range plateaus {
 		if n > 0 && n < len(plateaus)-1 && p.length() < mixLasts && p.starts != AfterSilence &&
 			plateaus[n+1].starts != AfterSilence && p.isUnder(plateaus[n+1]) &&
-			(p.isUnder(plateaus[n-1]) || p.sharesWith(plateaus[n-1]) &&
-				(p.length() < passes || l.isOnlyMix(p, plateaus[n-1], plateaus[n+1]))) {
+			(p.isUnder(plateaus[n-1]) || p.length() < passes && p.sharesWith(plateaus[n-1]) ||
+				(p.length() < passes || p.sharesWith(plateaus[n-1])) && l.isOnlyMix(p, plateaus[n-1], plateaus[n+1])) {
 			plateaus[n+1].Onset, plateaus[n+1].hidden = p.Onset, p.length()
 			continue
 		}

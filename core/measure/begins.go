@@ -51,6 +51,7 @@ const (
 const (
 	aroundStart = 0.3
 	onTheClick  = 0.06
+	aSyllable   = 0.4 // at most, also where it is level
 )
 
 // doubtOfStart is why the start of a note cannot be relied on: somebody talks into it, or
@@ -58,7 +59,8 @@ const (
 func (c Case) doubtOfStart(p playedNote, quick bool) ear.Doubt {
 	for _, s := range c.Analysis.Sounds {
 		before := p.note.Onset - s.At - s.Duration
-		talks := s.Kind == ear.Voice || quick && s.Kind == ear.OtherSound
+		talks := s.Kind == ear.Voice || quick && s.Kind == ear.OtherSound ||
+			s.Kind == ear.OtherPlayer && s.Note < 0 && s.Duration < aSyllable
 		if talks && s.At < p.note.Onset+softStart && before < aroundStart ||
 			quick && s.Kind == ear.Click && s.At < p.note.Onset+softStart && before < onTheClick {
 			return ear.WithAnother
@@ -76,7 +78,7 @@ func begins(c Case, _ float64) (out []Reading) {
 		switch rise := p.note.Rise; {
 		case p.target.Articulation == scores.Tongued && rise > softStart:
 			way = Low
-		case p.target.Articulation == scores.BreathStart && rise < hardStart:
+		case p.target.Articulation == scores.BreathStart && rise > 0 && rise < hardStart:
 			way = High
 		}
 		out = append(out, Reading{

@@ -61,7 +61,7 @@ const leastStep = 5. // dB
 func levelEnds(c Case, limit float64) []Reading {
 	all := endToEnd(c, limit, func(l scores.Limits) float64 { return float64(l.Level) },
 		func(p playedNote) (float64, ear.Doubt) {
-			return float64(p.note.LevelTo - p.note.LevelFrom), p.note.Distrust.Level
+			return float64(p.note.Grows), p.note.Distrust.Level
 		})
 	for n := range all {
 		step := float64(c.Analysis.Notes[all[n].Note].Step)

@@ -40,7 +40,7 @@ func noTongue(c Case, _ float64) (out []Reading) {
 			touches++
 		}
 		for _, e := range eventsOf(c.Analysis, p.n) {
-			if e.Kind == ear.Tongue {
+			if e.Kind == ear.Tongue && !c.clicksAt(e.At) && !c.clickDueAt(e.At) {
 				touches++
 			}
 		}

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"earlychorus/core/dsp"
+	"earlychorus/core/ear"
 	"earlychorus/core/scores"
 )
 
@@ -13,6 +14,7 @@ import (
 type run struct {
 	at, ratio []float64
 	side      string // which little finger began it, where that matters
+	attacked  bool   // its first note begins out of silence, and its second by changing: not the same moment of a note
 }
 
 // runs are the phrases of a take long enough to have a pace. Only notes that follow
@@ -21,6 +23,9 @@ func runs(c Case) (out []run) {
 	targets := c.Score.Targets()
 	var now run
 	end := func() {
+		if now.attacked && len(now.ratio) > fewestForDrift {
+			now.at, now.ratio = now.at[1:], now.ratio[1:]
+		}
 		if len(now.ratio) >= fewestForPace {
 			out = append(out, now)
 		}
@@ -36,6 +41,9 @@ func runs(c Case) (out []run) {
 			continue
 		}
 		asked := float64(c.Score.TempoBPM.Seconds(targets[n].StartBeat - targets[n-1].StartBeat))
+		if len(now.ratio) == 0 {
+			now.attacked = before.Start == ear.AfterSilence && after.Start == ear.BySlur
+		}
 		now.side = targets[n].Side
 		now.at = append(now.at, float64(before.Onset))
 		now.ratio = append(now.ratio, float64(after.Onset-before.Onset)/asked)

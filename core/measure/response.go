@@ -49,6 +49,11 @@ func response(c Case, limit float64) []Reading {
 		return nil
 	}
 	out := beatsOf(c, limit, tones)
+	for n := range out {
+		if r := &out[n]; r.Value < 0 && c.comesOutOfAnother(c.Analysis.Notes[r.Note]) {
+			r.Value, r.Excess, r.Way = 0, min(r.Excess, perfect), 0 // somebody else's beginning
+		}
+	}
 	if limit > 0 && c.Asks(Pace) {
 		c.withoutPace(out)
 	}

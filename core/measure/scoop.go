@@ -2,7 +2,9 @@ package measure
 
 import (
 	"math"
+	"slices"
 
+	"earlychorus/core/ear"
 	"earlychorus/core/music"
 )
 
@@ -59,7 +61,7 @@ func (c Case) heardAtOnce(p playedNote) music.Seconds {
 func scoop(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		by := float64(p.note.Scoop)
-		if p.note.Settle < c.heardAtOnce(p) && math.Abs(by) < unheards*limit {
+		if p.note.Settle < c.heardAtOnce(p) && math.Abs(by) < unheards*limit || c.comesOutOfAnother(p.note) {
 			by = max(-limit, min(limit, by))
 		}
 		return Reading{
@@ -68,5 +70,17 @@ func scoop(c Case, limit float64) []Reading {
 			Trust: p.note.Distrust.Pitch,
 			Way:   sign(by),
 		}
+	})
+}
+
+// comesOutOf is how near the end of another sound a note begins that comes out of it.
+const comesOutOf = 0.02 // seconds
+
+// comesOutOfAnother reports whether the first moment of a note is heard with what somebody
+// else plays, or a metronome does.
+func (c Case) comesOutOfAnother(note ear.Note) bool {
+	return note.Start == ear.BySlur && slices.ContainsFunc(c.Analysis.Sounds, func(s ear.Sound) bool {
+		before := note.Onset - s.At - s.Duration
+		return s.Note < 0 && math.Abs(float64(before)) < comesOutOf
 	})
 }

@@ -14,7 +14,7 @@ import (
 
 // Lessons that were once concluded as no teacher would, each for a reason of its own, by the
 // round in which they are given.
-var onceWrong = [][]string{{
+var onceWrong = map[int][]string{0: {
 	// A visit to another pitch counted as holding on to the note before.
 	"piccolo/chromatic-loop/3/whole-step-low@3/own players/classroom",
 	"soprano-recorder/swell/2/half-step-high@3/csound-soundfont/sibling talking",
@@ -85,7 +85,12 @@ var onceWrong = [][]string{{
 	"trombone/rhythm-on-a-note/2/right@0/csound-soundfont/bathroom, phone",
 	// A pure tone that sways was parted by its echoes, again and again.
 	"piccolo/register-pair/3/right@0/timgm6mb-soundfont/neighbor practicing",
-}, {
+	// A room's mode rang on at a pure tone's loudest harmonic and filled a stop; the others stopped.
+	"piccolo/ladder/3/gap@2/own players/classroom",
+	"flute/starts-and-ends/2/gap@2/own players/bathroom, phone",
+	// Whose tongue an echo left at one harmonic was slurred, so that the note came early.
+	"flute/growing-walk/2/right@0/csound-soundfont/classroom",
+}, 1: {
 	// A note and somebody else's softer one on the same pitch behind it were one.
 	"clarinet/growing-walk/2/rushes@0/own players/neighbor practicing",
 	"flute/starts-and-ends/2/right@0/timgm6mb-soundfont/neighbor practicing",
@@ -99,7 +104,7 @@ var onceWrong = [][]string{{
 	"horn/ladder/2/right@0/timgm6mb-soundfont/bathroom, phone",
 	// A note that its echoes cancelled for a while was not held.
 	"soprano-recorder/ladder/3/right@0/own players/bathroom, phone",
-}, {
+}, 2: {
 	"piccolo/register-pair/3/right@0/csound-soundfont/bedroom, laptop",
 	// A pure tone that its echoes all but cancelled for a moment had stopped.
 	"soprano-recorder/long-tone-longest/2/right@0/own players/band hall",
@@ -112,10 +117,43 @@ var onceWrong = [][]string{{
 	"clarinet/starts-and-ends/2/right@0/timgm6mb-soundfont/sibling talking",
 	// Clicks on the beat filled what the tongue parts.
 	"tuba/growing-walk/2/right@0/csound-soundfont/metronome",
-}, {
+}, 3: {
 	// Clicks on the beat cut soft ends short.
 	"bass-clarinet/starts-and-ends/2/right@0/own players/metronome",
 	"bassoon/excerpt/2/right@0/timgm6mb-soundfont/metronome",
+}, 6: {
+	// Echoes cancelled one harmonic of a pure tone: it had faded, stopped, or been tongued.
+	"piccolo/tuning-note/2/right@0/own players/classroom",
+	"piccolo/ladder/3/right@0/own players/band hall",
+	"piccolo/register-pair/3/right@0/own players/band hall",
+	"piccolo/register-pair/3/right@0/csound-soundfont/metronome",
+	"piccolo/register-pair/3/right@0/timgm6mb-soundfont/band hall",
+	// A change of loudness between two notes was a dip between them.
+	"soprano-recorder/register-pair/3/right@0/own players/bedroom, laptop",
+	// Somebody else's note covered the beginning of a soft one, which was quick then.
+	"soprano-recorder/starts-and-ends/2/right@0/own players/neighbor practicing",
+	// A level word just before a note.
+	"alto-recorder/starts-and-ends/2/right@0/csound-soundfont/sibling talking",
+	// A click with one of the note's harmonics was a crack.
+	"oboe/long-tone-counted/2/right@0/csound-soundfont/metronome",
+	"soprano-sax/register-pair/3/right@0/timgm6mb-soundfont/metronome",
+	// Half steps in a hall glide into each other.
+	"eb-clarinet/chromatic-loop/3/right@0/own players/band hall",
+	// What rings and what came, read for a lower note that held the next one up.
+	"clarinet/excerpt/2/right@0/csound-soundfont/band hall",
+}, 7: {
+	// A room's mode filled what the tongue parts at the loudest harmonic.
+	"soprano-recorder/rhythm-on-a-note/2/right@0/own players/bathroom, phone",
+	"soprano-recorder/register-pair/3/right@0/own players/band hall",
+	"alto-recorder/register-pair/3/right@0/own players/bathroom, phone",
+	"alto-recorder/starts-and-ends/2/right@0/own players/neighbor practicing",
+	// A phrase's first note began with an attack, and the others by changing: it slowed down.
+	"piccolo/chromatic-loop/3/right@0/timgm6mb-soundfont/classroom",
+	// A word just before a note on its own pitch: it came early.
+	"english-horn/starts-and-ends/2/right@0/timgm6mb-soundfont/sibling talking",
+	// A click just before a note began it.
+	"soprano-sax/starts-and-ends/2/right@0/own players/metronome",
+	"bari-sax/starts-and-ends/2/right@0/own players/neighbor practicing",
 }}
 
 func TestLessonsOnceConcludedWrong(t *testing.T) {
