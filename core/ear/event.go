@@ -64,10 +64,15 @@ func (l *listening) eventsOf(g group, index int) []Event {
 	if g.wrong && len(g.on) > 0 {
 		out = append(out, l.visit(g, WrongNote, index, g.on[0], n.Sounding))
 	}
+	last := -1 // of what is the player's
 	for k, p := range g.all {
-		if k > 0 {
-			out = append(out, l.stop(g, g.all[k-1], p, index)...)
+		if !g.isOn(p) && l.isNobodys(g, p, n.Level) && p.level < n.Level-farBelow {
+			continue // in a silence of the player's, perhaps
 		}
+		if last >= 0 {
+			out = append(out, l.stop(g, g.all[last], p, index)...)
+		}
+		last = k
 		if g.isOn(p) || p.length() < breakTime {
 			continue
 		}
@@ -114,7 +119,8 @@ func (l *listening) isNobodys(g group, p plateau, level music.Decibels) bool {
 		return false
 	}
 	number, _ := l.partialOf(g, p)
-	return number == 0 && !isPartOf(p.pitch.Above(standardPitch), g.pitch.Above(standardPitch))
+	return number == 0 && (p.pitch > g.pitch+farthestCrack ||
+		!isPartOf(p.pitch.Above(standardPitch), g.pitch.Above(standardPitch)))
 }
 
 // isOnBeat reports whether a short visit well inside a note falls on the beat, as a
@@ -152,6 +158,7 @@ func (l *listening) hasMetronome() bool {
 const (
 	fewestClicks     = 4
 	longestChance    = music.Seconds(0.32)
+	farthestCrack    = music.Cents(3600) // three octaves
 	longestClickEcho = music.Seconds(0.12)
 	insideNote       = music.Seconds(0.25)
 )

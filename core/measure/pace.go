@@ -89,7 +89,26 @@ func (r run) change() float64 {
 			least = now
 		}
 	}
+	if math.Abs(least) < r.scatter() {
+		return 0
+	}
 	return least
+}
+
+// scatter is how great a change of pace, per cent, the lengths could make by chance alone: in a
+// room that rings, when a note gives way is heard a little early or late.
+func (r run) scatter() float64 {
+	slope := dsp.TheilSen(r.at, r.ratio)
+	var off []float64
+	for n := range r.at {
+		off = append(off, r.ratio[n]-slope*(r.at[n]-r.at[0]))
+	}
+	middle, squares := dsp.Median(off), 0.
+	for _, x := range off {
+		squares += (x - middle) * (x - middle)
+	}
+	// The error of a line's slope, over its whole length.
+	return 100 * scatters * math.Sqrt(squares/float64(len(off)-2)) * math.Sqrt(12/float64(len(off)))
 }
 
 func without(x []float64, n int) []float64 { return slices.Delete(slices.Clone(x), n, n+1) }
@@ -132,3 +151,6 @@ func trimmedMean(x []float64) float64 {
 	}
 	return sum / float64(len(sorted)-2*cut)
 }
+
+// scatters is how many of its errors a change of pace must be to be one.
+const scatters = 1.5

@@ -35,18 +35,11 @@ var tempoChanges = Fault{
 	},
 }
 
-// blursPace is how many times as much a pace may change where the room's ring blurs when one
-// note gives way to the next (own lessons).
-const blursPace = 1.5
-
 // tempoDrift is the slope of the notes' lengths over a phrase, per cent.
 func tempoDrift(c Case, limit float64) []Reading {
 	percent, ok := paceChanges(c)
 	if mean, _ := meanChange(c); !ok || c.asks("pace") && math.Abs(mean) >= math.Abs(percent) {
 		return nil
-	}
-	if c.Analysis.Recording.Ring > hidesTongue {
-		limit *= blursPace
 	}
 	return whole(Reading{
 		Value: percent,
