@@ -94,12 +94,14 @@ ear_flags() {
 
 # The core's ear for the browser, from the packages the server hears with.
 build_ear() {
-  fresh web/public/ear.wasm core wasm go.mod scripts/setup.sh && return
+  fresh web/public/ear.wasm core wasm cmd/earpack go.mod scripts/setup.sh && return
   say "Building the ear for the browser …"
   local flags
   mapfile -t flags < <(ear_flags)
+  mkdir -p bin
   GOOS=wasip1 GOARCH=wasm CGO_ENABLED=0 go build -buildmode=c-shared -trimpath "${flags[@]}" -ldflags='-s -w' \
-    -o web/public/ear.wasm ./wasm
+    -o bin/ear.wasm ./wasm
+  go run ./cmd/earpack bin/ear.wasm web/public/ear.wasm
 }
 
 # compile_ahead compiles, in the background, what does not wait for the interface: while
