@@ -19,6 +19,7 @@ const (
 	cancelWindow    = music.Seconds(0.012)
 	cancelStep      = music.Seconds(0.008)
 	cancelMoments   = 40
+	lowestApart     = music.Cents(-1000)  // from A4, about 250 Hz: a lower pitch takes too long a window
 	cancelBeside    = music.Seconds(0.12) // on both sides, what the harmonics are measured against
 	cancelClear     = music.Decibels(10)  // out of the noise between them
 	cancelFewest    = 2                   // harmonics besides the strongest
@@ -37,7 +38,7 @@ func (l *listening) isCancelled(pitch music.Cents, from, to music.Seconds) bool 
 // fallIn is how a pure tone's strongest harmonic, and most of its others, fall between two
 // moments. ok is false where that cannot be known.
 func (l *listening) fallIn(pitch music.Cents, from, to music.Seconds) (strongest, others music.Decibels, ok bool) {
-	if !l.isPure() || l.burstsIn(from, to) {
+	if pitch < lowestApart || l.burstsIn(from, to) {
 		return 0, 0, false
 	}
 	body := l.harmonicsIn(pitch, from-cancelBeside, from)
@@ -81,7 +82,7 @@ func oneFalls(before, after []harmonic) bool {
 // harmonics do, where the strongest goes farther: the room has a part in that.
 func (l *listening) grows(n Note, s stretch) music.Decibels {
 	all := n.LevelTo - n.LevelFrom
-	if !l.isPure() || max(all, -all) < cancelLeast {
+	if music.Between(standardPitch, n.F0) < lowestApart || max(all, -all) < cancelLeast {
 		return all
 	}
 	fifth := music.Seconds(s.t[len(s.t)-1]-s.t[0]) / 5
