@@ -70,9 +70,9 @@ of script, compressed. Behind it, once the page is quiet: the core, %.2f MB comp
 }
 
 const dataOfCore = `
-Beside its code the core has data: tables, words, and what the runtime knows of types and functions. A core that reads
-and writes JSON and does nothing else comes to 0.68 MB compressed, built by the same compiler: the runtime, its
-collector and the standard library are half of it.
+Beside its code the core has data: tables, words, and what the runtime knows of types and functions; cmd/earpack takes
+the lines of source out of it. A core that reads and writes JSON and does nothing else comes to 0.57 MB compressed,
+built by the same compiler and packed; one that does not, nor formats text, to 0.35 MB.
 `
 
 func kilo(bytes int) float64 { return float64(bytes) / 1000 }

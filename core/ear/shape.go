@@ -178,11 +178,26 @@ func (l *listening) step(n Note) (most music.Decibels) {
 	for at := from + over; at+gap+over < min(to, len(l.contour.Frames)); at += gap / 2 {
 		before, loose := levels(at-over, at)
 		after, looser := levels(at+gap, at+gap+over)
-		if by := after - before; max(loose, looser) < jumpEven && max(by, -by) > max(most, -most) {
+		by := after - before
+		if max(loose, looser) < jumpEven && max(by, -by) > max(most, -most) && !l.isRoomsStep(n, by, at) {
 			most = by
 		}
 	}
 	return most
+}
+
+// isRoomsStep reports whether a step of a note's loudness, at a frame, is one harmonic's alone.
+func (l *listening) isRoomsStep(n Note, by music.Decibels, frame int) bool {
+	at, pitch := contour.Time(frame), music.Between(standardPitch, n.F0)
+	if pitch < lowestApart || max(by, -by) < cancelLeast {
+		return false
+	}
+	strongest, others, ok := change(
+		l.harmonicsIn(pitch, at-jumpOver, at),
+		l.harmonicsIn(pitch, at+jumpTakes, at+jumpTakes+jumpOver),
+	)
+	way := math.Copysign(1, float64(strongest))
+	return ok && way*float64(others) < cancelShare*math.Abs(float64(strongest))
 }
 
 // A step of the loudness takes no longer than jumpTakes, and lasts.

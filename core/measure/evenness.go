@@ -37,15 +37,18 @@ var unevenLengths = Fault{
 // finger and those that begin with the right are told apart, so that the weaker side
 // shows.
 func evenness(c Case, limit float64) (out []Reading) {
-	ratios, sides := map[string][]float64{}, []string{}
+	ratios, sides, blur := map[string][]float64{}, []string{}, 0.
 	for _, r := range runs(c) {
 		if !slices.Contains(sides, r.side) {
 			sides = append(sides, r.side)
 		}
 		ratios[r.side] = append(ratios[r.side], r.ratio...)
+		if c.Analysis.Recording.Ring > hidesTongue {
+			blur = max(blur, hallBlurs/r.asked)
+		}
 	}
 	for _, side := range sides {
-		spread := spreadOf(ratios[side])
+		spread := math.Sqrt(max(0, math.Pow(spreadOf(ratios[side]), 2)-blur*blur))
 		out = append(out, Reading{
 			Note:   WholeStep,
 			Value:  spread,
@@ -57,6 +60,10 @@ func evenness(c Case, limit float64) (out []Reading) {
 	}
 	return out
 }
+
+// hallBlurs is how far off it is known when one note gives way to the next, in seconds, where
+// the room rings longer than hidesTongue (own lessons).
+const hallBlurs = 0.065
 
 // spreadOf is the standard deviation of lengths, as a share of their mean.
 func spreadOf(ratio []float64) float64 {

@@ -13,8 +13,11 @@ import (
 // and when it began.
 type run struct {
 	at, ratio []float64
-	side      string // which little finger began it, where that matters
-	attacked  bool   // its first note begins out of silence, and its second by changing: not the same moment of a note
+	asked     float64 // seconds from one note to the next, as written, the last of them
+	side      string  // which little finger began it, where that matters
+	// attacked is whether its first note begins out of silence, and its second by changing: that
+	// is not the same moment of a note.
+	attacked bool
 }
 
 // runs are the phrases of a take long enough to have a pace. Only notes that follow
@@ -45,6 +48,7 @@ func runs(c Case) (out []run) {
 			now.attacked = before.Start == ear.AfterSilence && after.Start == ear.BySlur
 		}
 		now.side = targets[n].Side
+		now.asked = asked
 		now.at = append(now.at, float64(before.Onset))
 		now.ratio = append(now.ratio, float64(after.Onset-before.Onset)/asked)
 	}
