@@ -6,7 +6,6 @@ import (
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
 	"earlychorus/core/music"
-	"earlychorus/core/scores"
 )
 
 // A room cancels one harmonic of a tone for a while, where its echoes meet; a player who
@@ -35,8 +34,9 @@ func (l *listening) isCancelled(pitch music.Cents, from, to music.Seconds) bool 
 	return ok && strongest < -cancelLeast && !allFall(strongest, others)
 }
 
-// fallIn is how a pure tone's strongest harmonic, and most of its others, fall between two
-// moments. ok is false where that cannot be known.
+// fallIn is how a tone's strongest harmonic, and most of its others, fall between two moments.
+// ok is false where that cannot be known: the pitch is low, a click sounds, the others are too
+// soft.
 func (l *listening) fallIn(pitch music.Cents, from, to music.Seconds) (strongest, others music.Decibels, ok bool) {
 	if pitch < lowestApart || l.burstsIn(from, to) {
 		return 0, 0, false
@@ -78,8 +78,8 @@ func oneFalls(before, after []harmonic) bool {
 	return ok && strongest < -cancelLeast && !allFall(strongest, others)
 }
 
-// grows is how the loudness changes over a note. Of a pure tone that is what most of its
-// harmonics do, where the strongest goes farther: the room has a part in that.
+// grows is how the loudness changes from a note's first fifth to its last: as most harmonics
+// do, where the strongest goes farther, for the room has a part in that.
 func (l *listening) grows(n Note, s stretch) music.Decibels {
 	all := n.LevelTo - n.LevelFrom
 	if music.Between(standardPitch, n.F0) < lowestApart || max(all, -all) < cancelLeast {
@@ -139,66 +139,6 @@ func (l *listening) harmonicsIn(pitch music.Cents, from, to music.Seconds) []har
 	for h := range out {
 		of := f * music.Hertz(h+1)
 		out[h] = harmonic{level: middle(of), noise: middle(of + f/2)}
-	}
-	return out
-}
-
-// A room that rings on at the strongest harmonic of a pure tone fills what the tongue parts:
-// the others dip all the same, by modesDip at least.
-const (
-	modesDip    = music.Decibels(8)
-	modesAround = music.Seconds(0.2)
-	modesStep   = music.Seconds(0.004)
-)
-
-// dipsOfMost finds dips of most harmonics of a pure tone where a note is asked for once more
-// and the loudness does not dip.
-func (l *listening) dipsOfMost(p plateau, found []dip) (out []dip) {
-	if !l.isPure() {
-		return nil
-	}
-	targets, near := l.Score.Targets(), l.Score.TempoBPM.Seconds(ripplesNear)
-	for n, t := range targets {
-		due := l.Start + l.Score.TempoBPM.Seconds(t.StartBeat)
-		inside := due > p.Onset+modesAround && due < p.Release-modesAround
-		seen := slices.ContainsFunc(found, func(d dip) bool { return max(d.at-due, due-d.at) < near })
-		if !inside || seen || !repeats(targets, n) || t.Articulation == scores.Slurred {
-			continue
-		}
-		levels := l.levelsOfMost(p, due-modesAround, due+modesAround)
-		for k := range levels {
-			depth, at := repeatAt(levels, k)
-			when := due - modesAround + music.Seconds(at)*modesStep
-			if depth >= modesDip && max(when-due, due-when) < near {
-				out = append(out, dip{when, depth})
-				break
-			}
-		}
-	}
-	return out
-}
-
-// levelsOfMost is how loud most of a pure tone's harmonics are besides its strongest, step by
-// step, each against its own loudness; nil where they do not stand out of the noise.
-func (l *listening) levelsOfMost(p plateau, from, to music.Seconds) (out []music.Decibels) {
-	usual := l.harmonicsIn(p.pitch, from, to)
-	f := p.pitch.Above(standardPitch)
-	most, w := strongestOf(usual), max(cancelWindow, cancelPeriods/music.Seconds(f))
-	var clear []int
-	for h := range usual {
-		if h != most && usual[h].level > usual[h].noise+cancelClear {
-			clear = append(clear, h)
-		}
-	}
-	if len(clear) < cancelFewest {
-		return nil
-	}
-	for at := from; at < to; at += modesStep {
-		var now []float64
-		for _, h := range clear {
-			now = append(now, float64(l.take.heard.Single(f*music.Hertz(h+1), at, w)-usual[h].level))
-		}
-		out = append(out, music.Decibels(dsp.Median(now)))
 	}
 	return out
 }

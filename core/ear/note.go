@@ -36,7 +36,7 @@ type Note struct {
 	LevelSD    float64        `json:"level_sd_db" doc:"standard deviation of the loudness over the middle 80 %"`
 	LevelFrom  music.Decibels `json:"level_from_db" doc:"loudness of the first fifth"`
 	LevelTo    music.Decibels `json:"level_to_db" doc:"loudness of the last fifth"`
-	Grows      music.Decibels `json:"grows_db" doc:"from the one to the other, as most harmonics of a pure tone do"`
+	Grows      music.Decibels `json:"grows_db" doc:"from the one to the other, as most harmonics do"`
 	Loudness   music.Decibels `json:"loudness_lufs,omitempty" doc:"momentary loudness, ITU-R BS.1770; absent from notes shorter than its window"`
 	WithLevel  float64        `json:"cents_per_10_db" doc:"how the pitch goes with loudness; 0 where the loudness hardly changes"`
 	Scoop      music.Cents    `json:"scoop_cents" doc:"first 60 ms against the centre; 0 where a click or a voice sounds over them"`
