@@ -117,7 +117,7 @@ func (l *listening) falls(p plateau, plateaus []plateau) (at music.Seconds, ok b
 
 // levelOf is a plateau's usual loudness.
 func (l *listening) levelOf(p plateau) music.Decibels {
-	b := builder{c: l.contour}
+	b := builder{listening: l}
 	return b.level(p)
 }
 

@@ -46,12 +46,10 @@ const (
 func (l *listening) findPlateaus(dip music.Decibels) []plateau {
 	b := builder{
 		listening: l,
-		c:         l.contour,
-		fine:      l.fine,
 		quiet:     quietOf(l.contour),
 		dip:       dip,
 	}
-	for n, f := range b.c.Frames {
+	for n, f := range b.contour.Frames {
 		b.hear(n, f)
 	}
 	b.close()
@@ -79,7 +77,7 @@ func (b *builder) withOwnPitch(part, whole plateau) plateau {
 		return part
 	}
 	var cents []float64
-	for _, f := range b.c.Frames[part.from:part.to] {
+	for _, f := range b.contour.Frames[part.from:part.to] {
 		if f.Voiced() {
 			cents = append(cents, float64(music.Between(standardPitch, f.Pitch)))
 		}
@@ -92,8 +90,6 @@ func (b *builder) withOwnPitch(part, whole plateau) plateau {
 
 type builder struct {
 	*listening
-	c       contour.Contour
-	fine    contour.Envelope
 	quiet   music.Decibels
 	dip     music.Decibels
 	done    []plateau
@@ -226,7 +222,7 @@ const slurFalls = music.Decibels(13)
 // level is a plateau's usual loudness.
 func (b *builder) level(p plateau) music.Decibels {
 	levels := make([]float64, 0, p.to-p.from)
-	for _, f := range b.c.Frames[p.from:p.to] {
+	for _, f := range b.contour.Frames[p.from:p.to] {
 		levels = append(levels, float64(f.Level))
 	}
 	return music.Decibels(dsp.Median(levels))
@@ -234,7 +230,7 @@ func (b *builder) level(p plateau) music.Decibels {
 
 // withLevels notes how loud each plateau is.
 func (l *listening) withLevels(plateaus []plateau) []plateau {
-	b := builder{c: l.contour}
+	b := builder{listening: l}
 	for n := range plateaus {
 		plateaus[n].level = b.level(plateaus[n])
 	}
@@ -301,13 +297,8 @@ func dipIn(e contour.Envelope, about, around, w music.Seconds) (depth music.Deci
 		}
 	}
 	before, after := contour.Silence, contour.Silence
-	for t := about - around; t <= about+around; t += tongueStep {
-		if t <= at {
-			before = max(before, e.Level(t, w))
-		}
-		if t >= at {
-			after = max(after, e.Level(t, w))
-		}
+	for d := music.Seconds(0); d <= around; d += tongueStep {
+		before, after = max(before, e.Level(at-d, w)), max(after, e.Level(at+d, w))
 	}
 	return min(before, after) - e.Level(at, w), at
 }

@@ -166,7 +166,7 @@ const dipAround = music.Seconds(0.12)
 // step is the greatest change of a note's loudness between two stretches of it, each
 // even in itself.
 func (l *listening) step(n Note) (most music.Decibels) {
-	over, gap := contour.Index(jumpOver), contour.Index(jumpTakes)
+	over, gap, where := contour.Index(jumpOver), contour.Index(jumpTakes), 0
 	from, to := contour.Index(n.Onset+settle), contour.Index(n.Release-settle)
 	levels := func(a, b int) (middle, span music.Decibels) {
 		var x []float64
@@ -178,10 +178,12 @@ func (l *listening) step(n Note) (most music.Decibels) {
 	for at := from + over; at+gap+over < min(to, len(l.contour.Frames)); at += gap / 2 {
 		before, loose := levels(at-over, at)
 		after, looser := levels(at+gap, at+gap+over)
-		by := after - before
-		if max(loose, looser) < jumpEven && max(by, -by) > max(most, -most) && !l.isRoomsStep(n, by, at) {
-			most = by
+		if by := after - before; max(loose, looser) < jumpEven && max(by, -by) > max(most, -most) {
+			most, where = by, at
 		}
+	}
+	if l.isRoomsStep(n, most, where) {
+		return 0
 	}
 	return most
 }
