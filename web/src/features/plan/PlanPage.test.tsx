@@ -226,6 +226,23 @@ describe('the step in hand', () => {
     expect((await lastSaved(1))[0]?.parameters).toEqual({ beats: 12 })
   })
 
+  it('is the one just added from the moment it is listed, not the last one', async () => {
+    await onThePage()
+    const acts = globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }
+    // As in a browser: what is drawn at once is drawn alone, before what React puts off.
+    acts.IS_REACT_ACT_ENVIRONMENT = false
+    const drawn: string[] = []
+    const watch = new MutationObserver(() =>
+      drawn.push(`${rows().length}: ${document.querySelector('section[aria-label^="The step"] h2')?.textContent}`),
+    )
+    watch.observe(document.body, { childList: true, subtree: true })
+    screen.getByRole('button', { name: /^Add Care/ }).click()
+    await vi.waitFor(() => expect(drawn.at(-1)).toBe('3: Care'))
+    watch.disconnect()
+    acts.IS_REACT_ACT_ENVIRONMENT = true
+    expect(drawn).not.toContain('3: Long tone, counted')
+  })
+
   it('says at its field what cannot be', async () => {
     school(plan(item('a')), {
       'POST /classes/c/steps/notation': () =>

@@ -64,12 +64,18 @@ function Desk({ classId, plan, kinds, choices }: DeskProps) {
   const dayKey = dayKeys[day] ?? 'MO'
   const ofDay = draft.items.filter((i) => i.days.includes(dayKey) && (i.at === at || i.at === 'both'))
   const work = useQuery(dayQuery(classId, plan.monday, ofDay, at))
+  // The address opens a step and follows; it comes a moment after the page, and whoever types
+  // at once would type into the last step's fields.
+  const [inHand, setInHand] = useState(search.get('step'))
   // There is always a step in hand where the day has one: an empty third column says
   // nothing.
-  const chosen = draft.items.find((i) => i.key === search.get('step')) ?? ofDay[0]
-  // Replaced and not pushed: the way back leads out of the plan, not through every step that
-  // was looked at.
-  const choose = (key: string) => setSearch({ step: key }, { replace: true })
+  const chosen = draft.items.find((i) => i.key === inHand) ?? ofDay[0]
+  const choose = (key: string) => {
+    setInHand(key)
+    // Replaced and not pushed: the way back leads out of the plan, not through every step that
+    // was looked at.
+    setSearch({ step: key }, { replace: true })
+  }
   const edit = (item: Item) => draft.change(draft.items.map((i) => (i.key === item.key ? item : i)))
   const remove = (key: string) => draft.change(draft.items.filter((i) => i.key !== key))
   const add = (...items: Item[]) => {
