@@ -140,7 +140,7 @@ func (l *listening) isOnBeat(n Note, p plateau) bool {
 func (l *listening) isHeardOver(g group, k int) bool {
 	p := g.all[k]
 	return k > 0 && p.length() < longestClickEcho && p.starts == BySlur && g.isOn(g.all[k-1]) &&
-		!p.isUnder(g.all[k-1]) && l.goesOnIn(g.all[k-1], p)
+		!p.isUnder(g.all[k-1]) && l.goesOnIn(g.all[k-1], p, silent)
 }
 
 // hasMetronome reports whether a metronome clicks in the recording: enough clicks lie

@@ -12,34 +12,58 @@ import (
 // Who practices in the same room is heard in the count-in already, and is far softer than
 // the player.
 const (
-	beforeTheFirst = music.Seconds(0.3)  // how much too soon a player may come
-	othersLeast    = music.Seconds(0.5)  // of a sound that is somebody playing
-	othersBelow    = music.Decibels(12)  // the player's notes, at least
-	othersFar      = music.Decibels(18)  // below them, a scrap is somebody else's
-	othersShort    = music.Seconds(0.3)  // of a scrap
-	othersAlike    = music.Decibels(4)   // how far the loudness of others lies apart
-	othersSame     = music.Decibels(2)   // and of one note of theirs
-	othersStep     = music.Seconds(0.05) // at which a rise out of their note is looked for
-	othersRise     = music.Decibels(6)   // out of their lower note, at least
-	othersAround   = music.Seconds(0.1)  // around it
+	beforeTheFirst = music.Seconds(0.3)   // how much too soon a player may come
+	othersLeast    = music.Seconds(0.5)   // of a sound that is somebody playing
+	othersBelow    = music.Decibels(12)   // the player's notes, at least
+	othersFar      = music.Decibels(18)   // below them, a scrap is somebody else's
+	othersShort    = music.Seconds(0.3)   // of a scrap
+	othersAlike    = music.Decibels(4)    // how far the loudness of others lies apart
+	othersSame     = music.Decibels(2)    // and of one note of theirs
+	othersStep     = music.Seconds(0.05)  // at which a rise out of their note is looked for
+	othersRise     = music.Decibels(6)    // out of their lower note, at least
+	othersClear    = music.Decibels(8)    // below a note that comes out of it
+	silent         = music.Decibels(-120) // as nobody at all
+	othersAround   = music.Seconds(0.1)   // around it
 )
 
 // othersPlay reports whether somebody plays before the player begins.
 func (l *listening) othersPlay(plateaus []plateau) bool { return len(l.playedBefore(plateaus)) > 0 }
 
+// othersTalk reports whether somebody talks before the player begins.
+func (l *listening) othersTalk(plateaus []plateau) bool {
+	return slices.ContainsFunc(l.heardBefore(plateaus), l.isSyllable)
+}
+
 // playedBefore returns what is played before the player begins.
-func (l *listening) playedBefore(plateaus []plateau) (out []plateau) {
+func (l *listening) playedBefore(plateaus []plateau) []plateau {
+	return slices.DeleteFunc(l.heardBefore(plateaus), func(p plateau) bool { return p.length() <= othersLeast })
+}
+
+// heardBefore returns what has a pitch before the player begins.
+func (l *listening) heardBefore(plateaus []plateau) (out []plateau) {
 	targets := l.Score.Targets()
 	if l.Alignment.FirstNote || len(targets) == 0 {
 		return nil
 	}
 	begins := l.Start + l.Score.TempoBPM.Seconds(targets[0].StartBeat) - beforeTheFirst
 	for _, p := range plateaus {
-		if p.length() > othersLeast && p.Release < begins {
+		if p.Release < begins {
 			out = append(out, p)
 		}
 	}
 	return out
+}
+
+// levelBefore is how loud most of what is played before the player begins is; silent where nothing is.
+func (l *listening) levelBefore(plateaus []plateau) music.Decibels {
+	var levels []float64
+	for _, p := range l.playedBefore(plateaus) {
+		levels = append(levels, float64(l.levelOf(p)))
+	}
+	if len(levels) == 0 {
+		return silent
+	}
+	return music.Decibels(dsp.Median(levels))
 }
 
 // othersAmong reports for each plateau whether it is somebody else's: as loud as what was
@@ -47,18 +71,15 @@ func (l *listening) playedBefore(plateaus []plateau) (out []plateau) {
 // the very note that was played before, or a scrap.
 func (l *listening) othersAmong(plateaus []plateau) []bool {
 	out := make([]bool, len(plateaus))
-	var levels, all []float64
 	others := l.playedBefore(plateaus)
-	for _, p := range others {
-		levels = append(levels, float64(p.level))
-	}
 	if len(others) == 0 {
 		return out
 	}
+	var all []float64
 	for _, p := range plateaus {
 		all = append(all, float64(p.level))
 	}
-	usual, loud := music.Decibels(dsp.Median(levels)), music.Decibels(slices.Max(all))
+	usual, loud := l.levelBefore(plateaus), music.Decibels(slices.Max(all))
 	asked := l.pitchesAsked()
 	for n, p := range plateaus {
 		out[n] = p.level < loud-othersBelow && p.differsFrom(usual) < othersAlike &&
@@ -68,7 +89,28 @@ func (l *listening) othersAmong(plateaus []plateau) []bool {
 					return near(o.pitch, p.pitch) && p.differsFrom(o.level) < othersSame
 				}))
 	}
+	for n := 1; n < len(plateaus); n++ {
+		if out[n] && !out[n-1] {
+			out[n] = !l.isOneTone(plateaus[n-1], plateaus[n])
+		}
+	}
+	for n := len(plateaus) - 2; n >= 0; n-- {
+		if out[n] && !out[n+1] {
+			out[n] = !l.isOneTone(plateaus[n], plateaus[n+1])
+		}
+	}
 	return out
+}
+
+// isOneTone reports whether a plateau goes over into another on its pitch, no louder there: who
+// swells is as soft as others at times.
+func (l *listening) isOneTone(a, b plateau) bool {
+	if b.starts != BySlur || b.Onset-a.Release > touchTime || !near(a.pitch, b.pitch) {
+		return false
+	}
+	w := window(a.pitch)
+	step := l.fine.Level(b.Onset+othersAround, w) - l.fine.Level(a.Release-othersAround, w)
+	return max(step, -step) < othersAlike
 }
 
 // differsFrom is how far a plateau's loudness lies from another, either way.
@@ -82,8 +124,9 @@ func (l *listening) cutFromOthers(plateaus []plateau) (out []plateau) {
 	if !l.othersPlay(plateaus) {
 		return plateaus
 	}
+	usual := l.levelBefore(plateaus)
 	for _, p := range l.withLevels(plateaus) {
-		if at, ok := l.rises(p); ok {
+		if at, ok := l.rises(p, usual); ok {
 			others, own := p.cut(at, at, BySlur) // startAnew says when it began
 			out, p = append(out, others), own
 		}
@@ -121,19 +164,19 @@ func (l *listening) levelOf(p plateau) music.Decibels {
 	return b.level(p)
 }
 
-// rises is when a plateau goes up to its loudness at once, having been far softer.
-func (l *listening) rises(p plateau) (at music.Seconds, ok bool) {
+// rises is when a plateau goes up to its loudness at once, having been as soft as what was played
+// before the player began, or far softer than it is.
+func (l *listening) rises(p plateau, usual music.Decibels) (at music.Seconds, ok bool) {
 	w := window(p.pitch)
-	for at = p.Onset + longEnough; at < p.Release-othersLeast; at += othersStep {
-		if l.fine.Level(at, w) > p.level-othersBelow {
-			break
-		}
+	soft := max(p.level-othersBelow, min(usual+othersAlike, p.level-othersClear))
+	for at = p.Onset + longEnough; at < p.Release-othersLeast && l.fine.Level(at, w) <= soft; {
+		at += othersStep
 	}
-	soft, loud := l.fine.Level(at-othersAround, w), l.fine.Level(at+othersAround, w)
-	if at <= p.Onset+longEnough || loud-soft < othersBelow || loud < p.level-othersAlike {
+	before, loud := l.fine.Level(at-othersAround, w), l.fine.Level(at+othersAround, w)
+	if at <= p.Onset+longEnough || loud-before < min(othersBelow, p.level-soft) || loud < p.level-othersAlike {
 		return 0, false
 	}
-	return l.fine.Crossing(at, othersAround, w, (soft+loud)/2, true), true
+	return l.fine.Crossing(at, othersAround, w, (before+loud)/2, true), true
 }
 
 // startAnew gives a note that begins while somebody else plays a start of its own: the

@@ -18,7 +18,7 @@ func (l *listening) shape(n *Note, g group) {
 			// What was before is in the ear's window for so long: a hum, a ring, a neighbor.
 			from += leavesWindow / music.Seconds(first.pitch.Above(standardPitch))
 		}
-		n.Scoop = l.median(first, from, from+scoopTime, g) - n.Centre
+		n.Scoop = l.median(l.periodic(first, from+scoopTime), from, from+scoopTime, g) - n.Centre
 	}
 	n.Settle = l.settled(first, g, n.Centre)
 	end := l.unclicked(last.Release)
@@ -39,9 +39,10 @@ func (l *listening) shape(n *Note, g group) {
 // which it is heard.
 const leavesWindow = 3
 
-// clickAt reports whether a click sounds over the start of a note.
+// clickAt reports whether a click sounds over the start of a note, or one is due that the note
+// hides.
 func (l *listening) clickAt(onset music.Seconds) bool {
-	return slices.ContainsFunc(l.contour.Bursts, func(b contour.Burst) bool {
+	return l.isClicked(contour.Burst{From: onset, To: onset + scoopTime}) || slices.ContainsFunc(l.contour.Bursts, func(b contour.Burst) bool {
 		return b.From < onset+scoopTime && b.To > onset-scoopTime
 	})
 }
@@ -73,6 +74,22 @@ func (l *listening) median(p plateau, from, to music.Seconds, g group) music.Cen
 	}
 	return music.Cents(dsp.Median(x))
 }
+
+// periodic is a plateau from where it begins to be periodic, before a moment: a start that is
+// all breath, or in which somebody talks, has no pitch yet. None of it is the whole.
+func (l *listening) periodic(p plateau, before music.Seconds) plateau {
+	for n := p.from; n < min(p.to, contour.Index(before)+1); n++ {
+		if l.contour.Frames[n].Confidence >= leastPeriodic {
+			p.from = n
+			return p
+		}
+	}
+	p.from = p.to // so that the middle of it all is taken
+	return p
+}
+
+// leastPeriodic is how periodic a sound is at least that has a pitch of its own.
+const leastPeriodic = 0.7
 
 const (
 	settledWithin = music.Cents(20)

@@ -3,6 +3,7 @@ package ear
 import (
 	"slices"
 
+	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
@@ -11,23 +12,24 @@ import (
 // In a room that rings, the pitch is heard on when the player has stopped. A stop
 // is then a fall of the loudness, as fast as a room lets it fall, and a new start.
 const (
-	stopFalls   = music.Decibels(10)
-	stopBody    = music.Decibels(3)    // so far below the note, it has begun to fall
-	fallsFor    = music.Seconds(0.7)   // at most
-	restarts    = music.Decibels(7)    // a new start rises by so much
-	restartsIn  = music.Seconds(0.024) // in so long
-	stopAround  = music.Seconds(0.15)  // in which what follows gets loud
-	modulates   = music.Seconds(0.5)   // around a stop, in which the loudness does not go to and fro
-	notASilence = music.Seconds(0.25)  // a voice lost for less, as loud as before, is no stop
-	outOfRing   = music.Decibels(3)    // above the lowest, a new start is heard
-	holeFalls   = music.Decibels(4)    // of the loudness where the pitch is lost
-	holeSways   = 2.5                  // times as far as it sways
-	swaysMuch   = music.Decibels(5)    // as a pure tone in a hall
-	swaysSome   = music.Decibels(2)    // as one does in any room that rings
-	stopsInHall = music.Seconds(0.08)  // a stop there is heard for so long, at least
-	farBelow    = music.Decibels(12)
-	swayEdge    = 20                   // frames at a plateau's end
-	holeEdge    = music.Seconds(0.015) // of a hole, left to its sides
+	stopFalls    = music.Decibels(10)
+	clickedFalls = music.Decibels(15)   // where a click hides how it comes again
+	stopBody     = music.Decibels(3)    // so far below the note, it has begun to fall
+	fallsFor     = music.Seconds(0.7)   // at most
+	restarts     = music.Decibels(7)    // a new start rises by so much
+	restartsIn   = music.Seconds(0.024) // in so long
+	stopAround   = music.Seconds(0.15)  // in which what follows gets loud
+	modulates    = music.Seconds(0.5)   // around a stop, in which the loudness does not go to and fro
+	notASilence  = music.Seconds(0.25)  // a voice lost for less, as loud as before, is no stop
+	outOfRing    = music.Decibels(3)    // above the lowest, a new start is heard
+	holeFalls    = music.Decibels(4)    // of the loudness where the pitch is lost
+	holeSways    = 2.5                  // times as far as it sways
+	swaysMuch    = music.Decibels(5)    // as a pure tone in a hall
+	swaysSome    = music.Decibels(2)    // as one does in any room that rings
+	stopsInHall  = music.Seconds(0.08)  // a stop there is heard for so long, at least
+	farBelow     = music.Decibels(12)
+	swayEdge     = 20                   // frames at a plateau's end
+	holeEdge     = music.Seconds(0.015) // of a hole, left to its sides
 )
 
 // cutAtStops cuts a plateau where the loudness falls and comes again, and then where
@@ -54,7 +56,7 @@ func (b *builder) cutWhere(
 			continue
 		}
 		begin, end := p.Onset+music.Seconds(from)*tongueStep, p.Onset+music.Seconds(to)*tongueStep
-		if b.isCancelled(p.pitch, begin, end) {
+		if b.isCancelled(p.pitch, begin, end) || from < to && b.onlyClicks(p, begin, end) {
 			n = max(n, to)
 			continue
 		}
@@ -64,6 +66,21 @@ func (b *builder) cutWhere(
 		}
 	}
 	return []plateau{p}
+}
+
+// onlyClicks reports whether what rises at the end of a stop is a click, over a note whose
+// loudness merely sways: the note is little louder when the click has rung.
+func (b *builder) onlyClicks(p plateau, begin, end music.Seconds) bool {
+	if !slices.ContainsFunc(b.contour.Bursts, func(c contour.Burst) bool {
+		return c.From > begin && c.From < end+clickRings && b.isClick(c)
+	}) {
+		return false
+	}
+	w, lowest := window(p.pitch), music.Decibels(0)
+	for at := begin; at < end; at += tongueStep {
+		lowest = min(lowest, b.fine.Level(at, w))
+	}
+	return b.fine.Level(min(p.Release, end+rungClick), w)-lowest < clickedFalls
 }
 
 // stopAt reports whether the loudness stops around a moment that is its lowest, and

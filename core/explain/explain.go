@@ -87,8 +87,10 @@ type Part struct {
 // targets are the part's targets with their times and pitches in the take.
 func (p Part) targets() []target {
 	var out []target
-	for _, seg := range p.Score.Targets() {
+	all := p.Score.Targets()
+	for n, seg := range all {
 		t := target{
+			goesOn:  scores.GoesOn(all, n),
 			Segment: seg,
 			begin:   p.Start + p.Score.TempoBPM.Seconds(seg.StartBeat),
 			pitch:   music.Between(music.StandardA4, seg.Target.Frequency(p.Score.A4Hz)),
@@ -113,6 +115,7 @@ type target struct {
 	begin, end music.Seconds
 	pitch      music.Cents // from A4 = 440
 	partials   []partial
+	goesOn     bool // from the note before, which is the same
 }
 
 // partial is another note of the fingering asked for.

@@ -248,7 +248,7 @@ func (v *solver) wayTo(ends [][]*cell, strays []float64, k, from int, onset musi
 			before := ends[j][n]
 			switch {
 			case before.to == from && !slices.Contains(before.run.strays, from-1):
-				consider(before, before.cost)
+				consider(before, before.cost+v.goneOn(k, from))
 			case before.to == from:
 				consider(before, before.cost+headless)
 			case before.to < from && from-before.to <= mostStrays:
@@ -271,6 +271,15 @@ func (v *solver) headless(from int) float64 {
 		return 0
 	}
 	return costOfHeadless
+}
+
+// goneOn is what it costs that a note which only goes on begins with a sound, though the one
+// before, which goes over into it, lies in the note's own time.
+func (v *solver) goneOn(k, from int) float64 {
+	if t := v.targets[k]; !t.goesOn || v.sounds[from-1].Onset < t.begin-joined {
+		return 0
+	}
+	return v.headless(from)
 }
 
 // extend returns the best story that ends with sounds from..to being target k's,

@@ -47,11 +47,12 @@ func contrast(c Case, limit float64) []Reading {
 		return nil
 	}
 	db := dsp.Median(loud) - dsp.Median(soft)
-	return whole(Reading{
+	m := Reading{
 		Value:  db,
 		Limit:  limit,
 		Excess: atLeast(db, limit),
-		Trust:  distrust,
 		Way:    Low,
-	})
+	}
+	m.Trust = contrastTrust(distrust, m)
+	return whole(m)
 }

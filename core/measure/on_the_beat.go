@@ -1,6 +1,8 @@
 package measure
 
 import (
+	"slices"
+
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )
@@ -13,8 +15,10 @@ const breathLag = 0.1
 // (common practice, no published source).
 const speaksAfter = 2
 
+// beatsOf measures the notes that start: one held on from the same note does not.
 func beatsOf(c Case, limit float64, walk func(Case, func(playedNote) Reading) []Reading) []Reading {
-	return walk(c, func(p playedNote) Reading {
+	targets := c.Score.Targets()
+	out := walk(c, func(p playedNote) Reading {
 		within := limit
 		if p.target.Articulation == scores.BreathStart {
 			within += breathLag
@@ -29,4 +33,5 @@ func beatsOf(c Case, limit float64, walk func(Case, func(playedNote) Reading) []
 			Way:   sign(float64(p.note.Response)),
 		}
 	})
+	return slices.DeleteFunc(out, func(r Reading) bool { return scores.GoesOn(targets, r.Note) })
 }

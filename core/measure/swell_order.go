@@ -25,8 +25,8 @@ func swellOrder(c Case, _ float64) []Reading {
 		Count:  last, // which is wrong: 1 begins, 2 grows, 3 fades, 4 ends
 		Value:  float64(count),
 		Excess: countOf(count),
-		Trust:  distrust,
 		Way:    -1,
 	}
+	m.Trust = contrastTrust(distrust, m)
 	return whole(m)
 }

@@ -27,11 +27,12 @@ func swellRange(c Case, limit float64) []Reading {
 		return nil
 	}
 	db := float64(n[2].Level - (n[0].Level+n[4].Level)/2)
-	return whole(Reading{
+	m := Reading{
 		Value:  db,
 		Limit:  limit,
 		Excess: atLeast(db, limit),
-		Trust:  distrust,
 		Way:    -1,
-	})
+	}
+	m.Trust = contrastTrust(distrust, m)
+	return whole(m)
 }

@@ -117,6 +117,12 @@ func Follows(targets []Segment, n int) bool {
 	return n > 0 && targets[n].StartBeat <= targets[n-1].StartBeat+targets[n-1].Beats+slack
 }
 
+// GoesOn reports whether target n is the note before, held on: it has no start of its own.
+func GoesOn(targets []Segment, n int) bool {
+	return Follows(targets, n) && targets[n].Articulation == Slurred && targets[n].Target == targets[n-1].Target &&
+		targets[n-1].GlideTo == 0
+}
+
 // slack is what sums of beats may be off by.
 const slack music.Beats = 0.001
 
