@@ -38,40 +38,54 @@ func (l *listening) withoutOthersBeside(plateaus []plateau) (c contour.Contour, 
 			slices.ContainsFunc(asked, func(c music.Cents) bool { return near(c, p.pitch) })
 	}
 	usual := l.levelBefore(plateaus)
-	replace := func(k int, pitch music.Hertz) {
+	give := func(p, note plateau) { // frames to a note
 		if !ok {
 			c.Frames, ok = slices.Clone(c.Frames), true
-		}
-		c.Frames[k].Pitch = pitch
-	}
-	var note plateau // the last that is surely the player's
-	for n, p := range plateaus {
-		joined := note.to != 0 && p.starts != AfterSilence
-		if note.to != 0 && near(p.pitch, note.pitch) && (joined || l.goesOnUntil(note, p.Onset)) {
-			for k := note.to; k < p.from; k++ {
-				replace(k, note.pitch.Above(standardPitch))
-			}
-			note.to, note.Release = p.to, p.Release
-			continue
-		}
-		if !joined || l.isAsked(p) || !l.goesOnIn(note, p, usual) {
-			note = plateau{}
-			if isOwn(n) {
-				note = p
-			}
-			continue
 		}
 		times := music.Hertz(math.Round(math.Exp2(float64(note.pitch-p.pitch) / 1200)))
 		for k := p.from; k < p.to; k++ {
 			if p.isUnder(note) {
-				replace(k, times*c.Frames[k].Pitch)
+				c.Frames[k].Pitch *= times
 				continue
 			}
-			replace(k, note.pitch.Above(standardPitch))
+			c.Frames[k].Pitch = note.pitch.Above(standardPitch)
 		}
-		note.to, note.Release = p.to, p.Release
+	}
+	var note plateau // the last that is surely the player's
+	for n, p := range plateaus {
+		joined := note.to != 0 && p.starts != AfterSilence
+		switch {
+		case note.to != 0 && near(p.pitch, note.pitch) && (joined || l.goesOnUntil(note, p.Onset)):
+			give(plateau{from: note.to, to: p.from, pitch: note.pitch}, note)
+			note.to, note.Release = p.to, p.Release
+		case joined && !l.isAsked(p) && l.goesOnIn(note, p, usual):
+			give(p, note)
+			note.to, note.Release = p.to, p.Release
+		default:
+			note = plateau{}
+			if isOwn(n) {
+				note = p
+			} else if asked, under := l.askedOver(p, usual); under {
+				give(p, asked)
+			}
+		}
 	}
 	return c, ok
+}
+
+// askedOver is the note asked for in a plateau that was heard for a lower one, of which there is
+// no more than others, so loud, would make.
+func (l *listening) askedOver(p plateau, others music.Decibels) (asked plateau, ok bool) {
+	for _, f := range l.askedAt(p.Onset) {
+		asked = plateau{pitch: music.Between(standardPitch, f)}
+		if p.length() < askedLeast || !p.isUnder(asked) {
+			continue
+		}
+		if h, known := l.heardUnder(asked, p); known && h.alone < others+othersSame && h.softer > besideSofter {
+			return asked, true
+		}
+	}
+	return plateau{}, false
 }
 
 // comesWhenAsked reports whether a plateau begins out of silence when its note is asked for: the
@@ -119,26 +133,43 @@ func (l *listening) goesOnUntil(note plateau, until music.Seconds) bool {
 
 // isBeside reports whether a plateau is a note gone on with and somebody else's, so loud, under it.
 func (l *listening) isBeside(note, p plateau, others music.Decibels) bool {
+	h, ok := l.heardUnder(note, p)
+	if !ok {
+		return false
+	}
+	none := h.softer > besideSofter || h.fewer > besideFewer || h.alone < others // no more of it than they have
+	was := l.together(harmonicsOf(note.pitch.Above(standardPitch)), max(note.Onset, p.Onset-besideReach), h.window)
+	by := h.shared - was
+	return none && by > -besideEven && by < besideLouder
+}
+
+// underneath is what is heard, most of the time, in a plateau of which another note is a harmonic.
+type underneath struct {
+	shared music.Decibels // the harmonics of both together
+	alone  music.Decibels // what only the lower note has
+	softer music.Decibels // so much is that softer
+	fewer  music.Decibels // and most of it against most of the shared
+	window music.Seconds  // in which they are told apart
+}
+
+// heardUnder asks for the lower note in a plateau. ok is false where they cannot be told apart.
+func (l *listening) heardUnder(note, p plateau) (h underneath, ok bool) {
 	pitch, low := note.pitch.Above(standardPitch), p.pitch.Above(standardPitch)
 	own, w := onlyOf(low, pitch)
 	if len(own) == 0 {
-		return false
+		return underneath{}, false
 	}
 	w = max(w, min(besideWindow, p.length()/2)) // narrower ones run into each other
-	shared := harmonicsOf(pitch)
-	was := l.together(shared, max(note.Onset, p.Onset-besideReach), w)
-	var alone, softer, fewer, change []float64
+	both := harmonicsOf(pitch)
+	var shared, alone, softer, fewer []float64
 	for _, at := range p.moments(w, besideStep) {
-		level := l.together(shared, at, w)
-		alone = append(alone, float64(l.together(own, at, w)))
-		softer = append(softer, float64(level)-alone[len(alone)-1])
-		fewer = append(fewer, float64(l.middleOf(shared, at, w)-l.levelAmong(own, at, w, besideMissing)))
-		change = append(change, float64(level-was))
+		all, only := l.together(both, at, w), l.together(own, at, w)
+		shared, alone = append(shared, float64(all)), append(alone, float64(only))
+		softer = append(softer, float64(all-only))
+		fewer = append(fewer, float64(l.middleOf(both, at, w)-l.levelAmong(own, at, w, besideMissing)))
 	}
-	none := dsp.Median(softer) > float64(besideSofter) || dsp.Median(fewer) > float64(besideFewer) ||
-		dsp.Median(alone) < float64(others) // no more of it than they have
-	by := music.Decibels(dsp.Median(change))
-	return none && by > -besideEven && by < besideLouder
+	middle := func(x []float64) music.Decibels { return music.Decibels(dsp.Median(x)) }
+	return underneath{middle(shared), middle(alone), middle(softer), middle(fewer), w}, true
 }
 
 // moments are those of a plateau a step apart, its edges left out: its middle at least.

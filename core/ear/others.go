@@ -125,7 +125,7 @@ func (l *listening) cutFromOthers(plateaus []plateau) (out []plateau) {
 		return plateaus
 	}
 	usual := l.levelBefore(plateaus)
-	for _, p := range l.withLevels(plateaus) {
+	for _, p := range l.cutFromLower(l.withLevels(plateaus), usual) {
 		if at, ok := l.rises(p, usual); ok {
 			others, own := p.cut(at, at, BySlur) // startAnew says when it began
 			out, p = append(out, others), own
@@ -133,6 +133,25 @@ func (l *listening) cutFromOthers(plateaus []plateau) (out []plateau) {
 		if at, ok := l.falls(p, plateaus); ok {
 			own, others := p.cut(at, at, BySlur)
 			out, p = append(out, own), others
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+// cutFromLower gives a note what was read for somebody else's lower one, of which it is a harmonic,
+// from where it began in that.
+func (l *listening) cutFromLower(plateaus []plateau, usual music.Decibels) (out []plateau) {
+	for _, p := range plateaus {
+		if n := len(out) - 1; n >= 0 && out[n].starts == AfterSilence {
+			w := window(out[n].pitch)
+			begins := l.fine.Level(out[n].Onset+othersAround, w)
+			at, ok := l.beganUnder(p, out[n])
+			if ok && at > out[n].Onset+othersAround && max(begins-usual, usual-begins) < othersAlike {
+				lower, own := out[n].cut(at, at, AfterSilence)
+				out[n] = lower
+				p.Onset, p.starts, p.hidden = own.Onset, AfterSilence, own.length()
+			}
 		}
 		out = append(out, p)
 	}
@@ -168,12 +187,13 @@ func (l *listening) levelOf(p plateau) music.Decibels {
 // before the player began, or far softer than it is.
 func (l *listening) rises(p plateau, usual music.Decibels) (at music.Seconds, ok bool) {
 	w := window(p.pitch)
-	soft := max(p.level-othersBelow, min(usual+othersAlike, p.level-othersClear))
-	for at = p.Onset + longEnough; at < p.Release-othersLeast && l.fine.Level(at, w) <= soft; {
+	own := max(p.level, l.fine.Level(p.Release-othersAround, w)) // most of it may be theirs
+	soft := max(own-othersBelow, min(usual+othersAlike, own-othersClear))
+	for at = p.Onset + longEnough; at < p.Release-longEnough && l.fine.Level(at, w) <= soft; {
 		at += othersStep
 	}
 	before, loud := l.fine.Level(at-othersAround, w), l.fine.Level(at+othersAround, w)
-	if at <= p.Onset+longEnough || loud-before < min(othersBelow, p.level-soft) || loud < p.level-othersAlike {
+	if at <= p.Onset+longEnough || loud-before < min(othersBelow, own-soft) || loud < own-othersAlike {
 		return 0, false
 	}
 	return l.fine.Crossing(at, othersAround, w, (before+loud)/2, true), true

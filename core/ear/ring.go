@@ -17,6 +17,8 @@ const (
 	ringHalts  = 4                   // steps in which beats of the ring hold it up
 	ringLeast  = music.Seconds(0.2)  // of it: less is the release
 	ringDrops  = music.Decibels(8)   // all in all
+	restDrops  = music.Decibels(14)  // before another note comes
+	ringNew    = music.Seconds(0.05) // before it is heard, it has begun
 	ringKnee   = music.Decibels(2.5) // in ringNext steps, and the loudness has begun to fall
 	ringNext   = 5
 	ringWindow = music.Seconds(0.03)  // of the loudness
@@ -35,13 +37,16 @@ func (l *listening) withoutRing(plateaus []plateau) (out []plateau) {
 		for to < len(plateaus) && plateaus[to].Onset-plateaus[to-1].Release < chainGap {
 			to++
 		}
-		end := l.stopped(plateaus[from].Onset, plateaus[to-1].Release)
+		end := l.stopped(plateaus[from].Onset, plateaus[to-1].Release, ringDrops)
 		for n, p := range plateaus[from:to] {
 			if n > 0 && p.Onset > end-ringLeft {
 				continue // it begins in the ring
 			}
+			if from+n+1 < to {
+				l.restAfter(&p, &plateaus[from+n+1])
+			}
 			if p.Release > end {
-				p.Release, p.to = end, min(p.to, max(p.from+1, contour.Index(end)))
+				p.endAt(end)
 			}
 			out = append(out, p)
 		}
@@ -50,8 +55,22 @@ func (l *listening) withoutRing(plateaus []plateau) (out []plateau) {
 	return out
 }
 
-// stopped is when what sounds between two moments began to die away.
-func (l *listening) stopped(from, to music.Seconds) music.Seconds {
+// restAfter ends a note where its player stopped, though it is heard until the next begins.
+func (l *listening) restAfter(p, next *plateau) {
+	until := p.Release - ringNew
+	if end := l.stopped(p.Onset, until, restDrops); end < until {
+		p.endAt(end)
+		next.starts = AfterSilence
+	}
+}
+
+// endAt ends a plateau before it was heard to.
+func (p *plateau) endAt(end music.Seconds) {
+	p.Release, p.to = end, min(p.to, max(p.from+1, contour.Index(end)))
+}
+
+// stopped is when what sounds between two moments began to die away, by so much at least.
+func (l *listening) stopped(from, to music.Seconds, drops music.Decibels) music.Seconds {
 	// The loudest from each step on, back from the end: a ring beats, and still dies away.
 	var loudest []music.Decibels
 	top := contour.Silence
@@ -70,7 +89,7 @@ func (l *listening) stopped(from, to music.Seconds) music.Seconds {
 			halts++
 		}
 	}
-	if knee == 0 || loudest[knee]-loudest[0] < ringDrops {
+	if knee == 0 || loudest[knee]-loudest[0] < drops {
 		return to
 	}
 	// The last stretch reaches back over the knee itself, where nothing falls yet.

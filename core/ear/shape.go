@@ -42,9 +42,9 @@ const leavesWindow = 3
 // clickAt reports whether a click sounds over the start of a note, or one is due that the note
 // hides.
 func (l *listening) clickAt(onset music.Seconds) bool {
-	return l.isClicked(contour.Burst{From: onset, To: onset + scoopTime}) || slices.ContainsFunc(l.contour.Bursts, func(b contour.Burst) bool {
-		return b.From < onset+scoopTime && b.To > onset-scoopTime
-	})
+	over := func(b contour.Burst) bool { return b.From < onset+scoopTime && b.To > onset-scoopTime }
+	return slices.ContainsFunc(l.contour.Bursts, over) ||
+		l.isClicked(contour.Burst{From: onset, To: onset + scoopTime})
 }
 
 // unclicked is the end of a note, or where a click comes into the ear's window over its end.

@@ -74,7 +74,8 @@ func (l *listening) turnOf(before, after plateau) (at music.Seconds, ok bool) {
 func (l *listening) cameBy(at, meeting music.Seconds, pitch music.Hertz, before plateau, w music.Seconds) bool {
 	// What only the new note has: there it came before it was heard.
 	if own, v := onlyOf(pitch, before.pitch.Above(standardPitch)); len(own) > 0 {
-		return l.together(own, at+v, v) > l.together(own, meeting+v, v)-turnCame
+		// What comes after the meeting stays out of the window, as far as that can be.
+		return l.together(own, min(at+v, (at+meeting)/2), v) > l.together(own, meeting+v, v)-turnCame
 	}
 	// An octave or a twelfth up has nothing of its own; one of its harmonics may be cancelled.
 	var comes []float64

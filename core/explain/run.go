@@ -12,6 +12,7 @@ type run struct {
 	account Account
 	onset   music.Seconds // of its first own sound
 	release music.Seconds
+	own     music.Seconds // when its own pitch was last heard
 	cost    float64
 	strays  []int // sounds inside it that are not its own
 	visits  []int // its own sounds at another pitch
@@ -52,6 +53,7 @@ func (v *solver) run(k, from, to int) run {
 		case belongs:
 			own += s.length()
 			r.cost += v.rejoins(last, n)
+			r.own = s.Release
 		case !s.Alien && !v.over(t, r, s) && v.touches(n, from, to, pitch) && !v.ringsOn(t, r, n, to) &&
 			visit(s) < v.stray(s)+v.reward(n, from, to, pitch):
 			r.cost += visit(s)
@@ -185,18 +187,23 @@ func (v *solver) astray(n, from, to int) bool {
 	return before && after
 }
 
-// over reports whether a sound comes after a note is over: its time is up, and the
+// over reports whether a sound comes after a note is over: its time is up, or all but, and the
 // sound begins anew.
 func (v *solver) over(t target, r run, s Sound) bool {
-	if r.onset < 0 || s.Onset-r.release < joined {
+	apart, end := s.Onset-max(r.own, r.onset), t.end+max(0, r.onset-t.begin)
+	switch {
+	case r.onset < 0:
 		return false
+	case apart >= joined:
+		return s.Onset > end-atTheEnd
 	}
-	late := max(0, r.onset-t.begin)
-	return s.Onset > t.end+late-atTheEnd
+	return apart > goesOver && s.Onset > end
 }
 
-// atTheEnd is how near to its end a note is over.
-const atTheEnd = music.Seconds(0.15)
+const (
+	atTheEnd = music.Seconds(0.15) // how near to its end a note is over
+	goesOver = music.Seconds(0.02) // as far apart are sounds of which one becomes the other
+)
 
 // ringsOn reports whether another pitch at a note's end is the room's ring, or what
 // sounds beside the player: it is short, or softer, and the note does not come back.

@@ -59,7 +59,8 @@ const (
 func (c Case) doubtOfStart(p playedNote, quick bool) ear.Doubt {
 	for _, s := range c.Analysis.Sounds {
 		before := p.note.Onset - s.At - s.Duration
-		talks := s.Kind == ear.Voice || quick && s.Kind == ear.OtherSound ||
+		covers := s.At+s.Duration > p.note.Onset
+		talks := s.Kind == ear.Voice || (quick || covers) && s.Kind == ear.OtherSound ||
 			s.Kind == ear.OtherPlayer && s.Note < 0 && s.Duration < aSyllable
 		if talks && s.At < p.note.Onset+softStart && before < aroundStart ||
 			quick && s.Kind == ear.Click && s.At < p.note.Onset+softStart && before < onTheClick {

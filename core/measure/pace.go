@@ -18,6 +18,7 @@ type run struct {
 	// attacked is whether its first note begins out of silence, and its second by changing: that
 	// is not the same moment of a note.
 	attacked bool
+	blur     float64 // seconds by which it is known when a note begins
 }
 
 // runs are the phrases of a take long enough to have a pace. Only notes that follow
@@ -46,6 +47,9 @@ func runs(c Case) (out []run) {
 		asked := float64(c.Score.TempoBPM.Seconds(targets[n].StartBeat - targets[n-1].StartBeat))
 		if len(now.ratio) == 0 {
 			now.attacked = before.Start == ear.AfterSilence && after.Start == ear.BySlur
+		}
+		if now.blur = beginsWithin; c.Analysis.Recording.Ring > hidesTongue {
+			now.blur = beginsInRing
 		}
 		now.side = targets[n].Side
 		now.asked = asked
@@ -93,14 +97,13 @@ func (r run) change() float64 {
 			least = now
 		}
 	}
-	if math.Abs(least) < r.scatter() {
+	if math.Abs(least) < scatters*max(r.scatter(), r.blurred()) {
 		return 0
 	}
 	return least
 }
 
-// scatter is how great a change of pace, per cent, the lengths could make by chance alone: in a
-// room that rings, when a note gives way is heard a little early or late.
+// scatter is the error of a change of pace, per cent, as the lengths lie about it.
 func (r run) scatter() float64 {
 	slope := dsp.TheilSen(r.at, r.ratio)
 	var off []float64
@@ -112,7 +115,16 @@ func (r run) scatter() float64 {
 		squares += (x - middle) * (x - middle)
 	}
 	// The error of a line's slope, over its whole length.
-	return 100 * scatters * math.Sqrt(squares/float64(len(off)-2)) * math.Sqrt(12/float64(len(off)))
+	return 100 * math.Sqrt(squares/float64(len(off)-2)) * math.Sqrt(12/float64(len(off)))
+}
+
+// blurred is the error of a change of pace, per cent, that comes of when each note is heard to
+// begin: where one gives way to the next is one length's end and the other's beginning. Of n
+// lengths, the slope weighs the outermost beginnings by 6/n(n+1), those between by 12/n(n²−1).
+func (r run) blurred() float64 {
+	n := float64(len(r.ratio))
+	outer, inner := 6/(n*(n+1)), 12/(n*(n*n-1))
+	return 100 * (n - 1) * math.Sqrt(2*outer*outer+(n-1)*inner*inner) * r.blur / r.asked
 }
 
 func without(x []float64, n int) []float64 { return slices.Delete(slices.Clone(x), n, n+1) }
@@ -155,6 +167,13 @@ func trimmedMean(x []float64) float64 {
 	}
 	return sum / float64(len(sorted)-2*cut)
 }
+
+// beginsWithin is by how much it is known when one note gives way to the next, in seconds;
+// beginsInRing is it where the room rings (own lessons).
+const (
+	beginsWithin = 0.02
+	beginsInRing = 0.03
+)
 
 // scatters is how many of its errors a change of pace must be to be one.
 const scatters = 1.5

@@ -39,7 +39,7 @@ var badEnding = Fault{
 
 // heardTo is how exactly, in seconds, the length of a fade is heard: the room's ring beats
 // with it, a click sounds over it.
-const heardTo = 0.03
+const heardTo = 0.04
 
 func taper(c Case, limit float64) []Reading {
 	limit = max(limit/2, limit-heardTo)
