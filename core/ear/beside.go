@@ -37,7 +37,7 @@ func (l *listening) withoutOthersBeside(plateaus []plateau) (c contour.Contour, 
 		return p.length() >= othersLeast && (!others[n] || l.comesWhenAsked(p)) &&
 			slices.ContainsFunc(asked, func(c music.Cents) bool { return near(c, p.pitch) })
 	}
-	usual := l.levelBefore(plateaus)
+	usual := max(l.levelBefore(plateaus), l.talkBefore(plateaus))
 	give := func(p, note plateau) { // frames to a note
 		if !ok {
 			c.Frames, ok = slices.Clone(c.Frames), true
@@ -58,19 +58,33 @@ func (l *listening) withoutOthersBeside(plateaus []plateau) (c contour.Contour, 
 		case note.to != 0 && near(p.pitch, note.pitch) && (joined || l.goesOnUntil(note, p.Onset)):
 			give(plateau{from: note.to, to: p.from, pitch: note.pitch}, note)
 			note.to, note.Release = p.to, p.Release
-		case joined && !l.isAsked(p) && l.goesOnIn(note, p, usual):
+		case joined && !l.changesAt(note, p) && l.goesOnIn(note, p, usual):
 			give(p, note)
 			note.to, note.Release = p.to, p.Release
 		default:
 			note = plateau{}
 			if isOwn(n) {
 				note = p
-			} else if asked, under := l.askedOver(p, usual); under {
+			} else if asked, under := l.askedOver(p, usual); under && !goesOver(plateaus, n, asked) {
 				give(p, asked)
 			}
 		}
 	}
 	return c, ok
+}
+
+// goesOver reports whether a plateau goes over into a note, which then began in it: cutFromLower
+// says when.
+func goesOver(plateaus []plateau, n int, note plateau) bool {
+	return n+1 < len(plateaus) && plateaus[n+1].starts != AfterSilence && near(plateaus[n+1].pitch, note.pitch)
+}
+
+// changesAt reports whether a plateau is a note asked for about then, or another than the one before
+// is: an octave down has all of its harmonics.
+func (l *listening) changesAt(note, p plateau) bool {
+	return l.isAsked(p) || slices.ContainsFunc(l.askedAt(p.Onset), func(f music.Hertz) bool {
+		return !near(note.pitch, music.Between(standardPitch, f))
+	})
 }
 
 // askedOver is the note asked for in a plateau that was heard for a lower one, of which there is

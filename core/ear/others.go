@@ -54,10 +54,20 @@ func (l *listening) heardBefore(plateaus []plateau) (out []plateau) {
 	return out
 }
 
-// levelBefore is how loud most of what is played before the player begins is; silent where nothing is.
+// levelBefore is how loud most of what is played before the player begins is.
 func (l *listening) levelBefore(plateaus []plateau) music.Decibels {
+	return l.usualLevel(l.playedBefore(plateaus))
+}
+
+// talkBefore is how loud most of what is said before the player begins is.
+func (l *listening) talkBefore(plateaus []plateau) music.Decibels {
+	return l.usualLevel(slices.DeleteFunc(l.heardBefore(plateaus), func(p plateau) bool { return !l.isSyllable(p) }))
+}
+
+// usualLevel is the middle of some plateaus' loudness; silent where there are none.
+func (l *listening) usualLevel(plateaus []plateau) music.Decibels {
 	var levels []float64
-	for _, p := range l.playedBefore(plateaus) {
+	for _, p := range plateaus {
 		levels = append(levels, float64(l.levelOf(p)))
 	}
 	if len(levels) == 0 {

@@ -13,7 +13,9 @@ import (
 // is then a fall of the loudness, as fast as a room lets it fall, and a new start.
 const (
 	stopFalls    = music.Decibels(10)
-	clickedFalls = music.Decibels(15)   // where a click hides how it comes again
+	clickedFalls = music.Decibels(15) // where a click hides how it comes again
+	keepsFor     = music.Seconds(0.25)
+	keepsWithin  = music.Decibels(4)
 	stopBody     = music.Decibels(3)    // so far below the note, it has begun to fall
 	fallsFor     = music.Seconds(0.7)   // at most
 	restarts     = music.Decibels(7)    // a new start rises by so much
@@ -56,7 +58,8 @@ func (b *builder) cutWhere(
 			continue
 		}
 		begin, end := p.Onset+music.Seconds(from)*tongueStep, p.Onset+music.Seconds(to)*tongueStep
-		if b.isCancelled(p.pitch, begin, end) || from < to && b.onlyClicks(p, begin, end) {
+		if b.isCancelled(p.pitch, begin, end) ||
+			from < to && (b.onlyClicks(p, begin, end) || b.onlySofter(p, begin, end)) {
 			n = max(n, to)
 			continue
 		}
@@ -81,6 +84,21 @@ func (b *builder) onlyClicks(p plateau, begin, end music.Seconds) bool {
 		lowest = min(lowest, b.fine.Level(at, w))
 	}
 	return b.fine.Level(min(p.Release, end+rungClick), w)-lowest < clickedFalls
+}
+
+// onlySofter reports whether a note goes on in a stop, softer: a ring dies away, and does not keep
+// its loudness.
+func (b *builder) onlySofter(p plateau, begin, end music.Seconds) bool {
+	from, to, w := end-keepsFor, end-holeEdge, window(p.pitch)
+	if from < begin {
+		return false
+	}
+	softest, loudest := music.Decibels(0), silent
+	for at := from; at < to; at += tongueStep {
+		level := b.fine.Level(at, w)
+		softest, loudest = min(softest, level), max(loudest, level)
+	}
+	return loudest-softest < keepsWithin && softest > b.quiet+stopFalls
 }
 
 // stopAt reports whether the loudness stops around a moment that is its lowest, and

@@ -63,13 +63,18 @@ const (
 	scrapTime   = music.Seconds(0.09)
 )
 
-// stray is what a sound costs that belongs to no target.
-func (v *solver) stray(s Sound) float64 {
+// stray is what sound n costs that belongs to no target: little where it is softer by far than
+// the loudest, and than what it goes over into.
+func (v *solver) stray(n int) float64 {
+	s, loud := v.sounds[n], v.loud
 	share := math.Min(1, float64(s.length()/strayTime))
 	if s.Alien {
 		return costOfStray
 	}
-	soft := math.Max(0, math.Min(1, float64((v.loud-s.Level)/softBelow)))
+	if n+1 < len(v.sounds) && v.sounds[n+1].Onset-s.Release < joined && !v.sounds[n+1].Alien {
+		loud = v.sounds[n+1].Level
+	}
+	soft := math.Max(0, math.Min(1, float64((loud-s.Level)/softBelow)))
 	return (costOfStray + costOfLongStray*share) * (1 - (1-softStray)*soft)
 }
 

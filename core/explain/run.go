@@ -55,7 +55,7 @@ func (v *solver) run(k, from, to int) run {
 			r.cost += v.rejoins(last, n)
 			r.own = s.Release
 		case !s.Alien && !v.over(t, r, s) && v.touches(n, from, to, pitch) && !v.ringsOn(t, r, n, to) &&
-			visit(s) < v.stray(s)+v.reward(n, from, to, pitch):
+			visit(s) < v.stray(n)+v.reward(n, from, to, pitch):
 			r.cost += visit(s)
 			r.visits = append(r.visits, n)
 			if r.onset < 0 {
@@ -64,7 +64,7 @@ func (v *solver) run(k, from, to int) run {
 				}
 			}
 		default:
-			r.cost += v.stray(s)
+			r.cost += v.stray(n)
 			r.strays = append(r.strays, n)
 			continue
 		}

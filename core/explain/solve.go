@@ -184,8 +184,8 @@ func (v *solver) solve() (Story, float64) {
 	v.listen()
 	v.absent = v.without(nil, len(v.targets))
 	strays := make([]float64, len(v.sounds)+1) // strays[n]: of all sounds before n
-	for n, s := range v.sounds {
-		strays[n+1] = strays[n] + v.stray(s)
+	for n := range v.sounds {
+		strays[n+1] = strays[n] + v.stray(n)
 	}
 	ends := make([][]*cell, len(v.targets)) // by target, cells in order of their runs
 	best, least := (*cell)(nil), strays[len(v.sounds)]+v.tail(nil)

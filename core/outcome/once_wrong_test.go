@@ -157,6 +157,51 @@ var onceWrong = map[int][]string{0: {
 }, 11: {
 	// A tongue long before the change of pitch is seen has the old note before it all the same.
 	"tenor-sax/register-pair/3/tongues-slurs@1/timgm6mb-soundfont/neighbor practicing",
+}, 13: {
+	// The soft ends of a swell beside another player were gaps, cracks and late notes, or not
+	// to be told though the contrast was heard.
+	"alto-sax/swell/2/right@0/timgm6mb-soundfont/neighbor practicing",
+	"bass-clarinet/swell/2/right@0/own players/neighbor practicing",
+	"oboe/swell/2/right@0/csound-soundfont/neighbor practicing",
+	"soprano-sax/swell/2/right@0/timgm6mb-soundfont/neighbor practicing",
+	// A hall filled a rest between two half steps: the note before was held over.
+	"mellophone/chromatic-loop/3/missing@13/own players/band hall",
+	"tuba/chromatic-loop/3/missing@2/timgm6mb-soundfont/band hall",
+	// A soft note that began on the partial below was a sound of nobody's and a late note.
+	"horn/swell/2/starts-low@0/own players/fan and laptop",
+	"mellophone/swell/2/starts-low@0/own players/band hall",
+}, 14: {
+	// Somebody else's note on the pitch of the one that came out of it.
+	"alto-recorder/chromatic-loop/3/right@0/csound-soundfont/neighbor practicing",
+	"alto-sax/starts-and-ends/2/right@0/timgm6mb-soundfont/neighbor practicing",
+	// A click that a loud note hides lay on its start.
+	"bari-sax/starts-and-ends/2/right@0/timgm6mb-soundfont/metronome",
+	"tuba/starts-and-ends/2/right@0/csound-soundfont/metronome",
+	// A click in a note whose loudness sways made a stop of it.
+	"horn/starts-and-ends/2/right@0/timgm6mb-soundfont/metronome",
+	// A sway of the old note was the change to the new one: half steps were uneven.
+	"flute/chromatic-loop/3/right@0/timgm6mb-soundfont/neighbor practicing",
+	// Five lengths told a change of pace finer than they are heard.
+	"flute/chromatic-loop/3/right@0/own players/metronome",
+	// A word on the note's pitch after its end was the note again.
+	"trumpet/swell/2/right@0/timgm6mb-soundfont/sibling talking",
+}, 15: {
+	// A soft note and somebody else's an octave under it were that lower note.
+	"alto-recorder/chromatic-loop/3/right@0/csound-soundfont/neighbor practicing",
+	"alto-sax/swell/2/right@0/timgm6mb-soundfont/sibling talking",
+	"oboe/swell/2/right@0/csound-soundfont/sibling talking",
+}, 16: {
+	// Somebody else began just then, and the start was slow.
+	"oboe/starts-and-ends/2/right@0/timgm6mb-soundfont/neighbor practicing",
+	// A start that was all breath yet had a pitch.
+	"soprano-recorder/starts-and-ends/2/right@0/own players/sibling talking",
+}, 17: {
+	"english-horn/chromatic-loop/3/right@0/csound-soundfont/band hall",
+	"flute/starts-and-ends/2/right@0/timgm6mb-soundfont/neighbor practicing",
+	"mellophone/swell/2/right@0/own players/sibling talking",
+}, 18: {
+	// A note that echoes made softer, and kept so, had stopped.
+	"alto-recorder/excerpt/2/right@0/csound-soundfont/bathroom, phone",
 }}
 
 func TestLessonsOnceConcludedWrong(t *testing.T) {
