@@ -20,6 +20,7 @@ const (
 	besideEven    = music.Decibels(3)  // how far the player's note goes on as it was, under which another lies
 	besideLouder  = music.Decibels(7)  // or gets louder, by what another has on its harmonics
 	besideFalls   = music.Decibels(9)  // or by which what only it has falls, beside another
+	besideBeats   = 6                  // of so many moments, one may be softer still
 	besideReach   = music.Seconds(0.1)
 	besideWindow  = music.Seconds(0.06)
 )
@@ -124,12 +125,13 @@ func (l *listening) goesOnIn(note, p plateau, others music.Decibels) bool {
 		return false
 	}
 	was := l.together(own, max(note.Onset, p.Onset-besideReach), w)
-	for _, at := range p.moments(w/2, besideStep) {
+	moments, softer := p.moments(w/2, besideStep), 0
+	for _, at := range moments {
 		if l.together(own, at, w) < was-besideFalls {
-			return false
+			softer++
 		}
 	}
-	return true
+	return softer*besideBeats <= len(moments) // the two beat, too
 }
 
 // goesOnUntil reports whether a note goes on from its end to a moment, though it has no pitch

@@ -202,7 +202,8 @@ func (l *listening) rises(p plateau, usual music.Decibels) (at music.Seconds, ok
 	for at = p.Onset + longEnough; at < p.Release-longEnough && l.fine.Level(at, w) <= soft; {
 		at += othersStep
 	}
-	before, loud := l.fine.Level(at-othersAround, w), l.fine.Level(at+othersAround, w)
+	before := l.fine.Level(at-othersAround, w)
+	loud := max(l.fine.Level(at+othersAround, w), l.fine.Level(at+2*othersAround, w)) // a soft start takes longer
 	if at <= p.Onset+longEnough || loud-before < min(othersBelow, own-soft) || loud < own-othersAlike {
 		return 0, false
 	}

@@ -27,9 +27,13 @@ const (
 // are, on the beat itself, for nothing else tells.
 func (l *listening) cutForScore(plateaus []plateau) []plateau {
 	var out []plateau
-	asked := l.pitchesAsked()
+	asked, others := l.pitchesAsked(), l.levelBefore(plateaus)
 	for _, whole := range plateaus {
-		out = append(out, l.cutAtSteps(whole, asked)...)
+		steps := l.cutAtSteps(whole, asked)
+		if others > silent {
+			steps = l.withoutMixed(steps, asked, others)
+		}
+		out = append(out, steps...)
 	}
 	out = l.cutAtDips(out)
 	targets := l.Score.Targets()
@@ -104,6 +108,10 @@ func (l *listening) cutAtDips(plateaus []plateau) (out []plateau) {
 			doubt := max(0, min(1, float64((repeatSure-d.depth+ripple)/(repeatSure-repeatDip))))
 			if ripple > 0 && doubt > ripplesOn && !l.isRepeatedAt(d.at) {
 				continue
+			}
+			// A click makes the note before it softer than it, and dies away like a start.
+			if !l.isRepeatedAt(d.at) && l.isClicked(contour.Burst{From: d.at - clickRings, To: d.at}) {
+				doubt = 1
 			}
 			first, rest := p.cut(d.at, d.at, ByTongue)
 			rest.doubt = doubt

@@ -54,6 +54,25 @@ func (l *listening) cutAtSteps(p plateau, asked []music.Cents) (out []plateau) {
 	return append(out, p)
 }
 
+// withoutMixed gives a step to no note asked for back to the note before, where that goes on in it:
+// it and somebody else's near it, so loud, are heard at a pitch between them.
+func (l *listening) withoutMixed(steps []plateau, asked []music.Cents, others music.Decibels) (out []plateau) {
+	mixed := false
+	for n, p := range steps {
+		isAsked := slices.ContainsFunc(asked, func(c music.Cents) bool { return max(p.pitch-c, c-p.pitch) <= stepNear })
+		if n > 0 {
+			last := &out[len(out)-1]
+			mixed = mixed && near(last.pitch, p.pitch) || !isAsked && l.goesOnIn(*last, p, others)
+			if mixed {
+				last.Release, last.to = p.Release, p.to
+				continue
+			}
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
 // pitchesAsked are the pitches of the score's notes, each once.
 func (l *listening) pitchesAsked() (out []music.Cents) {
 	for _, t := range l.Score.Targets() {

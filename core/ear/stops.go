@@ -74,9 +74,7 @@ func (b *builder) cutWhere(
 // onlyClicks reports whether what rises at the end of a stop is a click, over a note whose
 // loudness merely sways: the note is little louder when the click has rung.
 func (b *builder) onlyClicks(p plateau, begin, end music.Seconds) bool {
-	if !slices.ContainsFunc(b.contour.Bursts, func(c contour.Burst) bool {
-		return c.From > begin && c.From < end+clickRings && b.isClick(c)
-	}) {
+	if !b.isClicked(contour.Burst{From: end, To: end + clickRings}) {
 		return false
 	}
 	w, lowest := window(p.pitch), music.Decibels(0)

@@ -30,7 +30,8 @@ const (
 	costOfStray     = 0.1
 	costOfLongStray = 1.1
 	strayTime       = music.Seconds(0.4)
-	softStray       = 0.35 // of it, when it is as soft as softBelow
+	aNote           = music.Seconds(0.5) // longer than a syllable
+	softStray       = 0.35               // of it, when it is as soft as softBelow
 	softBelow       = music.Decibels(18)
 	stepSofter      = music.Decibels(4) // more, for each step of dynamics that it is asked softer
 	// A visit to another pitch inside a note, a silence inside it, a second tongue.
@@ -64,15 +65,17 @@ const (
 )
 
 // stray is what sound n costs that belongs to no target: little where it is softer by far than
-// the loudest, and than what it goes over into.
+// the loudest, or than the note it goes over into.
 func (v *solver) stray(n int) float64 {
 	s, loud := v.sounds[n], v.loud
 	share := math.Min(1, float64(s.length()/strayTime))
 	if s.Alien {
 		return costOfStray
 	}
-	if n+1 < len(v.sounds) && v.sounds[n+1].Onset-s.Release < joined && !v.sounds[n+1].Alien {
-		loud = v.sounds[n+1].Level
+	if n+1 < len(v.sounds) {
+		if next := v.sounds[n+1]; next.Onset-s.Release < joined && next.length() >= aNote && !next.Alien {
+			loud = next.Level
+		}
 	}
 	soft := math.Max(0, math.Min(1, float64((loud-s.Level)/softBelow)))
 	return (costOfStray + costOfLongStray*share) * (1 - (1-softStray)*soft)

@@ -172,7 +172,7 @@ func trimmedMean(x []float64) float64 {
 // beginsInRing is it where the room rings (own lessons).
 const (
 	beginsWithin = 0.02
-	beginsInRing = 0.03
+	beginsInRing = 0.035
 )
 
 // scatters is how many of its errors a change of pace must be to be one.

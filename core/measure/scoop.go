@@ -47,21 +47,23 @@ const (
 	atOncePeriods               = 6
 	atOnceRinging               = 1.5
 	unheards      float64       = 1.75 // limits
+	unheardsRing  float64       = 2    // of a start that rings into the next moment: heard up to 53 cents off
 )
 
-// heardAtOnce is how long a start may slide unheard.
-func (c Case) heardAtOnce(p playedNote) music.Seconds {
-	least := max(atOnce, atOncePeriods/music.Seconds(p.target.Target.Frequency(music.StandardA4)))
+// heardAtOnce is how long a start may slide unheard, and how many limits far.
+func (c Case) heardAtOnce(p playedNote) (long music.Seconds, limits float64) {
+	long = max(atOnce, atOncePeriods/music.Seconds(p.target.Target.Frequency(music.StandardA4)))
 	if c.Analysis.Recording.Ring > hidesTongue {
-		least *= atOnceRinging
+		return long * atOnceRinging, unheardsRing
 	}
-	return least
+	return long, unheards
 }
 
 func scoop(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		by := float64(p.note.Scoop)
-		if p.note.Settle < c.heardAtOnce(p) && math.Abs(by) < unheards*limit || c.comesOutOfAnother(p.note) {
+		long, limits := c.heardAtOnce(p)
+		if p.note.Settle < long && math.Abs(by) < limits*limit || c.comesOutOfAnother(p.note) {
 			by = max(-limit, min(limit, by))
 		}
 		return Reading{
