@@ -92,7 +92,7 @@ func (l *listening) othersAmong(plateaus []plateau) []bool {
 	usual, loud := l.levelBefore(plateaus), music.Decibels(slices.Max(all))
 	asked := l.pitchesAsked()
 	for n, p := range plateaus {
-		out[n] = p.level < loud-othersBelow && p.differsFrom(usual) < othersAlike &&
+		out[n] = p.theirs || p.level < loud-othersBelow && p.differsFrom(usual) < othersAlike &&
 			(p.length() < othersShort && p.level < loud-othersFar ||
 				!slices.ContainsFunc(asked, func(c music.Cents) bool { return near(c, p.pitch) }) ||
 				slices.ContainsFunc(others, func(o plateau) bool {
@@ -115,7 +115,7 @@ func (l *listening) othersAmong(plateaus []plateau) []bool {
 // isOneTone reports whether a plateau goes over into another on its pitch, no louder there: who
 // swells is as soft as others at times.
 func (l *listening) isOneTone(a, b plateau) bool {
-	if b.starts != BySlur || b.Onset-a.Release > touchTime || !near(a.pitch, b.pitch) {
+	if a.theirs || b.theirs || b.starts != BySlur || b.Onset-a.Release > touchTime || !near(a.pitch, b.pitch) {
 		return false
 	}
 	w := window(a.pitch)
@@ -138,10 +138,12 @@ func (l *listening) cutFromOthers(plateaus []plateau) (out []plateau) {
 	for _, p := range l.cutFromLower(l.withLevels(plateaus), usual) {
 		if at, ok := l.rises(p, usual); ok {
 			others, own := p.cut(at, at, BySlur) // startAnew says when it began
+			others.theirs = true
 			out, p = append(out, others), own
 		}
 		if at, ok := l.falls(p, plateaus); ok {
 			own, others := p.cut(at, at, BySlur)
+			others.theirs = true
 			out, p = append(out, own), others
 		}
 		out = append(out, p)

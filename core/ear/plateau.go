@@ -17,6 +17,7 @@ type plateau struct {
 	starts         Start
 	level          music.Decibels // median
 	doubt          float64        // 0 to 1: how little tells that it begins anew
+	theirs         bool           // somebody else's, on the player's pitch, which was cut off
 	hidden         music.Seconds  // from its onset, while another pitch rang over it
 }
 
