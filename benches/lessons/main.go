@@ -5,6 +5,7 @@ package main
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"flag"
 	"fmt"
@@ -26,6 +27,7 @@ func main() {
 	only := flag.String("only", "", "lessons whose name has this, with commas for several")
 	round := flag.Int("round", 0, "other rooms, sources and players: to work on lessons never met before")
 	every := flag.Int("every", 1, "take one lesson in so many")
+	rights := flag.Int("rights", 0, "take one right take in so many; 0 for as many as of the others")
 	way := flag.String(
 		"way",
 		"joint",
@@ -34,13 +36,13 @@ func main() {
 	out := flag.String("o", "", "write the tables to this file as well")
 	show := flag.Bool("show", false, "print every lesson that is not concluded right")
 	flag.Parse()
-	if err := run(*part, *round, *only, *every, *way, *out, *show); err != nil {
+	if err := run(*part, *round, *only, *every, *rights, *way, *out, *show); err != nil {
 		fmt.Fprintln(os.Stderr, "lessons:", err)
 		os.Exit(1)
 	}
 }
 
-func run(part, round int, only string, every int, way, out string, show bool) error {
+func run(part, round int, only string, every, rights int, way, out string, show bool) error {
 	by, known := ways[way]
 	if !known {
 		return fmt.Errorf("-way %q: choose joint, windows or apart", way)
@@ -53,10 +55,7 @@ func run(part, round int, only string, every int, way, out string, show bool) er
 		has := func(word string) bool { return strings.Contains(l.Name(), word) }
 		return part >= 0 && l.Part() != part || only != "" && !slices.ContainsFunc(strings.Split(only, ","), has)
 	})
-	var chosen []lesson.Lesson
-	for n := 0; n < len(all); n += every {
-		chosen = append(chosen, all[n])
-	}
+	chosen, among := choose(all, every, rights)
 	found := make([]result, len(chosen))
 	var wait sync.WaitGroup
 	next := make(chan int)
@@ -75,15 +74,16 @@ func run(part, round int, only string, every int, way, out string, show bool) er
 	}
 	close(next)
 	wait.Wait()
-	report(os.Stdout, found)
+	report(os.Stdout, found, among)
 	if out == "" {
 		return nil
 	}
 	var page bytes.Buffer
-	fmt.Fprintf(&page, "# The lessons, concluded\n\n%s, %s/%s, %d processors; half %d of the lessons, one in %d; %s.\n",
-		time.Now().Format(time.DateOnly), runtime.GOOS, runtime.GOARCH, runtime.NumCPU(), part, every,
-		"whole takes in nine rooms, from two sets of recorded instruments and our own players")
-	concluded := report(&page, found)
+	fmt.Fprintf(&page, "# The lessons, concluded\n\n%s, %s/%s, %d processors; ",
+		time.Now().Format(time.DateOnly), runtime.GOOS, runtime.GOARCH, runtime.NumCPU())
+	fmt.Fprintf(&page, "half %d of the lessons, one in %d, of right takes one in %d; %s.\n", part, every,
+		cmp.Or(rights, every), "whole takes in nine rooms, from two sets of recorded instruments and our own players")
+	concluded := report(&page, found, among)
 	if err := os.WriteFile(out, page.Bytes(), 0o644); err != nil {
 		return err
 	}
@@ -96,6 +96,29 @@ type result struct {
 	word, account, tip bool
 	verdict            verdict.Verdict
 	failed             error
+}
+
+// among is how many right takes and how many mistakes lessons were chosen among.
+type among struct{ rights, wrongs int }
+
+// choose takes one lesson in so many, and one right take in so many: what happens to one in two
+// hundred is not seen in four hundred.
+func choose(all []lesson.Lesson, every, rights int) (chosen []lesson.Lesson, of among) {
+	for n, l := range all {
+		nth, in := n, every
+		if l.Mistake == "" {
+			if rights > 0 {
+				nth, in = of.rights, rights
+			}
+			of.rights++
+		} else {
+			of.wrongs++
+		}
+		if nth%in == 0 {
+			chosen = append(chosen, l)
+		}
+	}
+	return chosen, of
 }
 
 func hear(l lesson.Lesson, way lesson.Way) result {

@@ -22,8 +22,9 @@ func (c *count) add(r result) {
 	}
 }
 
-// report prints the tables: by mistake, by instrument, by room and by source.
-func report(w io.Writer, found []result) []figures.Figure {
+// report prints the tables: by mistake, by instrument, by room and by source. Right takes and
+// mistakes weigh as many as they are among all, however many of each were heard.
+func report(w io.Writer, found []result, of among) []figures.Figure {
 	var all, rights, wrongs count
 	tables := []struct {
 		title string
@@ -59,17 +60,20 @@ func report(w io.Writer, found []result) []figures.Figure {
 				key, c.all, share(c.right, c.all), share(c.word, c.all), share(c.account, c.all), share(c.tip, c.all))
 		}
 	}
-	fmt.Fprintf(w, "\nright conclusions: %d of %d (%s); mistakes named: %s; right takes accused: %s of %d\n",
-		all.right, all.all, share(all.right, all.all), share(wrongs.right, wrongs.all),
-		share(rights.all-rights.word, rights.all), rights.all)
-	of := func(part, whole int) float64 { return 100 * float64(part) / float64(max(1, whole)) }
+	right := (rights.percent(rights.right)*float64(of.rights) + wrongs.percent(wrongs.right)*float64(of.wrongs)) /
+		float64(max(1, of.rights+of.wrongs))
+	fmt.Fprintf(w, "\nright conclusions: %.1f %% of %d; mistakes named: %s; right takes accused: %s of %d\n",
+		right, all.all, share(wrongs.right, wrongs.all), share(rights.all-rights.word, rights.all), rights.all)
 	return []figures.Figure{
 		figures.Plain("lessons", "%d", all.all),
-		figures.AtLeast("right conclusions", "%.1f %%", of(all.right, all.all), 99),
-		figures.AtMost("right takes accused", "%.2f %%", of(rights.all-rights.word, rights.all), 0.5),
-		figures.Plain("mistakes named", "%.1f %%", of(wrongs.right, wrongs.all)),
+		figures.AtLeast("right conclusions", "%.1f %%", right, 99),
+		figures.AtMost("right takes accused", "%.2f %%", rights.percent(rights.all-rights.word), 0.5),
+		figures.Plain("mistakes named", "%.1f %%", wrongs.percent(wrongs.right)),
 	}
 }
+
+// percent is how much a part is of all.
+func (c *count) percent(part int) float64 { return 100 * float64(part) / float64(max(1, c.all)) }
 
 func share(part, whole int) string {
 	if whole == 0 {

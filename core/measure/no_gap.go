@@ -41,29 +41,12 @@ var stops = Fault{
 func noGap(c Case, limit float64) []Reading {
 	return tones(c, func(p playedNote) Reading {
 		r := longest(c, p, limit, ear.Gap)
-		if r.Value > 0 && r.Value < bareGap && c.isBareInHall(p.note) {
-			return Reading{Limit: limit, Excess: touched(0, limit)}
-		}
 		if pulse := p.note.Pulse; pulse != nil && c.Analysis.Recording.Ring > hidesTongue &&
 			r.Value*pulse.Asked < troughShare {
 			return Reading{Limit: limit, Excess: touched(0, limit)}
 		}
 		return r
 	})
-}
-
-// A very soft pure tone is one harmonic out of the room's noise, which a hall's echoes cancel for
-// so long, in seconds: nothing else of it says that the player stopped (own lessons).
-const (
-	bareGap   = 0.3
-	bareAbove = 25. // dB over the noise, of a tone that soft
-)
-
-// isBareInHall reports whether a note is such a tone, in a room that rings.
-func (c Case) isBareInHall(n ear.Note) bool {
-	pure := c.Instrument.Family == instrument.Flutes || c.Instrument.Family == instrument.Recorders
-	return pure && c.Analysis.Recording.Ring > hidesTongue &&
-		float64(n.Level-c.Analysis.Recording.NoiseFloor) < bareAbove
 }
 
 // troughShare is how much of a push of the air may be lost between two in a room that rings:
