@@ -2,7 +2,6 @@ package measure
 
 import (
 	"earlychorus/core/dsp"
-	"earlychorus/core/ear"
 	"earlychorus/core/scores"
 )
 
@@ -29,14 +28,12 @@ var sameLoudness = Fault{
 
 func contrast(c Case, limit float64) []Reading {
 	var soft, loud []float64
-	var distrust ear.Doubt
+	var doubt contrastDoubt
 	for _, p := range c.played(scores.Play) {
 		if p.target.Dynamic == "" || p.target.DynamicTo != "" {
 			continue
 		}
-		if p.note.Distrust.Level != "" {
-			distrust = p.note.Distrust.Level
-		}
+		doubt.add(p.note, p.target.Dynamic.Step() > 0)
 		if p.target.Dynamic.Step() < 0 {
 			soft = append(soft, float64(p.note.Level))
 		} else if p.target.Dynamic.Step() > 0 {
@@ -53,6 +50,6 @@ func contrast(c Case, limit float64) []Reading {
 		Excess: atLeast(db, limit),
 		Way:    Low,
 	}
-	m.Trust = contrastTrust(distrust, m)
+	m.Trust = doubt.of(m)
 	return whole(m)
 }

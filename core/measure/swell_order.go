@@ -9,7 +9,7 @@ var SwellOrder = Measure{
 }
 
 func swellOrder(c Case, _ float64) []Reading {
-	n, distrust, ok := swellOf(c)
+	n, doubt, ok := swellOf(c)
 	if !ok {
 		return nil
 	}
@@ -27,6 +27,6 @@ func swellOrder(c Case, _ float64) []Reading {
 		Excess: countOf(count),
 		Way:    -1,
 	}
-	m.Trust = contrastTrust(distrust, m)
+	m.Trust = doubt.of(m)
 	return whole(m)
 }

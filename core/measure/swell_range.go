@@ -22,7 +22,7 @@ var flatSwell = Fault{
 }
 
 func swellRange(c Case, limit float64) []Reading {
-	n, distrust, ok := swellOf(c)
+	n, doubt, ok := swellOf(c)
 	if !ok {
 		return nil
 	}
@@ -33,6 +33,6 @@ func swellRange(c Case, limit float64) []Reading {
 		Excess: atLeast(db, limit),
 		Way:    -1,
 	}
-	m.Trust = contrastTrust(distrust, m)
+	m.Trust = doubt.of(m)
 	return whole(m)
 }

@@ -196,6 +196,8 @@ var onceWrong = map[int][]string{0: {
 	// A start that was all breath yet had a pitch.
 	"soprano-recorder/starts-and-ends/2/right@0/own players/sibling talking",
 }, 17: {
+	// Five lengths in a hall told a change of pace; somebody else's note an octave under a soft
+	// one covered its beginning; a word after the end was the note again.
 	"english-horn/chromatic-loop/3/right@0/csound-soundfont/band hall",
 	"flute/starts-and-ends/2/right@0/timgm6mb-soundfont/neighbor practicing",
 	"mellophone/swell/2/right@0/own players/sibling talking",

@@ -236,10 +236,13 @@ describe('the step in hand', () => {
       drawn.push(`${rows().length}: ${document.querySelector('section[aria-label^="The step"] h2')?.textContent}`),
     )
     watch.observe(document.body, { childList: true, subtree: true })
-    screen.getByRole('button', { name: /^Add Care/ }).click()
-    await vi.waitFor(() => expect(drawn.at(-1)).toBe('3: Care'))
-    watch.disconnect()
-    acts.IS_REACT_ACT_ENVIRONMENT = true
+    try {
+      screen.getByRole('button', { name: /^Add Care/ }).click()
+      await vi.waitFor(() => expect(drawn.at(-1)).toBe('3: Care'))
+    } finally {
+      watch.disconnect()
+      acts.IS_REACT_ACT_ENVIRONMENT = true
+    }
     expect(drawn).not.toContain('3: Long tone, counted')
   })
 
