@@ -15,7 +15,7 @@ import (
 const Hop music.Seconds = 0.01
 
 // Version names the estimator; analyses keep the version they were made with.
-const Version = 2
+const Version = 3
 
 // Frame is what was heard around one moment.
 type Frame struct {

@@ -4,7 +4,6 @@ import (
 	"math"
 
 	"earlychorus/core/audio"
-	"earlychorus/core/dsp"
 	"earlychorus/core/music"
 )
 
@@ -30,13 +29,15 @@ func emptyEnvelope(rate float64) Envelope { return Envelope{sums: []float64{0}, 
 // advance measures the steps that are whole by now; x is the sound from sample first on.
 // It returns how many samples of the whole sound are used up.
 func (e *Envelope) advance(x []float64, first int) (used int) {
-	at := func(n int) int { return int(math.Round(float64(n) * float64(EnvelopeStep) * e.rate)) }
 	n := len(e.sums) - 1
-	for ; at(n+1) <= first+len(x); n++ {
-		e.sums = append(e.sums, e.sums[n]+energy(x[at(n)-first:at(n+1)-first]))
+	for ; e.at(n+1) <= first+len(x); n++ {
+		e.sums = append(e.sums, e.sums[n]+energy(x[e.at(n)-first:e.at(n+1)-first]))
 	}
-	return at(n)
+	return e.at(n)
 }
+
+// at is the sample that step n begins with.
+func (e Envelope) at(n int) int { return int(math.Round(float64(n) * float64(EnvelopeStep) * e.rate)) }
 
 // reserve makes room for the steps of so many samples.
 func (e *Envelope) reserve(samples int) {
@@ -48,7 +49,6 @@ func (e *Envelope) reserve(samples int) {
 // ring does not beat against them as it does against a fundamental, and the tongue
 // takes them away first.
 type bright struct {
-	stream   *dsp.Stream
 	heard    int        // samples
 	x        []float64  // those of them that are not used up
 	last     [2]float64 // the ones before the next
@@ -56,25 +56,11 @@ type bright struct {
 }
 
 func newBright(rate int) *bright {
-	factor := max(1, rate/brightRate)
-	return &bright{
-		stream:   dsp.NewStream(factor, tonePass),
-		envelope: emptyEnvelope(float64(rate / factor)),
-	}
+	return &bright{envelope: emptyEnvelope(float64(rate / brightFactor(rate)))}
 }
 
-// hear takes a long block in parts, so that little of it is kept at once.
-func (b *bright) hear(samples []float64) {
-	for len(samples) > brightBlock {
-		b.lift(b.stream.Push(samples[:brightBlock]))
-		samples = samples[brightBlock:]
-	}
-	b.lift(b.stream.Push(samples))
-}
-
-const brightBlock = 1 << 14
-
-func (b *bright) end() { b.lift(b.stream.End()) }
+// brightFactor is how far a sound of the given rate is cut down for its upper harmonics.
+func brightFactor(rate int) int { return max(1, rate/brightRate) }
 
 // lift takes the difference twice, which lifts each octave by 12 dB, about as far as it
 // falls in a wind's tone.

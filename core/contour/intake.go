@@ -10,8 +10,9 @@ type intake struct {
 	sound  audio.Mono // as far as it has come
 	ended  bool
 	clicks *clickFinder
-	base   *dsp.Stream // down to the listener's rate
-	low    *dsp.Stream // and for its lower scales; nil where it has none
+	cut    cut
+	low    *dsp.Stream // farther, for the listener's lower scales; nil where it has none
+	bright *bright
 	direct dsp.DCBlock
 	soft   [2]softener // of the sound's clicks, then of its slope's
 	l      *listener
@@ -24,13 +25,14 @@ func (e Ear) newIntake(rate int) intake {
 	in := intake{
 		sound:  audio.Mono{Rate: rate},
 		clicks: newClickFinder(rate),
-		base:   dsp.NewStream(factor, passedShare),
+		cut:    newCut(factor, brightFactor(rate)),
+		bright: newBright(rate),
 		direct: dsp.NewDCBlock(dcCorner / l.rate),
 		soft:   [2]softener{{rate: l.rate, passes: true}, {rate: l.rate}},
 		l:      l,
 	}
 	if len(l.scales) > 1 {
-		in.low = dsp.NewStream(l.lowFactor(), passedShare)
+		in.low = dsp.NewStream(l.lowFactor(), passedShare, 0.5)
 	}
 	return in
 }
@@ -52,7 +54,7 @@ func (in *intake) reserve(samples int) {
 
 // intakeBlock is as much of a long block as is taken at once, so that little of what lies
 // between is kept.
-const intakeBlock = 1 << 16
+const intakeBlock = 1 << 14
 
 func (in *intake) hear(samples []float64) {
 	if in.sound.Samples == nil {
@@ -62,14 +64,20 @@ func (in *intake) hear(samples []float64) {
 		in.sound.Samples = append(in.sound.Samples, samples...)
 	}
 	for ; len(samples) > intakeBlock; samples = samples[intakeBlock:] {
-		in.settle(in.base.Push(samples[:intakeBlock]))
+		in.pass(in.cut.push(samples[:intakeBlock]))
 	}
-	in.settle(in.base.Push(samples))
+	in.pass(in.cut.push(samples))
 }
 
 func (in *intake) end() {
 	in.ended = true
-	in.settle(in.base.End())
+	in.pass(in.cut.end())
+}
+
+// pass hands on what a block was cut down to.
+func (in *intake) pass(base, upper []float64) {
+	in.settle(base)
+	in.bright.lift(upper)
 }
 
 // settle leads the listener on by samples at its rate.

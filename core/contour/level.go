@@ -12,36 +12,33 @@ const Silence music.Decibels = -120
 // silentPower is Silence's own; below it is nothing.
 const silentPower = 1e-12
 
-// levelTrack is the RMS over two hops around each frame, from the energies
-// of the halves of the windows, which neighbours share. It grows with its sound.
-type levelTrack struct {
-	rate   float64
-	levels []music.Decibels
-	before float64 // energy of the half before, and its samples
-	count  int
-}
+// levelTrack is the RMS over two hops around each frame. It grows with its envelope, whose
+// steps make up the hops.
+type levelTrack struct{ levels []music.Decibels }
 
-// advance measures the frames that are whole by now; x is the sound from its beginning.
-func (t *levelTrack) advance(x []float64) {
-	at := func(n int) int { return int(math.Round(float64(n) * float64(Hop) * t.rate)) }
-	for n := len(t.levels); at(n+1) <= len(x); n++ {
-		half := x[at(n):at(n+1)]
-		after := energy(half)
-		t.levels = append(t.levels, decibels((t.before+after)/float64(max(1, t.count+len(half)))))
-		t.before, t.count = after, len(half)
+const stepsAHop = 10
+
+// advance measures the frames that are whole by now.
+func (t *levelTrack) advance(e Envelope) {
+	for n := len(t.levels); (n+1)*stepsAHop < len(e.sums); n++ {
+		from, to := max(0, n-1)*stepsAHop, (n+1)*stepsAHop
+		t.levels = append(t.levels, decibels((e.sums[to]-e.sums[from])/float64(max(1, e.at(to)-e.at(from)))))
 	}
 }
 
-func energy(x []float64) (sum float64) {
-	var a, b float64
-	for ; len(x) >= 2; x = x[2:] {
+// energy adds up four sums side by side: one would wait for its own last addition.
+func energy(x []float64) float64 {
+	var a, b, c, d float64
+	for ; len(x) >= 4; x = x[4:] {
 		a += x[0] * x[0]
 		b += x[1] * x[1]
+		c += x[2] * x[2]
+		d += x[3] * x[3]
 	}
-	if len(x) == 1 {
-		a += x[0] * x[0]
+	for _, v := range x {
+		a += v * v
 	}
-	return a + b
+	return a + b + c + d
 }
 
 func decibels(power float64) music.Decibels {

@@ -50,14 +50,14 @@ func (e Ear) NewLive(rate int) (*Live, error) {
 	live := &Live{
 		ear:   e,
 		rate:  float64(rate),
-		base:  dsp.NewStream(factor, passedShare),
+		base:  dsp.NewStream(factor, passedShare, 0.5),
 		l:     l,
 		quiet: newQuietest(quietMemory),
 		fine:  newRefiner(nil, l.rate),
 		costs: []float64{0},
 	}
 	if len(l.scales) > 1 {
-		live.low = dsp.NewStream(l.lowFactor(), passedShare)
+		live.low = dsp.NewStream(l.lowFactor(), passedShare, 0.5)
 	}
 	live.find = l.newFinder()
 	return live, nil

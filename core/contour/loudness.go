@@ -45,9 +45,9 @@ func (l *Loudness) advance(x []float64) {
 	end := func(b int) int { return int(float64(b+1) * loudnessHop * l.rate) }
 	for from := end(len(l.blocks) - 1); l.at < len(x); {
 		to := end(len(l.blocks))
-		for ; l.at < min(to, len(x)); l.at++ {
-			y := l.pass.next(l.shelf.next(x[l.at]))
-			l.block += y * y
+		if until := min(to, len(x)); l.at < until {
+			l.block = through(&l.shelf, &l.pass, x[l.at:until], l.block)
+			l.at = until
 		}
 		if l.at < to {
 			return
@@ -81,14 +81,24 @@ func (l Loudness) Between(from, to music.Seconds) music.Decibels {
 // Biquad is a filter of second order: y = b0·x + b1·x₁ + b2·x₂ − a1·y₁ − a2·y₂.
 type Biquad struct {
 	B0, B1, B2, A1, A2 float64
-	s1, s2             float64
+	last               [4]float64 // x₁, x₂, y₁, y₂
 }
 
-func (f *Biquad) next(x float64) float64 {
-	y := f.B0*x + f.s1
-	f.s1 = f.B1*x - f.A1*y + f.s2
-	f.s2 = f.B2*x - f.A2*y
-	return y
+// through returns energy and that of what comes out behind both filters. What they hold
+// stays in the processor meanwhile, and only one product and one difference of each wait
+// for what came out before: every sample of a take passes here.
+func through(f, g *Biquad, x []float64, energy float64) float64 {
+	b0, b1, b2, a1, a2 := f.B0, f.B1, f.B2, f.A1, f.A2
+	d0, d1, d2, c1, c2 := g.B0, g.B1, g.B2, g.A1, g.A2
+	x1, x2, y1, y2, z1, z2 := f.last[0], f.last[1], f.last[2], f.last[3], g.last[2], g.last[3]
+	for _, x0 := range x {
+		y0 := (b0*x0 + b1*x1 + b2*x2 - a2*y2) - a1*y1
+		z0 := (d0*y0 + d1*y1 + d2*y2 - c2*z2) - c1*z1
+		x1, x2, y1, y2, z1, z2 = x0, x1, y0, y1, z0, z1
+		energy += z0 * z0
+	}
+	f.last, g.last = [4]float64{x1, x2, y1, y2}, [4]float64{y1, y2, z1, z2}
+	return energy
 }
 
 // Shelf is the K-weighting's first filter: the head in the sound.

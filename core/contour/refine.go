@@ -382,25 +382,34 @@ func (r *refiner) powers(pitch music.Hertz, most int) []float64 {
 	return r.power
 }
 
-// two demodulates two harmonics side by side: each step of one's phase waits
-// for the step before, so the other's costs nothing.
+// two demodulates two harmonics side by side: each step of one waits for the step before,
+// so the other's costs nothing. A harmonic is summed by G. Goertzel's recurrence (American
+// Mathematical Monthly 65, 1958), which needs its angle at the end alone.
 func (r *refiner) two(g, h int, pitch music.Hertz) (a, b demodulated) {
-	stepSinA, stepCosA := math.Sincos(2 * math.Pi * float64(g) * float64(pitch) / r.rate)
-	stepSinB, stepCosB := math.Sincos(2 * math.Pi * float64(h) * float64(pitch) / r.rate)
-	cosA, sinA, cosB, sinB := 1., 0., 1., 0.
+	angleA := 2 * math.Pi * float64(g) * float64(pitch) / r.rate
+	angleB := 2 * math.Pi * float64(h) * float64(pitch) / r.rate
+	turnA, turnB := 2*math.Cos(angleA), 2*math.Cos(angleB)
+	var x1, x2, dx1, dx2, y1, y2, dy1, dy2 float64
 	dx := r.dx[:len(r.wx)]
 	for n, w := range r.wx {
 		v := dx[n]
-		a.re += w * cosA
-		a.im -= w * sinA
-		a.dre += v * cosA
-		a.dim -= v * sinA
-		b.re += w * cosB
-		b.im -= w * sinB
-		b.dre += v * cosB
-		b.dim -= v * sinB
-		cosA, sinA = cosA*stepCosA-sinA*stepSinA, sinA*stepCosA+cosA*stepSinA
-		cosB, sinB = cosB*stepCosB-sinB*stepSinB, sinB*stepCosB+cosB*stepSinB
+		x1, x2 = (w-x2)+turnA*x1, x1
+		y1, y2 = (w-y2)+turnB*y1, y1
+		dx1, dx2 = (v-dx2)+turnA*dx1, dx1
+		dy1, dy2 = (v-dy2)+turnB*dy1, dy1
 	}
+	last := float64(len(r.wx) - 1)
+	a.re, a.im = turned(x1, x2, angleA, last)
+	a.dre, a.dim = turned(dx1, dx2, angleA, last)
+	b.re, b.im = turned(y1, y2, angleB, last)
+	b.dre, b.dim = turned(dy1, dy2, angleB, last)
 	return a, b
+}
+
+// turned is the sum that a recurrence ended with, turned back to its first sample.
+func turned(s1, s2, angle, last float64) (re, im float64) {
+	sin, cos := math.Sincos(angle)
+	re, im = s1-cos*s2, sin*s2
+	sin, cos = math.Sincos(angle * last)
+	return re*cos + im*sin, im*cos - re*sin
 }

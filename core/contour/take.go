@@ -18,7 +18,6 @@ type Take struct {
 	find     *finder
 	fine     *refiner
 	envelope Envelope
-	bright   *bright
 	loudness Loudness
 	clipped  clipping
 	kept     kept
@@ -32,9 +31,7 @@ func (e Ear) Open(rate int) (*Take, error) {
 	t := &Take{
 		ear:      e,
 		intake:   e.newIntake(rate),
-		levels:   levelTrack{rate: float64(rate)},
 		envelope: emptyEnvelope(float64(rate)),
-		bright:   newBright(rate),
 		loudness: emptyLoudness(float64(rate)),
 		kept:     newKept(),
 	}
@@ -57,7 +54,6 @@ func (t *Take) Hear(samples []float64) {
 	}
 	t.hear(samples)
 	t.clipped.hear(samples)
-	t.bright.hear(samples)
 	t.advance()
 }
 
@@ -67,14 +63,13 @@ func (t *Take) End() {
 		return
 	}
 	t.end()
-	t.bright.end()
 	t.advance()
 }
 
 // advance leads the tracks on to the end of what came in.
 func (t *Take) advance() {
-	t.levels.advance(t.sound.Samples)
 	t.envelope.advance(t.sound.Samples, 0)
+	t.levels.advance(t.envelope)
 	t.loudness.advance(t.sound.Samples)
 	t.fine.x = t.l.x
 }

@@ -35,6 +35,18 @@ func TestDecimateRemovesWhatWouldFold(t *testing.T) {
 	assert.Less(t, dsp.Quantile(y[100:900], 1), 3e-3) // -50 dB
 }
 
+// What a wide filter lets fold back lies above what it passes.
+func TestAWideStreamFoldsBackAbovePassAlone(t *testing.T) {
+	for _, factor := range []int{2, 3, 4, 8} {
+		through := func(f float64) []float64 {
+			s := dsp.NewStream(factor, 0.42, 0.58)
+			return s.Push(sine(f/float64(factor), 1000*factor))
+		}
+		assert.InDelta(t, 1, dsp.Quantile(through(0.41)[100:900], 1), 4e-3, "factor %d keeps", factor)
+		assert.Less(t, dsp.Quantile(through(0.59)[100:900], 1), 4e-3, "factor %d would fold to 0.41", factor)
+	}
+}
+
 // A sound in blocks is cut down as a whole one is, to the last bit.
 func TestStreamAgreesWithDecimate(t *testing.T) {
 	x := noise(5, 10_001)
@@ -42,7 +54,7 @@ func TestStreamAgreesWithDecimate(t *testing.T) {
 		whole := dsp.Decimate(x, factor, 0.25)
 		assert.Len(t, whole, (len(x)+factor-1)/factor)
 		for _, block := range []int{1, 97, 5000} {
-			s := dsp.NewStream(factor, 0.25)
+			s := dsp.NewStream(factor, 0.25, 0.5)
 			var got []float64
 			for at := 0; at < len(x); at += block {
 				got = append(got, s.Push(x[at:min(len(x), at+block)])...)

@@ -17,28 +17,8 @@ import (
 // Factors of 4 and more are taken in steps where they can be: the first step's
 // filter may be short, since it need only keep clean what the last one keeps.
 func Decimate(x []float64, factor int, pass float64) []float64 {
-	s := NewStream(factor, pass)
+	s := NewStream(factor, pass, 0.5)
 	return append(s.Push(x), s.End()...)
-}
-
-// dot is the sum of a times b, of one length. Four sums run side by side, since
-// one would wait for its own last addition; eight products are taken at once, whose
-// places need no checking.
-func dot(a, b []float64) float64 {
-	b = b[:len(a)]
-	var s0, s1, s2, s3 float64
-	for len(a) >= 8 && len(b) >= 8 {
-		x, y := (*[8]float64)(a), (*[8]float64)(b)
-		s0 += x[0]*y[0] + x[4]*y[4]
-		s1 += x[1]*y[1] + x[5]*y[5]
-		s2 += x[2]*y[2] + x[6]*y[6]
-		s3 += x[3]*y[3] + x[7]*y[7]
-		a, b = a[8:], b[8:]
-	}
-	for k, v := range a {
-		s0 += v * b[k]
-	}
-	return s0 + s1 + s2 + s3
 }
 
 // tapsFor gives a transition band of the given width, a fraction of the rate:
