@@ -7,6 +7,7 @@ import (
 	"context"
 	"encoding/binary"
 	"fmt"
+	"sync"
 	"time"
 
 	"github.com/google/uuid"
@@ -42,14 +43,17 @@ const (
 	stage     = 2
 )
 
-// steps are a day's, one note each: what is measured is a row a take.
-var steps = []exercise.Step{
-	exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}}),
-	exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{5}}),
-	exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{7}}),
-	exercise.New(exercise.KindLongToneLongest, map[string]any{"cap_s": 12}),
-	exercise.New(exercise.KindTuningNote, nil),
-}
+// steps are a day's, one note each: what is measured is a row a take. They are read when
+// first asked for, since every command of the program is started with this package in it.
+var steps = sync.OnceValue(func() []exercise.Step {
+	return []exercise.Step{
+		exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0}}),
+		exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{5}}),
+		exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{7}}),
+		exercise.New(exercise.KindLongToneLongest, map[string]any{"cap_s": 12}),
+		exercise.New(exercise.KindTuningNote, nil),
+	}
+})
 
 // band is who sits in a class, over and over until it is full.
 var band = []string{
@@ -71,7 +75,7 @@ var band = []string{
 }
 
 // Takes is how many takes the district has.
-func (s Size) Takes() int { return s.Classes * s.Players * s.Weeks * daysAWeek * len(steps) }
+func (s Size) Takes() int { return s.Classes * s.Players * s.Weeks * daysAWeek * len(steps()) }
 
 // seeding is a district being written.
 type seeding struct {
@@ -152,7 +156,7 @@ func (s *seeding) player(class, n int) uuid.UUID { return id(aPlayer, class*s.Pl
 
 // step is the number of the n-th step of a class's week.
 func (s *seeding) step(class, week, n int) uuid.UUID {
-	return id(aStep, (class*s.Weeks+week)*len(steps)+n)
+	return id(aStep, (class*s.Weeks+week)*len(steps())+n)
 }
 
 // PlayerID names the n-th player of a class.

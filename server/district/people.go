@@ -84,10 +84,10 @@ func (s *seeding) players(ctx context.Context) error {
 // plans makes each class's weeks of the same steps, and the versions that takes are
 // played from.
 func (s *seeding) plans(ctx context.Context) error {
-	all := s.Classes * s.Weeks * len(steps)
+	all := s.Classes * s.Weeks * len(steps())
 	s.say("%d steps", all)
 	at := func(n int) (class, week, step int) {
-		return n / (s.Weeks * len(steps)), n / len(steps) % s.Weeks, n % len(steps)
+		return n / (s.Weeks * len(steps())), n / len(steps()) % s.Weeks, n % len(steps())
 	}
 	err := s.copy(
 		ctx,
@@ -113,7 +113,7 @@ func (s *seeding) plans(ctx context.Context) error {
 				id(aStep, n),
 				id(aClass, class),
 				step,
-				steps[step].Kind.Key,
+				steps()[step].Kind.Key,
 				first,
 				first.AddDate(0, 0, 6),
 				// Monday to Friday, a bit a day.
@@ -134,7 +134,7 @@ func (s *seeding) plans(ctx context.Context) error {
 		[]string{"step_id", "version", "parameters", "created_at"},
 		all,
 		func(n int) []any {
-			return []any{id(aStep, n), 1, steps[n%len(steps)].Parameters(), s.monday}
+			return []any{id(aStep, n), 1, steps()[n%len(steps())].Parameters(), s.monday}
 		},
 	)
 }

@@ -27,12 +27,12 @@ var players = []string{"steady", "wavering", "flat"}
 // makeSheets works every step out for every place in the band, and lets a few
 // simulated players play it.
 func makeSheets(ctx context.Context, say func(string, ...any)) ([][]sheet, error) {
-	say("simulated players play %d takes", len(steps)*len(distinct())*len(players))
-	byKey := make([]map[string]*sheet, len(steps))
+	say("simulated players play %d takes", len(steps())*len(distinct())*len(players))
+	byKey := make([]map[string]*sheet, len(steps()))
 	work, ctx := errgroup.WithContext(ctx)
 	// Two at a time: each holds a whole performance in memory.
 	work.SetLimit(2)
-	for n, step := range steps {
+	for n, step := range steps() {
 		byKey[n] = map[string]*sheet{}
 		for _, key := range distinct() {
 			// Filled by one of the workers below; the map itself is written here alone.
@@ -67,8 +67,8 @@ func makeSheets(ctx context.Context, say func(string, ...any)) ([][]sheet, error
 	if err := work.Wait(); err != nil {
 		return nil, err
 	}
-	out := make([][]sheet, len(steps))
-	for n := range steps {
+	out := make([][]sheet, len(steps()))
+	for n := range steps() {
 		for _, key := range band {
 			out[n] = append(out[n], *byKey[n][key])
 		}

@@ -22,9 +22,9 @@ type made struct {
 // in.
 func (s *seeding) take(n int) made {
 	// Takes are numbered by day, class, player and step, slowest first: as a real table grows.
-	perClass := s.Players * len(steps)
+	perClass := s.Players * len(steps())
 	perDay := s.Classes * perClass
-	m := made{class: n % perDay / perClass, player: n % perClass / len(steps), step: n % len(steps)}
+	m := made{class: n % perDay / perClass, player: n % perClass / len(steps()), step: n % len(steps())}
 	day := n / perDay
 	m.week = day / daysAWeek
 	m.day = s.monday.AddDate(0, 0, 7*m.week+day%daysAWeek)
@@ -151,7 +151,7 @@ func (s *seeding) takes(ctx context.Context) error {
 // kept writes the newest weeks' analyses: real ones of simulated takes, a few for
 // each instrument and step, over and over.
 func (s *seeding) kept(ctx context.Context) error {
-	perWeek := s.Classes * s.Players * daysAWeek * len(steps)
+	perWeek := s.Classes * s.Players * daysAWeek * len(steps())
 	// Drawings and contours are most of the bytes; only the newest weeks have them, as after
 	// letting go.
 	count := min(s.KeptWeeks, s.Weeks) * perWeek

@@ -47,7 +47,7 @@ func (f format) frameBytes() int { return f.channels * f.bits / 8 }
 // Decode reads a whole file and mixes its channels to one. It takes 8, 16, 24
 // and 32-bit integers and 32 and 64-bit floats, any number of channels, any
 // rate. maxSeconds bounds the length (ErrTooLong); 0 means no bound. Memory
-// grows with what was really read, never with what a header claims.
+// grows with what was really read or lies in a file, never with what a header claims.
 func Decode(r io.Reader, maxSeconds float64) (audio.Mono, error) {
 	var out audio.Mono
 	d := &decoder{r: r}
@@ -56,7 +56,7 @@ func Decode(r io.Reader, maxSeconds float64) (audio.Mono, error) {
 		return out, err
 	}
 	out.Rate, out.Bits = h.rate, h.bits
-	out.Samples = make([]float64, 0, min(left, setAside))
+	out.Samples = make([]float64, 0, min(left, max(setAside, d.there()/int64(h.frameBytes()))))
 	err = d.samples(h, left, maxSeconds, func(mixed int, into func([]float64), left int64) {
 		out.Samples = grown(out.Samples, mixed, left)
 		got := len(out.Samples)
@@ -142,6 +142,26 @@ type head struct {
 type decoder struct {
 	r  io.Reader
 	at int64
+}
+
+// there is how many bytes of a file are left to read; 0 for what cannot tell.
+func (d *decoder) there() int64 {
+	file, ok := d.r.(io.Seeker)
+	if !ok {
+		return 0
+	}
+	here, err := file.Seek(0, io.SeekCurrent)
+	if err != nil {
+		return 0
+	}
+	end, err := file.Seek(0, io.SeekEnd)
+	if err != nil {
+		return 0
+	}
+	if _, err := file.Seek(here, io.SeekStart); err != nil {
+		return 0 // reading on says what is wrong
+	}
+	return end - here
 }
 
 // read fills b or explains where the file ends.
