@@ -120,5 +120,5 @@ build_web() {
 
 build_program() {
   [[ -x bin/earlychorus ]] || say "Building the program (the first time takes minutes) …"
-  CGO_ENABLED=0 go build -o bin/earlychorus ./cmd/earlychorus
+  CGO_ENABLED=0 go build -o bin/ ./cmd/earlychorus ./cmd/ear
 }

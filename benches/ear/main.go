@@ -50,7 +50,7 @@ func main() {
 	alone := flag.Bool("alone", false, "our ear only, told the instrument")
 	detail := flag.Bool("detail", false, "a row for each instrument too")
 	into := flag.String("o", "", "file to write the tables into as well")
-	program := flag.String("program", "", "built earlychorus, for speed as whole processes")
+	program := flag.String("program", "", "built cmd/ear, for speed as whole processes")
 	flag.Parse()
 	var report bytes.Buffer
 	out := io.MultiWriter(os.Stdout, &report)

@@ -6,7 +6,6 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
-	"time"
 
 	"earlychorus/benches/figures"
 	"earlychorus/core/audio"
@@ -19,7 +18,7 @@ import (
 )
 
 const (
-	speedRuns    = 5
+	speedRuns    = 15
 	speedSeconds = 60
 )
 
@@ -60,18 +59,19 @@ func speed(out io.Writer, program string) ([]figures.Figure, error) {
 		for n, c := range commands {
 			cmd := exec.Command("taskset", append([]string{"-c", "0"}, c.args...)...)
 			cmd.Env = append(os.Environ(), "GOMAXPROCS=1")
-			start := time.Now()
 			if err := cmd.Run(); err != nil {
 				return nil, fmt.Errorf("%s: %w", c.name, err)
 			}
-			if took := time.Since(start).Seconds(); best[n] == 0 || took < best[n] {
-				best[n] = took
+			// The processor's time and not the clock's, which a shared machine stops for others.
+			took := cmd.ProcessState.UserTime() + cmd.ProcessState.SystemTime()
+			if best[n] == 0 || took.Seconds() < best[n] {
+				best[n] = took.Seconds()
 			}
 		}
 	}
 	fmt.Fprintf(
 		out,
-		"\n## Speed\n\nWhole processes on one core, %d s of playing, best of %d in turn.\n\n"+
+		"\n## Speed\n\nWhole processes on one core, %d s of playing, the processor's time, best of %d in turn.\n\n"+
 			"| listener | × real time | against aubio |\n| --- | ---: | ---: |\n",
 		speedSeconds,
 		speedRuns,

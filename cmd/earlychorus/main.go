@@ -1,5 +1,5 @@
-// Command earlychorus is the whole program: the server, and the ear on the
-// command line. Each subcommand is a file.
+// Command earlychorus is the program: the server, and what keeps it. Each subcommand is a
+// file. The ear on the command line is cmd/ear.
 package main
 
 import (
@@ -41,8 +41,6 @@ func rootCommand() *cobra.Command {
 		demoCommand(),
 		seedDistrictCommand(),
 		migrateCommand(),
-		pitchCommand(),
-		analyzeCommand(),
 		sheetCommand(),
 		catalogueCommand(),
 		docsCommand(),

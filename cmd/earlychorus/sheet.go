@@ -33,7 +33,7 @@ func sheetCommand() *cobra.Command {
 		RunE: func(c *cobra.Command, _ []string) error { return printSheet(c, o) },
 	}
 	c.Flags().StringVar(&o.plan, "plan", "demo", "\"demo\", or a file with a plan as JSON (docs/formats.md)")
-	c.Flags().StringVar(&o.instrument, "instrument", "", instrumentFlag)
+	c.Flags().StringVar(&o.instrument, "instrument", "", "whose sheet it is, such as clarinet or alto-sax")
 	c.Flags().StringVar(&o.variant, "variant", "", "how the instrument is built, such as 4-valve")
 	c.Flags().StringVar(&o.day, "day", "monday", "day of the week")
 	c.Flags().StringVar(&o.at, "at", "class", "class or home")

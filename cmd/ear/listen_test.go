@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bytes"
 	"encoding/csv"
 	"encoding/json"
 	"os"
@@ -17,8 +18,17 @@ import (
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
 	"earlychorus/core/synth"
-	"earlychorus/server/demo"
 )
+
+func run(args ...string) (string, error) {
+	var out bytes.Buffer
+	root := rootCommand()
+	root.SetOut(&out)
+	root.SetErr(&out)
+	root.SetArgs(args)
+	err := root.Execute()
+	return out.String(), err
+}
 
 // takesOnDisk makes a folder with a long tone of a clarinet, in tune as WAV and 30
 // cents flat as FLAC, something that is no sound, and the score that was played.
@@ -137,36 +147,6 @@ func TestWrongQuestionsAreAnsweredWithTheRemedy(t *testing.T) {
 		_, err := run(c.args...)
 		assert.ErrorContains(t, err, c.says, c.args)
 	}
-}
-
-func TestTheDemosSignInsAreListed(t *testing.T) {
-	out, err := run("demo", "--sign-ins")
-	require.NoError(t, err)
-	for _, s := range demo.SignIns() {
-		assert.Contains(t, out, s.Name)
-		assert.Contains(t, out, s.PIN)
-	}
-}
-
-// Every page that is written from tables is written, and says so.
-func TestThePagesAreWritten(t *testing.T) {
-	folder := t.TempDir()
-	_, err := run("docs", folder)
-	require.NoError(t, err)
-	pages, err := os.ReadDir(folder)
-	require.NoError(t, err)
-	assert.Len(t, pages, 7)
-	for _, p := range pages {
-		body, err := os.ReadFile(filepath.Join(folder, p.Name()))
-		require.NoError(t, err)
-		assert.True(t, strings.HasPrefix(string(body), writtenBy), p.Name())
-		assert.Greater(t, len(body), 1500, p.Name())
-	}
-	out, err := run("openapi")
-	require.NoError(t, err)
-	var document map[string]any
-	require.NoError(t, json.Unmarshal([]byte(out), &document))
-	assert.Equal(t, "3.1.0", document["openapi"])
 }
 
 // printed is what a test reads of analyze --score.

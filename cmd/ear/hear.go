@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"fmt"
 	"os"
-	"runtime/debug"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/audio/flac"
@@ -14,15 +13,6 @@ import (
 
 // longestFile bounds what is read, in seconds: a whole concert fits.
 const longestFile = 3 * 3600
-
-// plenty is memory that a command which hears a file and ends may fill before any of it is
-// collected: to collect from a few megabytes on, as a server does, takes a tenth of its time.
-const plenty = 512 << 20
-
-func collectLate() {
-	debug.SetGCPercent(-1)
-	debug.SetMemoryLimit(plenty)
-}
 
 // readSound reads a WAV or FLAC file.
 func readSound(name string) (audio.Mono, error) {

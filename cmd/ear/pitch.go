@@ -16,7 +16,6 @@ func pitchCommand() *cobra.Command {
 		Short: "Print the pitch of a WAV or FLAC file as CSV, a row every 10 ms",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			collectLate()
 			i, err := chosenInstrument(key)
 			if err != nil {
 				return err
