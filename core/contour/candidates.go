@@ -167,7 +167,7 @@ func thresholdBelow(x float64) float64 {
 // PitchOf returns the likeliest pitch of a short sound taken as one frame, and
 // its clarity; 0 for none. It is for sounds already known to be one thing.
 func PitchOf(m audio.Mono) (music.Hertz, float64) {
-	in := OpenEar.newIntake(m.Rate)
+	in := OpenEar.newIntake(m.Rate, false)
 	in.hear(m.Samples)
 	in.end()
 	best := likeliest(in.l.newFinder().at(Index(music.Seconds(m.Seconds() / 2))).candidates)

@@ -69,10 +69,10 @@ var ErrRate = errors.New("contour: the sampling rate must lie between 16 and 96 
 
 func rateHeard(rate int) bool { return rate >= audio.LowestRate && rate <= audio.HighestRate }
 
-// Track listens to a whole sound, as Open, Hear, End and Take.Track do to one that comes
-// in. Errors: ErrRate and ctx's.
+// Track listens to a whole sound for its pitch alone, as Open, Hear, End and Take.Track do
+// to one that comes in. Errors: ErrRate and ctx's.
 func (e Ear) Track(ctx context.Context, sound audio.Mono) (Contour, error) {
-	t, err := e.Open(sound.Rate)
+	t, err := e.open(sound.Rate, true)
 	if err != nil {
 		return Contour{}, err
 	}

@@ -12,24 +12,28 @@ type intake struct {
 	clicks *clickFinder
 	cut    cut
 	low    *dsp.Stream // farther, for the listener's lower scales; nil where it has none
-	bright *bright
+	bright *bright     // nil where pitch alone is asked
 	direct dsp.DCBlock
 	soft   [2]softener // of the sound's clicks, then of its slope's
 	l      *listener
 }
 
-func (e Ear) newIntake(rate int) intake {
+// newIntake prepares an intake for pitch alone, or for the upper harmonics too.
+func (e Ear) newIntake(rate int, upper bool) intake {
 	factor := e.factor(rate)
 	l := &listener{rate: float64(rate) / float64(factor)}
 	e.addScales(l)
 	in := intake{
 		sound:  audio.Mono{Rate: rate},
 		clicks: newClickFinder(rate),
-		cut:    newCut(factor, brightFactor(rate)),
-		bright: newBright(rate),
+		cut:    newCut(factor),
 		direct: dsp.NewDCBlock(dcCorner / l.rate),
 		soft:   [2]softener{{rate: l.rate, passes: true}, {rate: l.rate}},
 		l:      l,
+	}
+	if upper {
+		in.cut.addUpper(brightFactor(rate))
+		in.bright = newBright(rate)
 	}
 	if len(l.scales) > 1 {
 		in.low = dsp.NewStream(l.lowFactor(), passedShare, 0.5)
@@ -50,6 +54,9 @@ func (in *intake) expect(samples int) {
 func (in *intake) reserve(samples int) {
 	cut := int(float64(samples)*in.l.rate/float64(in.sound.Rate)) + 1
 	in.soft[1].x = make([]float64, 0, cut)
+	if in.bright != nil {
+		in.bright.envelope.reserve(samples / brightFactor(in.sound.Rate))
+	}
 }
 
 // intakeBlock is as much of a long block as is taken at once, so that little of what lies
@@ -77,7 +84,9 @@ func (in *intake) end() {
 // pass hands on what a block was cut down to.
 func (in *intake) pass(base, upper []float64) {
 	in.settle(base)
-	in.bright.lift(upper)
+	if in.bright != nil {
+		in.bright.lift(upper)
+	}
 }
 
 // settle leads the listener on by samples at its rate.

@@ -11,6 +11,7 @@ type softener struct {
 	x       []float64 // the ones behind them, softened up to settled
 	settled int       // counted from the first of all
 	taken   int       // clicks taken over from their finder
+	spare   []float64 // what x was before
 	waiting []stretch // of these, the ones whose surroundings have not all come in, in seconds
 }
 
@@ -50,7 +51,7 @@ func (s *softener) drop() {
 	if over < len(s.x)/2 || over <= 0 {
 		return
 	}
-	s.x = append([]float64(nil), s.x[over:]...)
+	s.x, s.spare = append(s.spare[:0], s.x[over:]...), s.x
 	s.dropped += over
 }
 

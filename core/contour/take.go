@@ -18,19 +18,23 @@ type Take struct {
 	find     *finder
 	fine     *refiner
 	envelope Envelope
+	alone    bool // pitch is all that is asked: neither of the following is heard
 	loudness Loudness
 	clipped  clipping
 	kept     kept
 }
 
 // Open begins to listen to a take. Errors: ErrRate.
-func (e Ear) Open(rate int) (*Take, error) {
+func (e Ear) Open(rate int) (*Take, error) { return e.open(rate, false) }
+
+func (e Ear) open(rate int, alone bool) (*Take, error) {
 	if !rateHeard(rate) {
 		return nil, ErrRate
 	}
 	t := &Take{
 		ear:      e,
-		intake:   e.newIntake(rate),
+		intake:   e.newIntake(rate, !alone),
+		alone:    alone,
 		envelope: emptyEnvelope(float64(rate)),
 		loudness: emptyLoudness(float64(rate)),
 		kept:     newKept(),
@@ -52,8 +56,13 @@ func (t *Take) Hear(samples []float64) {
 	if t.ended || len(samples) == 0 {
 		return
 	}
+	if t.sound.Samples == nil {
+		t.envelope.reserve(len(samples))
+	}
 	t.hear(samples)
-	t.clipped.hear(samples)
+	if !t.alone {
+		t.clipped.hear(samples)
+	}
 	t.advance()
 }
 
@@ -70,7 +79,9 @@ func (t *Take) End() {
 func (t *Take) advance() {
 	t.envelope.advance(t.sound.Samples, 0)
 	t.levels.advance(t.envelope)
-	t.loudness.advance(t.sound.Samples)
+	if !t.alone {
+		t.loudness.advance(t.sound.Samples)
+	}
 	t.fine.x = t.l.x
 }
 
