@@ -4,8 +4,6 @@ import (
 	"math"
 	"math/rand/v2"
 
-	"gonum.org/v1/gonum/dsp/fourier"
-
 	"earlychorus/core/audio"
 	"earlychorus/core/music"
 )
@@ -54,35 +52,4 @@ func (h Hall) ring(m audio.Mono, chance *rand.Rand) audio.Mono {
 	}
 	tail[0] = 1
 	return audio.Mono{Rate: m.Rate, Samples: convolved(m.Samples, tail)}
-}
-
-// convolved returns x played through an impulse response, as long as x: block by
-// block, each block's ring added to the next ones (overlap-add).
-func convolved(x, response []float64) []float64 {
-	size := 1
-	for size < 2*len(response) {
-		size *= 2
-	}
-	step := size - len(response)
-	fft := fourier.NewFFT(size)
-	block := make([]float64, size)
-	copy(block, response)
-	filter := fft.Coefficients(nil, block)
-	out := make([]float64, len(x))
-	var bins []complex128
-	for from := 0; from < len(x); from += step {
-		clear(block)
-		copy(block, x[from:min(len(x), from+step)])
-		bins = fft.Coefficients(bins, block)
-		for n := range bins {
-			bins[n] *= filter[n]
-		}
-		fft.Sequence(block, bins)
-		for n := range block {
-			if from+n < len(out) {
-				out[from+n] += block[n] / float64(size)
-			}
-		}
-	}
-	return out
 }

@@ -2,9 +2,9 @@ package synth
 
 import (
 	"math"
+	"sync"
 
-	"gonum.org/v1/gonum/dsp/fourier"
-
+	"earlychorus/core/dsp"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
@@ -221,14 +221,21 @@ func newTone(c colour, f music.Hertz, rate float64) tone {
 // period returns one period of the harmonics, with its first sample repeated
 // at the end for interpolation.
 func period(strengths []float64, gain float64) []float64 {
-	coefficients := make([]complex128, tableSize/2+1)
+	re, im := make([]float64, tableSize), make([]float64, tableSize)
 	for k, a := range strengths {
 		phase := 1.7 * float64(k*k) // spread, so that the sum has no tall peak
-		coefficients[k+1] = complex(gain*a/2*math.Cos(phase), gain*a/2*math.Sin(phase))
+		re[k+1], im[k+1] = gain*a*math.Cos(phase), -gain*a*math.Sin(phase)
 	}
-	table := fourier.NewFFT(tableSize).Sequence(nil, coefficients)
-	return append(table, table[0])
+	fft := tables()
+	fft.Transform(re, im)
+	table := make([]float64, tableSize+1)
+	for n := range table {
+		table[n] = re[fft.Place(n%tableSize)]
+	}
+	return table
 }
+
+var tables = sync.OnceValue(func() *dsp.FFT { return dsp.NewFFT(tableSize) })
 
 // at returns the wave at a phase in periods; RMS 1 at the middle brightness.
 func (t tone) at(phase, brightness float64) float64 {

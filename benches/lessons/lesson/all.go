@@ -2,6 +2,7 @@ package lesson
 
 import (
 	"slices"
+	"sync"
 
 	"earlychorus/benches/sampled"
 	"earlychorus/core/exercise"
@@ -68,12 +69,16 @@ var steps = []struct {
 // source of sound, so that all meet all in the end. A round gives the steps and
 // mistakes to other rooms and sources, by other players; round 0 is what is reported.
 func All(round int) ([]Lesson, error) {
+	read, err := checked()
+	if err != nil {
+		return nil, err
+	}
 	var out []Lesson
 	rooms := Rooms()
 	turn := round
 	for _, i := range instrument.All() {
-		for _, s := range steps {
-			lesson, suits, err := of(i, s.kind, s.set, s.stage)
+		for n, s := range steps {
+			lesson, suits, err := of(i, read[n], s.stage)
 			if err != nil {
 				return nil, err
 			}
@@ -176,16 +181,25 @@ func sourcesOf(i instrument.Instrument, rules []scores.Rule) []string {
 	return out
 }
 
+// checked reads the steps, once: each is laid out for every instrument when it is read.
+var checked = sync.OnceValues(func() ([]exercise.Step, error) {
+	var out []exercise.Step
+	for _, s := range steps {
+		base, err := exercise.Parse(s.kind, nil)
+		if err != nil {
+			return nil, err
+		}
+		step, err := base.With(s.set)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, step)
+	}
+	return out, nil
+})
+
 // of lays a step out for an instrument, played right.
-func of(i instrument.Instrument, kind string, set map[string]any, stage scores.Stage) (Lesson, bool, error) {
-	base, err := exercise.Parse(kind, nil)
-	if err != nil {
-		return Lesson{}, false, err
-	}
-	step, err := base.With(set)
-	if err != nil {
-		return Lesson{}, false, err
-	}
+func of(i instrument.Instrument, step exercise.Step, stage scores.Stage) (Lesson, bool, error) {
 	if !step.Suits(i) {
 		return Lesson{}, false, nil
 	}
