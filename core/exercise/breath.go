@@ -14,10 +14,14 @@ const oneBreath music.Seconds = 16
 // longestBreath returns the step's longest breath on any instrument it is for.
 func (s Step) longestBreath() (longest music.Seconds) {
 	for _, i := range instrument.All() {
-		score, err := s.Score(Player{Instrument: i, Stage: 4}, StandardConventions())
-		if err == nil { // otherwise not for this one
-			longest = max(longest, score.LongestBreath())
+		p := Player{Instrument: i, Stage: 4}
+		if !s.AsksOf(p) {
+			continue
 		}
+		w := newWriter(s, p, StandardConventions())
+		w.unseen = true
+		s.lay(w)
+		longest = max(longest, w.s.LongestBreath())
 	}
 	return longest
 }

@@ -23,6 +23,7 @@ type writer struct {
 	pattern []Degree // the notes of the exercise, where a substitute may come from
 	beyond  bool     // the director picked written notes, whatever the stage reaches
 	hands   instrument.Hands
+	unseen  bool             // nobody reads the score: no fingerings are drawn
 	beside  []music.Spelling // notes that stand on the page with the score's: a ladder's
 }
 
@@ -237,7 +238,7 @@ func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*scores.Segm
 	}
 	switch seg.Phase {
 	case scores.Play, scores.Finger:
-		if f, ok := w.i.Fingering(note, w.hands); ok {
+		if f, ok := w.fingering(note); ok {
 			seg.Fingering = &f
 		}
 	}
@@ -245,6 +246,13 @@ func (w *writer) at(note music.MIDI, beats music.Beats, set ...func(*scores.Segm
 		seg.Text = phaseVerbs[seg.Phase] + " " + seg.WrittenName
 	}
 	w.add(seg)
+}
+
+func (w *writer) fingering(note music.MIDI) (instrument.Fingering, bool) {
+	if w.unseen {
+		return instrument.Fingering{}, false
+	}
+	return w.i.Fingering(note, w.hands)
 }
 
 var phaseVerbs = map[scores.Phase]string{
