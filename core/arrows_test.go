@@ -91,7 +91,7 @@ var allowed = map[string][]string{
 	"roster":   {"instrument", "scores"},
 	"consent":  {},
 	"notation": {"music", "instrument", "scores", "bars", "exercise", "plan", "task"},
-	"synth":    {"audio", "music", "instrument", "scores", "measure"},
+	"synth":    {"audio", "dsp", "music", "instrument", "scores", "measure"}, // dsp for its transform
 }
 
 // forbidden is the world outside: files, network, database, clock, logging.
