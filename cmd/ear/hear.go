@@ -32,6 +32,7 @@ func readSound(name string) (audio.Mono, error) {
 	if err != nil {
 		return audio.Mono{}, fmt.Errorf("%s: %w", name, err)
 	}
+	collectFor(len(sound.Samples))
 	return sound, nil
 }
 
