@@ -8,10 +8,11 @@
 package main
 
 import (
-	"context"
 	"runtime"
 	"runtime/debug"
 	"unsafe"
+
+	"earlychorus/core/audio"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/ear"
@@ -100,7 +101,7 @@ func ahead() {
 		}
 	}()
 	if take != nil {
-		take.Ahead(context.Background())
+		take.Ahead(audio.Patient{})
 	}
 }
 

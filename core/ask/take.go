@@ -1,7 +1,6 @@
 package ask
 
 import (
-	"context"
 	"errors"
 
 	"earlychorus/core/audio"
@@ -98,14 +97,14 @@ func judge(in JudgeRequest, sound *Sound) (Heard, error) {
 // heard listens to the end of the take that came in, or to the whole one in the buffer.
 func heard(in JudgeRequest, sound *Sound) (outcome.Outcome, error) {
 	if !in.Taken {
-		return outcome.Of(context.Background(), audio.Mono{Rate: in.Rate, Samples: sound.In}, in.Request)
+		return outcome.Of(audio.Patient{}, audio.Mono{Rate: in.Rate, Samples: sound.In}, in.Request)
 	}
 	t := sound.Take
 	sound.Take = nil
 	if t == nil {
 		return outcome.Outcome{}, errNoTake
 	}
-	return outcome.OfTake(context.Background(), t, nil, in.Request)
+	return outcome.OfTake(audio.Patient{}, t, nil, in.Request)
 }
 
 var errNoTake = errors.New("no take came in: it has to be sent whole")
@@ -116,5 +115,5 @@ type CheckRequest struct {
 }
 
 func check(in CheckRequest, sound *Sound) (ear.MicrophoneCheck, error) {
-	return ear.CheckMicrophone(context.Background(), audio.Mono{Rate: in.Rate, Samples: sound.In})
+	return ear.CheckMicrophone(audio.Patient{}, audio.Mono{Rate: in.Rate, Samples: sound.In})
 }

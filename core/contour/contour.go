@@ -3,7 +3,6 @@
 package contour
 
 import (
-	"context"
 	"errors"
 	"math"
 
@@ -70,15 +69,15 @@ var ErrRate = errors.New("contour: the sampling rate must lie between 16 and 96 
 func rateHeard(rate int) bool { return rate >= audio.LowestRate && rate <= audio.HighestRate }
 
 // Track listens to a whole sound for its pitch alone, as Open, Hear, End and Take.Track do
-// to one that comes in. Errors: ErrRate and ctx's.
-func (e Ear) Track(ctx context.Context, sound audio.Mono) (Contour, error) {
+// to one that comes in. Errors: ErrRate and asker's.
+func (e Ear) Track(asker audio.Asker, sound audio.Mono) (Contour, error) {
 	t, err := e.open(sound.Rate, true)
 	if err != nil {
 		return Contour{}, err
 	}
 	t.Hear(sound.Samples)
 	t.End()
-	return t.Track(ctx)
+	return t.Track(asker)
 }
 
 // shortestSound is how many frames in a row must have a pitch to be believed.

@@ -1,8 +1,7 @@
 package contour
 
 import (
-	"context"
-
+	"earlychorus/core/audio"
 	"earlychorus/core/music"
 )
 
@@ -31,7 +30,7 @@ type hearing struct {
 // listen finds every frame's candidates. Frames that can only be rests stay
 // empty and cost nothing. Every fourth frame is listened to first; those
 // halfway between, and then the rest, only where those beside them disagree.
-func (f *finder) listen(ctx context.Context, levels []music.Decibels, quiet rest) ([]frame, error) {
+func (f *finder) listen(asker audio.Asker, levels []music.Decibels, quiet rest) ([]frame, error) {
 	h := hearing{
 		finder: f,
 		levels: levels,
@@ -45,8 +44,8 @@ func (f *finder) listen(ctx context.Context, levels []music.Decibels, quiet rest
 			step, first = stride, 0
 		}
 		for n := first; n < len(levels); n += step {
-			if n%256 < step && ctx.Err() != nil {
-				return nil, ctx.Err()
+			if n%256 < step && asker.Err() != nil {
+				return nil, asker.Err()
 			}
 			if levels[n] >= quiet.gate && (stride == widestStride || !h.fillIn(n, stride)) {
 				h.keep(n, f.at(n))

@@ -1,8 +1,6 @@
 package contour
 
 import (
-	"context"
-
 	"earlychorus/core/audio"
 	"earlychorus/core/music"
 )
@@ -117,7 +115,7 @@ func (t *Take) certain() int {
 }
 
 // Track returns one frame each Hop of what came in, as far as no later block changes
-// it; after End, of all of it. It is empty for sound shorter than one frame. ctx stops it
+// it; after End, of all of it. It is empty for sound shorter than one frame. asker stops it
 // early with its error.
 //
 // Candidates come from the normalised square difference function over windows
@@ -127,10 +125,10 @@ func (t *Take) certain() int {
 //
 // Before the end the path is the likeliest of what is known; what it asked on its way is
 // kept, so that the last asking, which asks nearly the same, finds it answered.
-func (t *Take) Track(ctx context.Context) (Contour, error) {
+func (t *Take) Track(asker audio.Asker) (Contour, error) {
 	levels := t.levels.levels[:t.certain()]
 	quiet := t.find.learnRest(levels)
-	table, err := t.find.listen(ctx, levels, quiet)
+	table, err := t.find.listen(asker, levels, quiet)
 	if err != nil {
 		return Contour{}, err
 	}

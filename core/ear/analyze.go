@@ -3,8 +3,6 @@
 package ear
 
 import (
-	"context"
-
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
 	"earlychorus/core/explain"
@@ -55,15 +53,15 @@ type Analysis struct {
 	Contour contour.Contour `json:"-"`
 }
 
-// Analyze listens to a recording. ctx stops it early with its error; the
+// Analyze listens to a recording. asker stops it early with its error; the
 // other error is contour.ErrRate.
-func Analyze(ctx context.Context, sound audio.Mono, q Question) (Analysis, error) {
+func Analyze(asker audio.Asker, sound audio.Mono, q Question) (Analysis, error) {
 	t, err := Open(q, sound.Rate)
 	if err != nil {
 		return Analysis{}, err
 	}
 	t.Hear(sound.Samples)
-	return t.Finish(ctx, q.Alignment)
+	return t.Finish(asker, q.Alignment)
 }
 
 // analyze hears notes, events and measures out of what a take's contour is.

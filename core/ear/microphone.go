@@ -1,7 +1,6 @@
 package ear
 
 import (
-	"context"
 	"fmt"
 
 	"earlychorus/core/audio"
@@ -35,9 +34,9 @@ type MicrophoneCheck struct {
 // source).
 const gainStep music.Decibels = 8
 
-// CheckMicrophone listens to a check. Errors: ctx's; contour.ErrRate.
-func CheckMicrophone(ctx context.Context, sound audio.Mono) (MicrophoneCheck, error) {
-	c, clipped, err := listenOpenly(ctx, sound)
+// CheckMicrophone listens to a check. Errors: asker's; contour.ErrRate.
+func CheckMicrophone(asker audio.Asker, sound audio.Mono) (MicrophoneCheck, error) {
+	c, clipped, err := listenOpenly(asker, sound)
 	if err != nil {
 		return MicrophoneCheck{}, err
 	}
@@ -96,14 +95,14 @@ func CheckMicrophone(ctx context.Context, sound audio.Mono) (MicrophoneCheck, er
 }
 
 // listenOpenly listens to a sound of nobody knows whom.
-func listenOpenly(ctx context.Context, sound audio.Mono) (c contour.Contour, clipped float64, err error) {
+func listenOpenly(asker audio.Asker, sound audio.Mono) (c contour.Contour, clipped float64, err error) {
 	t, err := contour.OpenEar.Open(sound.Rate)
 	if err != nil {
 		return c, 0, err
 	}
 	t.Hear(sound.Samples)
 	t.End()
-	c, err = t.Track(ctx)
+	c, err = t.Track(asker)
 	return c, t.ClippedRatio(), err
 }
 

@@ -1,9 +1,10 @@
 package ear
 
 import (
-	"context"
 	"slices"
 	"sync"
+
+	"earlychorus/core/audio"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/explain"
@@ -40,9 +41,9 @@ func (t *Take) Seconds() music.Seconds { return music.Seconds(t.heard.Sound().Se
 
 // Ahead works out what can be known by now and keeps what costs much, so that Finish,
 // which asks nearly the same, is soon done. It is to be called while nothing else waits.
-// ctx stops it early.
-func (t *Take) Ahead(ctx context.Context) {
-	c, err := t.heard.Track(ctx)
+// asker stops it early.
+func (t *Take) Ahead(asker audio.Asker) {
+	c, err := t.heard.Track(asker)
 	if err != nil || len(c.Frames) == 0 {
 		return
 	}
@@ -67,10 +68,10 @@ func (t *Take) scoreSoFar(until music.Seconds) *scores.Score {
 	return &s
 }
 
-// Finish says what was heard when the last block has come in. Errors: ctx's.
-func (t *Take) Finish(ctx context.Context, at Alignment) (Analysis, error) {
+// Finish says what was heard when the last block has come in. Errors: asker's.
+func (t *Take) Finish(asker audio.Asker, at Alignment) (Analysis, error) {
 	t.heard.End()
-	c, err := t.heard.Track(ctx)
+	c, err := t.heard.Track(asker)
 	if err != nil {
 		return Analysis{}, err
 	}

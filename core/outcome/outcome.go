@@ -4,7 +4,6 @@
 package outcome
 
 import (
-	"context"
 	"fmt"
 
 	"earlychorus/core/audio"
@@ -41,12 +40,12 @@ type FailedError struct{ Cause any }
 func (e FailedError) Error() string { return fmt.Sprintf("outcome: the ear failed: %v", e.Cause) }
 
 // Of listens to a take and judges it. Errors: those of Open and OfTake.
-func Of(ctx context.Context, sound audio.Mono, r Request) (Outcome, error) {
+func Of(asker audio.Asker, sound audio.Mono, r Request) (Outcome, error) {
 	t, err := Open(r, sound.Rate)
 	if err != nil {
 		return Outcome{}, err
 	}
-	return OfTake(ctx, t, sound.Samples, r)
+	return OfTake(asker, t, sound.Samples, r)
 }
 
 // Open begins to listen to a take that comes in block by block. Errors: an unknown
@@ -64,24 +63,24 @@ func (r Request) alignment() ear.Alignment {
 }
 
 // OfTake hears the last of a take that was opened with the same score, and judges it.
-// Errors: an unknown instrument, ctx's, measure.UnknownError for a rule of a newer version,
+// Errors: an unknown instrument, asker's, measure.UnknownError for a rule of a newer version,
 // or FailedError.
-func OfTake(ctx context.Context, t *ear.Take, last []float64, r Request) (out Outcome, err error) {
+func OfTake(asker audio.Asker, t *ear.Take, last []float64, r Request) (out Outcome, err error) {
 	defer func() {
 		if cause := recover(); cause != nil {
 			out, err = Outcome{}, FailedError{cause}
 		}
 	}()
 	t.Hear(last)
-	return ofTake(ctx, t, r)
+	return ofTake(asker, t, r)
 }
 
-func ofTake(ctx context.Context, t *ear.Take, r Request) (Outcome, error) {
+func ofTake(asker audio.Asker, t *ear.Take, r Request) (Outcome, error) {
 	i, err := instrument.Get(r.Score.Instrument)
 	if err != nil {
 		return Outcome{}, err
 	}
-	measured, err := t.Finish(ctx, r.alignment())
+	measured, err := t.Finish(asker, r.alignment())
 	if err != nil {
 		return Outcome{}, err
 	}

@@ -41,7 +41,7 @@ func lineKey(c measure.Cause, f instrument.Family) string {
 // before a family's.
 func (b RemedyBook) Lines() []RemedyLine {
 	var out []RemedyLine
-	for c, families := range remedies {
+	for c, families := range remedies() {
 		for f, usual := range families {
 			line := RemedyLine{
 				Key:    lineKey(c, f),
@@ -69,7 +69,7 @@ func (b RemedyBook) Lines() []RemedyLine {
 func (b RemedyBook) Check() (key, remedy string) {
 	for _, key := range slices.Sorted(maps.Keys(b)) {
 		cause, family, _ := strings.Cut(key, "/")
-		if _, ok := remedies[measure.Cause(cause)][instrument.Family(family)]; !ok {
+		if _, ok := remedies()[measure.Cause(cause)][instrument.Family(family)]; !ok {
 			return key, "choose a line of the list"
 		}
 		if len(b[key]) > mostRemedies {
@@ -104,9 +104,9 @@ func (b RemedyBook) next(
 
 // line is what a class tries for a cause, in order.
 func (b RemedyBook) line(c measure.Cause, f instrument.Family) []recipe {
-	usual, own := remedies[c][f]
+	usual, own := remedies()[c][f]
 	if !own {
-		usual, f = remedies[c][""], ""
+		usual, f = remedies()[c][""], ""
 	}
 	kinds, changed := b[lineKey(c, f)]
 	if !changed {
@@ -118,7 +118,7 @@ func (b RemedyBook) line(c measure.Cause, f instrument.Family) []recipe {
 		if at := slices.IndexFunc(usual, func(r recipe) bool { return r.kind == kind }); at >= 0 {
 			line = append(line, usual[at])
 		} else {
-			line = append(line, step(kind, nil))
+			line = append(line, recipe{kind, nil})
 		}
 	}
 	return line

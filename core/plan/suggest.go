@@ -192,7 +192,7 @@ func (s *section) commonest() (best measure.Cause, ok bool) {
 	}
 	least := max(fewestPlayers, int(leastOfAll*float64(len(s.players))+0.999))
 	for _, c := range measure.Causes() { // the first to mend first
-		if n := len(s.by[c]); n >= least && (best == "" || n > len(s.by[best])) && remedies[c] != nil {
+		if n := len(s.by[c]); n >= least && (best == "" || n > len(s.by[best])) && remedies()[c] != nil {
 			best = c
 		}
 	}
