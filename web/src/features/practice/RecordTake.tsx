@@ -23,13 +23,17 @@ const CountIn = lazy(async () => ({ default: (await loadCountIn()).CountIn }))
 // A microphone is checked once.
 const MicrophoneCheck = lazy(async () => ({ default: (await import('../microphone')).MicrophoneCheck }))
 
-/** hold keeps the button shut while lips rest; the core says how long. */
+/**
+ * hold keeps the button shut while lips rest; the core says how long. turning does until the
+ * rung that is shown is the one to be played.
+ */
 type Props = {
   step: ShownStep
   /** silent steps are fingered to the click: no microphone is opened */
   silent?: boolean
   standIns: { key: string; label: string }[]
   hold: Holding | undefined
+  turning?: boolean
   onRecorded: (take: NewTake) => void
   /** onHurt stops everything: something hurts, or the player feels dizzy */
   onHurt: () => void
@@ -39,7 +43,7 @@ type Props = {
 const simulatedRate = 48_000
 
 /** RecordTake records one take, through the microphone or from a simulated player. */
-export function RecordTake({ step, silent = false, standIns, hold, onRecorded, onHurt }: Props) {
+export function RecordTake({ step, silent = false, standIns, hold, turning = false, onRecorded, onHurt }: Props) {
   const [recording, setRecording] = useState<Recording>()
   const [opening, setOpening] = useState(false)
   const [checking, setChecking] = useState(false)
@@ -125,7 +129,7 @@ export function RecordTake({ step, silent = false, standIns, hold, onRecorded, o
             data-key="r"
             onClick={() => void begin()}
             // Two presses must not open the microphone twice.
-            disabled={opening || Boolean(hold)}
+            disabled={opening || turning || Boolean(hold)}
           >
             {opening
               ? simulated

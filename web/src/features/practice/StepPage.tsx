@@ -57,7 +57,7 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
   const [state, setState] = useState<State>({ at: 'ready' })
   const [tempo, setTempo] = useState(0)
   const { outbox } = useOutbox()
-  const whole = useWorked(practice, asked, tempo)
+  const { whole, turning } = useWorked(practice, asked, tempo)
   const { step, part, choose } = usePart(whole)
   const hold = useHold(step, all)
   const again = () => setState({ at: 'ready' })
@@ -165,6 +165,7 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
         silent={part?.silent ?? false}
         standIns={practice.stand_ins}
         hold={hold}
+        turning={turning}
         onRecorded={(made) => void take(made)}
         onHurt={onHurt}
       />
