@@ -23,10 +23,10 @@ func TestATakeGoesUpThoughThePageIsClosed(t *testing.T) {
 	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "FERRY")
-	mic := newMicrophoneFile(t)
+	mic := openMicrophone(t, 390, 844)
 	mic.as("steady", b, b.Step, 0)
 	base, down := serveOver(t, s)
-	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
+	page := mic.page
 	do(t, page, signInPlayer(base, "FERRY", "Ada T."))
 	do(t, page, readyAlone)
 	down.Store(true)
@@ -37,7 +37,7 @@ func TestATakeGoesUpThoughThePageIsClosed(t *testing.T) {
 	assert.Eventually(t, func() bool {
 		takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, day)
 		return err == nil && len(takes) == 1
-	}, 30*time.Second, 200*time.Millisecond)
+	}, longestStep, 200*time.Millisecond)
 	takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, day)
 	require.NoError(t, err)
 	require.Len(t, takes, 1)
@@ -121,20 +121,26 @@ func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
 func TestBackInATakeAsksFirst(t *testing.T) {
 	t.Parallel()
 	s := storetest.Open(t)
-	storetest.NewBand(t, s, "BACK")
+	b := storetest.NewBand(t, s, "BACK")
+	b.AddStep(t, s, exercise.New(exercise.KindLongToneCounted, map[string]any{
+		"notes": []int{0}, "beats": 12, "tempo_bpm": 48,
+	}))
 	base := serve(t, s)
 	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: fakeMicrophone(t)})
 	do(t, page, signInPlayer(base, "BACK", "Ada T."))
 	do(t, page,
 		browser.Press("Lessons"),
 		browser.Press("Back to your practice"),
+		browser.Click(`button[data-step="2"]`),
+		browser.See("12 beats"),
 		waitForRecord,
 		browser.Press("Record"),
-		browser.Press("Not now"),
+		pastTheCheck,
 		chromedp.WaitVisible(`[data-recording]`),
 		chromedp.Evaluate[chromedp.Void](`history.back()`),
 		browser.See("Your take is not kept yet"),
 		browser.Press("Stay here"),
+		chromedp.WaitVisible(`[data-recording]`),
 		chromedp.WaitVisible(`[data-verdict]`),
 	)
 }

@@ -4,7 +4,6 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -52,13 +51,11 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.See("Nothing on this day yet"),
 		browser.Press("Copy from"),
 		browser.Click(`//*[@role="menuitem"][contains(., "First weeks: air")]`),
-		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
-		saved(),
+		browser.See("added Set-up check, Breath pattern"),      // and saved
 		browser.Click(`button[data-add="Long tone, counted"]`), // for today, be it a Sunday
 		chromedp.WaitVisible(`//li[@data-step="Long tone, counted"]`),
 		browser.Press("Take F away"),
 		browser.Replace("Beats each", "3"),
-		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
 		browser.Press("Class"),
 		browser.Press("Try it as a player"),
@@ -92,7 +89,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		),
 		browser.See("Long tones teach your air"),
 		browser.Press("Record"),
-		browser.Press("Not now"),
+		pastTheCheck,
 		chromedp.WaitVisible(`[data-verdict]`),
 		safe(),
 	)

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"earlychorus/e2e/browser"
 	"earlychorus/e2e/walk"
 	"earlychorus/server/store/storetest"
 )
@@ -101,9 +102,10 @@ func recording(page walk.Page) []func(context.Context) error {
 		until(page, `document.querySelector('[role=img][aria-label^="The music"] svg')`),
 		pressIn(page, "Record"),
 		see(page, "Play or sing one note"),
-		pressIn(page, "Not now"),
+		until(page, browser.Note),
+		pastTheCheckIn(page),
 		until(page, `document.querySelector('[data-recording]')`),
-		see(page, "Play C"),
+		until(page, browser.Noted("Play C")),
 	}
 }
 

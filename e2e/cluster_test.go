@@ -139,7 +139,7 @@ func TestSeveralMachinesLoseNothing(t *testing.T) {
 		require.Eventually(t, func() bool {
 			taken, err := s.Take(t.Context(), id)
 			return err == nil && taken.Result != "" && taken.Failure == ""
-		}, time.Minute, 50*time.Millisecond, "take %s was acknowledged and never listened to", id)
+		}, longestStep, 50*time.Millisecond, "take %s was acknowledged and never listened to", id)
 	}
 	var takes, analyses, different int
 	require.NoError(t, s.SQL().QueryRow("SELECT count(*) FROM take").Scan(&takes))

@@ -108,7 +108,7 @@ func TestKilledAtAnyMomentNothingAcknowledgedIsLost(t *testing.T) {
 		assert.Eventually(t, func() bool {
 			_, err := s.AnalysisOf(context.Background(), id)
 			return err == nil
-		}, 15*time.Second, 50*time.Millisecond, "take %s was acknowledged and never listened to", id)
+		}, longestStep, 50*time.Millisecond, "take %s was acknowledged and never listened to", id)
 	}
 	p.kill()
 }

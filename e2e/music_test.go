@@ -40,7 +40,6 @@ func TestTheMusicOfOneSection(t *testing.T) {
 		browser.Press("Keep under this name"),
 		browser.See("Kept: it stands first in the catalogue"),
 		browser.See("You call it Low tide"),
-		chromedp.Sleep(1500*time.Millisecond), // the draft saves itself in a moment
 		saved(),
 		chromedp.WaitVisible(`button[data-add="Low tide"]`),
 		browser.Press("All fingerings, B♭ clarinet"),
@@ -80,5 +79,5 @@ func TestTheMusicOfOneSection(t *testing.T) {
 	require.Eventually(t, func() bool {
 		latest, err := s.LatestCare(t.Context(), []string{b.Players[0].ID})
 		return err == nil && len(latest[b.Players[0].ID]) == 1
-	}, 20*time.Second, 100*time.Millisecond, "the word goes up by itself")
+	}, longestStep, 100*time.Millisecond, "the word goes up by itself")
 }

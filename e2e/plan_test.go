@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"os"
 	"path/filepath"
 	"testing"
@@ -123,16 +124,13 @@ func TestTheDirectorsMorning(t *testing.T) {
 			`//li[@data-step][1]//button[starts-with(@aria-label, "Move")]`,
 		),
 		chromedp.KeyEvent(" "),
-		chromedp.Sleep(300*time.Millisecond),
+		toldAloud("place 1 of"),
 		chromedp.KeyEvent(kb.ArrowDown),
-		chromedp.Sleep(300*time.Millisecond),
+		toldAloud("is over place 2"),
 		chromedp.KeyEvent(" "),
-		chromedp.Sleep(500*time.Millisecond),
+		browser.Until(fmt.Sprintf("%s !== %q", order, before)),
 		saved(),
 	)
-	after, err := chromedp.Run(page, chromedp.Evaluate[string](order))
-	require.NoError(t, err)
-	assert.NotEqual(t, before, after)
 
 	printed, err := chromedp.Run(page, chromedp.Evaluate[string](`(async () => {
 		const monday = '`+store.Monday(time.Now()).Format(time.DateOnly)+`'
@@ -145,13 +143,12 @@ func TestTheDirectorsMorning(t *testing.T) {
 
 	do(t, page, browser.Press("Play it with the class"), browser.See("of "))
 	do(t, page, browser.See("Breath pattern"), chromedp.KeyEvent(kb.PageDown)) // the set-up check was moved behind it
-	do(t, page, chromedp.Sleep(20*time.Second))
-	now, err := chromedp.Run(
+	// After the count-in the room is doing something.
+	do(
+		t,
 		page,
-		chromedp.Evaluate[string](`document.querySelector('[data-testid="now"]')?.innerText ?? ''`),
+		browser.Until(`!['', 'Ready'].includes(document.querySelector('[data-testid="now"]')?.innerText ?? '')`),
 	)
-	require.NoError(t, err)
-	assert.NotEqual(t, "Ready", now, "twenty seconds in, the room is doing something")
 	do(
 		t,
 		page,
@@ -165,9 +162,15 @@ func TestTheDirectorsMorning(t *testing.T) {
 	)
 }
 
-// saved waits until the plan is with the server.
+// toldAloud waits until a screen reader is told these words.
+func toldAloud(words string) chromedp.Action[chromedp.Void] {
+	return browser.Until(fmt.Sprintf(`[...document.querySelectorAll('[aria-live]')]
+		.some((l) => l.textContent.includes(%q))`, words))
+}
+
+// saved waits until the plan, as the page draws it next, is with the server.
 func saved() chromedp.Action[chromedp.Void] {
-	return chromedp.Steps(chromedp.Sleep(200*time.Millisecond), chromedp.WaitVisible(`[data-saving="saved"]`))
+	return chromedp.Steps(browser.Drawn(), chromedp.WaitVisible(`[data-saving="saved"]`))
 }
 
 // choose picks an option of a select, as a person's choice would.

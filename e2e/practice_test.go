@@ -2,11 +2,9 @@ package e2e
 
 import (
 	"io"
-	"math/rand/v2"
 	"net/http"
-	"os"
-	"path/filepath"
 	"regexp"
+	"strings"
 	"testing"
 	"time"
 
@@ -15,69 +13,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"earlychorus/core/audio"
-	"earlychorus/core/audio/wav"
 	"earlychorus/core/exercise"
-	"earlychorus/core/instrument"
-	"earlychorus/core/ladder"
-	"earlychorus/core/practice"
-	"earlychorus/core/synth"
 	"earlychorus/e2e/browser"
-	"earlychorus/server/intake"
 	"earlychorus/server/store"
 	"earlychorus/server/store/storetest"
 )
-
-// toFirstClick is how long after the microphone opens the first click comes: the
-// page's own six tenths, and what Chromium's fake microphone is late.
-const toFirstClick = 0.72
-
-// microphoneFile is a file that a fake microphone plays from its start each time it is
-// opened; what is in it can be changed between two takes.
-type microphoneFile struct {
-	t    *testing.T
-	file string
-}
-
-func newMicrophoneFile(t *testing.T) microphoneFile {
-	r := microphoneFile{t, filepath.Join(t.TempDir(), "room.wav")}
-	r.play(audio.Mono{Rate: 48000, Samples: make([]float64, 48000)})
-	return r
-}
-
-func (r microphoneFile) play(m audio.Mono) {
-	silence := make([]float64, int(toFirstClick*float64(m.Rate)))
-	chance := rand.New(rand.NewPCG(1, 1))
-	all := append(silence, m.Samples...)
-	all = append(all, make([]float64, 10*m.Rate)...)
-	for n := range all {
-		all[n] += 0.0002 * chance.NormFloat64()
-	}
-	require.NoError(r.t, os.WriteFile(r.file, wav.Encode(audio.Mono{Rate: m.Rate, Samples: all}), 0o600))
-}
-
-// as lets a simulated clarinet play a step of Ada's into the microphone.
-func (r microphoneFile) as(standIn string, b storetest.Band, step store.Step, rung int) {
-	p := b.Players[0]
-	p.Class = b.Class
-	now := store.Standing{Player: p}
-	if rung > 0 {
-		now.Ladders = map[string]ladder.State{"clarinet-break": {Rung: rung}}
-	}
-	worked, err := intake.Work(step, now, p.Class.Day(time.Now()), 0)
-	require.NoError(r.t, err)
-	r.sound(standIn, worked)
-}
-
-func (r microphoneFile) sound(standIn string, worked practice.Worked) {
-	i, err := instrument.Get(worked.Score.Instrument)
-	require.NoError(r.t, err)
-	player, ok := synth.NewStandIn(standIn, i, synth.FirstNote(worked.Score, i), 7)
-	require.True(r.t, ok)
-	player.Level = -18
-	m, _ := player.Play(worked.Score, 48000)
-	r.play(m)
-}
 
 // record presses Record and waits for the word on the take.
 func record(result string) chromedp.Action[chromedp.Void] {
@@ -96,12 +36,21 @@ const pressUntilRecording = `(async () => {
 	}
 })()`
 
-// readyAlone waits until the device has what it needs to go on without a network: the page,
-// the days ahead, the core.
+// readyAlone waits until the device has what it needs to go on without a network: the page and
+// the core, which its worker has fetched once it leads the page; today and the days ahead.
 var readyAlone = chromedp.Steps(
-	chromedp.Evaluate[chromedp.Void](`navigator.serviceWorker.ready.then(() => {})`, chromedp.EvalAwaitPromise),
-	chromedp.Sleep(3*time.Second),
+	browser.Until(`await navigator.serviceWorker.ready && navigator.serviceWorker.controller !== null`),
+	browser.Until(keptForLater),
 )
+
+const keptForLater = `(async () => {
+	if (!(await indexedDB.databases()).some((d) => d.name === 'earlychorus')) return false
+	const answer = (r) => new Promise((ok, no) => { r.onsuccess = () => ok(r.result); r.onerror = no })
+	const db = await answer(indexedDB.open('earlychorus'))
+	const names = await answer(db.transaction('kept').objectStore('kept').getAllKeys())
+	db.close()
+	return ['me', 'practice', 'week'].every((name) => names.includes(name))
+})()`
 
 // handsIn has a simulated player hand a take of the first step in for Ada.
 func handsIn(t *testing.T, base, code, standIn string) {
@@ -126,7 +75,7 @@ func first(result string) chromedp.Action[chromedp.Void] {
 			`button[data-key="r"]:not(:disabled)`,
 		),
 		browser.Press("Record"),
-		browser.Press("Not now"),
+		pastTheCheck,
 		chromedp.WaitVisible(`[data-verdict="`+result+`"]`),
 	)
 }
@@ -138,10 +87,10 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "CLIMB")
 	step := b.AddStep(t, s, exercise.New("ladder", map[string]any{"ladder": "clarinet-break", "tempo_bpm": 160}))
-	mic := newMicrophoneFile(t)
+	mic := openMicrophone(t, 390, 844)
 	mic.as("steady", b, step, 1)
 	base := serve(t, s)
-	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
+	page := mic.page
 	do(t, page, signInPlayer(base, "CLIMB", "Ada T."))
 	do(
 		t,
@@ -180,7 +129,7 @@ func TestALadderIsClimbedAndSteppedBack(t *testing.T) {
 		var err error
 		word, err = s.DeviceWordSince(t.Context(), b.Class.ID, time.Now().Add(-time.Hour))
 		return err == nil && word.Takes == 5
-	}, 20*time.Second, 100*time.Millisecond)
+	}, longestStep, 100*time.Millisecond)
 	assert.Zero(t, word.Differ, "device and server say the same")
 	var through string
 	require.NoError(t, s.SQL().QueryRow("SELECT DISTINCT through FROM take").Scan(&through))
@@ -201,9 +150,9 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "PAIR")
 	step := b.AddStep(t, s, exercise.New("register-pair", map[string]any{"pairs": 1, "tempo_bpm": 80}))
-	mic := newMicrophoneFile(t)
+	mic := openMicrophone(t, 390, 844)
 	mic.as("crack", b, step, 0)
-	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
+	page := mic.page
 	do(t, page, signInPlayer(serve(t, s), "PAIR", "Ada T."))
 	do(
 		t,
@@ -211,17 +160,11 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 		browser.Click(`button[data-step="2"]`),
 		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
 		browser.Press("Record"),
-		browser.Press("Not now"),
-		browser.See("Register key"),
+		pastTheCheck,
+		// Only the register key is lit.
+		browser.Until(`document.querySelector('[data-recording] figure svg')?.getAttribute('aria-label')
+			.includes('1 moves') && document.body.innerText.includes('Register key')`),
 	)
-	lit, err := chromedp.Run(
-		page,
-		chromedp.Evaluate[string](
-			`document.querySelector('[data-recording] figure svg').getAttribute('aria-label')`,
-		),
-	)
-	require.NoError(t, err)
-	assert.Contains(t, lit, "1 moves", "only the register key is lit")
 	do(t, page, chromedp.WaitVisible(`[data-verdict="not-yet"]`), chromedp.WaitVisible(`[data-testid="resting"]`))
 	mic.as("steady", b, step, 0)
 	do(t, page, browser.Press("Again"), record("clean"), safe())
@@ -240,9 +183,9 @@ func TestBreathingBursts(t *testing.T) {
 			map[string]any{"in": 2, "hold": 0, "out": 4, "per_beat": 1, "rounds": 2, "wait": 2, "tempo_bpm": 80},
 		),
 	)
-	mic := newMicrophoneFile(t)
+	mic := openMicrophone(t, 390, 844)
 	mic.as("steady", b, step, 0)
-	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
+	page := mic.page
 	do(t, page, signInPlayer(serve(t, s), "BREATH", "Ada T."))
 	do(
 		t,
@@ -250,7 +193,7 @@ func TestBreathingBursts(t *testing.T) {
 		browser.Click(`button[data-step="2"]`),
 		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
 		browser.Press("Record"),
-		browser.Press("Not now"),
+		pastTheCheck,
 		chromedp.WaitVisible(`[aria-label="burst 2 of 4"]`),
 		chromedp.WaitVisible(`[data-verdict="clean"]`),
 		safe(),
@@ -263,10 +206,10 @@ func TestATakeWithoutANetworkArrivesOnce(t *testing.T) {
 	t.Parallel()
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "TRAIN")
-	mic := newMicrophoneFile(t)
+	mic := openMicrophone(t, 390, 844)
 	mic.as("flat", b, b.Step, 0)
 	base, down := serveOver(t, s)
-	page := openPage(t, browser.Options{Width: 390, Height: 844, Microphone: mic.file})
+	page := mic.page
 	do(t, page, signInPlayer(base, "TRAIN", "Ada T."))
 	do(
 		t,
@@ -329,9 +272,10 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 	s := storetest.Open(t)
 	b := storetest.NewBand(t, s, "KEYS")
 	b.AddStep(t, s, exercise.New("set-up", map[string]any{"mirror": false}))
-	mic := newMicrophoneFile(t)
+	b.AddStep(t, s, slow)
+	mic := openMicrophone(t, 1280, 800)
 	mic.as("steady", b, b.Step, 0)
-	page := openPage(t, browser.Options{Width: 1280, Height: 800, Microphone: mic.file})
+	page := mic.page
 	do(t, page, signInPlayer(serve(t, s), "KEYS", "Ada T."))
 	do(
 		t,
@@ -345,19 +289,13 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 	do(
 		t,
 		page,
+		chromedp.Focus(`button[data-step="3"]`),
+		chromedp.KeyEvent(kb.Enter),
+		browser.See("12 beats"),
 		chromedp.KeyEvent("r"),
 		browser.See("First, the microphone"),
-		chromedp.KeyEvent(kb.Tab),
-		chromedp.Sleep(100*time.Millisecond),
 	)
-	for range 4 { // to the last of the sheet's controls
-		focused, err := chromedp.Run(page, chromedp.Evaluate[string](`document.activeElement.innerText`))
-		require.NoError(t, err)
-		if focused == "Not now" {
-			break
-		}
-		do(t, page, chromedp.KeyEvent(kb.Tab))
-	}
+	tabTo(t, page, strings.Join(leadOn, "|"))
 	do(
 		t,
 		page,
@@ -365,6 +303,9 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 		browser.See("Play C"),
 		chromedp.KeyEvent(kb.Escape),
 		chromedp.WaitVisible(`button[data-key="r"]`),
+		chromedp.Focus(`button[data-step="1"]`),
+		chromedp.KeyEvent(kb.Enter),
+		browser.See("Hold C for 4 beats"),
 	)
 	do(
 		t,

@@ -44,23 +44,46 @@ type process struct {
 	base string      // where it serves; "" for one that does not
 	said chan string // what it prints after it is ready
 	done chan struct{}
-	ends error // how it ended, once done is closed
+	ends error  // how it ended, once done is closed
+	log  string // the file of what it logs
 }
 
 // begin starts a process and waits until it says that it is ready.
 func begin(t *testing.T, env []string, args ...string) *process {
 	t.Helper()
-	p := &process{t: t, args: args, env: env}
+	p := &process{
+		t:    t,
+		args: args,
+		env:  env,
+		log:  filepath.Join(t.TempDir(), "log"),
+	}
+	t.Cleanup(func() {
+		if t.Failed() {
+			lines := strings.Split(p.logged(), "\n")
+			t.Logf("the last that %v logged:\n%s", args, strings.Join(lines[max(0, len(lines)-mostLogged):], "\n"))
+		}
+	})
 	p.start()
 	t.Cleanup(p.kill)
 	return p
+}
+
+const mostLogged = 40 // lines
+
+// logged is what it has logged so far, through all its starts.
+func (p *process) logged() string {
+	said, _ := os.ReadFile(p.log) // there is none before it starts
+	return string(said)
 }
 
 func (p *process) start() {
 	p.t.Helper()
 	p.cmd = exec.Command(binary(p.t), p.args...)
 	p.cmd.Env = append(os.Environ(), p.env...)
-	p.cmd.Stderr = os.Stderr
+	log, err := os.OpenFile(p.log, os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
+	require.NoError(p.t, err)
+	defer log.Close() //nolint:errcheck // the process has its own
+	p.cmd.Stderr = log
 	out, err := p.cmd.StdoutPipe()
 	require.NoError(p.t, err)
 	require.NoError(p.t, p.cmd.Start())
@@ -115,13 +138,12 @@ func (p *process) kill() {
 	<-p.done
 }
 
-// stop asks it to end, and returns how long that took and how it ended.
-func (p *process) stop() (took time.Duration, ends error) {
+// stop asks it to end, and returns how it ended.
+func (p *process) stop() error {
 	p.t.Helper()
-	began := time.Now()
 	require.NoError(p.t, p.cmd.Process.Signal(syscall.SIGTERM))
 	<-p.done
-	return time.Since(began), p.ends
+	return p.ends
 }
 
 // command runs one of the program's commands to its end.

@@ -61,8 +61,7 @@ func TestEveryCommandOfTheManualRuns(t *testing.T) {
 			port++
 			env := append([]string{"EARLYCHORUS_SMTP_PASSWORD=none"}, keysToBucket...)
 			p := begin(t, env, ready(args, place("data"), dsn, port)...)
-			_, err := p.stop()
-			assert.NoError(t, err, typed)
+			assert.NoError(t, p.stop(), typed)
 		case "restore":
 			// An empty database and new recordings: those of the folder that is named.
 			said, err := command(t, nil, args...)

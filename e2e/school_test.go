@@ -277,7 +277,7 @@ func TestPracticeWithoutConsent(t *testing.T) {
 	do(t, player,
 		browser.SignInPlayer(base, "unkept", "Ada T.", storetest.PIN),
 		browser.Press("Record"),
-		browser.Press("Not now"),
+		pastTheCheck,
 		chromedp.WaitVisible(`[data-verdict]`),
 		browser.See("It is not kept"),
 	)

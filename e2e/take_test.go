@@ -80,14 +80,16 @@ func TestATakeIsLookedInto(t *testing.T) {
 		if (a.readyState > 0) done(); else a.onloadedmetadata = done })`
 	says[any](t, director, "{"+loaded+"}")
 
-	do(t, director, browser.Click(`//button[contains(., "Play Break at")]`), chromedp.Sleep(300*time.Millisecond))
+	says[any](t, director, `{ window.sought = new Promise((ok) => document.querySelector('audio')
+		.addEventListener('seeked', (e) => ok(e.target.currentTime), { once: true })) }`)
+	do(t, director, browser.Click(`//button[contains(., "Play Break at")]`))
 	breakAt := says[float64](
 		t,
 		director,
 		`Number([...document.querySelectorAll('button')].find((b) => b.textContent.startsWith('Play Break'))
 			.dataset.at)`,
 	)
-	at := says[float64](t, director, `document.querySelector('audio').currentTime`)
+	at := says[float64](t, director, `window.sought`)
 	assert.InDelta(t, breakAt-0.7, at, 0.6, "it plays from just before the break")
 
 	says[any](t, director, `{const a = document.querySelector('audio'); a.pause(); a.currentTime = 1}`)
@@ -276,7 +278,7 @@ func TestLookingBack(t *testing.T) {
 			director,
 			`[...document.querySelectorAll('option')].some((o) => o.textContent === '2. Ladder')`,
 		)
-	}, 10*time.Second, 100*time.Millisecond)
+	}, longestStep, 100*time.Millisecond)
 	do(
 		t,
 		director,

@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"os/exec"
+	"time"
 
 	"github.com/chromedp/cdproto/cdp"
 	cdppage "github.com/chromedp/cdproto/page"
@@ -117,12 +118,17 @@ func Click(selector string) chromedp.Action[chromedp.Void] {
 func Resize(width, height int64) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(
 		chromedp.EmulateViewport(width, height),
-		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(drawnAt, width), chromedp.EvalAwaitPromise),
+		Until(fmt.Sprintf("innerWidth === %d", width)),
+		Drawn(),
 	)
 }
 
-const drawnAt = `(async () => {
-	for (let n = 0; innerWidth !== %d && n < 100; n++) await new Promise((r) => setTimeout(r, 20))
+// Drawn waits until the page has drawn what it knows by now.
+func Drawn() chromedp.Action[chromedp.Void] {
+	return chromedp.Evaluate[chromedp.Void](twoFrames, chromedp.EvalAwaitPromise)
+}
+
+const twoFrames = `(async () => {
 	for (let n = 0; n < 2; n++) await new Promise((r) => requestAnimationFrame(r))
 })()`
 
@@ -149,6 +155,33 @@ func See(words string) chromedp.Action[chromedp.Void] {
 		words,
 	)
 	return chromedp.WaitVisible(fmt.Sprintf("//body//*[%s][not(*[%s])]", says, says))
+}
+
+// Until waits until an expression is true on the page that stands; it may await.
+func Until(expression string) chromedp.Action[chromedp.Void] {
+	return chromedp.Poll[chromedp.Void](
+		"(async () => ("+expression+"))()",
+		chromedp.WithPollingInterval(50*time.Millisecond),
+		chromedp.WithPollingTimeout(0), // whoever asks knows how long to wait
+	)
+}
+
+// Note begins to note every text that the page shows, for what stands there for a second only:
+// whoever asks now and then may miss it.
+const Note = `(() => {
+	window.noted = new Set()
+	new MutationObserver((all) => {
+		for (const { target } of all) {
+			const on = target.nodeType === Node.TEXT_NODE ? target.parentElement : target
+			window.noted.add((on?.textContent ?? '').slice(0, 400))
+		}
+	}).observe(document.body, { subtree: true, childList: true, characterData: true })
+	return true
+})()`
+
+// Noted is an expression: these words have been shown since Note, or are.
+func Noted(words string) string {
+	return fmt.Sprintf("[...window.noted, document.body.innerText].some((text) => text.includes(%q))", words)
 }
 
 // Choose opens the list with this label and takes the choice with these words.
