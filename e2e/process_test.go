@@ -111,7 +111,7 @@ func (p *process) start() {
 	case p.base = <-ready:
 	case <-p.done:
 		p.t.Fatalf("%v ended before it was ready: %v", p.args, p.ends)
-	case <-time.After(time.Minute):
+	case <-time.After(longestStep):
 		p.t.Fatalf("%v did not say that it is ready", p.args)
 	}
 }
@@ -119,7 +119,7 @@ func (p *process) start() {
 // says waits for a line with some words in it, and returns the line.
 func (p *process) says(words string) string {
 	p.t.Helper()
-	late := time.After(time.Minute)
+	late := time.After(longestStep)
 	for {
 		select {
 		case line := <-p.said:

@@ -43,7 +43,7 @@ user_pref("browser.startup.page", 0);
 `
 
 // patience is how long a browser may take to start.
-const patience = 30 * time.Second
+const patience = 2 * time.Minute
 
 // Firefox opens a Firefox with one empty page. It is stopped with ctx.
 func Firefox(ctx context.Context, o Options) (Page, error) {

@@ -326,7 +326,7 @@ func TestABodyThatNeverEndsIsCutOff(t *testing.T) {
 		assert.Equal(t, http.StatusRequestTimeout, res.StatusCode)
 		require.NoError(t, res.Body.Close())
 	}
-	assert.Less(t, time.Since(began), 10*time.Second)
+	assert.Less(t, time.Since(began), time.Minute)
 }
 
 // serveTLS serves a handler to one visitor.

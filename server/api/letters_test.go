@@ -35,7 +35,7 @@ func (v visitor) letter(to string) api.LetterView {
 			}
 		}
 		return false
-	}, 20*time.Second, 50*time.Millisecond)
+	}, time.Minute, 50*time.Millisecond)
 	return found
 }
 

@@ -266,7 +266,7 @@ func TestThePageIsTold(t *testing.T) {
 		default:
 			return false
 		}
-	}, 10*time.Second, 10*time.Millisecond)
+	}, time.Minute, 10*time.Millisecond)
 	other := h.director(t, storetest.NewBand(t, h.store, "QUIET"))
 	other.want(404, "GET", "/classes/"+b.Class.ID+"/events", nil, nil)
 }

@@ -167,7 +167,7 @@ func (v visitor) heard(id string) api.TakeDetail {
 	require.Eventually(v.t, func() bool {
 		v.want(200, "GET", "/takes/"+id, nil, &take)
 		return take.State != "waiting"
-	}, 20*time.Second, 50*time.Millisecond)
+	}, time.Minute, 50*time.Millisecond)
 	return take
 }
 
