@@ -33,4 +33,4 @@ afterEach(async () => {
 })
 
 // A second is never reached by what works, but for a machine with much else to do.
-configure({ asyncUtilTimeout: 20_000 })
+configure({ asyncUtilTimeout: 60_000 })

@@ -123,7 +123,7 @@ const onThePage = async () => {
 }
 const rows = () => [...document.querySelectorAll('[data-step]')].map((r) => r.getAttribute('data-step'))
 const lastSaved = async (n: number) => {
-  await waitFor(() => expect(saved).toHaveLength(n), { timeout: 3000 })
+  await waitFor(() => expect(saved).toHaveLength(n))
   return saved.at(-1)?.items ?? []
 }
 
@@ -162,7 +162,7 @@ describe('a week’s plan', () => {
     fireEvent.change(screen.getByLabelText('Your name for it'), { target: { value: ' Monday glow ' } })
     fireEvent.click(screen.getByRole('button', { name: 'Keep under this name', hidden: true }))
     fireEvent.click(await screen.findByRole('button', { name: /^Add Monday glow/ }))
-    await waitFor(() => expect(saved.at(-1)?.items).toHaveLength(2), { timeout: 3000 })
+    await waitFor(() => expect(saved.at(-1)?.items).toHaveLength(2))
     for (const step of saved.at(-1)?.items ?? []) expect(step.called).toBe('Monday glow')
     expect(saved.at(-1)?.items[1]?.parameters).toEqual({ beats: 8 })
   })

@@ -247,9 +247,9 @@ describe('a take that is not all there', () => {
       'GET /takes/t1': () => take(state === 'waiting' ? { state, verdict: undefined, ribbon: undefined } : {}),
     })
     await onThePage()
-    await screen.findByText(/This take is being listened to/, undefined, { timeout: 3000 })
+    await screen.findByText(/This take is being listened to/)
     state = 'done'
-    await screen.findByText('C4 wavers ±20 cents.', undefined, { timeout: 3000 })
+    await screen.findByText('C4 wavers ±20 cents.')
   })
 
   it('says why it failed', async () => {
