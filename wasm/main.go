@@ -13,7 +13,6 @@ import (
 	"unsafe"
 
 	"earlychorus/core/audio"
-
 	"earlychorus/core/contour"
 	"earlychorus/core/ear"
 	"earlychorus/core/music"

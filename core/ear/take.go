@@ -5,7 +5,6 @@ import (
 	"sync"
 
 	"earlychorus/core/audio"
-
 	"earlychorus/core/contour"
 	"earlychorus/core/explain"
 	"earlychorus/core/music"
