@@ -138,18 +138,6 @@ func blockLevels(x []float64, block int) []float64 {
 
 func blockLevel(x []float64) float64 { return 10 * math.Log10(energy(x)/float64(len(x))+1e-12) }
 
-// slopeLevels is the level of the slope of each whole block, in dB.
-func slopeLevels(x []float64, block int, rate float64) []float64 {
-	out := make([]float64, len(x)/block)
-	last := 0.
-	for n := range out {
-		part := x[n*block : (n+1)*block]
-		out[n] = slopeLevel(part, last, rate)
-		last = part[block-1]
-	}
-	return out
-}
-
 // slopeLevel is the level of a block's slope behind the sample before it, in dB, such
 // that a tone of slopeUnit keeps its own.
 func slopeLevel(x []float64, last, rate float64) float64 {

@@ -92,6 +92,12 @@ func (e Envelope) Level(at, window music.Seconds) music.Decibels {
 	return decibels((e.sums[to] - e.sums[from]) / (float64(to-from) * float64(EnvelopeStep) * e.rate))
 }
 
+// Reaches reports whether what comes later does not change the level over a window
+// around a moment.
+func (e Envelope) Reaches(at, window music.Seconds) bool {
+	return int(math.Round(float64((at+window/2)/EnvelopeStep))) < len(e.sums)
+}
+
 // Crossing returns the moment nearest to around, within reach either way, at
 // which the level over window passes threshold upwards (or downwards); around
 // itself when it does not.

@@ -1,28 +1,46 @@
 package contour
 
-import (
-	"slices"
-
-	"earlychorus/core/music"
-)
+import "earlychorus/core/music"
 
 // Kept remembers answers by what was asked. What costs much and depends on nothing but a
 // stretch of sound is asked of a take through one of these: what was asked while the take
-// came in need not be worked out again at its end.
-type Kept[Asked comparable, Answer any] map[Asked]Answer
+// came in need not be worked out again at its end. The zero value is ready.
+type Kept[Asked comparable, Answer any] struct {
+	now, before map[Asked]Answer // asked since the last turn, and before it
+}
 
 // Of returns the answer kept, or works it out; sure says that no later sound changes it.
-func (k Kept[Asked, Answer]) Of(asked Asked, sure bool, work func() Answer) Answer {
-	answer, ok := k[asked]
-	if ok {
-		return answer
+func (k *Kept[Asked, Answer]) Of(asked Asked, sure bool, work func() Answer) Answer {
+	return k.WhileTrue(asked, sure, func(Answer) bool { return true }, work)
+}
+
+// WhileTrue is Of where an answer depends on more than what is asked by: stillTrue says
+// whether one that was kept is to be had again.
+func (k *Kept[Asked, Answer]) WhileTrue(
+	asked Asked,
+	sure bool,
+	stillTrue func(Answer) bool,
+	work func() Answer,
+) Answer {
+	answer, ok := k.now[asked]
+	if !ok {
+		answer, ok = k.before[asked]
 	}
-	answer = work()
-	if sure {
-		k[asked] = answer
+	if !ok || !stillTrue(answer) {
+		answer, ok = work(), sure
+	}
+	if ok {
+		if k.now == nil {
+			k.now = map[Asked]Answer{}
+		}
+		k.now[asked] = answer
 	}
 	return answer
 }
+
+// Turn forgets what was not asked since the last turn: what grows with a take is asked
+// anew each time it has grown, and never again as it was.
+func (k *Kept[Asked, Answer]) Turn() { k.before, k.now = k.now, nil }
 
 type (
 	toneAsked struct {
@@ -33,30 +51,20 @@ type (
 		of         music.Hertz
 		at, window music.Seconds
 	}
-	squeaksAsked struct {
-		from, to music.Seconds
-		least    music.Decibels
-	}
-	// squeaksFound are the squeaks of a stretch whose pitches were these.
-	squeaksFound struct {
-		pitches []music.Hertz
-		squeaks []Burst
-	}
 )
 
 // kept is what was asked of a take.
 type kept struct {
 	tones   Kept[toneAsked, Tone]
 	singles Kept[singleAsked, music.Decibels]
-	squeaks map[squeaksAsked]squeaksFound
+	squeaks Kept[music.Seconds, *unpitched] // by where they were looked for from
 }
 
-func newKept() kept {
-	return kept{
-		tones:   Kept[toneAsked, Tone]{},
-		singles: Kept[singleAsked, music.Decibels]{},
-		squeaks: map[squeaksAsked]squeaksFound{},
-	}
+// Turn begins a new asking: what was not asked in the last one is forgotten.
+func (t *Take) Turn() {
+	t.kept.tones.Turn()
+	t.kept.singles.Turn()
+	t.kept.squeaks.Turn()
 }
 
 // Has reports whether the sound up to a moment has come in, or will never come.
@@ -80,22 +88,5 @@ func (t *Take) Single(of music.Hertz, at, window music.Seconds) music.Decibels {
 
 // Squeaks is Contour.Squeaks of what came in.
 func (t *Take) Squeaks(c Contour, from, to music.Seconds, least music.Decibels) []Burst {
-	asked := squeaksAsked{from, to, least}
-	pitches := c.pitches(from, to)
-	if found, ok := t.kept.squeaks[asked]; ok && slices.Equal(found.pitches, pitches) {
-		return slices.Clone(found.squeaks)
-	}
-	found := squeaksFound{pitches, c.Squeaks(t.sound, from, to, least)}
-	if t.Has(to + Hop) {
-		t.kept.squeaks[asked] = found
-	}
-	return slices.Clone(found.squeaks)
-}
-
-// pitches are those of the frames that a stretch reaches.
-func (c Contour) pitches(from, to music.Seconds) (out []music.Hertz) {
-	for n := max(0, Index(from)-1); n < min(len(c.Frames), Index(to)+2); n++ {
-		out = append(out, c.Frames[n].Pitch)
-	}
-	return out
+	return t.kept.squeaks.Of(from, true, func() *unpitched { return &unpitched{} }).squeaks(c, t.sound, from, to, least)
 }

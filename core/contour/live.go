@@ -79,19 +79,16 @@ func (v *Live) Hear(samples []float64) (first int, frames []Frame) {
 func (v *Live) takeIn(samples []float64) {
 	v.heard += len(samples)
 	v.pending = append(v.pending, samples...)
+	used := 0
 	for {
-		hop := int(
-			math.Round(float64(len(v.energy)+1)*float64(Hop)*v.rate),
-		) - int(
-			math.Round(float64(len(v.energy))*float64(Hop)*v.rate),
-		)
-		if len(v.pending) < hop {
+		hop := v.hopFrom(len(v.energy)+1) - v.hopFrom(len(v.energy))
+		if len(v.pending)-used < hop {
 			break
 		}
-		v.energy = append(v.energy, energy(v.pending[:hop])/float64(hop))
-		v.pending = v.pending[hop:]
+		v.energy = append(v.energy, energy(v.pending[used:used+hop])/float64(hop))
+		used += hop
 	}
-	v.pending = append([]float64(nil), v.pending...)
+	v.pending = append(v.pending[:0], v.pending[used:]...)
 	x := v.base.Push(samples)
 	v.l.x = append(v.l.x, x...)
 	v.l.scales[0].x = v.l.x
@@ -103,6 +100,9 @@ func (v *Live) takeIn(samples []float64) {
 	}
 	v.fine.x = v.l.x
 }
+
+// hopFrom is the sample that hop n begins with.
+func (v *Live) hopFrom(n int) int { return int(math.Round(float64(n) * float64(Hop) * v.rate)) }
 
 // ready reports whether enough was heard to decide frame n.
 func (v *Live) ready(n int) bool {
@@ -173,45 +173,53 @@ func (v *Live) choose(heard frame) (candidate, bool) {
 	return heard.candidates[k], true
 }
 
-// forget lets go of sound that no window reaches any more.
+// forget lets go of sound that no window reaches any more, once there is much of it.
 func (v *Live) forget() {
 	keep := int(liveMemory * v.l.rate)
 	low := 1
 	if v.low != nil {
 		low = v.l.lowFactor()
 	}
-	drop := (len(v.l.x) - 2*keep) / low * low
-	if drop <= 0 {
+	drop := (len(v.l.x) - keep) / low * low
+	if drop < 2*keep {
 		return
 	}
-	v.l.x = append([]float64(nil), v.l.x[drop:]...)
+	v.l.x = append(v.l.x[:0], v.l.x[drop:]...)
 	v.l.scales[0].x, v.fine.x = v.l.x, v.l.x
 	for k := 1; k < len(v.l.scales); k++ {
 		s := &v.l.scales[k]
-		s.x = append([]float64(nil), s.x[min(len(s.x), drop/low):]...)
+		s.x = append(s.x[:0], s.x[min(len(s.x), drop/low):]...)
 	}
 	v.dropped += drop
 }
 
 // quietest remembers how quiet it lately was.
 type quietest struct {
-	last []float64
-	at   int
+	last  []float64
+	at    int
+	least float64
 }
 
-func newQuietest(frames int) *quietest { return &quietest{last: make([]float64, 0, frames)} }
+func newQuietest(frames int) *quietest {
+	return &quietest{last: make([]float64, 0, frames), least: math.Inf(1)}
+}
 
 func (q *quietest) add(level float64) {
 	if len(q.last) < cap(q.last) {
 		q.last = append(q.last, level)
+		q.least = min(q.least, level)
 		return
 	}
+	gone := q.last[q.at]
 	q.last[q.at] = level
 	q.at = (q.at + 1) % len(q.last)
+	if q.least = min(q.least, level); gone == q.least {
+		q.least = slices.Min(q.last)
+	}
 }
 
 // level is the least of what is remembered, but never above what a room may be.
-func (q *quietest) level() float64 { return math.Min(slices.Min(q.last), loudestRoom) }
+func (q *quietest) level() float64 { return math.Min(q.least, loudestRoom) }
 
 // loudestRoom is the loudest quiet: a player who starts at once is not a room.
 const loudestRoom = -50.

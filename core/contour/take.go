@@ -35,7 +35,6 @@ func (e Ear) open(rate int, alone bool) (*Take, error) {
 		alone:    alone,
 		envelope: emptyEnvelope(float64(rate)),
 		loudness: emptyLoudness(float64(rate)),
-		kept:     newKept(),
 	}
 	t.find, t.fine = t.l.newFinder(), newRefiner(nil, t.l.rate)
 	return t, nil

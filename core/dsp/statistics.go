@@ -11,14 +11,20 @@ func Quantile(x []float64, q float64) float64 {
 	if len(x) == 0 {
 		return math.NaN()
 	}
-	y := slices.Clone(x)
+	var few [32]float64 // most are asked of so few that nothing need be set aside
+	y := append(few[:0], x...)
 	at := q * float64(len(y)-1)
 	low := int(at)
 	v := nth(y, low)
 	if low == len(y)-1 {
 		return v
 	}
-	next := slices.Min(y[low+1:]) // what is right of the n-th is no smaller
+	next := y[low+1]
+	for _, v := range y[low+2:] { // what is right of the n-th is no smaller
+		if v < next { // min is a call for each, in a browser
+			next = v
+		}
+	}
 	return v + (at-float64(low))*(next-v)
 }
 

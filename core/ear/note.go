@@ -74,46 +74,33 @@ const (
 
 // measure computes one note's measures from its plateaus.
 func (l *listening) measure(g group) Note {
-	n := Note{MIDI: g.midi, WrongNote: g.wrong}
-	if g.target != nil {
-		n.Target, n.Phase = g.target.Target, g.target.Phase
-	}
 	if len(g.on) == 0 {
-		n.WhyNot = Unheard
+		n := Note{MIDI: g.midi, WrongNote: g.wrong, WhyNot: Unheard}
+		if g.target != nil {
+			n.Target, n.Phase = g.target.Target, g.target.Phase
+		}
 		return n
 	}
-	n.Played = true
-	n.Onset, n.Release = g.on[0].Onset, g.on[len(g.on)-1].Release
-	n.Start = g.on[0].starts
-	for k, p := range g.on {
-		n.Sounding += p.length()
-		if k > 0 && g.isWhole(g.on[k-1], p) && !l.isHole(g.on[k-1], p) {
-			n.Sounding += max(0, p.Onset-g.on[k-1].Release) // echoes cancelled it for a while
-		}
-	}
-	if g.target != nil {
-		n.HeldRatio = math.Min(1, float64(n.Sounding/g.beats))
-		n.Response = n.Onset - g.begin
-	}
-	if q := l.Question.Instrument; q != nil && n.Phase != scores.Sing {
-		n.Partial = q.PartialOf(n.MIDI)
-	}
 	s := l.steady(g)
-	if len(s.cents) < fewestFrames {
-		n.WhyNot = TooShort
+	short := len(s.cents) < fewestFrames
+	if short {
 		s = l.frames(g, 0)
 	}
+	n := l.take.bodyOf(s, g.pitch)
+	if short {
+		n.WhyNot = TooShort
+	}
+	l.place(&n, g)
 	if len(s.cents) == 0 {
 		return n
 	}
-	n.fill(s, g)
 	n.Grows = l.grows(n, s)
 	l.shape(&n, g)
 	if len(l.Notes) > 0 {
 		n.Change = l.change(g, n)
 	}
 	if g.target != nil && g.target.Pulses > 0 {
-		n.Pulse = pulseOf(s, float64(g.target.Pulses)*float64(l.Score.TempoBPM)/60)
+		n.Pulse = l.take.pulseOf(s, float64(g.target.Pulses)*float64(l.Score.TempoBPM)/60)
 	}
 	if g.target != nil && g.target.GlideTo != 0 {
 		n.Slide = l.slide(g)
@@ -123,6 +110,27 @@ func (l *listening) measure(g group) Note {
 		n.Loudness = v
 	}
 	return n
+}
+
+// place says which note a played one is, and where it lies.
+func (l *listening) place(n *Note, g group) {
+	n.MIDI, n.WrongNote, n.Played = g.midi, g.wrong, true
+	n.Onset, n.Release = g.on[0].Onset, g.on[len(g.on)-1].Release
+	n.Start = g.on[0].starts
+	for k, p := range g.on {
+		n.Sounding += p.length()
+		if k > 0 && g.isWhole(g.on[k-1], p) && !l.isHole(g.on[k-1], p) {
+			n.Sounding += max(0, p.Onset-g.on[k-1].Release) // echoes cancelled it for a while
+		}
+	}
+	if g.target != nil {
+		n.Target, n.Phase = g.target.Target, g.target.Phase
+		n.HeldRatio = math.Min(1, float64(n.Sounding/g.beats))
+		n.Response = n.Onset - g.begin
+	}
+	if q := l.Question.Instrument; q != nil && n.Phase != scores.Sing {
+		n.Partial = q.PartialOf(n.MIDI)
+	}
 }
 
 // stretch is the frames a measure is taken over.
@@ -167,16 +175,51 @@ func (l *listening) frames(g group, margin music.Seconds) stretch {
 	return s
 }
 
-func (n *Note) fill(s stretch, g group) {
+// bodyAsked is which stretch of a take was asked about, and against which pitch.
+type bodyAsked struct {
+	pitch        music.Cents
+	begins, ends float64
+}
+
+// body is a stretch, and what of its note it tells by itself.
+type body struct {
+	of   stretch
+	note Note
+}
+
+// bodyOf is a note with the measures of its stretch; none of an empty one.
+func (t *Take) bodyOf(s stretch, pitch music.Cents) Note {
+	if len(s.t) == 0 {
+		return Note{}
+	}
+	return t.bodies.WhileTrue(
+		bodyAsked{pitch, s.t[0], s.t[len(s.t)-1]},
+		true,
+		func(b body) bool { return b.of.equals(s) },
+		func() body {
+			var n Note
+			n.fill(t, s, pitch)
+			return body{s, n}
+		},
+	).note
+}
+
+func (s stretch) equals(o stretch) bool {
+	return slices.Equal(s.t, o.t) && slices.Equal(s.cents, o.cents) &&
+		slices.Equal(s.levels, o.levels) && slices.Equal(s.confidences, o.confidences)
+}
+
+// fill measures a stretch at a pitch, in cents from A4 = 440.
+func (n *Note) fill(t *Take, s stretch, pitch music.Cents) {
 	n.Centre = music.Cents(dsp.Median(s.cents))
-	n.F0 = (g.pitch + n.Centre).Above(standardPitch)
+	n.F0 = (pitch + n.Centre).Above(standardPitch)
 	n.Drift = dsp.TheilSen(s.t, s.cents)
 	straight := make([]float64, len(s.cents))
 	for k := range s.cents {
 		straight[k] = s.cents[k] - n.Drift*(s.t[k]-s.t[0])
 	}
 	n.Steadiness = music.Cents((dsp.Quantile(straight, 0.95) - dsp.Quantile(straight, 0.05)) / 2)
-	n.WaverHz, n.Waver, n.Vibrato = waver(s.t, straight)
+	n.WaverHz, n.Waver, n.Vibrato = t.waver(s.t, straight)
 	n.Level = music.Decibels(dsp.Median(s.levels))
 	n.LevelSD = deviation(s.levels[len(s.levels)/10 : len(s.levels)-len(s.levels)/10])
 	fifth := max(1, len(s.levels)/5)

@@ -2,7 +2,6 @@ package ear
 
 import (
 	"math"
-	"slices"
 
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
@@ -96,7 +95,9 @@ type builder struct {
 	done    []plateau
 	frames  []int     // frames of the plateau being built
 	pitches []float64 // their pitches, cents
-	away    []int     // frames that have left it, not yet long enough to be one
+	lowest  float64   // of these
+	highest float64
+	away    []int // frames that have left it, not yet long enough to be one
 	awayAt  []float64
 }
 
@@ -108,9 +109,13 @@ func (b *builder) hear(n int, f contour.Frame) {
 		return
 	}
 	cents := float64(music.Between(standardPitch, f.Pitch))
-	if len(b.frames) == 0 || math.Abs(cents-b.reference()) <= float64(newPlateau) {
+	if b.goesOnAt(cents) {
 		b.away, b.awayAt = nil, nil // a short excursion is the tracker's or the air's
+		if len(b.frames) == 0 {
+			b.lowest, b.highest = cents, cents
+		}
 		b.frames, b.pitches = append(b.frames, n), append(b.pitches, cents)
+		b.lowest, b.highest = min(b.lowest, cents), max(b.highest, cents)
 		return
 	}
 	b.away, b.awayAt = append(b.away, n), append(b.awayAt, cents)
@@ -131,6 +136,18 @@ func (b *builder) last() int {
 		return b.frames[len(b.frames)-1]
 	}
 	return -1
+}
+
+// goesOnAt reports whether a pitch belongs to the plateau being built. Of one that keeps its
+// pitch it need not be asked where it has been lately: nowhere far.
+func (b *builder) goesOnAt(cents float64) bool {
+	switch {
+	case len(b.frames) == 0:
+		return true
+	case cents-b.lowest <= float64(newPlateau) && b.highest-cents <= float64(newPlateau):
+		return true
+	}
+	return math.Abs(cents-b.reference()) <= float64(newPlateau)
 }
 
 // reference is where the plateau has been lately, so that a drift is followed.
@@ -326,12 +343,13 @@ const (
 func (b *builder) cutAtTongue(p plateau) []plateau {
 	w := window(p.pitch)
 	begin := p.Onset
-	levels := levelsOf(b.fine, p)
+	levels := b.levelsOf(fully, p)
 	count := len(levels)
 	around, edge, longest := int(tongueAround/tongueStep), int(tongueEdge/tongueStep), int(tongueLongest/tongueStep)
+	before, after := dsp.Highest(levels, around+1), dsp.Highest(levels, around)
 	var out []plateau
-	for n := edge; n < count-edge; n++ {
-		top := min(slices.Max(levels[max(0, n-around):n+1]), slices.Max(levels[n:min(count, n+around)]))
+	for n := edge; n < count-edge; n++ { // edge is farther than around
+		top := min(before[n-around], after[n])
 		if levels[n] > top-b.dip {
 			continue
 		}

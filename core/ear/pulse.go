@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"earlychorus/core/dsp"
 	"earlychorus/core/music"
 )
 
@@ -30,59 +29,40 @@ const (
 
 // pulseOf finds the pushes of the air in a note: the strongest regular movement
 // of its loudness around the rate asked for.
-func pulseOf(s stretch, asked float64) *Pulse {
+func (t *Take) pulseOf(s stretch, asked float64) *Pulse {
 	p := &Pulse{Asked: asked}
 	if len(s.t) < fewestFrames {
 		return p
 	}
 	step := asked / 100
-	rate, loud := strongest(s.t, s.levels, slowestPulse*asked, fastestPulse*asked, step)
+	rate, loud := t.strongest(s.t, s.levels, rates{slowestPulse * asked, fastestPulse * asked, step})
 	// Where the pushes asked for stand out too, something else moves beside them: the room.
-	if r, a := strongest(s.t, s.levels, (1-asAsked)*asked, (1+asAsked)*asked, step); a > asAskedShare*loud &&
+	near := rates{(1 - asAsked) * asked, (1 + asAsked) * asked, step}
+	if r, a := t.strongest(s.t, s.levels, near); a > asAskedShare*loud &&
 		math.Abs(r/asked-1) < asAsked-1.5*step/asked {
 		rate, loud = r, a
 	}
 	if p.Depth = 2 * loud; p.Depth < leastPulse {
 		return p
 	}
-	_, cents := strongest(s.t, s.cents, rate, rate, step)
+	_, cents := t.strongest(s.t, s.cents, rates{rate, rate, step})
 	p.Rate, p.Cents = rate, music.Cents(2*cents)
 	return p
 }
 
-// strongest returns the rate and the amplitude of the strongest sine in x
-// between two rates. t are the moments, evenly spaced but for gaps. What is stronger the
-// slower it is, as how a room sways, is no sine between them; only where there is
-// nothing else the ends count.
-func strongest(t, x []float64, from, to, step float64) (rate, amplitude float64) {
-	var rates, heard []float64
-	scan(t, x, from, to, step, func(f, a float64) { rates, heard = append(rates, f), append(heard, a) })
+// strongest returns the rate and the amplitude of the strongest sine in x. at are the
+// moments, evenly spaced but for gaps. What is stronger the slower it is, as how a room
+// sways, is no sine between the rates; only where there is nothing else the ends count.
+func (t *Take) strongest(at, x []float64, over rates) (rate, amplitude float64) {
+	heard := t.swingsOf(at, x, over)
 	for n := 1; n+1 < len(heard); n++ {
 		if heard[n] > heard[n-1] && heard[n] >= heard[n+1] && heard[n] > amplitude {
-			rate, amplitude = rates[n], heard[n]
+			rate, amplitude = over.all()[n], heard[n]
 		}
 	}
 	if amplitude == 0 && len(heard) > 0 {
 		amplitude = slices.Max(heard)
-		rate = rates[slices.Index(heard, amplitude)]
+		rate = over.all()[slices.Index(heard, amplitude)]
 	}
 	return rate, amplitude
-}
-
-// scan calls found with the amplitude of the sine at each rate, through a Hann
-// window.
-func scan(t, x []float64, from, to, step float64, found func(rate, amplitude float64)) {
-	length := t[len(t)-1] - t[0]
-	mean := dsp.Median(x)
-	for f := from; f <= to; f += step {
-		var re, im, weight float64
-		for k := range t {
-			w := 0.5 - 0.5*math.Cos(2*math.Pi*(t[k]-t[0])/length)
-			sin, cos := math.Sincos(2 * math.Pi * f * t[k])
-			re += w * (x[k] - mean) * cos
-			im += w * (x[k] - mean) * sin
-			weight += w
-		}
-		found(f, 2*math.Hypot(re, im)/math.Max(1, weight))
-	}
 }

@@ -130,7 +130,7 @@ type dip struct {
 
 // dipsOf finds the dips of a plateau that may be the tongue's.
 func (l *listening) dipsOf(p plateau) (out []dip) {
-	plain, bright := levelsOf(l.fine, p), levelsOf(l.bright, p)
+	plain, bright := l.levelsOf(fully, p), l.levelsOf(brightly, p)
 	steps := func(s music.Seconds) int { return int(s / tongueStep) }
 	for n := steps(repeatApart); n < len(plain)-steps(repeatApart); n++ {
 		depth, at := repeatAt(plain, n)
@@ -148,22 +148,12 @@ func (l *listening) dipsOf(p plateau) (out []dip) {
 	return out
 }
 
-// levelsOf reads a plateau's loudness, step by step.
-func levelsOf(e contour.Envelope, p plateau) []music.Decibels {
-	w := window(p.pitch)
-	out := make([]music.Decibels, int(p.length()/tongueStep))
-	for n := range out {
-		out[n] = e.Level(p.Onset+music.Seconds(n)*tongueStep, w)
-	}
-	return out
-}
-
 // repeatAt returns how deep the loudness dips at a step that is its lowest and before a
 // quick new start, and at which step that begins; 0 where nothing like it is there.
 func repeatAt(levels []music.Decibels, n int) (depth music.Decibels, at int) {
 	lo := max(0, n-int(repeatBefore/tongueStep))
 	hi := min(len(levels), n+int(repeatAfter/tongueStep))
-	if levels[n] > slices.Min(levels[max(lo, n-int(repeatAfter/tongueStep)):hi]) ||
+	if anyBelow(levels[max(lo, n-int(repeatAfter/tongueStep)):hi], levels[n]) ||
 		steepest(levels, n, hi) < repeatRises {
 		return 0, 0
 	}

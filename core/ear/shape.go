@@ -185,18 +185,19 @@ const dipAround = music.Seconds(0.12)
 func (l *listening) step(n Note) (most music.Decibels) {
 	over, gap, where := contour.Index(jumpOver), contour.Index(jumpTakes), 0
 	from, to := contour.Index(n.Onset+settle), contour.Index(n.Release-settle)
-	levels := func(a, b int) (middle, span music.Decibels) {
-		var x []float64
-		for _, f := range l.contour.Frames[a:b] {
-			x = append(x, float64(f.Level))
-		}
-		return music.Decibels(dsp.Median(x)), music.Decibels(dsp.Quantile(x, 0.9) - dsp.Quantile(x, 0.1))
+	to = min(to, len(l.contour.Frames))
+	levels := make([]float64, 0, max(0, to-from)) // from from on
+	for n := from; n < to; n++ {
+		levels = append(levels, float64(l.contour.Frames[n].Level))
 	}
-	for at := from + over; at+gap+over < min(to, len(l.contour.Frames)); at += gap / 2 {
-		before, loose := levels(at-over, at)
-		after, looser := levels(at+gap, at+gap+over)
-		if by := after - before; max(loose, looser) < jumpEven && max(by, -by) > max(most, -most) {
-			most, where = by, at
+	even := func(x []float64) bool {
+		return music.Decibels(dsp.Quantile(x, 0.9)-dsp.Quantile(x, 0.1)) < jumpEven
+	}
+	for at := over; at+gap+over < len(levels); at += gap / 2 {
+		before, after := levels[at-over:at], levels[at+gap:at+gap+over]
+		by := music.Decibels(dsp.Median(after)) - music.Decibels(dsp.Median(before))
+		if max(by, -by) > max(most, -most) && even(before) && even(after) {
+			most, where = by, from+at
 		}
 	}
 	if l.isRoomsStep(n, most, where) {
@@ -320,25 +321,25 @@ const (
 	hannAmplitude = 0.5 // mean of a Hann window
 )
 
-// waver is the strongest regular movement of a detrended pitch. t are the
+// waver is the strongest regular movement of a detrended pitch. at are the
 // moments, evenly spaced but for gaps.
-func waver(t, cents []float64) (rate float64, depth music.Cents, vibrato bool) {
-	if len(t) == 0 || t[len(t)-1]-t[0] < shortestWaver {
+func (t *Take) waver(at, cents []float64) (rate float64, depth music.Cents, vibrato bool) {
+	if len(at) == 0 || at[len(at)-1]-at[0] < shortestWaver {
 		return 0, 0, false
 	}
-	var powers []float64
+	over := rates{slowestWaver, fastestWaver, waverStep}
+	amplitudes := t.swingsOf(at, cents, over)
 	best := 0.
-	scan(t, cents, slowestWaver, fastestWaver, waverStep, func(f, amplitude float64) {
-		powers = append(powers, amplitude*amplitude)
-		if amplitude > best {
-			best, rate = amplitude, f
+	for k, f := range over.all() {
+		if amplitudes[k] > best {
+			best, rate = amplitudes[k], f
 		}
-	})
+	}
 	var near, all float64
-	for k, p := range powers {
-		all += p
+	for k, a := range amplitudes {
+		all += a * a
 		if math.Abs(slowestWaver+float64(k)*waverStep-rate) <= vibratoWidth {
-			near += p
+			near += a * a
 		}
 	}
 	vibrato = all > 0 && near/all > vibratoShare && rate >= vibratoSlow && rate <= vibratoFast &&

@@ -160,7 +160,7 @@ func (l *listening) neighbour(g group, n Note) (other music.MIDI, below music.De
 		return 0, 0, false
 	}
 	found := map[music.MIDI][]float64{}
-	for k := range neighbourMoments {
+	for k, most := 0, 0; k < neighbourMoments && 2*(most+neighbourMoments-k) > neighbourMoments; k++ {
 		at := n.Onset + (n.Release-n.Onset)*music.Seconds(2*k+1)/(2*neighbourMoments)
 		f := l.contour.Frames[min(len(l.contour.Frames)-1, contour.Index(at))]
 		if !f.Voiced() {
@@ -172,6 +172,7 @@ func (l *listening) neighbour(g group, n Note) (other music.MIDI, below music.De
 		}
 		midi, _ := music.Nearest(left.pitch, l.a4())
 		found[midi] = append(found[midi], -left.share)
+		most = max(most, len(found[midi]))
 	}
 	for midi, times := range found {
 		if 2*len(times) > neighbourMoments {

@@ -50,7 +50,7 @@ func (b *builder) cutWhere(
 	p plateau,
 	find func(levels []music.Decibels, n int) (from, to int, found bool),
 ) []plateau {
-	levels := levelsOf(b.fine, p)
+	levels := b.levelsOf(fully, p)
 	edge := int(tongueEdge / tongueStep)
 	for n := edge; n < len(levels)-edge; n++ {
 		from, to, found := find(levels, n)
@@ -108,7 +108,7 @@ func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
 	if n > 0 && levels[n-1] < bottom || n+1 < hi && levels[n+1] < bottom {
 		return 0, 0, false // most moments; the rest are looked at farther around
 	}
-	if bottom > slices.Min(levels[max(0, n-steps(tongueEdge)):hi]) {
+	if anyBelow(levels[max(0, n-steps(tongueEdge)):hi], bottom) {
 		return 0, 0, false
 	}
 	before, after := slices.Max(levels[lo:n+1]), slices.Max(levels[n:hi])
@@ -142,6 +142,16 @@ func stopAt(levels []music.Decibels, n int) (from, to int, found bool) {
 		to--
 	}
 	return from, to, !waves
+}
+
+// anyBelow reports whether the loudness is below a level at any moment.
+func anyBelow(levels []music.Decibels, level music.Decibels) bool {
+	for _, v := range levels {
+		if v < level {
+			return true
+		}
+	}
+	return false
 }
 
 // heldFor is the loudness that a stretch has for so many steps, all in all.

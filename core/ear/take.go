@@ -17,6 +17,9 @@ type Take struct {
 	q        Question
 	heard    *contour.Take
 	residues contour.Kept[residueAsked, residue]
+	levels   contour.Kept[levelsAsked, []music.Decibels]
+	swings   contour.Kept[swingsAsked, swings]
+	bodies   contour.Kept[bodyAsked, body]
 }
 
 // Open begins to listen to a take; where it begins may be told at its end. Errors:
@@ -26,7 +29,7 @@ func Open(q Question, rate int) (*Take, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Take{q: q, heard: t, residues: contour.Kept[residueAsked, residue]{}}, nil
+	return &Take{q: q, heard: t}, nil
 }
 
 // Expect says how long the take will be, where that is known: it may be longer.
@@ -78,8 +81,18 @@ func (t *Take) Finish(asker audio.Asker, at Alignment) (Analysis, error) {
 	return t.listening(c).analyze(), nil
 }
 
+// turn begins a new asking of what is kept.
+func (t *Take) turn() {
+	t.heard.Turn()
+	t.residues.Turn()
+	t.levels.Turn()
+	t.swings.Turn()
+	t.bodies.Turn()
+}
+
 // listening prepares an analysis of what came in.
 func (t *Take) listening(c contour.Contour) *listening {
+	t.turn()
 	sound := t.heard.Sound()
 	l := &listening{
 		Question: t.q,
