@@ -1,9 +1,9 @@
-import type { Answer, TakeHeard } from './ask'
+import type { Answer } from './ask'
 import type { Moment } from './core'
 import { listen } from './listener'
 import { scheduleSounds, type Wanted } from './metronome'
 import type { Source } from './microphone'
-import { Tape } from './tape'
+import { asHeard, sixteenBits, wavOf } from './wav'
 
 /**
  * What a recording needs of a step: its notes, its times, and between which pitches to
@@ -31,8 +31,11 @@ export type Recording = {
 /** Recorded is a finished take: its sound, its file, and where the first click lies in it. */
 export type Recorded = {
   file: Blob
-  sound: TakeHeard
+  samples: Float32Array<ArrayBuffer>
+  rate: number
   startMs: number
+  /** take is its number, by which the core knows what it heard of it already */
+  take?: number
   /** through is the microphone's opaque name */
   through: string
 }
@@ -52,8 +55,6 @@ export class InterruptedError extends Error {
 const beforeFirstClick = 0.6 // seconds, for the microphone to settle and the room to be heard
 /** Seconds recorded behind the last beat: a release has a tail. */
 const afterTheEnd = 0.3
-/** Seconds of tape more than the score is long: for what comes before its first click, and what comes late. */
-const tapeAhead = 2
 const frameSeconds = 0.01 // from one moment heard to the next
 
 /** record counts in and records until the score ends; the source is closed with it. */
@@ -61,6 +62,7 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   const { timeline } = course
   const { context } = source
   let firstAt: number | undefined
+  const blocks: Int16Array<ArrayBuffer>[] = []
   const heard: Moment[] = []
   let behind = 0
   const ear = listen({ lowest: course.ear.lowest_hz, highest: course.ear.highest_hz }, context.sampleRate, (more) => {
@@ -69,7 +71,6 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   })
   const aim = aimer(course, ear.aim)
   const firstClick = context.currentTime + beforeFirstClick
-  const tape = new Tape(Math.ceil((tapeAhead + timeline.total_s + afterTheEnd) * context.sampleRate))
   let loudness = 0
   let take: number | undefined
   source.onBlock((at, samples) => {
@@ -78,22 +79,23 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
       const about = { score: course.score, start_s: -heardFrom(), rate: context.sampleRate }
       take = ear.take(about, Math.round((about.start_s + timeline.total_s + afterTheEnd) * about.rate))
     }
+    const block = sixteenBits(samples)
+    blocks.push(block)
     loudness = peak(samples)
     aim(at - firstClick)
-    ear.hear(tape.add(samples))
+    ear.hear(asHeard(block))
   })
   source.begin?.(firstClick)
   const silence = scheduleSounds(context, firstClick, timeline, wanted)
   const heardFrom = () => (firstAt ?? firstClick) - firstClick - latency(context)
-  const recorded = (): Recorded => {
-    const { length } = tape
-    return {
-      file: tape.file(context.sampleRate),
-      sound: { take, length, rate: context.sampleRate, samples: () => tape.samples(length) },
-      startMs: Math.round(-1000 * heardFrom()),
-      through: source.through,
-    }
-  }
+  const recorded = (): Recorded => ({
+    file: wavOf(blocks, context.sampleRate),
+    samples: joined(blocks),
+    rate: context.sampleRate,
+    startMs: Math.round(-1000 * heardFrom()),
+    ...(take !== undefined && { take }),
+    through: source.through,
+  })
   const stopped = new AbortController()
   let lostBy = ''
   void source.lost.then((why) => {
@@ -101,19 +103,15 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
     stopped.abort()
   })
   const done = reached(context, firstClick + timeline.total_s + afterTheEnd, stopped.signal)
-    .then(() => {
-      performance.mark('take-ended') // benches/wait reads how long the word takes from here
-      return recorded()
-    })
+    .then(recorded)
     .catch((error) => {
       throw lostBy ? new InterruptedError(lostBy, recorded()) : error
     })
-    .finally(() => setTimeout(close)) // the core is asked for its word first
-  const close = () => {
-    silence()
-    ear.close()
-    source.close()
-  }
+    .finally(() => {
+      silence()
+      ear.close()
+      source.close()
+    })
   return {
     position: () => context.currentTime - firstClick,
     level: () => loudness,
@@ -148,6 +146,17 @@ function peak(samples: Float32Array): number {
   let top = 0
   for (const x of samples) top = Math.max(top, Math.abs(x))
   return top
+}
+
+/** joined is the sound as the file holds it, so that device and server hear the same. */
+function joined(blocks: Int16Array[]): Float32Array<ArrayBuffer> {
+  const all = new Float32Array(blocks.reduce((sum, b) => sum + b.length, 0))
+  let at = 0
+  for (const block of blocks) {
+    all.set(asHeard(block), at)
+    at += block.length
+  }
+  return all
 }
 
 /** Milliseconds between looks at the clock: often enough for who stops a take, and no later than the end. */

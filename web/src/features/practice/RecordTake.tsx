@@ -3,7 +3,6 @@ import { perform, rehearseWhenIdle } from '../../ear/ask'
 import { isChecked, openMicrophone, playerSource, type Source } from '../../ear/microphone'
 import { InterruptedError, type Recorded, type Recording, record, StoppedError } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
-import { later } from '../../ui/later'
 import { Problem } from '../../ui/Problem'
 import { ActionBar } from './ActionBar'
 import { Hear } from './Hear'
@@ -13,11 +12,13 @@ import { Resting } from './Resting'
 import { SoundChoices, useSoundChoices } from './SoundChoices'
 import { type NewTake, newTake } from './submit'
 import { hurts } from './TellDirector'
-import { Outcome, Passed } from './told'
 import type { Holding } from './useHold'
 import { useLeaving } from './useLeaving'
 
-const CountIn = later(async () => (await import('./CountIn')).CountIn)
+/** What is needed while a take is recorded, and after it, is loaded when the page is quiet, or before it begins. */
+const loadCountIn = () => import('./CountIn')
+export const loadOutcome = () => import('./Outcome')
+const CountIn = lazy(async () => ({ default: (await loadCountIn()).CountIn }))
 
 // A microphone is checked once.
 const MicrophoneCheck = lazy(async () => ({ default: (await import('../microphone')).MicrophoneCheck }))
@@ -33,7 +34,7 @@ type Props = {
   standIns: { key: string; label: string }[]
   hold: Holding | undefined
   turning?: boolean
-  onRecorded: (take: NewTake) => Promise<void>
+  onRecorded: (take: NewTake) => void
   /** onHurt stops everything: something hurts, or the player feels dizzy */
   onHurt: () => void
 }
@@ -57,10 +58,10 @@ export function RecordTake({ step, silent = false, standIns, hold, turning = fal
     void loaded().catch(() => {}) // again when it is needed
   }, [step.score])
   const simulated = standIns.find((s) => s.key === sounds.input)
-  // The file is what goes to the server; the sound stays here, for the first word at once.
+  // The file is what goes to the server; the samples stay here, for the first word at once.
   const submit = (r: Recorded) =>
     onRecorded({
-      ...newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, r.sound),
+      ...newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, r),
       through: r.through,
     })
 
@@ -81,7 +82,7 @@ export function RecordTake({ step, silent = false, standIns, hold, turning = fal
       const started = record(step, source, sounds)
       live.current = started
       setRecording(started)
-      await submit(await started.done)
+      submit(await started.done)
     } catch (error) {
       // What was recorded before a call or a pulled plug is offered: it may be enough.
       if (error instanceof InterruptedError) setCut({ why: error.message, partial: error.partial })
@@ -170,7 +171,7 @@ export function RecordTake({ step, silent = false, standIns, hold, turning = fal
 }
 
 /** loaded is there when recording can begin and be told of. */
-const loaded = () => Promise.all([CountIn, Outcome, Passed].map((part) => part.load()))
+const loaded = () => Promise.all([loadCountIn(), loadOutcome()])
 
 /** nobody is silence in the microphone's place, for fingers that move without sound. */
 function nobody(step: ShownStep): Promise<Source> {
