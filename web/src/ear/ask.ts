@@ -1,5 +1,6 @@
 import type { components, paths } from './ask.gen'
-import { put } from './listener'
+import { NotTaken, put } from './listener'
+import type { TakeAsked } from './messages'
 
 /** What the page asks of the core. Names and shapes are written from core/ask's Go types. */
 type Paths = keyof paths
@@ -31,11 +32,19 @@ export type Chart = Answer<'chart'>
 /** A ladder as its player sees it. */
 export type Ladder = Answer<'climb'>
 
+/** Sound in memory: samples from -1 to 1, and how many a second. */
+export type Sound = { samples: Float32Array<ArrayBuffer>; rate: number }
+
 /**
- * Sound in memory: samples from -1 to 1, and how many a second; take is its number where
- * the core listened to it as it came in.
+ * TakeHeard is a take that the core listened to as it came in, by its number; undefined
+ * where nothing did. samples are made only where the core has to listen to it whole.
  */
-export type Sound = { samples: Float32Array<ArrayBuffer>; rate: number; take?: number }
+export type TakeHeard = {
+  take: number | undefined
+  length: number
+  rate: number
+  samples: () => Float32Array<ArrayBuffer>
+}
 
 /**
  * ask is typed by the question's name. The one cast is here: the core wrote the answer
@@ -44,10 +53,9 @@ export type Sound = { samples: Float32Array<ArrayBuffer>; rate: number; take?: n
 async function ask<Q extends Question>(
   name: Q,
   request: Request<Q>,
-  samples?: Float32Array,
-  take?: number,
+  about: { samples?: Float32Array; take?: TakeAsked } = {},
 ): Promise<Answer<Q>> {
-  return (await put(name, request, samples, take)).answer as Answer<Q> // the core's own JSON, of that type
+  return (await put(name, request, about)).answer as Answer<Q> // the core's own JSON, of that type
 }
 
 /** listenTo asks a question whose answer is heard. */
@@ -57,9 +65,19 @@ async function listenTo<Q extends 'perform' | 'reference' | 'note'>(name: Q, req
   return { samples: sound, rate: request.rate }
 }
 
-/** judge judges a take, listening to what of it was not listened to yet; the samples are given away. */
-export function judge(about: Omit<Request<'judge'>, 'rate'>, sound: Sound): Promise<Heard> {
-  return ask('judge', { ...about, rate: sound.rate }, sound.samples, sound.take)
+/** judge judges a sound, which is given away, or a take, listening to what of it was not listened to yet. */
+export async function judge(about: Omit<Request<'judge'>, 'rate'>, sound: Sound | TakeHeard): Promise<Heard> {
+  const request = { ...about, rate: sound.rate }
+  if (!('take' in sound)) return ask('judge', request, { samples: sound.samples })
+  const { take, length } = sound
+  if (take !== undefined) {
+    try {
+      return await ask('judge', request, { take: { number: take, samples: length } })
+    } catch (error) {
+      if (!(error instanceof NotTaken)) throw error
+    }
+  }
+  return ask('judge', request, { samples: sound.samples() })
 }
 
 /** Seconds of buzz: enough for the engine to compile what a whole take needs. */
@@ -128,7 +146,7 @@ export function chart(request: Request<'chart'>): Promise<Chart> {
 
 /** checkMicrophone listens to a few seconds of quiet, a note, and quiet. */
 export function checkMicrophone(sound: Sound): Promise<MicrophoneCheck> {
-  return ask('check', { rate: sound.rate }, sound.samples)
+  return ask('check', { rate: sound.rate }, { samples: sound.samples })
 }
 
 /** part narrows a step to some of its notes, or to its fingers alone. */

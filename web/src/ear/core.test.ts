@@ -204,7 +204,7 @@ describe('the keeper of the ear', () => {
     expect(told.filter((m) => m.kind === 'trapped')).toHaveLength(1)
   })
 
-  it('judges the take that came in, and the one it is sent where that is not the one', async () => {
+  it('judges the take that came in, and says so where that is not the one it is asked about', async () => {
     const told: FromEar[] = []
     const keeper = new Keeper(fetchEar, (m) => told.push(m))
     const answer = async (m: ToEar) => {
@@ -212,6 +212,8 @@ describe('the keeper of the ear', () => {
       const last = told.at(-1)
       return last?.kind === 'answer' ? last : undefined
     }
+    const judged = async (request: object, number: number, samples: number) =>
+      (await ask('judge', { ...request, rate }, { take: { number, samples } }))?.answer
     const ask = (name: string, request: unknown, more: object = {}) =>
       answer({ kind: 'ask', id: 1, name, request, ...more })
     const worked = (await ask('work', { setting, step: longTone, tempo: 0 }))?.answer as Answer<'work'>
@@ -228,20 +230,19 @@ describe('the keeper of the ear', () => {
       }
     }
     await hearAll(1)
-    // Nothing is sent that could be listened to: the length is all the keeper asks for.
-    const empty = { length: played.length } as Float32Array
-    expect((await ask('judge', { ...about, rate }, { samples: empty, take: 1 }))?.answer).toEqual(whole)
-    // Of another number, of another length, of another score: what is sent is listened to.
+    expect(await judged(about, 1, played.length)).toEqual(whole)
+    // Again, of another number, of another length, of another score: it has to be sent whole.
+    const notTaken = async (request: object, number: number, samples: number) => {
+      expect(await judged(request, number, samples)).toBeUndefined()
+      expect(told.at(-1)).toEqual({ kind: 'not-taken', id: 1 })
+    }
+    await notTaken(about, 1, played.length)
     await hearAll(2)
-    expect((await ask('judge', { ...about, rate }, { samples: played.slice(), take: 1 }))?.answer).toEqual(whole)
+    await notTaken(about, 1, played.length)
+    await notTaken(about, 2, played.length - 1)
     await hearAll(3)
-    const short = played.slice(0, played.length / 2)
-    const half = (await ask('judge', { ...about, rate }, { samples: short, take: 3 }))?.answer as Answer<'judge'>
-    expect(half.recording.faults).toContain('cut-short')
-    await hearAll(4)
-    const later = { ...score, rung: 9 }
-    const other = await ask('judge', { ...about, score: later, rate }, { samples: played.slice(), take: 4 })
-    expect(other?.kind).toBe('answer')
+    await notTaken({ ...about, score: { ...score, rung: 9 } }, 3, played.length)
+    expect((await ask('judge', { ...about, rate }, { samples: played.slice() }))?.answer).toEqual(whole)
     expect(told.filter((m) => m.kind === 'trapped')).toHaveLength(0)
   })
 })

@@ -1,5 +1,5 @@
 import { Ear, type Range, Refused } from './core'
-import type { FromEar, TakeBegun, ToEar } from './messages'
+import type { FromEar, TakeAsked, TakeBegun, ToEar } from './messages'
 
 /** Taken is the take that comes in: its number, and how much of it there is. */
 type Taken = { number: number; about: TakeBegun; length: number; samples: number; aheadAt: number }
@@ -64,7 +64,9 @@ export class Keeper {
         this.tell({ kind: 'live', moments: ear.hear(message.samples) })
         return this.goAhead(ear, message.samples.length)
     }
-    const answer = this.isTaken(message)
+    if (message.take && !this.isTaken(message.take, message.request))
+      return this.tell({ kind: 'not-taken', id: message.id })
+    const answer = message.take
       ? ear.ask(message.name, { ...(message.request as object), taken: true })
       : ear.ask(message.name, message.request, message.samples)
     const samples = (answer as { samples?: unknown } | null)?.samples
@@ -86,16 +88,13 @@ export class Keeper {
     if (taken.samples >= last) ear.sweep()
   }
 
-  /**
-   * isTaken says whether a question is about the take that came in, all of it, and of the
-   * same score; otherwise its samples are listened to afresh.
-   */
-  private isTaken(message: ToEar & { kind: 'ask' }): boolean {
+  /** isTaken says whether a question is about the take that came in, all of it, and of the same score. */
+  private isTaken(asked: TakeAsked, request: unknown): boolean {
     const taken = this.taken
-    if (!taken || message.take === undefined || message.take !== taken.number) return false
+    if (asked.number !== taken?.number) return false
     this.taken = undefined
-    const score = (message.request as { score?: unknown }).score
-    return message.samples?.length === taken.samples && JSON.stringify(score) === JSON.stringify(taken.about.score)
+    const { score } = request as { score?: unknown }
+    return asked.samples === taken.samples && JSON.stringify(score) === JSON.stringify(taken.about.score)
   }
 
   /** renew makes a fresh ear; what was being listened to is opened again. */

@@ -1,5 +1,5 @@
 import type { Moment, Range } from './core'
-import type { FromEar, TakeBegun, ToEar } from './messages'
+import type { FromEar, TakeAsked, TakeBegun, ToEar } from './messages'
 
 /** The core works in a thread of its own, so that the page never waits for it; it is started once and kept. */
 let thread: Worker | undefined
@@ -36,12 +36,17 @@ function receive(message: FromEar) {
       return onLive(message.moments)
     case 'answer':
       return settled(message.id)?.resolve(message)
+    case 'not-taken':
+      return settled(message.id)?.reject(new NotTaken())
     case 'trapped':
       return console.warn(`the ear was made afresh, ${message.times} by now: ${message.reason}`)
   }
   if (message.id === undefined) return console.warn(message.reason)
   settled(message.id)?.reject(new Error(message.reason))
 }
+
+/** NotTaken says that a take did not come in to the core as it is asked about: it has to be sent whole. */
+export class NotTaken extends Error {}
 
 /** settled takes who waits for an answer off the list. */
 function settled(id: number) {
@@ -75,7 +80,7 @@ export function listen(range: Range, rate: number, onHeard: (moments: Moment[]) 
   tell({ kind: 'open', range, rate })
   return {
     aim: (midi, a4) => tell({ kind: 'aim', midi, a4 }),
-    hear: (samples) => tell({ kind: 'hear', samples: samples.slice() }),
+    hear: (samples) => tell({ kind: 'hear', samples }),
     take: (about, length) => {
       tell({ kind: 'take', number: ++takes, about, length })
       return takes
@@ -87,23 +92,20 @@ export function listen(range: Range, rate: number, onHeard: (moments: Moment[]) 
 }
 
 /**
- * put puts a question to the core, with samples that are given away; it rejects with the
- * core's own words. take says that the samples came in under that number.
+ * put puts a question to the core, with samples, which are given away, or about a take that
+ * came in; it rejects with the core's own words, or with NotTaken.
  */
-export function put(name: string, request: unknown, samples?: Float32Array, take?: number): Promise<Answer> {
+export function put(
+  name: string,
+  request: unknown,
+  about: { samples?: Float32Array; take?: TakeAsked } = {},
+): Promise<Answer> {
   const id = ++asked
   return new Promise((resolve, reject) => {
     waiting.set(id, { resolve, reject })
     core().postMessage(
-      {
-        kind: 'ask',
-        id,
-        name,
-        request,
-        ...(samples && { samples }),
-        ...(take !== undefined && { take }),
-      } satisfies ToEar,
-      samples ? [samples.buffer] : [],
+      { kind: 'ask', id, name, request, ...about } satisfies ToEar,
+      about.samples ? [about.samples.buffer] : [],
     )
   })
 }

@@ -148,9 +148,8 @@ describe('a recording', () => {
     await pass(4)
     const done = await take.done
     expect(done.startMs).toBe(500)
-    expect(done.rate).toBe(rate)
-    expect(done.samples).toHaveLength(2 * rate)
-    expect(done.take).toBe(7)
+    expect(done.sound).toMatchObject({ take: 7, length: 2 * rate, rate })
+    expect(done.sound.samples()).toHaveLength(2 * rate)
     expect(ear.take.mock.calls).toEqual([[{ score: counted.score, start_s: 0.5, rate }, 3.8 * rate]])
     expect(done.file.size).toBe(44 + 2 * 2 * rate)
     expect(microphone.closed).toBe(true)
@@ -208,7 +207,7 @@ describe('a recording', () => {
     const error = await ended
     expect(error).toBeInstanceOf(InterruptedError)
     expect(error.message).toBe('A call took the microphone.')
-    expect(error.partial.samples).toHaveLength(rate)
+    expect(error.partial.sound).toMatchObject({ length: rate, rate })
     expect(error.partial.startMs).toBe(500)
   })
 })

@@ -1,9 +1,9 @@
-import type { Answer } from './ask'
+import type { Answer, TakeHeard } from './ask'
 import type { Moment } from './core'
 import { listen } from './listener'
 import { scheduleSounds, type Wanted } from './metronome'
 import type { Source } from './microphone'
-import { asHeard, sixteenBits, wavOf } from './wav'
+import { Tape } from './tape'
 
 /**
  * What a recording needs of a step: its notes, its times, and between which pitches to
@@ -31,11 +31,8 @@ export type Recording = {
 /** Recorded is a finished take: its sound, its file, and where the first click lies in it. */
 export type Recorded = {
   file: Blob
-  samples: Float32Array<ArrayBuffer>
-  rate: number
+  sound: TakeHeard
   startMs: number
-  /** take is its number, by which the core knows what it heard of it already */
-  take?: number
   /** through is the microphone's opaque name */
   through: string
 }
@@ -55,6 +52,8 @@ export class InterruptedError extends Error {
 const beforeFirstClick = 0.6 // seconds, for the microphone to settle and the room to be heard
 /** Seconds recorded behind the last beat: a release has a tail. */
 const afterTheEnd = 0.3
+/** Seconds of tape more than the score is long: for what comes before its first click, and what comes late. */
+const tapeAhead = 2
 const frameSeconds = 0.01 // from one moment heard to the next
 
 /** record counts in and records until the score ends; the source is closed with it. */
@@ -62,7 +61,6 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   const { timeline } = course
   const { context } = source
   let firstAt: number | undefined
-  const blocks: Int16Array<ArrayBuffer>[] = []
   const heard: Moment[] = []
   let behind = 0
   const ear = listen({ lowest: course.ear.lowest_hz, highest: course.ear.highest_hz }, context.sampleRate, (more) => {
@@ -71,6 +69,7 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   })
   const aim = aimer(course, ear.aim)
   const firstClick = context.currentTime + beforeFirstClick
+  const tape = new Tape(Math.ceil((tapeAhead + timeline.total_s + afterTheEnd) * context.sampleRate))
   let loudness = 0
   let take: number | undefined
   source.onBlock((at, samples) => {
@@ -79,23 +78,22 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
       const about = { score: course.score, start_s: -heardFrom(), rate: context.sampleRate }
       take = ear.take(about, Math.round((about.start_s + timeline.total_s + afterTheEnd) * about.rate))
     }
-    const block = sixteenBits(samples)
-    blocks.push(block)
     loudness = peak(samples)
     aim(at - firstClick)
-    ear.hear(asHeard(block))
+    ear.hear(tape.add(samples))
   })
   source.begin?.(firstClick)
   const silence = scheduleSounds(context, firstClick, timeline, wanted)
   const heardFrom = () => (firstAt ?? firstClick) - firstClick - latency(context)
-  const recorded = (): Recorded => ({
-    file: wavOf(blocks, context.sampleRate),
-    samples: joined(blocks),
-    rate: context.sampleRate,
-    startMs: Math.round(-1000 * heardFrom()),
-    ...(take !== undefined && { take }),
-    through: source.through,
-  })
+  const recorded = (): Recorded => {
+    const { length } = tape
+    return {
+      file: tape.file(context.sampleRate),
+      sound: { take, length, rate: context.sampleRate, samples: () => tape.samples(length) },
+      startMs: Math.round(-1000 * heardFrom()),
+      through: source.through,
+    }
+  }
   const stopped = new AbortController()
   let lostBy = ''
   void source.lost.then((why) => {
@@ -103,15 +101,19 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
     stopped.abort()
   })
   const done = reached(context, firstClick + timeline.total_s + afterTheEnd, stopped.signal)
-    .then(recorded)
+    .then(() => {
+      performance.mark('take-ended') // benches/wait reads how long the word takes from here
+      return recorded()
+    })
     .catch((error) => {
       throw lostBy ? new InterruptedError(lostBy, recorded()) : error
     })
-    .finally(() => {
-      silence()
-      ear.close()
-      source.close()
-    })
+    .finally(() => setTimeout(close)) // the core is asked for its word first
+  const close = () => {
+    silence()
+    ear.close()
+    source.close()
+  }
   return {
     position: () => context.currentTime - firstClick,
     level: () => loudness,
@@ -146,17 +148,6 @@ function peak(samples: Float32Array): number {
   let top = 0
   for (const x of samples) top = Math.max(top, Math.abs(x))
   return top
-}
-
-/** joined is the sound as the file holds it, so that device and server hear the same. */
-function joined(blocks: Int16Array[]): Float32Array<ArrayBuffer> {
-  const all = new Float32Array(blocks.reduce((sum, b) => sum + b.length, 0))
-  let at = 0
-  for (const block of blocks) {
-    all.set(asHeard(block), at)
-    at += block.length
-  }
-  return all
 }
 
 /** Milliseconds between looks at the clock: often enough for who stops a take, and no later than the end. */

@@ -6,7 +6,7 @@ const worthIt = 2 // seconds
 
 /** Interrupted says what ended a take early, and keeps what there is of it. */
 export function Interrupted({ why, partial, onHandIn }: { why: string; partial: Recorded; onHandIn: () => void }) {
-  const seconds = partial.samples.length / partial.rate
+  const seconds = partial.sound.length / partial.sound.rate
   return (
     <div role="alert" className="mb-3 border-l-4 border-nearly pl-4">
       <p>

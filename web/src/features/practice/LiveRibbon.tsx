@@ -23,9 +23,11 @@ export function LiveRibbon({ recording, step }: Props) {
     const canvas = room.current
     const pen = canvas?.getContext('2d')
     if (!canvas || !pen) return
+    // Asked for once: to ask between two frames is to have the page laid out for the answer.
+    const { clientWidth: width, clientHeight: height } = canvas
     const scale = window.devicePixelRatio || 1
-    canvas.width = canvas.clientWidth * scale
-    canvas.height = canvas.clientHeight * scale
+    canvas.width = width * scale
+    canvas.height = height * scale
     pen.scale(scale, scale)
     const ink = {
       band: colour(canvas, '--band'),
@@ -35,8 +37,7 @@ export function LiveRibbon({ recording, step }: Props) {
       tone: colour(canvas, '--ink'),
     }
     let next = requestAnimationFrame(function draw() {
-      canvas.dataset.behindMs = (1000 * recording.behind()).toFixed(0) // how well it keeps up, for those who look
-      paint(pen, canvas.clientWidth, canvas.clientHeight, recording, step, ink)
+      paint(pen, width, height, recording, step, ink)
       next = requestAnimationFrame(draw)
     })
     return () => cancelAnimationFrame(next)

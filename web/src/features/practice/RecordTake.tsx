@@ -3,6 +3,7 @@ import { perform, rehearseWhenIdle } from '../../ear/ask'
 import { isChecked, openMicrophone, playerSource, type Source } from '../../ear/microphone'
 import { InterruptedError, type Recorded, type Recording, record, StoppedError } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
+import { later } from '../../ui/later'
 import { Problem } from '../../ui/Problem'
 import { ActionBar } from './ActionBar'
 import { Hear } from './Hear'
@@ -12,13 +13,11 @@ import { Resting } from './Resting'
 import { SoundChoices, useSoundChoices } from './SoundChoices'
 import { type NewTake, newTake } from './submit'
 import { hurts } from './TellDirector'
+import { Outcome, Passed } from './told'
 import type { Holding } from './useHold'
 import { useLeaving } from './useLeaving'
 
-/** What is needed while a take is recorded, and after it, is loaded when the page is quiet, or before it begins. */
-const loadCountIn = () => import('./CountIn')
-export const loadOutcome = () => import('./Outcome')
-const CountIn = lazy(async () => ({ default: (await loadCountIn()).CountIn }))
+const CountIn = later(async () => (await import('./CountIn')).CountIn)
 
 // A microphone is checked once.
 const MicrophoneCheck = lazy(async () => ({ default: (await import('../microphone')).MicrophoneCheck }))
@@ -34,7 +33,7 @@ type Props = {
   standIns: { key: string; label: string }[]
   hold: Holding | undefined
   turning?: boolean
-  onRecorded: (take: NewTake) => void
+  onRecorded: (take: NewTake) => Promise<void>
   /** onHurt stops everything: something hurts, or the player feels dizzy */
   onHurt: () => void
 }
@@ -58,10 +57,10 @@ export function RecordTake({ step, silent = false, standIns, hold, turning = fal
     void loaded().catch(() => {}) // again when it is needed
   }, [step.score])
   const simulated = standIns.find((s) => s.key === sounds.input)
-  // The file is what goes to the server; the samples stay here, for the first word at once.
+  // The file is what goes to the server; the sound stays here, for the first word at once.
   const submit = (r: Recorded) =>
     onRecorded({
-      ...newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, r),
+      ...newTake(r.file, simulated ? 'simulated' : 'microphone', r.startMs, r.sound),
       through: r.through,
     })
 
@@ -82,7 +81,7 @@ export function RecordTake({ step, silent = false, standIns, hold, turning = fal
       const started = record(step, source, sounds)
       live.current = started
       setRecording(started)
-      submit(await started.done)
+      await submit(await started.done)
     } catch (error) {
       // What was recorded before a call or a pulled plug is offered: it may be enough.
       if (error instanceof InterruptedError) setCut({ why: error.message, partial: error.partial })
@@ -171,7 +170,7 @@ export function RecordTake({ step, silent = false, standIns, hold, turning = fal
 }
 
 /** loaded is there when recording can begin and be told of. */
-const loaded = () => Promise.all([loadCountIn(), loadOutcome()])
+const loaded = () => Promise.all([CountIn, Outcome, Passed].map((part) => part.load()))
 
 /** nobody is silence in the microphone's place, for fingers that move without sound. */
 function nobody(step: ShownStep): Promise<Source> {

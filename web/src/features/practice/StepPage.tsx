@@ -1,4 +1,5 @@
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
+import { flushSync } from 'react-dom'
 import { isFull } from '../../device/outbox'
 import { useOutbox } from '../../device/useOutbox'
 import { NoKeyError } from '../../device/vault'
@@ -10,19 +11,16 @@ import { OtherWays } from './OtherWays'
 import type { ShownStep } from './overlay'
 import { PartBar, PartChoice } from './PartChoice'
 import type { Practice } from './queries'
-import { loadOutcome, RecordTake } from './RecordTake'
+import { RecordTake } from './RecordTake'
 import { StepSheet } from './StepSheet'
-import { judgeOnDevice, type NewTake, submit } from './submit'
+import { atOnce, judgeOnDevice, type NewTake, submit } from './submit'
 import { AskDirector, StopHere } from './TellDirector'
 import { TempoChoice } from './TempoChoice'
+import { Outcome, Passed } from './told'
 import { Unkept } from './Unkept'
 import { useHold } from './useHold'
 import { usePart } from './usePart'
 import { useWorked } from './useWorked'
-
-// What is told of a take is there when one has been played.
-const Outcome = lazy(async () => ({ default: (await loadOutcome()).Outcome }))
-const Passed = lazy(async () => ({ default: (await loadOutcome()).Passed }))
 
 /** State is where a player is with the step. */
 type State =
@@ -66,19 +64,20 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
   const change = (takeId: string, more: { keeping?: boolean; early?: Heard }) =>
     setState((was) => (was.at === 'heard' && was.takeId === takeId ? { ...was, ...more } : was))
   async function take(made: NewTake) {
-    performance.mark('take-ended') // benches/wait reads how long the word takes
     if (part?.silent) return choose(undefined) // nothing sounded: now with sound
     const word = judgeOnDevice(practice, step, made) // meanwhile
     // What an older version of the page kept has no consent in it: the server says no itself.
+    const early = await atOnce(word)
     if (part || practice.may?.record === false) {
       const about = { own: made.file, ...(part && { part: part.label }) }
-      setState({ at: 'passed', heard: 'listening', ...about })
+      setState({ at: 'passed', heard: early ? early.heard : 'listening', ...about })
       setState({ at: 'passed', heard: (await word).heard, ...about })
       return
     }
-    // The word is told while the take is being kept: a player is waiting.
-    setState({ at: 'heard', takeId: made.id, own: made.file, keeping: true })
-    void word.then(({ heard }) => heard && change(made.id, { early: heard }))
+    // The word is told before the take is kept: a player is waiting.
+    const told = early?.heard && { early: early.heard }
+    flushSync(() => setState({ at: 'heard', takeId: made.id, own: made.file, keeping: true, ...told }))
+    if (!early) void word.then(({ heard }) => heard && change(made.id, { early: heard }))
     try {
       await submit(outbox, practice, step, made)
     } catch (error) {
@@ -166,7 +165,7 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
         standIns={practice.stand_ins}
         hold={hold}
         turning={turning}
-        onRecorded={(made) => void take(made)}
+        onRecorded={take}
         onHurt={onHurt}
       />
       <AskDirector stepId={step.id} />

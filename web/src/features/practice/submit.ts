@@ -1,6 +1,6 @@
 import { newId } from '../../api/ids'
 import type { AboutTake, Outbox } from '../../device/outbox'
-import { climb, type Heard, judge, type Sound } from '../../ear/ask'
+import { climb, type Heard, judge, type Sound, type TakeHeard } from '../../ear/ask'
 import type { ShownStep } from './overlay'
 import type { Practice } from './queries'
 
@@ -13,14 +13,14 @@ export type NewTake = {
   /** through is the microphone it came through; of a file nobody knows */
   through?: string
   /** sound is what the core judges here; a chosen file goes without */
-  sound?: Sound
+  sound?: Sound | TakeHeard
 }
 
 /**
  * newTake gives a recording its number here, so that it can be sent again until it is
  * answered.
  */
-export function newTake(file: Blob, source: AboutTake['source'], startMs: number, sound?: Sound): NewTake {
+export function newTake(file: Blob, source: AboutTake['source'], startMs: number, sound?: NewTake['sound']): NewTake {
   return { id: newId(), file, source, startMs, ...(sound && { sound }) }
 }
 
@@ -32,7 +32,7 @@ export async function submit(outbox: Outbox, practice: Practice, step: ShownStep
 /** judgeOnDevice lets the core on this device say at once what the server will say later; nothing where it cannot. */
 export async function judgeOnDevice(practice: Practice, step: ShownStep, take: NewTake): Promise<Word> {
   if (!take.sound) return {}
-  const seconds = take.sound.samples.length / take.sound.rate
+  const seconds = samplesOf(take.sound) / take.sound.rate // before the samples are given away
   try {
     const heard = await judge(
       {
@@ -54,6 +54,19 @@ export async function judgeOnDevice(practice: Practice, step: ShownStep, take: N
     console.warn(error) // the server's word comes all the same
     return {}
   }
+}
+
+/** Milliseconds for which a page keeps still, so that it changes once, with the word on it. */
+const atOnceMs = 150
+
+/** atOnce is the word where it comes at once; undefined where a player has to be told to wait. */
+export function atOnce(word: Promise<Word>): Promise<Word | undefined> {
+  return Promise.race([word, new Promise<undefined>((resolve) => setTimeout(resolve, atOnceMs))])
+}
+
+/** samplesOf counts a sound's samples. */
+function samplesOf(sound: Sound | TakeHeard): number {
+  return 'take' in sound ? sound.length : sound.samples.length
 }
 
 /** Word is what this device says of a take, and where it leaves the ladder. */
