@@ -198,7 +198,7 @@ func (t *Take) bodyOf(s stretch, pitch music.Cents) Note {
 		func(b body) bool { return b.of.equals(s) },
 		func() body {
 			var n Note
-			n.fill(t, s, pitch)
+			n.fill(s, pitch)
 			return body{s, n}
 		},
 	).note
@@ -210,7 +210,7 @@ func (s stretch) equals(o stretch) bool {
 }
 
 // fill measures a stretch at a pitch, in cents from A4 = 440.
-func (n *Note) fill(t *Take, s stretch, pitch music.Cents) {
+func (n *Note) fill(s stretch, pitch music.Cents) {
 	n.Centre = music.Cents(dsp.Median(s.cents))
 	n.F0 = (pitch + n.Centre).Above(standardPitch)
 	n.Drift = dsp.TheilSen(s.t, s.cents)
@@ -219,7 +219,7 @@ func (n *Note) fill(t *Take, s stretch, pitch music.Cents) {
 		straight[k] = s.cents[k] - n.Drift*(s.t[k]-s.t[0])
 	}
 	n.Steadiness = music.Cents((dsp.Quantile(straight, 0.95) - dsp.Quantile(straight, 0.05)) / 2)
-	n.WaverHz, n.Waver, n.Vibrato = t.waver(s.t, straight)
+	n.WaverHz, n.Waver, n.Vibrato = waver(s.t, straight)
 	n.Level = music.Decibels(dsp.Median(s.levels))
 	n.LevelSD = deviation(s.levels[len(s.levels)/10 : len(s.levels)-len(s.levels)/10])
 	fifth := max(1, len(s.levels)/5)

@@ -54,15 +54,15 @@ func (t *Take) pulseOf(s stretch, asked float64) *Pulse {
 // moments, evenly spaced but for gaps. What is stronger the slower it is, as how a room
 // sways, is no sine between the rates; only where there is nothing else the ends count.
 func (t *Take) strongest(at, x []float64, over rates) (rate, amplitude float64) {
-	heard := t.swingsOf(at, x, over)
+	heard, all := t.swingsOf(at, x, over), over.all()
 	for n := 1; n+1 < len(heard); n++ {
 		if heard[n] > heard[n-1] && heard[n] >= heard[n+1] && heard[n] > amplitude {
-			rate, amplitude = over.all()[n], heard[n]
+			rate, amplitude = all[n], heard[n]
 		}
 	}
 	if amplitude == 0 && len(heard) > 0 {
 		amplitude = slices.Max(heard)
-		rate = over.all()[slices.Index(heard, amplitude)]
+		rate = all[slices.Index(heard, amplitude)]
 	}
 	return rate, amplitude
 }

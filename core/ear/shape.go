@@ -323,12 +323,12 @@ const (
 
 // waver is the strongest regular movement of a detrended pitch. at are the
 // moments, evenly spaced but for gaps.
-func (t *Take) waver(at, cents []float64) (rate float64, depth music.Cents, vibrato bool) {
+func waver(at, cents []float64) (rate float64, depth music.Cents, vibrato bool) {
 	if len(at) == 0 || at[len(at)-1]-at[0] < shortestWaver {
 		return 0, 0, false
 	}
 	over := rates{slowestWaver, fastestWaver, waverStep}
-	amplitudes := t.swingsOf(at, cents, over)
+	amplitudes := amplitudesOf(at, cents, over)
 	best := 0.
 	for k, f := range over.all() {
 		if amplitudes[k] > best {

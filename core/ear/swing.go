@@ -26,8 +26,7 @@ type swingsAsked struct {
 // swings are how far something swings at each rate that was asked, and what it was.
 type swings struct{ at, x, amplitudes []float64 }
 
-// swingsOf returns the amplitude of the sine in x at each rate, through a Hann window;
-// not to be changed. at are the moments, in seconds, one at least.
+// swingsOf is amplitudesOf of a stretch of what came in; not to be changed.
 func (t *Take) swingsOf(at, x []float64, over rates) []float64 {
 	return t.swings.WhileTrue(
 		swingsAsked{over, at[0], at[len(at)-1]},
@@ -37,6 +36,8 @@ func (t *Take) swingsOf(at, x []float64, over rates) []float64 {
 	).amplitudes
 }
 
+// amplitudesOf returns the amplitude of the sine in x at each rate, through a Hann window. at
+// are the moments, in seconds, one at least.
 func amplitudesOf(at, x []float64, over rates) (out []float64) {
 	length := at[len(at)-1] - at[0]
 	mean := dsp.Median(x)

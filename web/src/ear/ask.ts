@@ -36,11 +36,11 @@ export type Ladder = Answer<'climb'>
 export type Sound = { samples: Float32Array<ArrayBuffer>; rate: number }
 
 /**
- * TakeHeard is a take that the core listened to as it came in, by its number; undefined
- * where nothing did. samples are made only where the core has to listen to it whole.
+ * TakeHeard is a take that the core listened to as it came in, by its number. samples are
+ * made only where the core has to listen to it whole.
  */
 export type TakeHeard = {
-  take: number | undefined
+  take: number
   length: number
   rate: number
   samples: () => Float32Array<ArrayBuffer>
@@ -69,13 +69,10 @@ async function listenTo<Q extends 'perform' | 'reference' | 'note'>(name: Q, req
 export async function judge(about: Omit<Request<'judge'>, 'rate'>, sound: Sound | TakeHeard): Promise<Heard> {
   const request = { ...about, rate: sound.rate }
   if (!('take' in sound)) return ask('judge', request, { samples: sound.samples })
-  const { take, length } = sound
-  if (take !== undefined) {
-    try {
-      return await ask('judge', request, { take: { number: take, samples: length } })
-    } catch (error) {
-      if (!(error instanceof NotTaken)) throw error
-    }
+  try {
+    return await ask('judge', request, { take: { number: sound.take, samples: sound.length } })
+  } catch (error) {
+    if (!(error instanceof NotTaken)) throw error
   }
   return ask('judge', request, { samples: sound.samples() })
 }

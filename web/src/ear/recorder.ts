@@ -71,7 +71,7 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   const firstClick = context.currentTime + beforeFirstClick
   const tape = new Tape(Math.ceil((tapeAhead + timeline.total_s + afterTheEnd) * context.sampleRate))
   let loudness = 0
-  let take: number | undefined
+  let take = 0 // none: nothing came in
   source.onBlock((at, samples) => {
     if (firstAt === undefined) {
       firstAt = at

@@ -65,9 +65,9 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
     setState((was) => (was.at === 'heard' && was.takeId === takeId ? { ...was, ...more } : was))
   async function take(made: NewTake) {
     if (part?.silent) return choose(undefined) // nothing sounded: now with sound
-    const word = judgeOnDevice(practice, step, made) // meanwhile
-    // What an older version of the page kept has no consent in it: the server says no itself.
+    const word = judgeOnDevice(practice, step, made)
     const early = await atOnce(word)
+    // What an older version of the page kept has no consent in it: the server says no itself.
     if (part || practice.may?.record === false) {
       const about = { own: made.file, ...(part && { part: part.label }) }
       setState({ at: 'passed', heard: early ? early.heard : 'listening', ...about })

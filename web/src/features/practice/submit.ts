@@ -32,7 +32,8 @@ export async function submit(outbox: Outbox, practice: Practice, step: ShownStep
 /** judgeOnDevice lets the core on this device say at once what the server will say later; nothing where it cannot. */
 export async function judgeOnDevice(practice: Practice, step: ShownStep, take: NewTake): Promise<Word> {
   if (!take.sound) return {}
-  const seconds = samplesOf(take.sound) / take.sound.rate // before the samples are given away
+  const { sound } = take
+  const seconds = ('take' in sound ? sound : sound.samples).length / sound.rate // before the samples are given away
   try {
     const heard = await judge(
       {
@@ -62,11 +63,6 @@ const atOnceMs = 150
 /** atOnce is the word where it comes at once; undefined where a player has to be told to wait. */
 export function atOnce(word: Promise<Word>): Promise<Word | undefined> {
   return Promise.race([word, new Promise<undefined>((resolve) => setTimeout(resolve, atOnceMs))])
-}
-
-/** samplesOf counts a sound's samples. */
-function samplesOf(sound: Sound | TakeHeard): number {
-  return 'take' in sound ? sound.length : sound.samples.length
 }
 
 /** Word is what this device says of a take, and where it leaves the ladder. */
