@@ -84,11 +84,14 @@ web_packages() {
   touch web/node_modules/.installed
 }
 
-# What the ear does in its inner loops is inlined; in the rest small comes before fast: a
-# phone loads it.
+# What the ear does in its inner loops is inlined, and what allocates and sorts for it; in
+# the rest small comes before fast: a phone loads it.
 ear_flags() {
-  printf -- "-gcflags=earlychorus/core/...=-l\n"
   local package
+  for package in earlychorus/core/... encoding/... fmt reflect strconv internal/strconv unicode/... errors \
+    strings bytes sync internal/sync os syscall io/... time internal/{poll,godebug,bisect,fmtsort,abi,cpu,reflectlite}; do
+    printf -- "-gcflags=%s=-l\n" "$package"
+  done
   for package in dsp contour ear explain music synth; do printf -- "-gcflags=earlychorus/core/%s=\n" "$package"; done
 }
 
