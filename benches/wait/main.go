@@ -24,7 +24,7 @@ import (
 var lengths = []float64{12, 30, 60}
 
 // takes is how often each is played.
-var takes = 5
+var takes = 20
 
 const (
 	// nearest opens the step whose take lasts about so long, and says how long.
@@ -62,8 +62,11 @@ func main() {
 // measure lets a simulated player play live, and reads the page's own marks: when the take
 // ended, when it was judged, and when the word was there.
 func measure(base, into string) error {
-	ctx, cancel := context.WithTimeout(context.Background(), 20*time.Minute)
+	ctx, cancel := context.WithTimeout(context.Background(), 2*time.Hour)
 	defer cancel()
+	if err := assignLong(ctx, base); err != nil {
+		return err
+	}
 	page, closeIt, err := browser.Start(ctx, browser.Options{Width: 390, Height: 844, Microphone: browser.Beeps})
 	if err != nil {
 		return err
@@ -128,24 +131,29 @@ func lasting(page context.Context, wanted float64) (row string, latest figures.F
 	}
 	slices.Sort(judged)
 	slices.Sort(told)
-	row = fmt.Sprintf("| %s | %.0f | %.0f | %.0f | %.0f | %.0f | %.0f |\n", long,
-		judged[0], judged[takes/2], judged[takes-1], told[0], told[takes/2], told[takes-1])
+	of := func(ms []float64) string {
+		return fmt.Sprintf("%.0f | %.0f | %.0f | %.0f", ms[0], ms[takes/2], nineteen(ms), ms[takes-1])
+	}
+	row = fmt.Sprintf("| %s | %s | %s |\n", long, of(judged), of(told))
 	return row, figures.AtMost(
-		fmt.Sprintf("a take of %s s, the latest of %d", long, takes),
+		fmt.Sprintf("a take of %s s, 95 of a hundred (%d played)", long, takes),
 		"%.0f ms",
-		told[takes-1],
+		nineteen(told),
 		100,
 	), nil
 }
+
+// nineteen is what nineteen of twenty stay within, of times in order (the nearest rank).
+func nineteen(ms []float64) float64 { return ms[(19*len(ms)+19)/20-1] }
 
 const head = `# From the end of a take to its word
 
 Written by ` + "`go run ./benches/wait -o benches/WAIT.md`" + ` against the demo, in headless Chromium on the
 server's machine, a simulated player in the microphone's place. Milliseconds: when the core had judged the take, and
-when the word stood on the page, of some takes the best, the middle and the worst.
+when the word stood on the page, of some takes the best, the middle, what 95 of a hundred stay within, and the worst.
 
-| seconds | judged | | | told | | |
-| ---: | ---: | ---: | ---: | ---: | ---: | ---: |
+| seconds | judged | | | | told | | | |
+| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |
 `
 
 // play lets the take be played once, and returns when it was judged and when its word was
