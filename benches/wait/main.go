@@ -122,11 +122,12 @@ func lasting(page context.Context, wanted float64) (row string, latest figures.F
 		return "", latest, err
 	}
 	var judged, told []float64
-	for range takes {
+	for n := range takes {
 		j, t, err := play(page)
 		if err != nil {
 			return "", latest, err
 		}
+		fmt.Fprintf(os.Stderr, "%s s, %d of %d: judged after %.0f ms, told after %.0f\n", long, n+1, takes, j, t)
 		judged, told = append(judged, j), append(told, t)
 	}
 	slices.Sort(judged)
