@@ -52,8 +52,10 @@ need_fonts() {
   if [[ $(id -u) -eq 0 ]]; then debian $packages; else say "For names in every script: sudo apt-get install $packages"; fi
 }
 
-# The one without a window, for it is quicker; the same program otherwise.
-need_chromium() { command -v chromium-headless-shell >/dev/null || debian chromium-headless-shell; }
+# The one without a window is quicker; the same program otherwise, and who has that needs no other.
+need_chromium() {
+  command -v chromium-headless-shell >/dev/null || command -v chromium >/dev/null || debian chromium-headless-shell
+}
 
 # The other browsers that schools have, a screen nobody sees, and sound that plays into nothing.
 need_other_browsers() {
