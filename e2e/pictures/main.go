@@ -75,7 +75,12 @@ var pictures = []picture{
 		name:   "take",
 		width:  1280,
 		height: 800,
-		way:    then(director, chromedp.Click(`a[data-player="Maro Quenby"]`), browser.See("Measures")),
+		way: then(
+			director,
+			chromedp.ScrollIntoView(`//a[normalize-space(.)="Maro Quenby"]`), // its cells are drawn once it is near
+			chromedp.Click(`a[data-player="Maro Quenby"]`),
+			browser.See("Measures"),
+		),
 	},
 	{
 		name:   "listen",

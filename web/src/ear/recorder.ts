@@ -158,7 +158,7 @@ const shortestLook = 4
 function reached(context: AudioContext, moment: number, signal: AbortSignal): Promise<void> {
   return new Promise((resolve, reject) => {
     const look = () => {
-      if (signal.aborted) reject(new StoppedError('The take was stopped.'))
+      if (signal.aborted) reject(new StoppedError())
       else if (context.currentTime >= moment) resolve()
       else setTimeout(look, Math.min(longestLook, Math.max(shortestLook, 1000 * (moment - context.currentTime))))
     }

@@ -108,13 +108,16 @@ function CellView({ cell, player, dense, hears }: CellProps) {
   )
   const row = dense ? 'flex min-h-10 items-center gap-1.5' : 'flex min-h-10 items-center gap-3'
   if (!cell.take_id || !hears) return <div className={row}>{inside}</div>
+  const decided = [cell.deciding, cell.simulated && 'simulated'].filter(Boolean).join(', ')
   return (
     <a
       href={`/take/${cell.take_id}`}
       className={`${row} rounded-sm hover:bg-warm-wash`}
       data-player={player}
-      title={dense ? [cell.deciding, cell.simulated && 'simulated'].filter(Boolean).join(', ') : undefined}
-      aria-label={`${player}: ${resultWords[result]}. ${dense ? `${cell.deciding ?? ''}${cell.simulated ? ', simulated' : ''}` : shownWords(cell)}. ${cell.ribbon?.text ?? ''}`}
+      title={dense ? decided : undefined}
+      aria-label={[`${player}: ${resultWords[result]}`, dense ? decided : shownWords(cell), cell.ribbon?.text]
+        .filter(Boolean)
+        .join('. ')}
     >
       {inside}
     </a>
