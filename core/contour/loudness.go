@@ -52,6 +52,8 @@ func (l *Loudness) advance(x []float64) {
 		if l.at < to {
 			return
 		}
+		l.shelf.rest()
+		l.pass.rest()
 		l.blocks = append(l.blocks, l.block/float64(max(1, to-from)))
 		l.block, from = 0, to
 		if first := len(l.blocks) - span; first >= 0 {
@@ -82,6 +84,20 @@ func (l Loudness) Between(from, to music.Seconds) music.Decibels {
 type Biquad struct {
 	B0, B1, B2, A1, A2 float64
 	last               [4]float64 // x₁, x₂, y₁, y₂
+}
+
+// restsBelow is far below anything that is heard.
+const restsBelow = 1e-30
+
+// rest forgets what rings on below everything: in a muted microphone's zeros it never ends,
+// and a processor takes long over numbers so small.
+func (b *Biquad) rest() {
+	for _, v := range b.last {
+		if math.Abs(v) > restsBelow {
+			return
+		}
+	}
+	b.last = [4]float64{}
 }
 
 // through returns energy and that of what comes out behind both filters. What they hold

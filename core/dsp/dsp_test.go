@@ -210,6 +210,15 @@ func TestBlockDCTakesTheOffsetAlone(t *testing.T) {
 	assert.InDelta(t, 1, dsp.Quantile(late, 1), 0.01)
 }
 
+// In a muted microphone's zeros it comes to rest, and stays no number too small for a
+// processor to be quick about.
+func TestBlockDCComesToRest(t *testing.T) {
+	x := append(sine(0.01, 1000), make([]float64, 40000)...)
+	block := dsp.NewDCBlock(0.005)
+	block.Push(x)
+	assert.Zero(t, x[len(x)-1])
+}
+
 // A quantile is read off the sorted values, however they lie.
 func TestQuantileIsReadOffTheSortedValues(t *testing.T) {
 	chance := rand.New(rand.NewPCG(8, 1))
