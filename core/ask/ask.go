@@ -59,6 +59,7 @@ func sounding(q Question) Question {
 func Questions() []Question {
 	return []Question{
 		question("take", "Begins to listen to a take that comes in block by block.", take),
+		question("rehearse", "Listens to the beginning of a score, so that an engine has compiled the ear.", rehearse),
 		question("judge", "Judges the take that came in, or the one in the buffer.", judge),
 		question("work", "Works a step out at a tempo; 0 is the step's own.", work),
 		question("part", "Narrows a step to some of its notes, or to its fingers.", part),

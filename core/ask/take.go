@@ -87,11 +87,12 @@ func judge(in JudgeRequest, sound *Sound) (Heard, error) {
 		Recording: result.Analysis.Recording,
 		Longest:   result.Longest(in.Score),
 	}
-	if out.Ribbon, err = result.Draw(in.Score, wide); err != nil {
+	drawn, err := result.DrawAt(in.Score, wide, small)
+	if err != nil {
 		return Heard{}, err
 	}
-	out.Small, err = result.Draw(in.Score, small)
-	return out, err
+	out.Ribbon, out.Small = drawn[0], drawn[1]
+	return out, nil
 }
 
 // heard listens to the end of the take that came in, or to the whole one in the buffer.

@@ -7,7 +7,6 @@ import (
 
 // Frames between two that agree this well are taken to lie between them.
 const (
-	agreePitch   = music.Cents(30)
 	agreeLevel   = music.Decibels(2)
 	agreeClarity = 0.85
 	agreeMass    = 0.9
@@ -15,6 +14,8 @@ const (
 	// next: no longer than the shortest break worth naming.
 	widestStride = 4
 )
+
+var agreePitch = music.Within(30)
 
 const candidatesAFrame = 4 // about, for the memory set aside
 
@@ -77,7 +78,7 @@ func (h *hearing) fillIn(n, apart int) bool {
 	if min(a.mass, b.mass) < agreeMass || min(a.clarity, b.clarity) < agreeClarity {
 		return false
 	}
-	if off := music.Between(a.pitch, b.pitch); max(off, -off) > agreePitch {
+	if !agreePitch.Holds(a.pitch, b.pitch) {
 		return false
 	}
 	low, high := min(h.levels[before], h.levels[after])-agreeLevel, max(h.levels[before], h.levels[after])+agreeLevel

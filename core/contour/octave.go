@@ -67,16 +67,14 @@ func (r *refiner) octaveOf(frames []Frame, from, to int, e Ear, quiet rest) floa
 	return 1
 }
 
-const heldSpan = music.Cents(60) // from frame to frame
+var heldSpan = music.Within(60) // from frame to frame
 
 // heldUntil returns where the pitch that begins at from ends.
 func heldUntil(frames []Frame, from int) int {
 	to := from
 	for to < len(frames) && frames[to].Voiced() {
-		if to > from {
-			if off := music.Between(frames[to-1].Pitch, frames[to].Pitch); max(off, -off) > heldSpan {
-				break
-			}
+		if to > from && !heldSpan.Holds(frames[to-1].Pitch, frames[to].Pitch) {
+			break
 		}
 		to++
 	}

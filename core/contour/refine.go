@@ -100,15 +100,12 @@ const (
 	bridgedCents = music.Cents(80)
 )
 
-const smoothSpan = music.Cents(30)
+var smoothSpan = music.Within(30)
 
 // smooth reports whether frames lie in one unbroken, nearly level line.
 func smooth(frames []Frame, hidden []bool) bool {
 	for n, f := range frames {
-		if !f.Voiced() || hidden[n] {
-			return false
-		}
-		if off := music.Between(frames[0].Pitch, f.Pitch); max(off, -off) > smoothSpan {
+		if !f.Voiced() || hidden[n] || !smoothSpan.Holds(frames[0].Pitch, f.Pitch) {
 			return false
 		}
 	}

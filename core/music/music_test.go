@@ -34,6 +34,19 @@ func TestFrequency(t *testing.T) {
 	}
 }
 
+// A span says by a division what Between says by a logarithm.
+func TestASpanHoldsWhatLiesSoNear(t *testing.T) {
+	for _, span := range []music.Cents{1, 30, 60, 1200} {
+		for off := music.Cents(-2000); off <= 2000; off += 0.7 {
+			to := off.Above(233)
+			near := math.Abs(float64(music.Between(233, to))) <= float64(span)
+			assert.Equal(t, near, music.Within(span).Holds(233, to), "%v of %v", off, span)
+		}
+	}
+	assert.False(t, music.Within(30).Holds(0, 440), "silence is near nothing")
+	assert.False(t, music.Within(30).Holds(440, 0))
+}
+
 func TestBetweenRefusesSilence(t *testing.T) {
 	assert.True(t, math.IsNaN(float64(music.Between(0, 440))))
 }

@@ -52,6 +52,22 @@ func Between(from, to Hertz) Cents {
 	return Cents(1200 * math.Log2(float64(to/from)))
 }
 
+// Span tells whether two pitches lie within so many cents of each other by their ratio: a
+// division, where Between takes a logarithm.
+type Span struct{ least, most float64 }
+
+// Within is a span of so many cents up or down; c is positive.
+func Within(c Cents) Span {
+	most := math.Exp2(float64(c) / 1200)
+	return Span{1 / most, most}
+}
+
+// Holds reports whether to lies within the span around from. Both are positive.
+func (s Span) Holds(from, to Hertz) bool {
+	ratio := float64(to / from)
+	return ratio >= s.least && ratio <= s.most
+}
+
 // Nearest returns the note nearest to f and how far f lies above it
 // (-50 to 50 cents). f and a4 must be positive.
 func Nearest(f, a4 Hertz) (MIDI, Cents) {

@@ -115,11 +115,20 @@ func Tuning(a ear.Analysis, s scores.Score, i instrument.Instrument) string {
 
 // Draw returns the take's ribbon with about so many points across.
 func (o Outcome) Draw(s scores.Score, points int) (ribbon.Ribbon, error) {
-	i, err := instrument.Get(s.Instrument)
+	drawn, err := o.DrawAt(s, points)
 	if err != nil {
 		return ribbon.Ribbon{}, err
 	}
-	return ribbon.Draw(o.Analysis, s, i, points), nil
+	return drawn[0], nil
+}
+
+// DrawAt returns it at several sizes. Errors: an unknown instrument.
+func (o Outcome) DrawAt(s scores.Score, points ...int) ([]ribbon.Ribbon, error) {
+	i, err := instrument.Get(s.Instrument)
+	if err != nil {
+		return nil, err
+	}
+	return ribbon.DrawAt(o.Analysis, s, i, points...), nil
 }
 
 // Longest returns the longest note that sounded, for a step of longest notes

@@ -82,7 +82,36 @@ const (
 
 // Draw returns the ribbon with about the given number of points across.
 func Draw(a ear.Analysis, s scores.Score, i instrument.Instrument, points int) Ribbon {
-	targets := s.Targets()
+	return DrawAt(a, s, i, points)[0]
+}
+
+// DrawAt returns the ribbon at several sizes, each with about so many points across.
+func DrawAt(a ear.Analysis, s scores.Score, i instrument.Instrument, points ...int) []Ribbon {
+	targets, calls := s.Targets(), callsOf(a, s, i)
+	laid := lay(a, s, targets, calls)
+	out := make([]Ribbon, len(points))
+	for size, count := range points {
+		r := &out[size]
+		*r = laid
+		if len(r.Tracks) == 0 {
+			continue
+		}
+		p := pen{
+			a:       a,
+			targets: targets,
+			calls:   calls,
+			step:    max(contour.Hop, (r.To-r.From)/music.Seconds(max(1, count))),
+			loudest: loudest(a),
+		}
+		for n, note := range a.Notes {
+			p.note(r, n, note, targets[n], s)
+		}
+	}
+	return out
+}
+
+// lay is a ribbon as far as it is the same at every size: all but its ink.
+func lay(a ear.Analysis, s scores.Score, targets []scores.Segment, calls calls) Ribbon {
 	r := Ribbon{
 		Range:   rangeInBands * s.Limits.Centre,
 		Tracks:  []Track{},
@@ -91,7 +120,6 @@ func Draw(a ear.Analysis, s scores.Score, i instrument.Instrument, points int) R
 		Gaps:    []Stretch{},
 		Beats:   []float64{},
 	}
-	calls := callsOf(a, s, i)
 	for n, t := range targets {
 		from := s.TempoBPM.Seconds(t.StartBeat)
 		r.Tracks = append(r.Tracks, Track{
@@ -118,16 +146,6 @@ func Draw(a ear.Analysis, s scores.Score, i instrument.Instrument, points int) R
 			r.Beats = append(r.Beats, float64(c.At))
 		}
 	}
-	p := pen{
-		a:       a,
-		targets: targets,
-		calls:   calls,
-		step:    max(contour.Hop, (r.To-r.From)/music.Seconds(max(1, points))),
-		loudest: loudest(a),
-	}
-	for n, note := range a.Notes {
-		p.note(&r, n, note, targets[n], s)
-	}
 	r.Text = describe(a, s, calls)
 	return r
 }
@@ -139,6 +157,8 @@ type pen struct {
 	calls   calls
 	step    music.Seconds
 	loudest music.Decibels
+	// what lies around a point, for its medians: kept from point to point
+	cents, levels, sure []float64
 }
 
 func loudest(a ear.Analysis) music.Decibels {
@@ -155,7 +175,7 @@ func loudest(a ear.Analysis) music.Decibels {
 }
 
 // note adds one note's strokes, cut where it was silent or elsewhere.
-func (p pen) note(
+func (p *pen) note(
 	r *Ribbon,
 	index int,
 	n ear.Note,
@@ -198,7 +218,7 @@ func (p pen) note(
 
 // until is where a note's own ink ends: where it went on into the next one's time, that is
 // drawn there, apart, as what came in its place.
-func (p pen) until(r *Ribbon, index int, release music.Seconds) music.Seconds {
+func (p *pen) until(r *Ribbon, index int, release music.Seconds) music.Seconds {
 	end := release
 	for k := index + 1; k < len(p.a.Accounts) && p.a.Accounts[k].Kind == explain.HeldOver; k++ {
 		t := r.Tracks[k]
@@ -211,7 +231,7 @@ func (p pen) until(r *Ribbon, index int, release music.Seconds) music.Seconds {
 }
 
 // stroke adds the sound between two moments of the recording.
-func (r *Ribbon) stroke(p pen, from, to music.Seconds, target scores.Segment, s scores.Score, centre music.Cents) {
+func (r *Ribbon) stroke(p *pen, from, to music.Seconds, target scores.Segment, s scores.Score, centre music.Cents) {
 	if to-from < contour.Hop {
 		return
 	}
@@ -241,12 +261,12 @@ func (r *Ribbon) stroke(p pen, from, to music.Seconds, target scores.Segment, s 
 
 // around returns the medians of the frames within half a step of at that lie
 // inside the stroke.
-func (p pen) around(
+func (p *pen) around(
 	at, step, from, to music.Seconds,
 	pitch music.Hertz,
 	centre music.Cents,
 ) (cents float64, level music.Decibels, confidence float64, ok bool) {
-	var c, l, conf []float64
+	p.cents, p.levels, p.sure = p.cents[:0], p.levels[:0], p.sure[:0]
 	lo := max(0, contour.Index(max(from, at-step/2)))
 	hi := min(len(p.a.Contour.Frames)-1, contour.Index(min(to, at+step/2)))
 	for n := lo; n <= hi; n++ {
@@ -255,15 +275,15 @@ func (p pen) around(
 			if max(cents-centre, centre-cents) > elsewhere {
 				continue
 			}
-			c = append(c, float64(cents))
-			l = append(l, float64(f.Level))
-			conf = append(conf, f.Confidence)
+			p.cents = append(p.cents, float64(cents))
+			p.levels = append(p.levels, float64(f.Level))
+			p.sure = append(p.sure, f.Confidence)
 		}
 	}
-	if len(c) == 0 {
+	if len(p.cents) == 0 {
 		return 0, p.loudest - quietest, 0, false
 	}
-	return dsp.Median(c), music.Decibels(dsp.Median(l)), dsp.Median(conf), true
+	return dsp.Median(p.cents), music.Decibels(dsp.Median(p.levels)), dsp.Median(p.sure), true
 }
 
 func ink(confidence float64) int {
