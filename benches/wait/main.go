@@ -6,6 +6,7 @@ package main
 
 import (
 	"context"
+	"encoding/json"
 	"flag"
 	"fmt"
 	"os"
@@ -92,13 +93,13 @@ func measure(base, into string) error {
 	var table strings.Builder
 	var all []figures.Figure
 	for _, wanted := range lengths {
-		row, told, err := lasting(page, wanted)
+		row, latest, err := lasting(page, wanted)
 		if err != nil {
 			return err
 		}
 		fmt.Print(row)
 		table.WriteString(row)
-		all = append(all, told)
+		all = append(all, latest)
 	}
 	if into == "" {
 		return nil
@@ -121,25 +122,25 @@ func lasting(page context.Context, wanted float64) (row string, latest figures.F
 	if err != nil {
 		return "", latest, err
 	}
-	var judged, told []float64
+	var judgedAt, toldAt []float64
 	for n := range takes {
 		j, t, err := play(page)
 		if err != nil {
 			return "", latest, err
 		}
 		fmt.Fprintf(os.Stderr, "%s s, %d of %d: judged after %.0f ms, told after %.0f\n", long, n+1, takes, j, t)
-		judged, told = append(judged, j), append(told, t)
+		judgedAt, toldAt = append(judgedAt, j), append(toldAt, t)
 	}
-	slices.Sort(judged)
-	slices.Sort(told)
+	slices.Sort(judgedAt)
+	slices.Sort(toldAt)
 	of := func(ms []float64) string {
 		return fmt.Sprintf("%.0f | %.0f | %.0f | %.0f", ms[0], ms[takes/2], nineteen(ms), ms[takes-1])
 	}
-	row = fmt.Sprintf("| %s | %s | %s |\n", long, of(judged), of(told))
+	row = fmt.Sprintf("| %s | %s | %s |\n", long, of(judgedAt), of(toldAt))
 	return row, figures.AtMost(
 		fmt.Sprintf("a take of %s s, 95 of a hundred (%d played)", long, takes),
 		"%.0f ms",
-		nineteen(told),
+		nineteen(toldAt),
 		100,
 	), nil
 }
@@ -157,34 +158,36 @@ when the word stood on the page, of some takes the best, the middle, what 95 of 
 | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |
 `
 
+// told waits for the page's mark that the word is there, and says when it was judged and told,
+// in milliseconds from the take's end. The page itself waits: one that is asked every few
+// milliseconds whether it has the word by now is slower to have it.
+const told = `new Promise((told) => new PerformanceObserver((marks, watch) => {
+	const at = (name) => performance.getEntriesByName(name)[0]?.startTime
+	if (at('take-told') === undefined) return
+	watch.disconnect()
+	const since = (name) => at(name) - at('take-ended')
+	setTimeout(() => told(JSON.stringify([since('take-judged'), since('take-told')])), 500)
+}).observe({ entryTypes: ['mark'] }))`
+
 // play lets the take be played once, and returns when it was judged and when its word was
 // there, in milliseconds from its end.
-func play(page context.Context) (judged, told float64, err error) {
+func play(page context.Context) (judgedAt, toldAt float64, err error) {
 	err = chromedp.Do(
 		page,
 		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
 		chromedp.Evaluate[chromedp.Void](`performance.clearMarks()`),
 		browser.Press("Record"),
-		chromedp.WaitVisible(`[data-recording]`),
-		chromedp.WaitVisible("[data-verdict]"),
-		chromedp.Sleep(300*time.Millisecond),
 	)
 	if err != nil {
 		return 0, 0, err
 	}
-	if judged, err = since(page, "take-judged"); err != nil {
+	text, err := chromedp.Run(page, chromedp.Evaluate[string](told, chromedp.EvalAwaitPromise))
+	if err != nil {
 		return 0, 0, err
 	}
-	if told, err = since(page, "take-told"); err != nil {
-		return 0, 0, err
+	var at [2]float64
+	if err := json.Unmarshal([]byte(text), &at); err != nil {
+		return 0, 0, fmt.Errorf("the page's marks %s: %w", text, err)
 	}
-	return judged, told, chromedp.Do(page, browser.Press("Again")) // the rest is waited for
-}
-
-// since returns how long after the end of the take the page set a mark, in
-// milliseconds.
-func since(page context.Context, mark string) (float64, error) {
-	return chromedp.Run(page, chromedp.Evaluate[float64](fmt.Sprintf(
-		`performance.getEntriesByName(%q)[0].startTime -
-			performance.getEntriesByName('take-ended')[0].startTime`, mark)))
+	return at[0], at[1], chromedp.Do(page, browser.Press("Again")) // the rest is waited for
 }

@@ -1,7 +1,8 @@
 // Runs on the audio thread: gathers the microphone's samples into blocks and
 // passes each on with the moment of its first sample. It must be a file of its
 // own: the page's policy allows no generated scripts.
-const blockSize = 512
+// Of 48000 a second: a block a frame and a bit, for each is work for the page that draws.
+const blockSize = 1024
 
 class Recorder extends AudioWorkletProcessor {
   constructor() {

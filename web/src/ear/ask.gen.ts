@@ -174,6 +174,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/rehearse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Listens to the beginning of a score, so that an engine has compiled the ear. */
+        post: operations["rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/step-back": {
         parameters: {
             query?: never;
@@ -909,6 +926,14 @@ export interface components {
             /**
              * Format: int64
              * @description Hz
+             */
+            rate: number;
+            score: components["schemas"]["Score"];
+        };
+        RehearseRequest: {
+            /**
+             * Format: int64
+             * @description of the sound that will come in, Hz
              */
             rate: number;
             score: components["schemas"]["Score"];
@@ -1700,6 +1725,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sounded"];
+                };
+            };
+        };
+    };
+    rehearse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
                 };
             };
         };

@@ -77,18 +77,6 @@ export async function judge(about: Omit<Request<'judge'>, 'rate'>, sound: Sound 
   return ask('judge', request, { samples: sound.samples() })
 }
 
-/** Seconds of buzz: enough for the engine to compile what a whole take needs. */
-const rehearsalSeconds = 2
-
-/** rehearse lets the core judge a buzz, so that the first take's word comes as soon as the others'. */
-async function rehearse(score: Score, rate: number): Promise<void> {
-  const samples = Float32Array.from({ length: rehearsalSeconds * rate }, (_, n) => 0.4 * (((220 * n) / rate) % 1) - 0.2)
-  await judge(
-    { score, start_s: 0, free_start: false, recent_tips: [], tips: {}, air: '', naming: '' },
-    { samples, rate },
-  )
-}
-
 let rehearsed = false
 
 /**
@@ -98,7 +86,7 @@ let rehearsed = false
 export function rehearseWhenIdle(score: Score, rate: number) {
   if (rehearsed) return
   rehearsed = true
-  const run = () => void rehearse(score, rate).catch(() => {})
+  const run = () => void ask('rehearse', { score, rate }).catch(() => {})
   if (typeof requestIdleCallback === 'function') requestIdleCallback(run, { timeout: longestBusy })
   else setTimeout(run, longestBusy)
 }

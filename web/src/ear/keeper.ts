@@ -9,6 +9,9 @@ const aheadShare = 1 / 16
 /** Seconds before its end when it is worked out for the last time: later, the end itself would have to wait. */
 const lastAhead = 0.8
 
+/** What the core answers when it filled the buffer with so many samples. */
+const soundedBy = /^{"samples":(\d+)}$/
+
 /**
  * Keeper keeps one ear and answers what comes in, in order. After a trap the ear's
  * memory is not to be trusted: the question that met it fails, a fresh ear is made,
@@ -67,10 +70,10 @@ export class Keeper {
     if (message.take && !this.isTaken(message.take, message.request))
       return this.tell({ kind: 'not-taken', id: message.id })
     const answer = message.take
-      ? ear.ask(message.name, { ...(message.request as object), taken: true })
-      : ear.ask(message.name, message.request, message.samples)
-    const samples = (answer as { samples?: unknown } | null)?.samples
-    const sound = typeof samples === 'number' ? ear.sound(samples) : undefined
+      ? ear.answer(message.name, { ...(message.request as object), taken: true })
+      : ear.answer(message.name, message.request, message.samples)
+    const sounded = soundedBy.exec(answer)
+    const sound = sounded && ear.sound(Number(sounded[1]))
     this.tell({ kind: 'answer', id: message.id, answer, ...(sound && { sound }) })
   }
 

@@ -35,7 +35,7 @@ function receive(message: FromEar) {
     case 'live':
       return onLive(message.moments)
     case 'answer':
-      return settled(message.id)?.resolve(message)
+      return settled(message.id)?.resolve({ ...message, answer: JSON.parse(message.answer) })
     case 'not-taken':
       return settled(message.id)?.reject(new NotTaken())
     case 'trapped':

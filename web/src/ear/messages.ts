@@ -15,10 +15,13 @@ export type TakeAsked = { number: number; samples: number }
 /** TakeBegun is what the core needs to listen to a take as it comes in. */
 export type TakeBegun = Request<'take'>
 
-/** FromEar is what the thread sends back; sound is what a question filled the room with. */
+/**
+ * FromEar is what the thread sends back. An answer is the core's own JSON, for text is handed
+ * over sooner than what it says; sound is what a question filled the room with.
+ */
 export type FromEar =
   | { kind: 'live'; moments: Moment[] }
-  | { kind: 'answer'; id: number; answer: unknown; sound?: Float32Array<ArrayBuffer> }
+  | { kind: 'answer'; id: number; answer: string; sound?: Float32Array<ArrayBuffer> }
   | { kind: 'failed'; id?: number; reason: string }
   /** the take asked about did not come in so */
   | { kind: 'not-taken'; id: number }

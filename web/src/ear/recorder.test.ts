@@ -151,7 +151,7 @@ describe('a recording', () => {
     expect(done.sound).toMatchObject({ take: 7, length: 2 * rate, rate })
     expect(done.sound.samples()).toHaveLength(2 * rate)
     expect(ear.take.mock.calls).toEqual([[{ score: counted.score, start_s: 0.5, rate }, 3.8 * rate]])
-    expect(done.file.size).toBe(44 + 2 * 2 * rate)
+    expect(done.file().size).toBe(44 + 2 * 2 * rate)
     expect(microphone.closed).toBe(true)
     expect(ear.close).toHaveBeenCalled()
     expect(context.disconnected).toBe(true)

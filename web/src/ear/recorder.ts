@@ -23,14 +23,19 @@ export type Recording = {
   heardFrom: () => number
   /** behind is by how many seconds the ear lags the sound. */
   behind: () => number
+  /** over says that the last beat is: nothing moves any more. */
+  over: () => boolean
   /** done resolves at the end of the score; it rejects when stopped or interrupted. */
   done: Promise<Recorded>
   stop: () => void
 }
 
-/** Recorded is a finished take: its sound, its file, and where the first click lies in it. */
+/**
+ * Recorded is a finished take: its sound, its file, and where the first click lies in it. The
+ * file is made when it is asked for: the core is to be asked for its word first.
+ */
 export type Recorded = {
-  file: Blob
+  file: () => Blob
   sound: TakeHeard
   startMs: number
   /** through is the microphone's opaque name */
@@ -63,6 +68,7 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   let firstAt: number | undefined
   const heard: Moment[] = []
   let behind = 0
+  let over = false
   const ear = listen({ lowest: course.ear.lowest_hz, highest: course.ear.highest_hz }, context.sampleRate, (more) => {
     heard.push(...more)
     behind = context.currentTime - (firstAt ?? context.currentTime) - heard.length * frameSeconds
@@ -88,7 +94,7 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   const recorded = (): Recorded => {
     const { length } = tape
     return {
-      file: tape.file(context.sampleRate),
+      file: () => tape.file(context.sampleRate),
       sound: { take, length, rate: context.sampleRate, samples: () => tape.samples(length) },
       startMs: Math.round(-1000 * heardFrom()),
       through: source.through,
@@ -102,6 +108,7 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   })
   const done = reached(context, firstClick + timeline.total_s + afterTheEnd, stopped.signal)
     .then(() => {
+      over = true
       performance.mark('take-ended') // benches/wait reads how long the word takes from here
       return recorded()
     })
@@ -120,6 +127,7 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
     heard,
     heardFrom,
     behind: () => behind,
+    over: () => over,
     done,
     stop: () => stopped.abort(),
   }

@@ -8,6 +8,7 @@ export class Tape {
   private room: Int16Array<ArrayBuffer>
   /** length is how many samples came in. */
   length = 0
+  private made: Blob | undefined
 
   /** About so many samples are expected; more will do. */
   constructor(expected: number) {
@@ -33,9 +34,10 @@ export class Tape {
     return asHeard(this.room.subarray(0, count))
   }
 
-  /** file is all of it as a WAV file. */
+  /** file is all of it as a WAV file; it is made once, when it is first asked for. */
   file(rate: number): Blob {
-    return wavOf([this.heard()], rate)
+    this.made ??= wavOf([this.heard()], rate)
+    return this.made
   }
 
   private heard() {

@@ -4,6 +4,7 @@ import type { Moment } from '../../ear/core'
 import type { Recording } from '../../ear/recorder'
 import { loudness } from './Loudness'
 import type { ShownStep } from './overlay'
+import { everyFrame } from './useLive'
 
 type Cue = Schemas['Timeline']['cues'][number]
 type Segment = Schemas['Segment']
@@ -36,11 +37,7 @@ export function LiveRibbon({ recording, step }: Props) {
       warm: colour(canvas, '--warm'),
       tone: colour(canvas, '--ink'),
     }
-    let next = requestAnimationFrame(function draw() {
-      paint(pen, width, height, recording, step, ink)
-      next = requestAnimationFrame(draw)
-    })
-    return () => cancelAnimationFrame(next)
+    return everyFrame(recording, () => paint(pen, width, height, recording, step, ink))
   }, [recording, step])
   return <canvas ref={room} aria-hidden className="drawn h-28 w-full max-w-lg border-y border-rule bg-sheet text-ink" />
 }

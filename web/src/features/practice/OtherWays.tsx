@@ -22,7 +22,7 @@ export function OtherWays({ step, standIns, onFile }: Props) {
   })
   const choose = useMutation({
     mutationFn: (file: File) => toWAV(file),
-    onSuccess: ({ file, sound }) => onFile(newTake(file, 'file', 0, sound)),
+    onSuccess: ({ file, sound }) => onFile(newTake(() => file, 'file', 0, sound)),
   })
   const pick = (standIn: string) => simulate.mutate(standIn)
   return (
@@ -72,7 +72,8 @@ async function simulated(step: ShownStep, standIn: string): Promise<NewTake> {
   const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1
   const sound = await perform(step.score, standIn, seed, simulatedRate)
   const samples = sixteenBits(sound.samples) // device and server hear the same
-  return newTake(wavOf([samples], sound.rate), 'simulated', 0, { samples: asHeard(samples), rate: sound.rate })
+  const file = wavOf([samples], sound.rate)
+  return newTake(() => file, 'simulated', 0, { samples: asHeard(samples), rate: sound.rate })
 }
 
 /** USUAL is how many stand-ins, the first of the list, are offered at once. */

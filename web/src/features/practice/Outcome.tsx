@@ -224,9 +224,16 @@ function ListenBack({ own, takeId }: { own: Blob | undefined; takeId?: string | 
   const [here, setHere] = useState('')
   useEffect(() => {
     if (!own) return
-    const address = URL.createObjectURL(own)
-    setHere(address)
-    return () => URL.revokeObjectURL(address)
+    let address = ''
+    // Behind the word: the browser takes milliseconds over it.
+    const soon = setTimeout(() => {
+      address = URL.createObjectURL(own)
+      setHere(address)
+    })
+    return () => {
+      clearTimeout(soon)
+      URL.revokeObjectURL(address)
+    }
   }, [own])
   const src = here || (takeId && `/api/takes/${takeId}/audio.wav`)
   if (!src) return null

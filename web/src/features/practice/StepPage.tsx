@@ -66,17 +66,18 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
   async function take(made: NewTake) {
     if (part?.silent) return choose(undefined) // nothing sounded: now with sound
     const word = judgeOnDevice(practice, step, made)
+    const own = made.file() // while the core listens
     const early = await atOnce(word)
     // What an older version of the page kept has no consent in it: the server says no itself.
     if (part || practice.may?.record === false) {
-      const about = { own: made.file, ...(part && { part: part.label }) }
+      const about = { own, ...(part && { part: part.label }) }
       setState({ at: 'passed', heard: early ? early.heard : 'listening', ...about })
       setState({ at: 'passed', heard: (await word).heard, ...about })
       return
     }
     // The word is told before the take is kept: a player is waiting.
     const told = early?.heard && { early: early.heard }
-    flushSync(() => setState({ at: 'heard', takeId: made.id, own: made.file, keeping: true, ...told }))
+    flushSync(() => setState({ at: 'heard', takeId: made.id, own, keeping: true, ...told }))
     if (!early) void word.then(({ heard }) => heard && change(made.id, { early: heard }))
     try {
       await submit(outbox, practice, step, made)

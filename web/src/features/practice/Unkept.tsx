@@ -32,7 +32,7 @@ export function Unkept({ step, take, why, onSafe, onRetry, onDiscard }: Props) {
         source: take.source,
         start_ms: String(take.startMs),
       })
-      await upload(take.id, query, await take.file.arrayBuffer(), (sent, size) => setShare(sent / size))
+      await upload(take.id, query, await take.file().arrayBuffer(), (sent, size) => setShare(sent / size))
       return take.id
     },
     onSuccess: onSafe,
@@ -44,7 +44,7 @@ export function Unkept({ step, take, why, onSafe, onRetry, onDiscard }: Props) {
       </p>
       {send.isPending && (
         <p role="status" className="mt-4">
-          Sending your take: {Math.round(100 * share)} % of {(take.file.size / 1e6).toFixed(1)} MB
+          Sending your take: {Math.round(100 * share)} % of {(take.file().size / 1e6).toFixed(1)} MB
           <progress value={share} className="mt-2 block w-full accent-warm" />
         </p>
       )}

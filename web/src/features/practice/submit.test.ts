@@ -42,7 +42,7 @@ beforeEach(() => {
 describe('handing in', () => {
   const kept = async (of: ShownStep, source: 'microphone' | 'file' = 'microphone', hasSound = true) => {
     const keepTake = vi.fn()
-    const take = newTake(file, source, 600, hasSound ? sound : undefined)
+    const take = newTake(() => file, source, 600, hasSound ? sound : undefined)
     await submit({ keepTake } as unknown as Outbox, practice, of, take)
     return { take, call: keepTake.mock.calls[0] as unknown[] }
   }
@@ -87,13 +87,13 @@ describe('handing in', () => {
   })
 
   it('gives every take a number of its own', () => {
-    expect(newTake(file, 'file', 0).id).not.toBe(newTake(file, 'file', 0).id)
+    expect(newTake(() => file, 'file', 0).id).not.toBe(newTake(() => file, 'file', 0).id)
   })
 })
 
 describe('judging here', () => {
   const judged = (of: ShownStep, hasSound = true) =>
-    judgeOnDevice(practice, of, newTake(file, 'microphone', 600, hasSound ? sound : undefined))
+    judgeOnDevice(practice, of, newTake(() => file, 'microphone', 600, hasSound ? sound : undefined))
 
   it('asks the core with the class’s own words and schools, and what was said of late', async () => {
     expect(await judged(step())).toEqual({ heard: word() })

@@ -7,7 +7,8 @@ import type { Practice } from './queries'
 /** NewTake is a recording on its way: on this device first, then to the server, under a number of its own. */
 export type NewTake = {
   id: string
-  file: Blob
+  /** file is made when it is first asked for */
+  file: () => Blob
   source: AboutTake['source']
   startMs: number
   /** through is the microphone it came through; of a file nobody knows */
@@ -20,13 +21,18 @@ export type NewTake = {
  * newTake gives a recording its number here, so that it can be sent again until it is
  * answered.
  */
-export function newTake(file: Blob, source: AboutTake['source'], startMs: number, sound?: NewTake['sound']): NewTake {
+export function newTake(
+  file: NewTake['file'],
+  source: AboutTake['source'],
+  startMs: number,
+  sound?: NewTake['sound'],
+): NewTake {
   return { id: newId(), file, source, startMs, ...(sound && { sound }) }
 }
 
 /** submit puts a take on the device; from then on it cannot be lost. It rejects when the device has no room. */
 export async function submit(outbox: Outbox, practice: Practice, step: ShownStep, take: NewTake): Promise<void> {
-  await outbox.keepTake(take.id, take.file, aboutOf(practice, step, take), !take.sound)
+  await outbox.keepTake(take.id, take.file(), aboutOf(practice, step, take), !take.sound)
 }
 
 /** judgeOnDevice lets the core on this device say at once what the server will say later; nothing where it cannot. */

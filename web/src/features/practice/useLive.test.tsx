@@ -7,7 +7,8 @@ const frame = () => act(() => new Promise((done) => requestAnimationFrame(() => 
 
 let at = 0
 let drawn = 0
-const recording = { position: () => at } as Recording
+let over = false
+const recording = { position: () => at, over: () => over } as Recording
 
 function Second() {
   drawn++
@@ -24,4 +25,16 @@ it('draws again only when what is read has changed', async () => {
   await frame()
   await frame()
   expect(screen.getByText('1')).toBeTruthy()
+})
+
+it('stands still when the last beat is over: the word comes next', async () => {
+  at = 1.1
+  render(<Second />)
+  over = true
+  await frame()
+  const before = drawn
+  at = 2.1
+  await frame()
+  await frame()
+  expect(drawn).toBe(before)
 })

@@ -12,7 +12,7 @@ export function useLive<T extends number | string | boolean>(
   const [value, setValue] = useState(() => read(recording))
   const latest = useRef(read)
   latest.current = read
-  useEffect(() => everyFrame(() => setValue(latest.current(recording))), [recording])
+  useEffect(() => everyFrame(recording, () => setValue(latest.current(recording))), [recording])
   return value
 }
 
@@ -26,7 +26,7 @@ export function useMoved<E extends Element>(
   latest.current = move
   useEffect(
     () =>
-      everyFrame(() => {
+      everyFrame(recording, () => {
         if (element.current) latest.current(element.current, recording)
       }),
     [recording],
@@ -34,9 +34,13 @@ export function useMoved<E extends Element>(
   return element
 }
 
-/** everyFrame does something before each frame until the result is called. */
-function everyFrame(work: () => void): () => void {
+/**
+ * everyFrame does something before each frame until the result is called, or the take is over:
+ * from then on the page has the word to draw, and nothing else.
+ */
+export function everyFrame(recording: Recording, work: () => void): () => void {
   let frame = requestAnimationFrame(function look() {
+    if (recording.over()) return
     work()
     frame = requestAnimationFrame(look)
   })
