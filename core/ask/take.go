@@ -60,7 +60,7 @@ type Heard struct {
 }
 
 const (
-	wide  = 600 // points across a phone
+	wide  = 400 // points across a phone: one a pixel
 	small = 96
 )
 

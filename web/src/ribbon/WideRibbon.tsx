@@ -10,17 +10,23 @@ type Props = {
   children?: (x: (seconds: number) => number) => ReactNode
 }
 
-/** Pixels until the page has been measured, so that the first drawing is not empty. */
-const firstGuess = 800
+/**
+ * Pixels until the page has been measured, so that the first drawing is not empty, and most
+ * often right: as wide as the last, or as a phone's page between its margins.
+ */
+let latest = Math.min(800, window.innerWidth - 32)
 
 /** WideRibbon fills its room pixel for pixel, so that its words stay readable on a phone. */
 export function WideRibbon({ ribbon, height, plain = false, children }: Props) {
   const room = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(firstGuess)
+  const [width, setWidth] = useState(latest)
   useEffect(() => {
     const el = room.current
     if (!el) return
-    const watch = new ResizeObserver(() => setWidth(Math.max(200, el.clientWidth)))
+    const watch = new ResizeObserver(() => {
+      latest = Math.max(200, el.clientWidth)
+      setWidth(latest)
+    })
     watch.observe(el)
     return () => watch.disconnect()
   }, [])

@@ -33,6 +33,8 @@ type Props = {
   standIns: { key: string; label: string }[]
   hold: Holding | undefined
   turning?: boolean
+  /** onRecording tells when the sheet that covers the page comes up, and when it goes */
+  onRecording: (on: boolean) => void
   onRecorded: (take: NewTake) => Promise<void>
   /** onHurt stops everything: something hurts, or the player feels dizzy */
   onHurt: () => void
@@ -42,7 +44,8 @@ type Props = {
 const simulatedRate = 48_000
 
 /** RecordTake records one take, through the microphone or from a simulated player. */
-export function RecordTake({ step, silent = false, standIns, hold, turning = false, onRecorded, onHurt }: Props) {
+export function RecordTake(props: Props) {
+  const { step, silent = false, standIns, hold, turning = false, onRecording, onRecorded, onHurt } = props
   const [recording, setRecording] = useState<Recording>()
   const [opening, setOpening] = useState(false)
   const [checking, setChecking] = useState(false)
@@ -81,6 +84,7 @@ export function RecordTake({ step, silent = false, standIns, hold, turning = fal
       const started = record(step, source, sounds)
       live.current = started
       setRecording(started)
+      onRecording(true)
       await submit(await started.done)
     } catch (error) {
       // What was recorded before a call or a pulled plug is offered: it may be enough.
@@ -89,6 +93,7 @@ export function RecordTake({ step, silent = false, standIns, hold, turning = fal
     } finally {
       live.current = undefined
       setRecording(undefined)
+      onRecording(false)
       setOpening(false)
     }
   }

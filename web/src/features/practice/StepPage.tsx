@@ -54,11 +54,15 @@ export function StepPage(props: Props) {
 function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHurt: () => void }) {
   const [state, setState] = useState<State>({ at: 'ready' })
   const [tempo, setTempo] = useState(0)
+  const [recording, setRecording] = useState(false)
   const { outbox } = useOutbox()
   const { whole, turning } = useWorked(practice, asked, tempo)
   const { step, part, choose } = usePart(whole)
   const hold = useHold(step, all)
-  const again = () => setState({ at: 'ready' })
+  const again = () => {
+    setRecording(false) // the last one may still be being kept
+    setState({ at: 'ready' })
+  }
   const heard = (takeId: string, own?: Blob) => setState({ at: 'heard', takeId, ...(own && { own }) })
   /** change adds to what is known of the take that is told, while it still is. */
   const change = (takeId: string, more: { keeping?: boolean; early?: Heard }) =>
@@ -155,22 +159,28 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
   }
   return (
     <>
-      <StepSheet step={step} beside={!part && <TempoChoice step={step} onChange={setTempo} />}>
-        {part && <PartBar part={part} onWhole={() => choose(undefined)} />}
-        {step.ladder && <LadderRungs practice={practice} ladder={step.ladder} />}
-      </StepSheet>
-      {!part && <PartChoice step={whole} onChoose={choose} />}
+      {/* While it records, a sheet of its own covers all this: what is not there need not be taken away before the word. */}
+      {!recording && (
+        <>
+          <StepSheet step={step} beside={!part && <TempoChoice step={step} onChange={setTempo} />}>
+            {part && <PartBar part={part} onWhole={() => choose(undefined)} />}
+            {step.ladder && <LadderRungs practice={practice} ladder={step.ladder} />}
+          </StepSheet>
+          {!part && <PartChoice step={whole} onChoose={choose} />}
+        </>
+      )}
       <RecordTake
         step={step}
         silent={part?.silent ?? false}
         standIns={practice.stand_ins}
         hold={hold}
         turning={turning}
+        onRecording={setRecording}
         onRecorded={take}
         onHurt={onHurt}
       />
-      <AskDirector stepId={step.id} />
-      {practice.may?.record !== false && !part && (
+      {!recording && <AskDirector stepId={step.id} />}
+      {!recording && practice.may?.record !== false && !part && (
         <OtherWays step={step} standIns={practice.stand_ins} onFile={(made) => void take(made)} />
       )}
     </>

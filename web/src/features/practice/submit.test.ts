@@ -93,7 +93,11 @@ describe('handing in', () => {
 
 describe('judging here', () => {
   const judged = (of: ShownStep, hasSound = true) =>
-    judgeOnDevice(practice, of, newTake(() => file, 'microphone', 600, hasSound ? sound : undefined))
+    judgeOnDevice(
+      practice,
+      of,
+      newTake(() => file, 'microphone', 600, hasSound ? sound : undefined),
+    )
 
   it('asks the core with the class’s own words and schools, and what was said of late', async () => {
     expect(await judged(step())).toEqual({ heard: word() })
