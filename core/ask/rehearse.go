@@ -43,7 +43,7 @@ func rehearse(in RehearseRequest, _ *Sound) (Opened, error) {
 		t.Hear(second)
 		t.Ahead(audio.Patient{})
 	}
-	_, err = judge(JudgeRequest{Request: will, Taken: true, Rate: in.Rate}, &Sound{Take: t})
+	_, err = judge(JudgeRequest{Taken: true, Rate: in.Rate}, &Sound{Take: t})
 	return Opened{}, err
 }
 

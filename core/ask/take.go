@@ -38,7 +38,8 @@ func take(in TakeRequest, sound *Sound) (Opened, error) {
 	return Opened{}, nil
 }
 
-// JudgeRequest is a take that came in, or one in the buffer.
+// JudgeRequest is a take that came in, or one in the buffer. A take that came in has its score
+// already: what is said of it here is not read.
 type JudgeRequest struct {
 	outcome.Request
 	Taken  bool                `json:"taken,omitempty" doc:"it is the take that came in block by block"`
@@ -65,6 +66,9 @@ const (
 )
 
 func judge(in JudgeRequest, sound *Sound) (Heard, error) {
+	if in.Taken && sound.Take != nil {
+		in.Score = *sound.Take.Score()
+	}
 	result, err := heard(in, sound)
 	if err != nil {
 		return Heard{}, err

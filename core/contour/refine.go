@@ -48,8 +48,7 @@ const (
 	ranked          = 12    // harmonics looked at when ranking
 	asked           = 4     // harmonics asked afterwards
 	rankAgain       = 25    // frames
-	rankAway        = music.Cents(60)
-	highestHarmonic = 0.42 // of the rate
+	highestHarmonic = 0.42  // of the rate
 	// A harmonic that disagrees with the coarse pitch by more is not asked again,
 	// and a result that does is not believed.
 	mostRefined = music.Cents(45)
@@ -210,10 +209,12 @@ func (r *refiner) refineFrame(n int, coarse music.Hertz) music.Hertz {
 	return k.pitch
 }
 
+// rankAway is how far a pitch may go before the harmonics are ranked anew.
+var rankAway = music.Within(60)
+
 // ranksAgain reports whether the harmonics must be ranked anew, and counts the frames.
 func (r *refiner) ranksAgain(coarse music.Hertz) bool {
-	off := music.Between(coarse, r.near)
-	again := r.near == 0 || r.since >= rankAgain || max(off, -off) > rankAway
+	again := r.near == 0 || r.since >= rankAgain || !rankAway.Holds(coarse, r.near)
 	if again {
 		r.since = 0
 	}

@@ -55,7 +55,7 @@ func (l *listening) hearAir(seg scores.Segment) Air {
 	if len(levels) == 0 {
 		return a
 	}
-	quiet := float64(quietOf(l.contour))
+	quiet := float64(l.quiet())
 	loud := dsp.Quantile(levels, 0.9)
 	gate := math.Max(quiet+float64(airOverQuiet), loud-float64(airShare))
 	if loud < quiet+2*float64(airOverQuiet) {
@@ -136,7 +136,7 @@ func (l *listening) pitched(bursts []run, from music.Seconds) bool {
 
 // firstAir is where something is first louder than the room for as long as a burst.
 func (l *listening) firstAir() music.Seconds {
-	gate := quietOf(l.contour) + 2*airOverQuiet
+	gate := l.quiet() + 2*airOverQuiet
 	above := music.Seconds(0)
 	for at := music.Seconds(0); at < l.Analysis.Seconds; at += airStep {
 		if l.fine.Level(at, airWindow) < gate {
@@ -153,7 +153,7 @@ func (l *listening) firstAir() music.Seconds {
 // airInSilence reports whether somebody blows where no note came: in half of a
 // target's time it is louder than the room. Somebody else's sounds are not air.
 func (l *listening) airInSilence() bool {
-	quiet := quietOf(l.contour)
+	quiet := l.quiet()
 	for n, t := range l.Score.Targets() {
 		if l.Notes[n].Played {
 			continue

@@ -142,6 +142,8 @@ type listening struct {
 	loudness contour.Loudness
 	clicking func() bool // whether a metronome clicks in it, found out once
 	nobody   bool        // who is heard speaks, and nobody plays
+	quietest music.Decibels
+	quietOf  *contour.Frame // the first of the contour whose quietest it is
 }
 
 // a4 is the tuning reference in force.

@@ -46,7 +46,7 @@ const (
 func (l *listening) findPlateaus(dip music.Decibels) []plateau {
 	b := builder{
 		listening: l,
-		quiet:     quietOf(l.contour),
+		quiet:     l.quiet(),
 		dip:       dip,
 	}
 	for n, f := range b.contour.Frames {
@@ -255,16 +255,20 @@ func (l *listening) withLevels(plateaus []plateau) []plateau {
 	return plateaus
 }
 
-// quietOf is how loud a take is where nothing sounds.
-func quietOf(c contour.Contour) music.Decibels {
-	levels := make([]float64, len(c.Frames))
-	for n, f := range c.Frames {
-		levels[n] = float64(f.Level)
-	}
-	if len(levels) == 0 {
+// quiet is how loud the take is where nothing sounds: it is asked once for every note, and
+// worked out once for a contour.
+func (l *listening) quiet() music.Decibels {
+	if len(l.contour.Frames) == 0 {
 		return contour.Silence
 	}
-	return music.Decibels(dsp.Quantile(levels, quietShare))
+	if first := &l.contour.Frames[0]; l.quietOf != first {
+		levels := make([]float64, len(l.contour.Frames))
+		for n, f := range l.contour.Frames {
+			levels[n] = float64(f.Level)
+		}
+		l.quietOf, l.quietest = first, music.Decibels(dsp.Quantile(levels, quietShare))
+	}
+	return l.quietest
 }
 
 // ending is where a plateau's sound ends: where it has faded, or, in a room

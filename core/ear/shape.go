@@ -182,26 +182,44 @@ const dipAround = music.Seconds(0.12)
 
 // step is the greatest change of a note's loudness between two stretches of it, each
 // even in itself.
-func (l *listening) step(n Note) (most music.Decibels) {
-	over, gap, where := contour.Index(jumpOver), contour.Index(jumpTakes), 0
+func (l *listening) step(n Note) music.Decibels {
 	from, to := contour.Index(n.Onset+settle), contour.Index(n.Release-settle)
 	to = min(to, len(l.contour.Frames))
 	levels := make([]float64, 0, max(0, to-from)) // from from on
 	for n := from; n < to; n++ {
 		levels = append(levels, float64(l.contour.Frames[n].Level))
 	}
+	found := l.take.jumps.WhileTrue(
+		from,
+		true,
+		func(j jump) bool { return slices.Equal(j.levels, levels) },
+		func() jump { return jumpIn(levels) },
+	)
+	if l.isRoomsStep(n, found.by, from+found.at) {
+		return 0
+	}
+	return found.by
+}
+
+// jump is the greatest change between two stretches of some levels, and where.
+type jump struct {
+	levels []float64
+	by     music.Decibels
+	at     int
+}
+
+func jumpIn(levels []float64) jump {
+	over, gap := contour.Index(jumpOver), contour.Index(jumpTakes)
+	most := jump{levels: levels}
 	even := func(x []float64) bool {
 		return music.Decibels(dsp.Quantile(x, 0.9)-dsp.Quantile(x, 0.1)) < jumpEven
 	}
 	for at := over; at+gap+over < len(levels); at += gap / 2 {
 		before, after := levels[at-over:at], levels[at+gap:at+gap+over]
 		by := music.Decibels(dsp.Median(after)) - music.Decibels(dsp.Median(before))
-		if max(by, -by) > max(most, -most) && even(before) && even(after) {
-			most, where = by, from+at
+		if max(by, -by) > max(most.by, -most.by) && even(before) && even(after) {
+			most.by, most.at = by, at
 		}
-	}
-	if l.isRoomsStep(n, most, where) {
-		return 0
 	}
 	return most
 }
@@ -269,7 +287,7 @@ func (l *listening) airBefore(p plateau) music.Seconds {
 	if p.starts != AfterSilence {
 		return 0
 	}
-	floor := quietOf(l.contour) + airAbove
+	floor := l.quiet() + airAbove
 	from := contour.Index(p.Onset) - 1
 	for skipped := 0; from > 0 && l.contour.Frames[from].Voiced() && skipped < speaksEarly; skipped++ {
 		from-- // the ear's window hears the tone a little ahead

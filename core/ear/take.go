@@ -20,6 +20,7 @@ type Take struct {
 	levels   contour.Kept[levelsAsked, []music.Decibels]
 	swings   contour.Kept[swingsAsked, swings]
 	bodies   contour.Kept[bodyAsked, body]
+	jumps    contour.Kept[int, jump] // of notes, by the frame they settle at
 }
 
 // Open begins to listen to a take; where it begins may be told at its end. Errors:
@@ -37,6 +38,9 @@ func (t *Take) Expect(length music.Seconds) { t.heard.Expect(length) }
 
 // Hear takes the next samples in, which must not be changed afterwards.
 func (t *Take) Hear(samples []float64) { t.heard.Hear(samples) }
+
+// Score is what was to be played; nil without one. It must not be changed.
+func (t *Take) Score() *scores.Score { return t.q.Score }
 
 // Seconds is how much came in so far.
 func (t *Take) Seconds() music.Seconds { return music.Seconds(t.heard.Sound().Seconds()) }
@@ -88,6 +92,7 @@ func (t *Take) turn() {
 	t.levels.Turn()
 	t.swings.Turn()
 	t.bodies.Turn()
+	t.jumps.Turn()
 }
 
 // listening prepares an analysis of what came in.

@@ -4,10 +4,17 @@ import type { FromEar, TakeAsked, TakeBegun, ToEar } from './messages'
 /** Taken is the take that comes in: its number, and how much of it there is. */
 type Taken = { number: number; about: TakeBegun; length: number; samples: number; aheadAt: number }
 
+/** A minute's score is tens of thousands of letters: the core is not told it twice. */
+const known = { taken: true, score: undefined }
+
 /** How much more of a take has to come before what can be known of it is worked out again: a second, and for long takes a share. */
 const aheadShare = 1 / 16
-/** Seconds before its end when it is worked out for the last time: later, the end itself would have to wait. */
-const lastAhead = 0.8
+/**
+ * How long before its end it is worked out for the last time: at least so many seconds, and so
+ * many times as long as that takes. Later, the end itself would have to wait.
+ */
+const lastAhead = 0.45
+const lastAheadTimes = 4
 
 /** What the core answers when it filled the buffer with so many samples. */
 const soundedBy = /^{"samples":(\d+)}$/
@@ -25,6 +32,8 @@ export class Keeper {
   private listening: { range: Range; rate: number } | undefined
   private aimed: { midi: number; a4: number } | undefined
   private taken: Taken | undefined
+  /** aheadTook is how long it last took to work a take out, in seconds. */
+  private aheadTook = 0
   private traps = 0
 
   constructor(fetchEar: () => Promise<Response>, tell: (message: FromEar) => void) {
@@ -70,7 +79,7 @@ export class Keeper {
     if (message.take && !this.isTaken(message.take, message.request))
       return this.tell({ kind: 'not-taken', id: message.id })
     const answer = message.take
-      ? ear.answer(message.name, { ...(message.request as object), taken: true })
+      ? ear.answer(message.name, { ...(message.request as object), ...known })
       : ear.answer(message.name, message.request, message.samples)
     const sounded = soundedBy.exec(answer)
     const sound = sounded && ear.sound(Number(sounded[1]))
@@ -85,9 +94,11 @@ export class Keeper {
     if (taken.samples < taken.aheadAt) return
     const { rate } = taken.about
     const next = taken.samples + Math.max(rate, taken.samples * aheadShare)
-    const last = taken.length - lastAhead * rate
+    const last = taken.length - Math.max(lastAhead, lastAheadTimes * this.aheadTook) * rate
     taken.aheadAt = next <= last ? next : taken.samples < last ? last : Number.POSITIVE_INFINITY
+    const began = performance.now()
     ear.ahead()
+    this.aheadTook = (performance.now() - began) / 1000
     if (taken.samples >= last) ear.sweep()
   }
 
