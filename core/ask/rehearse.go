@@ -1,6 +1,7 @@
 package ask
 
 import (
+	"encoding/json"
 	"slices"
 
 	"earlychorus/core/audio"
@@ -18,10 +19,13 @@ type RehearseRequest struct {
 }
 
 // rehearsedNotes is how many notes of a score are rehearsed, and rehearsedSeconds about how
-// long: with a second note there is all that a take has, and more only takes longer.
+// long: with a second note there is all that a take has, and more only takes longer. What is
+// done at the end alone is done rehearsedEnds times over, for an engine that looks for what
+// runs often.
 const (
 	rehearsedNotes                 = 2
 	rehearsedSeconds music.Seconds = 8
+	rehearsedEnds                  = 6
 )
 
 // rehearse lets the beginning of a score be played as it should be, and listens to it and
@@ -33,8 +37,7 @@ func rehearse(in RehearseRequest, _ *Sound) (Opened, error) {
 		return Opened{}, err
 	}
 	s := beginning(in.Score)
-	will := outcome.Request{Score: s}
-	t, err := outcome.Open(will, in.Rate)
+	t, err := outcome.Open(outcome.Request{Score: s}, in.Rate)
 	if err != nil {
 		return Opened{}, err
 	}
@@ -43,8 +46,16 @@ func rehearse(in RehearseRequest, _ *Sound) (Opened, error) {
 		t.Hear(second)
 		t.Ahead(audio.Patient{})
 	}
-	_, err = judge(JudgeRequest{Taken: true, Rate: in.Rate}, &Sound{Take: t})
-	return Opened{}, err
+	for range rehearsedEnds {
+		heard, err := judge(JudgeRequest{Taken: true, Rate: in.Rate}, &Sound{Take: t})
+		if err != nil {
+			return Opened{}, err
+		}
+		if _, err := json.Marshal(heard); err != nil {
+			return Opened{}, err
+		}
+	}
+	return Opened{}, nil
 }
 
 // beginning is a score as far as it is rehearsed.
