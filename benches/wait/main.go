@@ -80,8 +80,7 @@ func measure(base, into string) error {
 		chromedp.Evaluate[chromedp.Void](
 			`localStorage.setItem('sounds', JSON.stringify({ input: 'wavering' }))`,
 		),
-		chromedp.Reload(),
-		chromedp.WaitVisible(`section[aria-label="Your step"]`),
+		opened(),
 	)
 	if err != nil {
 		return err
@@ -113,8 +112,21 @@ func measure(base, into string) error {
 	return figures.Put("wait", all)
 }
 
-// lasting lets the step that lasts about so long be played some times.
+// opened opens the practice page anew, and gives it the time in which a player reads the step.
+func opened() chromedp.Action[chromedp.Void] {
+	return chromedp.Steps(
+		chromedp.Reload(),
+		chromedp.WaitVisible(`section[aria-label="Your step"]`),
+		chromedp.Sleep(5*time.Second),
+	)
+}
+
+// lasting lets the step that lasts about so long be played some times, on a page that was just
+// opened: the first take has to be told as soon as the others.
 func lasting(page context.Context, wanted float64) (row string, latest figures.Figure, err error) {
+	if err = chromedp.Do(page, opened()); err != nil {
+		return "", latest, err
+	}
 	long, err := chromedp.Run(
 		page,
 		chromedp.Evaluate[string](fmt.Sprintf(nearest, wanted), chromedp.EvalAwaitPromise),

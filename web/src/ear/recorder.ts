@@ -23,8 +23,6 @@ export type Recording = {
   heardFrom: () => number
   /** behind is by how many seconds the ear lags the sound. */
   behind: () => number
-  /** over says that the last beat is: nothing moves any more. */
-  over: () => boolean
   /** done resolves at the end of the score; it rejects when stopped or interrupted. */
   done: Promise<Recorded>
   stop: () => void
@@ -68,7 +66,6 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   let firstAt: number | undefined
   const heard: Moment[] = []
   let behind = 0
-  let over = false
   const ear = listen({ lowest: course.ear.lowest_hz, highest: course.ear.highest_hz }, context.sampleRate, (more) => {
     heard.push(...more)
     behind = context.currentTime - (firstAt ?? context.currentTime) - heard.length * frameSeconds
@@ -108,7 +105,6 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
   })
   const done = reached(context, firstClick + timeline.total_s + afterTheEnd, stopped.signal)
     .then(() => {
-      over = true
       performance.mark('take-ended') // benches/wait reads how long the word takes from here
       return recorded()
     })
@@ -127,7 +123,6 @@ export function record(course: Course, source: Source, wanted: Wanted): Recordin
     heard,
     heardFrom,
     behind: () => behind,
-    over: () => over,
     done,
     stop: () => stopped.abort(),
   }

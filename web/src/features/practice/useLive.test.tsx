@@ -1,14 +1,14 @@
 import { act, render, screen } from '@testing-library/react'
 import { expect, it } from 'vitest'
-import type { Recording } from '../../ear/recorder'
+import type { Recorded, Recording } from '../../ear/recorder'
 import { useLive } from './useLive'
 
 const frame = () => act(() => new Promise((done) => requestAnimationFrame(() => done(undefined))))
 
 let at = 0
 let drawn = 0
-let over = false
-const recording = { position: () => at, over: () => over } as Recording
+let end = () => {}
+const recording = { position: () => at, done: new Promise((done) => (end = () => done({} as Recorded))) } as Recording
 
 function Second() {
   drawn++
@@ -30,7 +30,7 @@ it('draws again only when what is read has changed', async () => {
 it('stands still when the last beat is over: the word comes next', async () => {
   at = 1.1
   render(<Second />)
-  over = true
+  end()
   await frame()
   const before = drawn
   at = 2.1

@@ -40,9 +40,10 @@ export function useMoved<E extends Element>(
  */
 export function everyFrame(recording: Recording, work: () => void): () => void {
   let frame = requestAnimationFrame(function look() {
-    if (recording.over()) return
     work()
     frame = requestAnimationFrame(look)
   })
-  return () => cancelAnimationFrame(frame)
+  const stop = () => cancelAnimationFrame(frame)
+  recording.done.then(stop, stop)
+  return stop
 }
