@@ -96,7 +96,7 @@ func TestAPlayersDayByKeyboard(t *testing.T) {
 	)
 	press(t, page, "Record", space)
 	do(t, page, browser.See("seven seconds"))
-	press(t, page, strings.Join(leadOn, "|"), enter)
+	pastTheCheckByKeys(t, page)
 	do(t, page, chromedp.WaitVisible(`[data-recording]`))
 	for range 8 { // the focus stays inside
 		do(t, page, chromedp.KeyEvent(kb.Tab))

@@ -90,7 +90,10 @@ function RecordingSheet({ step, onStop, children }: { step: ShownStep; onStop: (
           tabIndex={-1}
           className="fixed inset-0 z-20 flex flex-col items-center justify-center gap-4 overflow-y-auto bg-paper p-6 text-center outline-none"
         >
-          <Dialog.Title className="sr-only">Recording: {step.name}</Dialog.Title>
+          {/* The page's own heading while the sheet is all there is of it. */}
+          <Dialog.Title asChild>
+            <h1 className="sr-only">Recording: {step.name}</h1>
+          </Dialog.Title>
           {/* Read once when it opens, in the count-in; from then on it is quiet. */}
           <Dialog.Description className="sr-only">{step.task?.sentence ?? step.name}</Dialog.Description>
           {children}

@@ -37,7 +37,8 @@ export function LiveRibbon({ recording, step }: Props) {
       warm: colour(canvas, '--warm'),
       tone: colour(canvas, '--ink'),
     }
-    return everyFrame(recording, () => paint(pen, width, height, recording, step, ink))
+    const roll = new Roll(width, height, scale, ink.tone)
+    return everyFrame(recording, () => paint(pen, width, height, recording, step, ink, roll))
   }, [recording, step])
   return <canvas ref={room} aria-hidden className="drawn h-28 w-full max-w-lg border-y border-rule bg-sheet text-ink" />
 }
@@ -74,6 +75,7 @@ function paint(
   recording: Recording,
   step: ShownStep,
   ink: Ink,
+  roll: Roll,
 ) {
   const now = recording.position()
   const from = now - seconds * (1 - ahead)
@@ -92,14 +94,9 @@ function paint(
     if (segment?.target_midi && cue.to_s > from && cue.from_s < from + seconds) asked(strip, cue, segment, limit)
   }
   const slides = step.score.segments.some((s) => s.goal)
+  roll.put(recording, (h, at) => strip.y(h.cents - (slides ? slid(step, at) : 0)))
+  roll.lay(pen, from)
   pen.fillStyle = ink.tone
-  const start = recording.heardFrom()
-  const first = Math.max(0, Math.floor((from - start) / frame))
-  for (let n = first; n < recording.heard.length; n++) {
-    const h = recording.heard[n]
-    const at = start + n * frame
-    if (h) dab(pen, strip.x(at), strip.y(h.cents - (slides ? slid(step, at) : 0)), (width / seconds) * frame, height, h)
-  }
   pen.fillRect(strip.x(now), 0, 1, height)
 }
 
@@ -162,6 +159,68 @@ function lane(
     pen.beginPath()
     pen.arc(left + ((n + 0.5) / pushes) * (right - left), middle, 4, 0, 2 * Math.PI)
     pen.fill()
+  }
+}
+
+/**
+ * Roll is what was played, on sheets as long as the strip. A moment's ink is put down once, and
+ * a frame only lays the sheets out: drawn anew sixty times a second it was the most of what a
+ * slow phone had to do.
+ */
+class Roll {
+  private readonly width: number
+  private readonly height: number
+  private readonly scale: number
+  private readonly tone: string
+  /** by their number: the first begins with the first click */
+  private readonly sheets = new Map<number, CanvasRenderingContext2D>()
+  private down = 0
+
+  /** The strip's size in pixels of the page, how many of the screen one is, and the ink's colour. */
+  constructor(width: number, height: number, scale: number, tone: string) {
+    this.width = width
+    this.height = height
+    this.scale = scale
+    this.tone = tone
+  }
+
+  /** put puts down what was heard since. */
+  put(recording: Recording, y: (h: Moment, at: number) => number) {
+    const start = recording.heardFrom()
+    for (; this.down < recording.heard.length; this.down++) {
+      const h = recording.heard[this.down]
+      const at = start + this.down * frame
+      const number = Math.floor(at / seconds)
+      const sheet = this.sheet(number)
+      const x = (at / seconds - number) * this.width
+      if (h && sheet) dab(sheet, x, y(h, at), (this.width / seconds) * frame, this.height, h)
+    }
+  }
+
+  /** lay lays out what is in view from a moment on, and forgets what was before it. */
+  lay(pen: CanvasRenderingContext2D, from: number) {
+    const first = Math.floor(from / seconds)
+    for (const [n, { canvas }] of this.sheets) {
+      if (n < first) this.sheets.delete(n)
+      // On whole pixels, or the ink would blur.
+      const x = Math.round((n - from / seconds) * this.width * this.scale) / this.scale
+      if (n >= first) pen.drawImage(canvas, x, 0, this.width, this.height)
+    }
+  }
+
+  /** sheet is one by its number; undefined where a browser has no room for another. */
+  private sheet(n: number): CanvasRenderingContext2D | undefined {
+    const known = this.sheets.get(n)
+    if (known) return known
+    const canvas = document.createElement('canvas')
+    canvas.width = this.width * this.scale
+    canvas.height = this.height * this.scale
+    const pen = canvas.getContext('2d')
+    if (!pen) return undefined
+    pen.scale(this.scale, this.scale)
+    pen.fillStyle = this.tone
+    this.sheets.set(n, pen)
+    return pen
   }
 }
 
