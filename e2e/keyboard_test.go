@@ -25,7 +25,8 @@ const focused = `(() => {
 	const e = document.activeElement
 	if (!e || e === document.body) return 'the page'
 	const label = e.getAttribute('aria-label') ?? e.labels?.[0]?.textContent ?? ''
-	const text = e.matches('button, a, summary, [role], h1') && !e.matches('[role=tabpanel]') ? e.textContent : ''
+	const holds = e.matches('[role=tabpanel], [role=dialog]') // what they hold is not what is pressed
+	const text = e.matches('button, a, summary, [role], h1') && !holds ? e.textContent : ''
 	return (label + ' ' + text).replace(/\s+/g, ' ').trim().slice(0, 200)
 })()`
 

@@ -42,7 +42,7 @@ export function MicrophoneCheck({ onClose, onReady }: Props) {
       title="First, the microphone"
       says="It takes seven seconds: quiet, one note, quiet."
     >
-      <Devices key={checking.at} now={checking.label} />
+      <Devices now={checking.label} />
       <div className="mt-5 min-h-32 border-y border-rule py-5">
         {/* Not read out while it listens: the microphone would hear the voice. */}
         <p className="font-serif text-xl" aria-live="off">
@@ -112,7 +112,11 @@ const browsersOwn = 'browser'
 
 /** Devices is the choice of a microphone, where there is more than one. */
 function Devices({ now }: { now: string }) {
-  const { data = [] } = useQuery({ queryKey: ['microphones', now], queryFn: microphones })
+  const { data = [] } = useQuery({
+    queryKey: ['microphones', now],
+    queryFn: microphones,
+    placeholderData: (before) => before, // the choice stays, and whoever is on it
+  })
   const [chosen, setChosen] = useState(chosenDevice)
   // The line is there before the microphones are known: nothing moves under a finger.
   if (data.length < 2) return <p className="mt-4 min-h-11 content-center text-sm text-soft">{now}</p>

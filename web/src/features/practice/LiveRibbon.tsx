@@ -187,13 +187,17 @@ class Roll {
   /** put puts down what was heard since. */
   put(recording: Recording, y: (h: Moment, at: number) => number) {
     const start = recording.heardFrom()
+    const wide = (this.width / seconds) * frame
     for (; this.down < recording.heard.length; this.down++) {
       const h = recording.heard[this.down]
       const at = start + this.down * frame
-      const number = Math.floor(at / seconds)
-      const sheet = this.sheet(number)
-      const x = (at / seconds - number) * this.width
-      if (h && sheet) dab(sheet, x, y(h, at), (this.width / seconds) * frame, this.height, h)
+      if (!h) continue
+      const first = Math.floor(at / seconds)
+      // What lies over a sheet's edge is on the next one too, or the edge would be seen.
+      for (let number = first; number <= (at + 2 * frame) / seconds; number++) {
+        const sheet = this.sheet(number)
+        if (sheet) dab(sheet, (at / seconds - number) * this.width, y(h, at), wide, this.height, h)
+      }
     }
   }
 
