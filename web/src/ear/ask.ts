@@ -80,19 +80,17 @@ export async function judge(about: Omit<Request<'judge'>, 'rate'>, sound: Sound 
 let rehearsed = false
 
 /**
- * rehearseWhenIdle rehearses once, while the player still reads: an engine compiles well
+ * rehearseSoon rehearses once, while the player still reads: an engine compiles well
  * only what has run. Without it the first word only takes longer.
  */
-export function rehearseWhenIdle(score: Score, rate: number) {
+export function rehearseSoon(score: Score, rate: number) {
   if (rehearsed) return
   rehearsed = true
-  const run = () => void ask('rehearse', { score, rate }).catch(() => {})
-  if (typeof requestIdleCallback === 'function') requestIdleCallback(run, { timeout: longestBusy })
-  else setTimeout(run, longestBusy)
+  setTimeout(() => void ask('rehearse', { score, rate }).catch(() => {}), untilShown)
 }
 
-/** Milliseconds after which a page that is never idle rehearses all the same. */
-const longestBusy = 3_000
+/** Milliseconds until the page has been drawn: it needs the processor first. */
+const untilShown = 1_000
 
 /** work works a step out for a player at a tempo; 0 is the step's own. */
 export function work(setting: Setting, step: Shapes['AskedStep'], tempo: number): Promise<Answer<'work'>> {

@@ -39,7 +39,7 @@ function receive(message: FromEar) {
     case 'not-taken':
       return settled(message.id)?.reject(new NotTaken())
     case 'trapped':
-      return console.warn(`the ear was made afresh, ${message.times} by now: ${message.reason}`)
+      return console.warn('the ear was made afresh', message)
   }
   if (message.id === undefined) return console.warn(message.reason)
   settled(message.id)?.reject(new Error(message.reason))

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
-import { perform, rehearseWhenIdle } from '../../ear/ask'
+import { perform, rehearseSoon } from '../../ear/ask'
 import { isChecked, openMicrophone, playerSource, type Source } from '../../ear/microphone'
 import { InterruptedError, type Recorded, type Recording, record, StoppedError } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
@@ -56,7 +56,7 @@ export function RecordTake(props: Props) {
   const leaving = useLeaving(recording !== undefined)
   useEffect(() => () => live.current?.stop(), []) // leaving the page closes the microphone
   useEffect(() => {
-    rehearseWhenIdle(step.score, simulatedRate)
+    rehearseSoon(step.score, simulatedRate)
     void loaded().catch(() => {}) // again when it is needed
   }, [step.score])
   const simulated = standIns.find((s) => s.key === sounds.input)

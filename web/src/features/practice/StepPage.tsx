@@ -92,6 +92,14 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
     change(made.id, { keeping: false })
     await outbox.addVerdict(made.id, await word)
   }
+  const onward = { onDone: onNext ?? (() => setState({ at: 'done' })), done: onNext ? 'Next step' : 'Done' }
+  const wholeStep = {
+    onDone: () => {
+      choose(undefined)
+      again()
+    },
+    done: 'Now the whole step',
+  }
   switch (state.at) {
     case 'heard':
       return (
@@ -106,8 +114,7 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
             ladder={step.ladder}
             hold={hold}
             onAgain={again}
-            onDone={onNext ?? (() => setState({ at: 'done' }))}
-            done={onNext ? 'Next step' : 'Done'}
+            {...onward}
           />
           {hold && (
             <p className="mt-4">
@@ -117,7 +124,7 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
         </>
       )
     case 'passed':
-      return state.part ? (
+      return (
         <Passed
           heard={state.heard}
           own={state.own}
@@ -125,22 +132,7 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
           onHurt={onHurt}
           hold={hold}
           onAgain={again}
-          onDone={() => {
-            choose(undefined)
-            again()
-          }}
-          done="Now the whole step"
-        />
-      ) : (
-        <Passed
-          heard={state.heard}
-          own={state.own}
-          cautions={step.score.cautions}
-          onHurt={onHurt}
-          hold={hold}
-          onAgain={again}
-          onDone={onNext ?? (() => setState({ at: 'done' }))}
-          done={onNext ? 'Next step' : 'Done'}
+          {...(state.part ? wholeStep : onward)}
         />
       )
     case 'unkept':
