@@ -163,8 +163,9 @@ func nineteen(ms []float64) float64 { return ms[(19*len(ms)+19)/20-1] }
 const head = `# From the end of a take to its word
 
 Written by ` + "`go run ./benches/wait -o benches/WAIT.md`" + ` against the demo, in headless Chromium on the
-server's machine, a simulated player in the microphone's place. Milliseconds: when the core had judged the take, and
-when the word stood on the page, of some takes the best, the middle, what 95 of a hundred stay within, and the worst.
+server's machine, a simulated player in the microphone's place, each length on a page just opened. Milliseconds:
+when the core had judged the take, and when the word stood on the page, of some takes the best, the middle, what 95
+of a hundred stay within, and the worst.
 
 | seconds | judged | | | | told | | | |
 | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |

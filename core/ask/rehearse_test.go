@@ -12,8 +12,8 @@ import (
 	"earlychorus/core/exercise"
 )
 
-// Every kind of step is rehearsed without a fault, for whoever plays; the take that comes in
-// meanwhile is left alone.
+// Steps of notes, of buzzing, of breath alone and of rhythms are rehearsed without a fault; the
+// take that comes in meanwhile is left alone.
 func TestAStepIsRehearsedBesideATake(t *testing.T) {
 	conventions := standardConventions(t)
 	for _, kind := range []string{"long-tone-counted", "high-low-buzz", "breath-pattern", "rhythm-on-a-note"} {

@@ -86,14 +86,10 @@ type Biquad struct {
 	last               [4]float64 // x₁, x₂, y₁, y₂
 }
 
-// restsBelow is far below anything that is heard.
-const restsBelow = 1e-30
-
-// rest forgets what rings on below everything: in a muted microphone's zeros it never ends,
-// and a processor takes long over numbers so small.
+// rest forgets what rings on below everything.
 func (b *Biquad) rest() {
 	for _, v := range b.last {
-		if math.Abs(v) > restsBelow {
+		if math.Abs(v) >= dsp.RestsBelow {
 			return
 		}
 	}

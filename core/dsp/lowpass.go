@@ -48,9 +48,10 @@ func lowpass(cutoff float64, length int) []float64 {
 	return taps
 }
 
-// restsBelow is far below anything that is heard: in a muted microphone's zeros the average
-// would ring on for ever, in numbers so small that a processor takes long over each.
-const restsBelow = 1e-30
+// RestsBelow is far below anything that is heard. A filter that holds no more is at rest: in a
+// muted microphone's zeros it would ring on for ever, in numbers so small that a processor
+// takes long over each.
+const RestsBelow = 1e-30
 
 // DCBlock subtracts a slow average (a one-pole high pass) from a sound that comes in
 // blocks.
@@ -66,7 +67,7 @@ func NewDCBlock(corner float64) DCBlock { return DCBlock{r: 1 - 2*math.Pi*corner
 func (f *DCBlock) Push(x []float64) {
 	for n, v := range x {
 		f.y = v - f.before + f.r*f.y
-		if math.Abs(f.y) < restsBelow {
+		if math.Abs(f.y) < RestsBelow {
 			f.y = 0
 		}
 		f.before = v

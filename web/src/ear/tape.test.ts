@@ -12,5 +12,6 @@ describe('a tape', () => {
     expect([...tape.samples(3)]).toEqual([0.5, -0.25, 32767 / 32768])
     const file = wavOf([Int16Array.of(16384, -8192, 32767, -32768, 3277)], 8000)
     expect(await tape.file(8000).arrayBuffer()).toEqual(await file.arrayBuffer())
+    expect(tape.file(8000), 'made once').toBe(tape.file(8000))
   })
 })
