@@ -3,8 +3,9 @@
 //	go run ./cmd/earpack built.wasm packed.wasm
 //
 // The code is not touched. Its data comes in some 70000 pieces, around every short run of
-// zeros; in one piece it is compressed better, and opened sooner. And it says of every
-// instruction which line of which file it is from, which nobody reads in a browser.
+// zeros; in one piece it is compressed better, and opened sooner. A tenth of the module only
+// the trace of a panic reads, which nobody does in a browser: what was asked is asked of the
+// server's copy of the core for that. And it says of fields what they are, for the API's page.
 package main
 
 import (
@@ -35,7 +36,7 @@ func run(from, to string) error {
 	return os.WriteFile(to, packed, 0o644)
 }
 
-// pack returns a module with the same code and, lines aside, the same data.
+// pack returns a module with the same code and the data that it reads.
 func pack(module []byte) ([]byte, error) {
 	sections, err := sectionsOf(module)
 	if err != nil {
@@ -51,9 +52,10 @@ func pack(module []byte) ([]byte, error) {
 		if err != nil {
 			return nil, err
 		}
-		if err := memory.forgetLines(); err != nil {
+		if err := memory.forgetTraces(); err != nil {
 			return nil, err
 		}
+		memory.forgetDocs()
 		out = append(out, memory.section()...)
 	}
 	return out, nil
