@@ -5,6 +5,8 @@ import (
 	"go/parser"
 	"go/token"
 	"io/fs"
+	"os"
+	"os/exec"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -20,6 +22,10 @@ const ours = "earlychorus/core/"
 // arrows go one way; docs/architecture.md draws them.
 var allowed = map[string][]string{
 	"words":          nil,
+	"fmt":            {"fmt/small"},
+	"fmt/small":      nil,
+	"json":           {"json/small"},
+	"json/small":     nil,
 	"music":          nil,
 	"instrument":     {"music"},
 	"scores":         {"music", "instrument"},
@@ -94,6 +100,9 @@ var allowed = map[string][]string{
 	"synth":    {"audio", "dsp", "music", "instrument", "scores", "measure"}, // dsp for its transform
 }
 
+// everywhere may be imported from everywhere: what is Go's own, but small in a browser.
+var everywhere = []string{"fmt", "json"}
+
 // forbidden is the world outside: files, network, database, clock, logging.
 var forbidden = []string{
 	"os",
@@ -124,7 +133,7 @@ func TestCoreImportsOnlyWhatItMay(t *testing.T) {
 			name := strings.Trim(spec.Path.Value, `"`)
 			assert.NotContains(t, forbidden, name, path)
 			if inner, ok := strings.CutPrefix(name, ours); ok {
-				assert.True(t, slices.Contains(may, inner), "%s imports %s", path, inner)
+				assert.True(t, slices.Contains(slices.Concat(may, everywhere), inner), "%s imports %s", path, inner)
 			} else {
 				assert.False(t, strings.HasPrefix(name, "earlychorus/"), "%s leaves the core: %s", path, name)
 			}
@@ -133,4 +142,18 @@ func TestCoreImportsOnlyWhatItMay(t *testing.T) {
 	})
 	require.NoError(t, err)
 	assert.Greater(t, seen, 20)
+}
+
+// A phone loads every byte of the browser's copy of the core: what needs files, clocks and the
+// whole of printing stays out of it.
+func TestTheBrowsersCoreLeavesOutWhatIsLarge(t *testing.T) {
+	list := exec.CommandContext(t.Context(), "go", "list", "-deps", "../wasm")
+	list.Env = append(os.Environ(), "GOOS=wasip1", "GOARCH=wasm")
+	listed, err := list.Output()
+	require.NoError(t, err)
+	needed := strings.Fields(string(listed))
+	assert.Contains(t, needed, ours+"json/small")
+	for _, large := range []string{"encoding/json", "fmt", "os", "time", "runtime/debug"} {
+		assert.NotContains(t, needed, large, "import %sfmt or json in its stead; see docs/adr/0019", ours)
+	}
 }

@@ -91,8 +91,8 @@ web_packages() {
 # the rest small comes before fast: a phone loads it.
 ear_flags() {
   local package
-  for package in earlychorus/core/... encoding/... fmt reflect strconv internal/strconv unicode/... errors \
-    strings bytes sync internal/sync os syscall io/... time internal/{poll,godebug,bisect,fmtsort,abi,cpu,reflectlite}; do
+  for package in earlychorus/core/... reflect strconv internal/strconv unicode/... errors strings bytes sync \
+    internal/sync io internal/{abi,cpu,reflectlite}; do
     printf -- "-gcflags=%s=-l\n" "$package"
   done
   for package in dsp contour ear explain music synth; do printf -- "-gcflags=earlychorus/core/%s=\n" "$package"; done

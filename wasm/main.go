@@ -9,7 +9,6 @@ package main
 
 import (
 	"runtime"
-	"runtime/debug"
 	"unsafe"
 
 	"earlychorus/core/audio"
@@ -19,12 +18,6 @@ import (
 )
 
 func main() {}
-
-func init() { debug.SetGCPercent(garbage) }
-
-// garbage is how much of it, in per cent of what is in use, is let lie before it is swept
-// up: there is one thread, and a player who waits for the word waits for the sweeping too.
-const garbage = 300
 
 var (
 	sound  []float32 // what the page writes

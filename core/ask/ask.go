@@ -5,12 +5,12 @@
 package ask
 
 import (
-	"encoding/json"
-	"fmt"
 	"reflect"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/ear"
+	"earlychorus/core/fmt"
+	"earlychorus/core/json"
 )
 
 // Sound is the sound that a question is about, or that answers it.

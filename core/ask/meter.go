@@ -1,9 +1,8 @@
 package ask
 
 import (
-	"fmt"
-
 	"earlychorus/core/exercise"
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/meter"
 	"earlychorus/core/outcome"

@@ -1,11 +1,11 @@
 package ask
 
 import (
-	"encoding/json"
 	"slices"
 
 	"earlychorus/core/audio"
 	"earlychorus/core/instrument"
+	"earlychorus/core/json"
 	"earlychorus/core/music"
 	"earlychorus/core/outcome"
 	"earlychorus/core/scores"

@@ -1,8 +1,7 @@
 package ask
 
 import (
-	"fmt"
-
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/scores"
 	"earlychorus/core/synth"

@@ -1,10 +1,10 @@
 package bars
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/scores"
 )
 

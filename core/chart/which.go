@@ -1,10 +1,10 @@
 package chart
 
 import (
-	"fmt"
 	"math"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 )

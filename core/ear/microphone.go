@@ -1,11 +1,10 @@
 package ear
 
 import (
-	"fmt"
-
 	"earlychorus/core/audio"
 	"earlychorus/core/contour"
 	"earlychorus/core/dsp"
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 )
 

@@ -1,9 +1,9 @@
 package exercise
 
 import (
-	"fmt"
 	"sync"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/scores"

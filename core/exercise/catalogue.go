@@ -1,8 +1,9 @@
 package exercise
 
 import (
-	"fmt"
 	"strings"
+
+	"earlychorus/core/fmt"
 )
 
 // catalogue lists the kinds in the order a warm-up goes. A new kind is a file of

@@ -1,10 +1,10 @@
 package exercise
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 )

@@ -5,10 +5,9 @@
 package exercise
 
 import (
-	"encoding/json"
-	"fmt"
-
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
+	"earlychorus/core/json"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )

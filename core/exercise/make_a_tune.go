@@ -1,8 +1,7 @@
 package exercise
 
 import (
-	"fmt"
-
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )

@@ -1,12 +1,12 @@
 package exercise
 
 import (
-	"encoding/json"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
 
+	"earlychorus/core/fmt"
+	"earlychorus/core/json"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )

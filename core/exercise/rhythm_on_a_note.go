@@ -1,8 +1,7 @@
 package exercise
 
 import (
-	"fmt"
-
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"

@@ -1,9 +1,9 @@
 package exercise
 
 import (
-	"fmt"
 	"slices"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )

@@ -1,9 +1,9 @@
 package exercise
 
 import (
-	"fmt"
 	"math"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 )
 

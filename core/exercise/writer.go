@@ -1,12 +1,12 @@
 package exercise
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"

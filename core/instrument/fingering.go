@@ -1,9 +1,9 @@
 package instrument
 
 import (
-	"fmt"
 	"strings"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 )
 

@@ -4,8 +4,7 @@
 package instrument
 
 import (
-	"fmt"
-
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 )
 

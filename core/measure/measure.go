@@ -5,8 +5,7 @@
 package measure
 
 import (
-	"fmt"
-
+	"earlychorus/core/fmt"
 	"earlychorus/core/scores"
 )
 

@@ -4,11 +4,10 @@
 package outcome
 
 import (
-	"fmt"
-
 	"earlychorus/core/audio"
 	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"

@@ -1,9 +1,9 @@
 package plan
 
 import (
-	"fmt"
 	"math"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 )
 

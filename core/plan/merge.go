@@ -1,8 +1,9 @@
 package plan
 
 import (
-	"encoding/json"
 	"slices"
+
+	"earlychorus/core/json"
 )
 
 // Conflict is an item that two people changed in different ways.

@@ -1,8 +1,9 @@
 package plan
 
 import (
-	"fmt"
 	"math"
+
+	"earlychorus/core/fmt"
 )
 
 // option is one way to play an item: as asked for, with fewer repeats, or not at

@@ -5,13 +5,13 @@ package plan
 
 import (
 	"cmp"
-	"encoding/json"
-	"fmt"
 	"slices"
 	"strings"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
+	"earlychorus/core/json"
 	"earlychorus/core/playtest"
 )
 

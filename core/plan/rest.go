@@ -1,9 +1,8 @@
 package plan
 
 import (
-	"fmt"
-
 	"earlychorus/core/exercise"
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"

@@ -2,11 +2,11 @@ package plan
 
 import (
 	"cmp"
-	"fmt"
 	"maps"
 	"slices"
 
 	"earlychorus/core/exercise"
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/measure"
 	"earlychorus/core/say/several"

@@ -4,9 +4,8 @@
 package playtest
 
 import (
-	"fmt"
-
 	"earlychorus/core/exercise"
+	"earlychorus/core/fmt"
 	"earlychorus/core/verdict"
 )
 

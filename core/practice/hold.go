@@ -1,9 +1,8 @@
 package practice
 
 import (
-	"fmt"
-
 	"earlychorus/core/exercise"
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"

@@ -5,11 +5,10 @@
 package practice
 
 import (
-	"encoding/json"
-
 	"earlychorus/core/ear"
 	"earlychorus/core/exercise"
 	"earlychorus/core/instrument"
+	"earlychorus/core/json"
 	"earlychorus/core/music"
 	"earlychorus/core/plan"
 	"earlychorus/core/scores"

@@ -2,10 +2,10 @@ package progress
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/measure"
 	"earlychorus/core/say/several"
 	"earlychorus/core/verdict"

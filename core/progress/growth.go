@@ -2,11 +2,11 @@ package progress
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
 	"earlychorus/core/dsp"
+	"earlychorus/core/fmt"
 )
 
 // Week is a player's week, with the takes behind each value.

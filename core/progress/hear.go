@@ -2,10 +2,10 @@ package progress
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 	"earlychorus/core/verdict"
 )

@@ -1,8 +1,7 @@
 package progress
 
 import (
-	"fmt"
-
+	"earlychorus/core/fmt"
 	"earlychorus/core/measure"
 )
 

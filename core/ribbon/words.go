@@ -1,12 +1,12 @@
 package ribbon
 
 import (
-	"fmt"
 	"math"
 	"strings"
 
 	"earlychorus/core/ear"
 	"earlychorus/core/explain"
+	"earlychorus/core/fmt"
 	"earlychorus/core/instrument"
 	"earlychorus/core/music"
 	"earlychorus/core/say"

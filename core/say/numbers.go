@@ -1,9 +1,9 @@
 package say
 
 import (
-	"fmt"
 	"math"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 )
 

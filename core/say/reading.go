@@ -1,11 +1,11 @@
 package say
 
 import (
-	"fmt"
 	"math"
 
 	"earlychorus/core/ear"
 	"earlychorus/core/explain"
+	"earlychorus/core/fmt"
 	"earlychorus/core/measure"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"

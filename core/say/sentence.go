@@ -1,12 +1,12 @@
 package say
 
 import (
-	"fmt"
 	"math"
 	"strings"
 
 	"earlychorus/core/ear"
 	"earlychorus/core/explain"
+	"earlychorus/core/fmt"
 	"earlychorus/core/measure"
 	"earlychorus/core/verdict"
 )

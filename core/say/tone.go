@@ -1,9 +1,9 @@
 package say
 
 import (
-	"fmt"
 	"strings"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/tone"
 )
 

@@ -1,9 +1,9 @@
 package task
 
 import (
-	"fmt"
 	"strings"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )

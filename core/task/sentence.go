@@ -1,10 +1,10 @@
 package task
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
+	"earlychorus/core/fmt"
 	"earlychorus/core/music"
 	"earlychorus/core/scores"
 )

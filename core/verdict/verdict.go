@@ -4,10 +4,10 @@ package verdict
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 
 	"earlychorus/core/ear"
+	"earlychorus/core/fmt"
 	"earlychorus/core/measure"
 )
 

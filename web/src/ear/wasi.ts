@@ -1,6 +1,12 @@
 /**
+ * How much garbage is let lie before it is swept up, in per cent of what is in use: there is one
+ * thread, and a player who waits for the word waits for the sweeping too.
+ */
+const environment = 'GOGC=300'
+
+/**
  * wasi is the little of an operating system that Go's runtime asks for: a clock,
- * chance, and somewhere to print a panic. There are no files and no arguments.
+ * chance, one variable, and somewhere to print a panic. There are no files and no arguments.
  */
 export function wasi(memory: () => WebAssembly.Memory): WebAssembly.ModuleImports {
   const view = () => new DataView(memory().buffer)
@@ -14,9 +20,17 @@ export function wasi(memory: () => WebAssembly.Memory): WebAssembly.ModuleImport
   }
   return {
     args_sizes_get: nothing,
-    environ_sizes_get: nothing,
     args_get: () => ok,
-    environ_get: () => ok,
+    environ_sizes_get: (count: number, size: number) => {
+      view().setUint32(count, 1, true)
+      view().setUint32(size, environment.length + 1, true)
+      return ok
+    },
+    environ_get: (variables: number, text: number) => {
+      view().setUint32(variables, text, true)
+      new TextEncoder().encodeInto(`${environment}\0`, new Uint8Array(memory().buffer, text))
+      return ok
+    },
     clock_time_get: (_clock: number, _precision: bigint, at: number) => {
       view().setBigUint64(at, BigInt(Math.round(performance.now() * 1e6)), true)
       return ok
