@@ -1,9 +1,9 @@
 import { Dialog } from 'radix-ui'
 import { type ReactNode, useRef } from 'react'
-import type { Schemas } from '../../api/client'
 import type { Recording } from '../../ear/recorder'
 import { Button } from '../../ui/Button'
 import { LevelBar, levelSteps } from '../../ui/LevelBar'
+import { cueAt, type Timeline, useCue } from './cue'
 import { Guide } from './Guide'
 import { LiveRibbon } from './LiveRibbon'
 import type { ShownStep } from './overlay'
@@ -11,42 +11,29 @@ import { Cautions } from './StepSheet'
 import { hurts } from './TellDirector'
 import { useLive, useMoved } from './useLive'
 
-/** The step in seconds from its first click, as the core laid it out. */
-type Timeline = Schemas['Timeline']
-
 /**
  * onHurt throws the take away, and asks what is wrong. spoken has a screen reader say each
  * cue: only in headphones, for the microphone would hear it.
  */
 type Props = { recording: Recording; step: ShownStep; spoken?: boolean; onHurt: () => void }
 
-/** CountIn shows what to do now while a take is recorded: the words, the beat, the breath, the fingers, the level. */
+/**
+ * CountIn shows what to do now while a take is recorded: the words, the beat, the breath, the fingers, the level. Each part
+ * is drawn again by itself: the sheet about them is not, at every beat.
+ */
 export function CountIn({ recording, step, spoken = false, onHurt }: Props) {
-  const now = useNow(recording, step.timeline)
+  const { timeline } = step
   return (
     <RecordingSheet step={step} onStop={recording.stop}>
-      <p className="text-2xl font-serif" aria-live={spoken ? 'assertive' : 'off'}>
-        {now.text}
-      </p>
+      <Words recording={recording} timeline={timeline} spoken={spoken} />
       <div className="flex items-center justify-center gap-8">
         <div className="relative flex size-44 items-center justify-center">
-          <Breath recording={recording} timeline={step.timeline} />
-          <p
-            // A new beat is a new element, so that the pulse runs again.
-            key={now.beat}
-            className={`flex size-32 items-center justify-center rounded-full border-4 font-serif text-[4rem] leading-none tabular-nums ${
-              now.playing ? 'border-warm bg-warm text-on-warm' : 'border-edge'
-            } animate-[pulse-beat_0.4s_ease-out]`}
-          >
-            {now.beat}
-          </p>
+          <Breath recording={recording} timeline={timeline} />
+          <Beat recording={recording} timeline={timeline} />
         </div>
-        <Guide step={step} recording={recording} index={now.index} />
+        <Guide step={step} recording={recording} />
       </div>
-      <p className="text-soft">
-        of {now.beats}
-        {now.next && ` · then ${now.next.charAt(0).toLowerCase()}${now.next.slice(1)}`}
-      </p>
+      <Next recording={recording} timeline={timeline} />
       {/* Some steps are played by ear; the line would be looked at in place of listening. */}
       {step.score.ears_first ? (
         <p className="h-28 max-w-lg content-center text-soft">Ears first: you see your note when the take is over.</p>
@@ -115,32 +102,48 @@ function ToGo({ recording, total }: { recording: Recording; total: number }) {
   return <p className="text-sm text-soft tabular-nums">{seconds} s to go</p>
 }
 
-/**
- * useNow is what the score asks for now: the cue, and what comes next. The recording's own
- * clock says it, so that what is shown is what is being recorded. Before the first click
- * the beat is a dot: nothing counts yet.
- */
-function useNow(recording: Recording, t: Timeline) {
-  const index = useLive(recording, (r) => cueAt(t, r.position()))
-  const beat = useLive(recording, (r) => {
-    const at = r.position()
-    return at < 0 ? '·' : String(t.clicks.findLast((c) => c.at_s <= at)?.beat ?? 1)
-  })
-  const cue = t.cues[index]
-  return {
-    index,
-    beat,
-    text: cue?.text ?? '',
-    beats: cue?.beats ?? 0,
-    next: t.cues[index + 1]?.text ?? '',
-    playing: cue?.active ?? false,
-  }
+type Led = { recording: Recording; timeline: Timeline }
+
+/** Words are what to do now. */
+function Words({ recording, timeline, spoken }: Led & { spoken: boolean }) {
+  const cue = timeline.cues[useCue(recording, timeline)]
+  return (
+    <p className="text-2xl font-serif" aria-live={spoken ? 'assertive' : 'off'}>
+      {cue?.text}
+    </p>
+  )
 }
 
-/** cueAt is which cue is on at a moment; the last one stays. */
-function cueAt(t: Timeline, at: number): number {
-  const found = t.cues.findIndex((c) => at < c.to_s)
-  return found < 0 ? t.cues.length - 1 : found
+/** Beat is the number to count. Before the first click it is a dot: nothing counts yet. */
+function Beat({ recording, timeline }: Led) {
+  const playing = timeline.cues[useCue(recording, timeline)]?.active
+  const beat = useLive(recording, (r) => {
+    const at = r.position()
+    return at < 0 ? '·' : String(timeline.clicks.findLast((c) => c.at_s <= at)?.beat ?? 1)
+  })
+  return (
+    <p
+      // A new beat is a new element, so that the pulse runs again.
+      key={beat}
+      className={`flex size-32 items-center justify-center rounded-full border-4 font-serif text-[4rem] leading-none tabular-nums ${
+        playing ? 'border-warm bg-warm text-on-warm' : 'border-edge'
+      } animate-[pulse-beat_0.4s_ease-out]`}
+    >
+      {beat}
+    </p>
+  )
+}
+
+/** Next is how many beats there are, and what comes then. */
+function Next({ recording, timeline }: Led) {
+  const index = useCue(recording, timeline)
+  const next = timeline.cues[index + 1]?.text
+  return (
+    <p className="text-soft">
+      of {timeline.cues[index]?.beats ?? 0}
+      {next && ` · then ${next.charAt(0).toLowerCase()}${next.slice(1)}`}
+    </p>
+  )
 }
 
 /** filled is how full of air one is, 0 to 1, as the cue asks for it. */

@@ -1,17 +1,17 @@
 import type { Schemas } from '../../api/client'
 import type { Recording } from '../../ear/recorder'
 import { FingeringDiagram } from '../../notation/FingeringDiagram'
+import { useCue } from './cue'
 import { loudness } from './Loudness'
 import type { ShownStep } from './overlay'
 import { useLive, useMoved } from './useLive'
 
-/** index is the cue that is on. */
-type Props = { step: ShownStep; recording: Recording; index: number }
+type Props = { step: ShownStep; recording: Recording }
 
 /** Guide is a kind's own way of leading, beside the beat: the fingers that move now, the swell's shape, the line against one's best, the bursts. */
-export function Guide({ step, recording, index }: Props) {
+export function Guide({ step, recording }: Props) {
   const { score, timeline } = step
-  const cue = timeline.cues[index]
+  const cue = timeline.cues[useCue(recording, timeline)]
   const segment = cue && score.segments[cue.segment]
   if (!segment) return null
   if (score.growing && segment.sounds)

@@ -1,7 +1,7 @@
 import { act, render, screen } from '@testing-library/react'
-import { expect, it } from 'vitest'
+import { expect, it, vi } from 'vitest'
 import type { Recorded, Recording } from '../../ear/recorder'
-import { useLive } from './useLive'
+import { everyFrame, useLive } from './useLive'
 
 const frame = () => act(() => new Promise((done) => requestAnimationFrame(() => done(undefined))))
 
@@ -25,6 +25,21 @@ it('draws again only when what is read has changed', async () => {
   await frame()
   await frame()
   expect(screen.getByText('1')).toBeTruthy()
+})
+
+it('asks the browser for one frame, however much is moved in it', () => {
+  const asked: FrameRequestCallback[] = []
+  const frames = vi.spyOn(window, 'requestAnimationFrame').mockImplementation((look) => asked.push(look))
+  const another = { ...recording, done: new Promise(() => {}) } as Recording
+  const moved: string[] = []
+  const stops = ['a', 'b', 'c'].map((part) => everyFrame(another, () => moved.push(part)))
+  expect(asked).toHaveLength(1)
+  asked[0]?.(0)
+  stops[1]?.()
+  asked[1]?.(0)
+  expect(asked).toHaveLength(3)
+  expect(moved.join('')).toBe('abcac')
+  frames.mockRestore()
 })
 
 it('stands still when the last beat is over: the word comes next', async () => {
