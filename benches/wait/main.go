@@ -100,6 +100,10 @@ func measure(base, into string) error {
 		table.WriteString(row)
 		all = append(all, latest)
 	}
+	native, err := againstNative(page)
+	if err != nil {
+		return err
+	}
 	if into == "" {
 		return nil
 	}
@@ -109,7 +113,7 @@ func measure(base, into string) error {
 	if err := figures.Put("frames", drawn); err != nil {
 		return err
 	}
-	return figures.Put("wait", all)
+	return figures.Put("wait", append(all, native))
 }
 
 // opened opens the practice page anew, and gives it the time in which a player reads the step.
