@@ -12,12 +12,18 @@ import (
 // Sprintf formats. A verb that is not known, or does not fit what is given, is written with %!
 // before it.
 func Sprintf(format string, args ...any) string {
+	said, _ := formatted(format, args)
+	return said
+}
+
+// formatted formats, and returns the error that %w says.
+func formatted(format string, args []any) (said string, within error) {
 	var b []byte
 	for {
 		text, rest, found := strings.Cut(format, "%")
 		b = append(b, text...)
 		if !found {
-			return string(b)
+			return string(b), within
 		}
 		v, rest := read(rest)
 		format = rest
@@ -26,7 +32,10 @@ func Sprintf(format string, args ...any) string {
 			continue
 		}
 		if len(args) == 0 {
-			return string(append(b, "%!"+string(v.letter)+"(MISSING)"...))
+			return string(append(b, "%!"+string(v.letter)+"(MISSING)"...)), within
+		}
+		if err, ok := args[0].(error); ok && v.letter == 'w' {
+			within = err
 		}
 		b = v.append(b, args[0])
 		args = args[1:]
@@ -45,15 +54,8 @@ func (w wrapped) Unwrap() error { return w.within }
 
 // Errorf returns an error that says what Sprintf does, and wraps the error that %w says.
 func Errorf(format string, args ...any) error {
-	e := wrapped{said: Sprintf(format, args...)}
-	if strings.Contains(format, "%w") {
-		for _, a := range args {
-			if within, ok := a.(error); ok {
-				e.within = within
-			}
-		}
-	}
-	return e
+	said, within := formatted(format, args)
+	return wrapped{said, within}
 }
 
 // verb is how one value is written: by its letter, filled with zeros to so many digits, with so

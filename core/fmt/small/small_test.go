@@ -77,6 +77,8 @@ func TestErrorsAreWrapped(t *testing.T) {
 	require.EqualError(t, err, fmt.Errorf("ask %s: %w", "which", cause).Error())
 	var within *strconv.NumError
 	assert.ErrorAs(t, err, &within)
+	broken := errors.New("broken")
+	assert.Equal(t, cause, errors.Unwrap(small.Errorf("%w beside %v", cause, broken)), "the one that is wrapped")
 	assert.NoError(t, errors.Unwrap(small.Errorf("ask %s: %v", "which", cause)), "said, not wrapped")
 }
 

@@ -20,7 +20,7 @@ func Unmarshal(data []byte, into any) error {
 	if err := check(data); err != nil {
 		return err
 	}
-	d := document{data: data}
+	d := document{data: data, shapes: shapes{}}
 	return d.read(v.Elem())
 }
 
@@ -38,8 +38,9 @@ func check(data []byte) error {
 
 // document is JSON, read as far as at.
 type document struct {
-	data []byte
-	at   int
+	data   []byte
+	at     int
+	shapes shapes
 }
 
 func (d *document) wrong() error {
@@ -335,7 +336,7 @@ func (d *document) readList(v reflect.Value) error {
 func (d *document) readObject(v reflect.Value) error {
 	switch v.Kind() {
 	case reflect.Struct:
-		fields := fieldsOf(v.Type())
+		fields := d.shapes.of(v.Type())
 		return d.readPairs(func(key string) error {
 			f := slices.IndexFunc(fields, func(f field) bool { return f.name == key })
 			if f < 0 {

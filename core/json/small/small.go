@@ -1,7 +1,7 @@
 // Package small writes and reads JSON (RFC 8259) as encoding/json does, letter for letter, in a
 // fifth of its code: for the browser's copy of the core. It knows what the core's questions are
-// made of. Not of them: bytes (base64), text marshalers, the tags "string" and "omitzero", and
-// two fields of one name that are embedded equally deep.
+// made of. Not of them: bytes (base64), text marshalers, the tags "string" and "omitzero",
+// embedded pointers, and two fields of one name that are embedded equally deep.
 package small
 
 import (
@@ -9,7 +9,6 @@ import (
 	"reflect"
 	"slices"
 	"strings"
-	"sync"
 )
 
 // RawMessage is JSON that is read later, or was written before.
@@ -52,24 +51,16 @@ type field struct {
 	omitEmpty bool
 }
 
-var (
-	fieldsKnown = map[reflect.Type][]field{}
-	fieldsLock  sync.Mutex
-)
+// shapes are the fields of the structs that were met.
+type shapes map[reflect.Type][]field
 
-// fieldsOf lists the fields that are written of a struct, in order. One hides those of its name
-// that are embedded deeper.
-func fieldsOf(t reflect.Type) []field {
-	fieldsLock.Lock()
-	defer fieldsLock.Unlock()
-	return listed(t)
-}
-
-func listed(t reflect.Type) []field {
-	if known, ok := fieldsKnown[t]; ok {
+// of lists the fields that are written of a struct, in order. One hides those of its name that
+// are embedded deeper.
+func (s shapes) of(t reflect.Type) []field {
+	if known, ok := s[t]; ok {
 		return known
 	}
-	var out []field
+	var all, seen []field
 	for n := range t.NumField() {
 		f := t.Field(n)
 		tag := f.Tag.Get("json")
@@ -77,24 +68,23 @@ func listed(t reflect.Type) []field {
 		switch {
 		case tag == "-":
 		case f.Anonymous && name == "" && f.Type.Kind() == reflect.Struct:
-			for _, inner := range listed(f.Type) {
+			for _, inner := range s.of(f.Type) {
 				inner.path = append([]int{n}, inner.path...)
-				out = append(out, inner)
+				all = append(all, inner)
 			}
 		case f.IsExported():
 			if name == "" {
 				name = f.Name
 			}
-			out = append(out, field{name, []int{n}, options == "omitempty"})
+			all = append(all, field{name, []int{n}, options == "omitempty"})
 		}
 	}
-	var seen []field
-	for _, f := range out {
+	for _, f := range all {
 		hides := func(o field) bool { return o.name == f.name && len(o.path) < len(f.path) }
-		if !slices.ContainsFunc(out, hides) {
+		if !slices.ContainsFunc(all, hides) {
 			seen = append(seen, f)
 		}
 	}
-	fieldsKnown[t] = seen
+	s[t] = seen
 	return seen
 }

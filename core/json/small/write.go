@@ -10,9 +10,15 @@ import (
 )
 
 // Marshal writes a value. Errors: what JSON does not hold, as what is not a number.
-func Marshal(v any) ([]byte, error) { return appendValue(nil, reflect.ValueOf(v), 0) }
+func Marshal(v any) ([]byte, error) {
+	b, err := shapes{}.appendValue(nil, reflect.ValueOf(v), 0)
+	if err != nil {
+		return nil, err
+	}
+	return b, nil
+}
 
-func appendValue(b []byte, v reflect.Value, depth int) ([]byte, error) {
+func (s shapes) appendValue(b []byte, v reflect.Value, depth int) ([]byte, error) {
 	if depth > deepest {
 		return b, errDeep
 	}
@@ -34,18 +40,18 @@ func appendValue(b []byte, v reflect.Value, depth int) ([]byte, error) {
 	case reflect.String:
 		return appendString(b, v.String()), nil
 	case reflect.Pointer, reflect.Interface:
-		return appendValue(b, v.Elem(), depth+1)
+		return s.appendValue(b, v.Elem(), depth+1)
 	case reflect.Struct:
-		return appendStruct(b, v, depth)
+		return s.appendStruct(b, v, depth)
 	case reflect.Map:
-		return appendMap(b, v, depth)
+		return s.appendMap(b, v, depth)
 	case reflect.Slice:
 		if v.IsNil() {
 			return append(b, "null"...), nil
 		}
-		return appendList(b, v, depth)
+		return s.appendList(b, v, depth)
 	case reflect.Array:
-		return appendList(b, v, depth)
+		return s.appendList(b, v, depth)
 	}
 	return b, errors.New("json: unsupported type: " + v.Type().String())
 }
@@ -75,10 +81,10 @@ func appendWritten(b []byte, w writer) ([]byte, error) {
 	return appendCompact(b, written), nil
 }
 
-func appendStruct(b []byte, v reflect.Value, depth int) (_ []byte, err error) {
+func (s shapes) appendStruct(b []byte, v reflect.Value, depth int) (_ []byte, err error) {
 	b = append(b, '{')
 	first := true
-	for _, f := range fieldsOf(v.Type()) {
+	for _, f := range s.of(v.Type()) {
 		value := v.FieldByIndex(f.path)
 		if f.omitEmpty && empty(value) {
 			continue
@@ -88,7 +94,7 @@ func appendStruct(b []byte, v reflect.Value, depth int) (_ []byte, err error) {
 		}
 		first = false
 		b = append(appendString(b, f.name), ':')
-		if b, err = appendValue(b, value, depth+1); err != nil {
+		if b, err = s.appendValue(b, value, depth+1); err != nil {
 			return b, err
 		}
 	}
@@ -105,7 +111,7 @@ func empty(v reflect.Value) bool {
 	return v.IsZero()
 }
 
-func appendMap(b []byte, v reflect.Value, depth int) (_ []byte, err error) {
+func (s shapes) appendMap(b []byte, v reflect.Value, depth int) (_ []byte, err error) {
 	if v.IsNil() {
 		return append(b, "null"...), nil
 	}
@@ -126,7 +132,7 @@ func appendMap(b []byte, v reflect.Value, depth int) (_ []byte, err error) {
 			b = append(b, ',')
 		}
 		b = append(appendString(b, key), ':')
-		if b, err = appendValue(b, values[key], depth+1); err != nil {
+		if b, err = s.appendValue(b, values[key], depth+1); err != nil {
 			return b, err
 		}
 	}
@@ -143,7 +149,7 @@ func keyOf(v reflect.Value) (string, error) {
 	return "", errors.New("json: unsupported type of a key: " + v.Type().String())
 }
 
-func appendList(b []byte, v reflect.Value, depth int) (_ []byte, err error) {
+func (s shapes) appendList(b []byte, v reflect.Value, depth int) (_ []byte, err error) {
 	if v.Kind() == reflect.Slice && v.Type().Elem().Kind() == reflect.Uint8 {
 		return b, errors.New("json: unsupported type: " + v.Type().String())
 	}
@@ -152,7 +158,7 @@ func appendList(b []byte, v reflect.Value, depth int) (_ []byte, err error) {
 		if n > 0 {
 			b = append(b, ',')
 		}
-		if b, err = appendValue(b, v.Index(n), depth+1); err != nil {
+		if b, err = s.appendValue(b, v.Index(n), depth+1); err != nil {
 			return b, err
 		}
 	}
