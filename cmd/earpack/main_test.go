@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bytes"
 	"encoding/binary"
 	"os"
 	"os/exec"
@@ -56,69 +57,6 @@ func TestWhatIsNoModuleIsRefused(t *testing.T) {
 	assert.ErrorIs(t, err, errTable)
 }
 
-// A program that does what leans on the table of functions: its stack grows and is searched
-// for what lives, by calls through reflection too; a panic is caught behind a wrapper and by
-// what is called within what is deferred, where it must not be; fields are found by their tags.
-const program = `package main
-
-import (
-	"encoding/json"
-	"fmt"
-	"reflect"
-	"runtime"
-)
-
-type kept struct {
-	Said string ` + "`json:\"said\" doc:\"a \\\"word\\\" or two\"`" + `
-}
-
-type catcher struct{ caught *string }
-
-func (c catcher) catch() {
-	if fault := recover(); fault != nil {
-		*c.caught = fmt.Sprint(fault)
-	}
-}
-
-func deep(n int, words []*string) int {
-	word := fmt.Sprint(n)
-	words = append(words[:len(words):len(words)], &word)
-	if n == 0 {
-		runtime.GC()
-		total := 0
-		for _, w := range words {
-			total += len(*w)
-		}
-		return total
-	}
-	in := []reflect.Value{reflect.ValueOf(n - 1), reflect.ValueOf(words)}
-	return int(reflect.ValueOf(deep).Call(in)[0].Int())
-}
-
-func caught() (said string) {
-	defer interface{ catch() }(catcher{&said}).catch()
-	var none []int
-	return fmt.Sprint(none[len(said)])
-}
-
-func notCaught() (said string) {
-	defer func() { said = fmt.Sprint(said, recover()) }()
-	defer func() { func() { said = fmt.Sprint(recover(), ", ") }() }()
-	panic("later")
-}
-
-func main() {
-	done := make(chan int)
-	go func() { done <- deep(1000, nil) }()
-	said, err := json.Marshal(kept{Said: caught() + "; " + notCaught()})
-	method := reflect.MakeFunc(reflect.TypeOf(deep), func(in []reflect.Value) []reflect.Value {
-		runtime.GC()
-		return []reflect.Value{reflect.ValueOf(len(in))}
-	}).Interface().(func(int, []*string) int)
-	fmt.Println(<-done, method(0, nil), string(said), err)
-}
-`
-
 // runner runs a module for WASI in node.
 const runner = `
 import { readFileSync } from 'node:fs'
@@ -133,8 +71,8 @@ wasi.start(instance)
 func TestTheCompilersModuleIsPackedAndRuns(t *testing.T) {
 	dir := t.TempDir()
 	in := func(name string) string { return filepath.Join(dir, name) }
-	require.NoError(t, os.WriteFile(in("main.go"), []byte(program), 0o600))
-	build := exec.CommandContext(t.Context(), "go", "build", "-ldflags=-s -w", "-o", in("built.wasm"), in("main.go"))
+	program := filepath.Join("testdata", "leaning", "main.go")
+	build := exec.CommandContext(t.Context(), "go", "build", "-ldflags=-s -w", "-o", in("built.wasm"), program)
 	build.Env = append(os.Environ(), "GOOS=wasip1", "GOARCH=wasm", "CGO_ENABLED=0")
 	said, err := build.CombinedOutput()
 	require.NoError(t, err, "%s", said)
@@ -144,14 +82,18 @@ func TestTheCompilersModuleIsPackedAndRuns(t *testing.T) {
 		node := exec.CommandContext(t.Context(), "node", "--no-warnings", "--input-type=module", "-e", runner, in(name))
 		said, err := node.CombinedOutput()
 		require.NoError(t, err, "%s", said)
-		want := `2894 2 {"said":"runtime error: index out of range [0] with length 0; \u003cnil\u003e, later"} <nil>`
+		want := `2894 2 {"said":"runtime error: index out of range [0] with length 0; \u003cnil\u003e, later"} <nil> ` +
+			`216 303 -501 39 0 17680`
 		assert.Equal(t, want, strings.TrimSpace(string(said)), name)
 	}
 
 	packed, err := os.ReadFile(in("packed.wasm"))
 	require.NoError(t, err)
-	assert.NotContains(t, string(packed), "main.notCaught", "nobody reads a trace")
-	assert.NotContains(t, string(packed), "or two", "nor what a field is")
+	assert.False(t, bytes.Contains(packed, []byte("main.notCaught")), "nobody reads a trace")
+	assert.False(t, bytes.Contains(packed, []byte("or two")), "nor what a field is")
+	built, err := os.ReadFile(in("built.wasm"))
+	require.NoError(t, err)
+	assert.Less(t, float64(byTable(t, packed)), 0.15*float64(byTable(t, built)), "most jumps are direct")
 	sections, err := sectionsOf(packed)
 	require.NoError(t, err)
 	for _, s := range sections {
@@ -163,5 +105,38 @@ func TestTheCompilersModuleIsPackedAndRuns(t *testing.T) {
 	}
 	again, err := pack(packed)
 	require.NoError(t, err)
-	assert.Equal(t, packed, again, "nothing is left to forget")
+	assert.True(t, bytes.Equal(packed, again), "nothing is left to forget")
+}
+
+// byTable counts the jumps of a module that go by a table.
+func byTable(t *testing.T, module []byte) (count int) {
+	sections, err := sectionsOf(module)
+	require.NoError(t, err)
+	for _, s := range sections {
+		if s.id != codeSection {
+			continue
+		}
+		functions, n := binary.Uvarint(s.content)
+		for rest := s.content[n:]; functions > 0; functions-- {
+			length, n := binary.Uvarint(rest)
+			count += jumpsByTable(t, rest[n:n+int(length)])
+			rest = rest[n+int(length):]
+		}
+	}
+	return count
+}
+
+func jumpsByTable(t *testing.T, code []byte) (count int) {
+	r := reader{code: code}
+	require.NoError(t, r.locals())
+	var before, last instruction
+	for r.at < len(code) {
+		in := r.next()
+		require.NoError(t, r.err)
+		if in.op == opBr && setsNext(before, last) {
+			count++
+		}
+		before, last = last, in
+	}
+	return count
 }
