@@ -121,9 +121,19 @@ func opened() chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(
 		chromedp.Reload(),
 		chromedp.WaitVisible(`section[aria-label="Your step"]`),
+		chromedp.Evaluate[chromedp.Void](watchesForWhole),
 		chromedp.Sleep(5*time.Second),
 	)
 }
+
+// watchesForWhole marks when the core is sent a whole take: it had not come in block by block.
+const watchesForWhole = `(() => {
+	const { postMessage } = Worker.prototype
+	Worker.prototype.postMessage = function (message, ...more) {
+		if (message.name === 'judge' && message.samples) performance.mark('take-sent-whole')
+		return postMessage.call(this, message, ...more)
+	}
+})()`
 
 // lasting lets the step that lasts about so long be played some times, on a page that was just
 // opened: the first take has to be told as soon as the others.
@@ -140,12 +150,13 @@ func lasting(page context.Context, wanted float64) (row string, latest figures.F
 	}
 	var judgedAt, toldAt []float64
 	for n := range takes {
-		j, t, err := play(page)
+		took, err := play(page)
 		if err != nil {
 			return "", latest, err
 		}
-		fmt.Fprintf(os.Stderr, "%s s, %d of %d: judged after %.0f ms, told after %.0f\n", long, n+1, takes, j, t)
-		judgedAt, toldAt = append(judgedAt, j), append(toldAt, t)
+		fmt.Fprintf(os.Stderr, "%s s, %d of %d: judged after %.0f ms, told after %.0f, sent whole %d times\n",
+			long, n+1, takes, took.Judged, took.Told, took.Whole)
+		judgedAt, toldAt = append(judgedAt, took.Judged), append(toldAt, took.Told)
 	}
 	slices.Sort(judgedAt)
 	slices.Sort(toldAt)
@@ -183,12 +194,19 @@ const told = `new Promise((told) => new PerformanceObserver((marks, watch) => {
 	if (at('take-told') === undefined) return
 	watch.disconnect()
 	const since = (name) => at(name) - at('take-ended')
-	setTimeout(() => told(JSON.stringify([since('take-judged'), since('take-told')])), 500)
+	const whole = performance.getEntriesByName('take-sent-whole').length
+	setTimeout(() => told(JSON.stringify({ judged: since('take-judged'), told: since('take-told'), whole })), 500)
 }).observe({ entryTypes: ['mark'] }))`
 
-// play lets the take be played once, and returns when it was judged and when its word was
-// there, in milliseconds from its end.
-func play(page context.Context) (judgedAt, toldAt float64, err error) {
+// wait is how long after a take's end it was judged and its word was there, in milliseconds,
+// and how often the core was sent it whole.
+type wait struct {
+	Judged, Told float64
+	Whole        int
+}
+
+// play lets the take be played once.
+func play(page context.Context) (took wait, err error) {
 	err = chromedp.Do(
 		page,
 		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
@@ -196,15 +214,14 @@ func play(page context.Context) (judgedAt, toldAt float64, err error) {
 		browser.Press("Record"),
 	)
 	if err != nil {
-		return 0, 0, err
+		return took, err
 	}
 	text, err := chromedp.Run(page, chromedp.Evaluate[string](told, chromedp.EvalAwaitPromise))
 	if err != nil {
-		return 0, 0, err
+		return took, err
 	}
-	var at [2]float64
-	if err := json.Unmarshal([]byte(text), &at); err != nil {
-		return 0, 0, fmt.Errorf("the page's marks %s: %w", text, err)
+	if err := json.Unmarshal([]byte(text), &took); err != nil {
+		return took, fmt.Errorf("the page's marks %s: %w", text, err)
 	}
-	return at[0], at[1], chromedp.Do(page, browser.Press("Again")) // the rest is waited for
+	return took, chromedp.Do(page, browser.Press("Again")) // the rest is waited for
 }
