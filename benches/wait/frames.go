@@ -1,9 +1,12 @@
 package main
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
+	"os"
+	"slices"
 	"time"
 
 	"github.com/chromedp/cdproto/cdp"
@@ -39,7 +42,10 @@ const count = `new Promise((told) => {
 // slowed is by how much the processor is slowed down, for a phone's sake.
 var slowed = []float64{1, 4}
 
-// frames records a take on a processor as it is, and on a slowed one, and counts.
+// framesTimes is how often frames are counted; what is told is the middle.
+const framesTimes = 3
+
+// frames records takes on a processor as it is, and on a slowed one, by turns, and counts.
 func frames(page context.Context) ([]figures.Figure, error) {
 	if _, err := chromedp.Run(
 		page,
@@ -47,48 +53,62 @@ func frames(page context.Context) ([]figures.Figure, error) {
 	); err != nil {
 		return nil, err
 	}
+	counted := map[float64][]drawnFrames{}
+	for range framesTimes {
+		for _, by := range slowed {
+			drawn, err := drawnOn(page, by)
+			if err != nil {
+				return nil, err
+			}
+			fmt.Fprintf(os.Stderr, "%.0f times as slow: %.1f frames a second, %.1f %% late\n",
+				by, drawn.Second, drawn.Late)
+			counted[by] = append(counted[by], drawn)
+		}
+	}
 	var all []figures.Figure
 	for _, by := range slowed {
-		err := chromedp.Do(
-			page,
-			chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
-			browser.Press("Record"),
-			chromedp.WaitVisible(`[data-recording]`),
-		)
-		if err != nil {
-			return nil, err
-		}
-		if err := slow(page, by); err != nil {
-			return nil, err
-		}
-		told, err := chromedp.Run(page, chromedp.Evaluate[string](count, chromedp.EvalAwaitPromise))
-		if err != nil {
-			return nil, err
-		}
-		if err := slow(page, 1); err != nil {
-			return nil, err
-		}
-		var d drawnFrames
-		if err := json.Unmarshal([]byte(told), &d); err != nil {
-			return nil, err
-		}
+		slices.SortFunc(counted[by], func(a, b drawnFrames) int { return cmp.Compare(a.Second, b.Second) })
+		middle := counted[by][framesTimes/2]
 		name := "frames a second"
 		if by > 1 {
 			name += fmt.Sprintf(", on a processor %.0f times as slow", by)
 		}
-		fmt.Printf("%s: %.1f, %.1f %% late\n", name, d.Second, d.Late)
-		all = append(all, figures.AtLeast(name, "%.0f", d.Second, 59))
-		err = chromedp.Do(
-			page,
-			chromedp.WaitVisible("[data-verdict]"),
-			chromedp.Sleep(time.Second),
-			browser.Press("Again"),
-		)
-		if err != nil {
-			return nil, err
-		}
+		fmt.Printf("%s: %.1f, %.1f %% late\n", name, middle.Second, middle.Late)
+		all = append(all, figures.AtLeast(name, "%.0f", middle.Second, 59))
 	}
 	return all, nil
+}
+
+// drawnOn counts the frames while a take is recorded on a processor that is slowed down.
+func drawnOn(page context.Context, by float64) (drawn drawnFrames, err error) {
+	err = chromedp.Do(
+		page,
+		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
+		browser.Press("Record"),
+		chromedp.WaitVisible(`[data-recording]`),
+	)
+	if err != nil {
+		return drawn, err
+	}
+	if err := slow(page, by); err != nil {
+		return drawn, err
+	}
+	told, err := chromedp.Run(page, chromedp.Evaluate[string](count, chromedp.EvalAwaitPromise))
+	if err != nil {
+		return drawn, err
+	}
+	if err := slow(page, 1); err != nil {
+		return drawn, err
+	}
+	if err := json.Unmarshal([]byte(told), &drawn); err != nil {
+		return drawn, err
+	}
+	return drawn, chromedp.Do(
+		page,
+		chromedp.WaitVisible("[data-verdict]"),
+		chromedp.Sleep(time.Second),
+		browser.Press("Again"),
+	)
 }
 
 func slow(page context.Context, by float64) error {

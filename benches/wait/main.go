@@ -48,13 +48,14 @@ func main() {
 	into := flag.String("o", "", "file to write the figures into; standard output otherwise")
 	flag.IntVar(&takes, "takes", takes, "how often each length is played")
 	longest := flag.Float64("longest", lengths[len(lengths)-1], "no length over so many seconds")
+	drawing := flag.Bool("frames", false, "nothing but the frames a second, into the figures alone")
 	flag.Parse()
 	lengths = slices.DeleteFunc(lengths, func(l float64) bool { return l > *longest })
 	base := "http://127.0.0.1:8080"
 	if flag.NArg() > 0 {
 		base = flag.Arg(0)
 	}
-	if err := measure(base, *into); err != nil {
+	if err := measure(base, *into, *drawing); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
 	}
@@ -62,7 +63,7 @@ func main() {
 
 // measure lets a simulated player play live, and reads the page's own marks: when the take
 // ended, when it was judged, and when the word was there.
-func measure(base, into string) error {
+func measure(base, into string, drawing bool) error {
 	ctx, cancel := context.WithTimeout(context.Background(), 2*time.Hour)
 	defer cancel()
 	if err := assignLong(ctx, base); err != nil {
@@ -88,6 +89,9 @@ func measure(base, into string) error {
 	drawn, err := frames(page)
 	if err != nil {
 		return err
+	}
+	if drawing {
+		return figures.Put("frames", drawn)
 	}
 	var table strings.Builder
 	var all []figures.Figure
