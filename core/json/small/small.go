@@ -49,6 +49,7 @@ type field struct {
 	name      string
 	path      []int
 	omitEmpty bool
+	plain     bool // it does not write itself
 }
 
 // shapes are the fields of the structs that were met.
@@ -76,7 +77,7 @@ func (s shapes) of(t reflect.Type) []field {
 			if name == "" {
 				name = f.Name
 			}
-			all = append(all, field{name, []int{n}, options == "omitempty"})
+			all = append(all, field{name, []int{n}, options == "omitempty", isPlain(f.Type)})
 		}
 	}
 	for _, f := range all {

@@ -19,14 +19,19 @@ func Marshal(v any) ([]byte, error) {
 }
 
 func (s shapes) appendValue(b []byte, v reflect.Value, depth int) ([]byte, error) {
-	if depth > deepest {
-		return b, errDeep
-	}
 	if !v.IsValid() {
 		return append(b, "null"...), nil
 	}
 	if w, ok := writerOf(v); ok {
 		return appendWritten(b, w)
+	}
+	return s.appendPlain(b, v, depth)
+}
+
+// appendPlain writes a value of a type that does not write itself.
+func (s shapes) appendPlain(b []byte, v reflect.Value, depth int) ([]byte, error) {
+	if depth > deepest {
+		return b, errDeep
 	}
 	switch v.Kind() {
 	case reflect.Bool:
@@ -70,6 +75,11 @@ func writerOf(v reflect.Value) (writer, bool) {
 	return nil, false
 }
 
+// isPlain says that no value of a type writes itself; what an interface holds is asked by itself.
+func isPlain(t reflect.Type) bool {
+	return t.Kind() == reflect.Interface || !t.Implements(writes) && !reflect.PointerTo(t).Implements(writes)
+}
+
 func appendWritten(b []byte, w writer) ([]byte, error) {
 	written, err := w.MarshalJSON()
 	if err != nil {
@@ -94,7 +104,11 @@ func (s shapes) appendStruct(b []byte, v reflect.Value, depth int) (_ []byte, er
 		}
 		first = false
 		b = append(appendString(b, f.name), ':')
-		if b, err = s.appendValue(b, value, depth+1); err != nil {
+		add := s.appendValue
+		if f.plain {
+			add = s.appendPlain
+		}
+		if b, err = add(b, value, depth+1); err != nil {
 			return b, err
 		}
 	}
@@ -153,12 +167,16 @@ func (s shapes) appendList(b []byte, v reflect.Value, depth int) (_ []byte, err 
 	if v.Kind() == reflect.Slice && v.Type().Elem().Kind() == reflect.Uint8 {
 		return b, errors.New("json: unsupported type: " + v.Type().String())
 	}
+	add := s.appendValue
+	if isPlain(v.Type().Elem()) {
+		add = s.appendPlain
+	}
 	b = append(b, '[')
 	for n := range v.Len() {
 		if n > 0 {
 			b = append(b, ',')
 		}
-		if b, err = s.appendValue(b, v.Index(n), depth+1); err != nil {
+		if b, err = add(b, v.Index(n), depth+1); err != nil {
 			return b, err
 		}
 	}
