@@ -87,26 +87,19 @@ web_packages() {
   touch web/node_modules/.installed
 }
 
-# What the ear does in its inner loops is inlined, and what allocates and sorts for it; in
-# the rest small comes before fast: a phone loads it.
-ear_flags() {
-  local package
-  for package in earlychorus/core/... reflect strconv internal/strconv unicode/... errors strings bytes sync \
-    internal/sync io internal/{abi,cpu,reflectlite}; do
-    printf -- "-gcflags=%s=-l\n" "$package"
-  done
-  for package in dsp contour ear explain music synth; do printf -- "-gcflags=earlychorus/core/%s=\n" "$package"; done
+# compile_ear FILE FLAGS...: the core for the browser as the compiler leaves it. What lays exercises
+# out is a tenth of it and runs once a step: nothing of that is inlined.
+compile_ear() {
+  GOOS=wasip1 GOARCH=wasm CGO_ENABLED=0 go build -buildmode=c-shared -trimpath \
+    -gcflags=earlychorus/core/exercise=-l -o "$@" ./wasm
 }
 
 # The core's ear for the browser, from the packages the server hears with.
 build_ear() {
   fresh web/public/ear.wasm core wasm cmd/earpack go.mod scripts/setup.sh && return
   say "Building the ear for the browser …"
-  local flags
-  mapfile -t flags < <(ear_flags)
   mkdir -p bin
-  GOOS=wasip1 GOARCH=wasm CGO_ENABLED=0 go build -buildmode=c-shared -trimpath "${flags[@]}" -ldflags='-s -w' \
-    -o bin/ear.wasm ./wasm
+  compile_ear bin/ear.wasm -ldflags='-s -w'
   go run ./cmd/earpack bin/ear.wasm web/public/ear.wasm
 }
 

@@ -8,7 +8,7 @@ import (
 	"strings"
 )
 
-// corePackages builds the core with its names and adds up the code of each package.
+// corePackages builds and packs the core with its names and adds up the code of each package.
 func corePackages() (map[string]int, error) {
 	folder, err := os.MkdirTemp("", "load")
 	if err != nil {
@@ -16,9 +16,8 @@ func corePackages() (map[string]int, error) {
 	}
 	defer os.RemoveAll(folder) //nolint:errcheck // a temporary folder
 	file := filepath.Join(folder, "ear.wasm")
-	build := exec.Command("bash", "-c", `. scripts/setup.sh && mapfile -t flags < <(ear_flags) &&
-		go build -buildmode=c-shared -trimpath "${flags[@]}" -o "$0" ./wasm`, file)
-	build.Env = append(os.Environ(), "GOOS=wasip1", "GOARCH=wasm", "CGO_ENABLED=0")
+	build := exec.Command("bash", "-c",
+		`. scripts/setup.sh && compile_ear "$0.built" && go run ./cmd/earpack "$0.built" "$0"`, file)
 	build.Stderr = os.Stderr
 	if err := build.Run(); err != nil {
 		return nil, fmt.Errorf("building the core: %w", err)
