@@ -96,21 +96,11 @@ compile_ear() {
 
 # The core's ear for the browser, from the packages the server hears with.
 build_ear() {
-  fresh bin/ear.wasm.br core wasm cmd/earpack go.mod scripts/setup.sh && [[ -e web/public/ear.wasm ]] && return
+  fresh web/public/ear.wasm core wasm cmd/earpack go.mod scripts/setup.sh && return
   say "Building the ear for the browser …"
   mkdir -p bin
   compile_ear bin/ear.wasm -ldflags='-s -w'
   go run ./cmd/earpack bin/ear.wasm web/public/ear.wasm
-  squeeze web/public/ear.wasm bin/ear.wasm.br
-}
-
-# squeeze FILE INTO compresses in brotli: ten seconds here are a second for each phone that loads it.
-squeeze() {
-  node -e '
-    const { readFileSync, writeFileSync } = require("node:fs")
-    const { brotliCompressSync, constants } = require("node:zlib")
-    const params = { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_LGWIN]: 24 }
-    writeFileSync(process.argv[2], brotliCompressSync(readFileSync(process.argv[1]), { params }))' "$1" "$2"
 }
 
 # compile_ahead compiles, in the background, what does not wait for the interface: while
@@ -119,12 +109,9 @@ compile_ahead() {
   [[ -x bin/earlychorus ]] || (CGO_ENABLED=0 go build ./core/... ./server/... >/dev/null 2>&1 || true) &
 }
 
-# The ear and the packages side by side: most of both is waiting.
 build_web() {
-  build_ear &
-  local ear=$!
   web_packages
-  wait "$ear"
+  build_ear
   fresh web/dist/index.html web/src web/public web/index.html web/vite.config.ts web/package-lock.json && return
   say "Building the interface …"
   (cd web && npm run --silent build -- --logLevel warn)

@@ -1,13 +1,9 @@
-import { copyFileSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { brotliCompressSync, constants } from 'node:zlib'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { VitePWA } from 'vite-plugin-pwa'
 import { defineConfig } from 'vitest/config'
-
-/** It is squeezed when it is built, while packages are still loaded (scripts/setup.sh). */
-const core = 'ear.wasm'
-const squeezedCore = `../bin/${core}.br`
 
 /** squeeze writes each file beside itself in brotli; the server hands that out, so that it compresses nothing while children wait. */
 const squeeze = {
@@ -18,9 +14,8 @@ const squeeze = {
     sequential: true,
     handler() {
       const files = readdirSync('dist', { recursive: true, encoding: 'utf8' })
-      copyFileSync(squeezedCore, `dist/${core}.br`)
-      for (const file of files.filter((f) => /\.(js|css|svg|html)$/.test(f))) {
-        // Seconds here are a second for each phone that loads it.
+      for (const file of files.filter((f) => /\.(js|css|wasm|svg|html)$/.test(f))) {
+        // Ten seconds here are a second for each phone that loads it.
         const params = {
           [constants.BROTLI_PARAM_QUALITY]: 11,
           [constants.BROTLI_PARAM_LGWIN]: 24,
