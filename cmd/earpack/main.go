@@ -46,27 +46,26 @@ func pack(module []byte) ([]byte, error) {
 	}
 	out := append([]byte(nil), module[:preamble]...)
 	for _, s := range sections {
-		if s.id == codeSection {
+		switch s.id {
+		case codeSection:
 			code, err := straightened(s.content)
 			if err != nil {
 				return nil, err
 			}
 			out = append(binary.AppendUvarint(append(out, codeSection), uint64(len(code))), code...)
-			continue
-		}
-		if s.id != dataSection {
+		case dataSection:
+			memory, err := memoryOf(s.content)
+			if err != nil {
+				return nil, err
+			}
+			if err := memory.forgetTraces(); err != nil {
+				return nil, err
+			}
+			memory.forgetDocs()
+			out = append(out, memory.section()...)
+		default:
 			out = append(out, s.whole...)
-			continue
 		}
-		memory, err := memoryOf(s.content)
-		if err != nil {
-			return nil, err
-		}
-		if err := memory.forgetTraces(); err != nil {
-			return nil, err
-		}
-		memory.forgetDocs()
-		out = append(out, memory.section()...)
 	}
 	return out, nil
 }
