@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"time"
 
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
 	"github.com/riverqueue/river/rivermigrate"
@@ -34,6 +35,10 @@ var ErrNotFound = errors.New("not found")
 // machines share it.
 const connections = 16
 
+// unusedFor is how long a connection waits to be used again. The standard library's own way, to
+// keep two, opened sixty a second while a class's takes were listened to.
+const unusedFor = 5 * time.Minute
+
 // quiet is for GORM, whose errors are returned and logged once, by whoever answers
 // for them.
 var quiet = slog.New(slog.DiscardHandler)
@@ -50,6 +55,8 @@ func Open(dsn string) (*Store, error) {
 	}
 	s := &Store{db, dsn}
 	s.SQL().SetMaxOpenConns(connections)
+	s.SQL().SetMaxIdleConns(connections)
+	s.SQL().SetConnMaxIdleTime(unusedFor)
 	return s, nil
 }
 
