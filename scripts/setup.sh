@@ -80,11 +80,17 @@ fresh() {
   [[ -e $stamp && -z $(find "$@" -newer "$stamp" -type f -print -quit) ]]
 }
 
+# web_packages WHAT: with "build", only what the interface is built from; a third of all.
 web_packages() {
-  fresh web/node_modules/.installed web/package-lock.json web/package.json && return
+  local all=web/node_modules/.installed less=web/node_modules/.installed-to-build without=()
+  fresh $all web/package-lock.json web/package.json && return
+  if [[ ${1:-} == build ]]; then
+    fresh $less web/package-lock.json web/package.json && return
+    all=$less without=(--omit=dev)
+  fi
   say "Installing the front end's packages …"
-  (cd web && npm ci --no-fund --no-audit --loglevel=error)
-  touch web/node_modules/.installed
+  (cd web && npm ci "${without[@]}" --no-fund --no-audit --loglevel=error)
+  touch $all
 }
 
 # compile_ear FILE FLAGS...: the core for the browser as the compiler leaves it. What lays exercises
@@ -103,21 +109,24 @@ build_ear() {
   go run ./cmd/earpack bin/ear.wasm web/public/ear.wasm
 }
 
-# compile_ahead compiles, in the background, what does not wait for the interface: while
-# packages are loaded the processors have nothing else to do.
+programs=(./cmd/earlychorus ./cmd/ear)
+
+# compile_ahead compiles, in the background, what the programs need and does not wait for the
+# interface: while packages are loaded the processors have nothing else to do.
 compile_ahead() {
-  [[ -x bin/earlychorus ]] || (CGO_ENABLED=0 go build ./core/... ./server/... >/dev/null 2>&1 || true) &
+  [[ -x bin/earlychorus ]] ||
+    (CGO_ENABLED=0 go build $(go list -deps "${programs[@]}" | grep -v '/cmd/') >/dev/null 2>&1 || true) &
 }
 
 build_web() {
-  web_packages
+  web_packages build
   build_ear
-  fresh web/dist/index.html web/src web/public web/index.html web/vite.config.ts web/package-lock.json && return
+  fresh web/dist/index.html web/src web/public web/index.html web/vite web/vite.config.ts web/package-lock.json && return
   say "Building the interface …"
   (cd web && npm run --silent build -- --logLevel warn)
 }
 
 build_program() {
   [[ -x bin/earlychorus ]] || say "Building the program (the first time takes minutes) …"
-  CGO_ENABLED=0 go build -o bin/ ./cmd/earlychorus ./cmd/ear
+  CGO_ENABLED=0 go build -ldflags=-w -o bin/ "${programs[@]}" # without what only a debugger reads
 }
