@@ -26,7 +26,7 @@ type hiss struct{ pole, gain, y float64 }
 const hissCorner = 3500 // Hz
 
 func newHiss(rate float64) hiss {
-	a := 1 - math.Exp(-2*math.Pi*hissCorner/rate)
+	a := 1 - math.Exp2(-2*math.Pi*hissCorner/rate/math.Ln2)
 	// One pole leaves a/(2−a) of white noise's power.
 	return hiss{pole: a, gain: math.Sqrt((2 - a) / a)}
 }

@@ -334,3 +334,23 @@ func TestANoteLaterThanItsPhraseIsLeftOut(t *testing.T) {
 		assert.Len(t, truths, len(s.Targets()))
 	}
 }
+
+// A second's playing, waver, breath and room with it.
+func BenchmarkPlay(b *testing.B) {
+	i, err := instrument.Get("clarinet")
+	require.NoError(b, err)
+	s, err := exercise.New(exercise.KindLongToneCounted, map[string]any{"notes": []int{0, 1}, "beats": 8}).
+		Score(exercise.Player{Instrument: i, Stage: 2}, exercise.StandardConventions())
+	require.NoError(b, err)
+	p := synth.Player{
+		Instrument: i,
+		WaverDepth: 10,
+		Drift:      0.3,
+		Breath:     -38,
+		Room:       -68,
+	}
+	for b.Loop() {
+		p.Play(s, 44100)
+	}
+	b.ReportMetric(b.Elapsed().Seconds()*1e3/float64(b.N)/float64(s.Seconds()), "ms/s")
+}

@@ -30,10 +30,10 @@ type voice struct {
 	breath  float64 // against the tone
 	jolt    float64 // of the jitter, a sample
 	chance  *rand.Rand
-	cracks  []music.Cents // where each crack goes, from the note it is in
-	cracked []tone        // and how it sounds there
-	below   []music.Cents // where each undertone lies
-	under   []tone        // and how it sounds
+	cracks  []float64 // where each crack goes, against the note it is in
+	cracked []tone    // and how it sounds there
+	below   []float64 // where each undertone lies
+	under   []tone    // and how it sounds
 
 	phase      float64
 	underPhase []float64
@@ -41,6 +41,7 @@ type voice struct {
 	waverPhase float64
 	wander     float64 // cents, the jitter's
 	air        hiss
+	slow       slow
 	sounding   music.Hertz
 	breathes   bool // it begins with the breath alone
 }
@@ -80,11 +81,11 @@ func newVoice(p Player, phase scores.Phase, legs []leg, length, rate float64, ch
 	for _, k := range p.Cracks {
 		by := partialInterval(k.Semitones)
 		from := v.leg(float64(k.At)).pitch
-		v.cracks, v.cracked = append(v.cracks, by), append(v.cracked, newTone(c, by.Above(from), rate))
+		v.cracks, v.cracked = append(v.cracks, ratio(by)), append(v.cracked, newTone(c, by.Above(from), rate))
 	}
 	for _, u := range p.Undertones {
 		by := partialInterval(u.Semitones)
-		v.below, v.under = append(v.below, by), append(v.under, newTone(c, by.Above(v.pitch), rate))
+		v.below, v.under = append(v.below, ratio(by)), append(v.under, newTone(c, by.Above(v.pitch), rate))
 	}
 	v.underPhase = make([]float64, len(v.under))
 	if p.Attack == 0 {
@@ -163,35 +164,33 @@ func (v *voice) next(t float64) float64 {
 		v.sounding = 0
 		return v.gain * blown * air
 	}
-	shape := v.shape(t)
-	cents := v.melody(t) + v.bend(t)
-	tone, hissing := v.leg(t).tone, 0.
+	now := v.slow.next(v, t)
+	tone, f, hissing := v.leg(t).tone, now.pitch*v.jitter(), 0.
 	for n, c := range v.player.Cracks {
 		since, left := t-float64(c.At), float64(c.At+c.Length)-t
 		if since >= 0 && left > 0 {
-			tone, cents = v.cracked[n], cents+v.cracks[n]
+			tone, f = v.cracked[n], f*v.cracks[n]
 		}
 		if c.At > 0 && math.Abs(since) < crackHiss || math.Abs(left) < crackHiss {
 			hissing = 0.3
 		}
 	}
-	f := above(v.pitch, cents)
-	v.phase += float64(f) * v.dt
-	v.sounding = f
-	if shape.gap < 0.5 {
+	v.phase += f * v.dt
+	v.sounding = music.Hertz(f)
+	if now.gap < 0.5 {
 		v.sounding = 0
 	}
-	level := v.gain * shape.amplitude()
-	out := level * (1 - hissing) * tone.at(v.phase, shape.brightness)
+	level := v.gain * now.amplitude
+	out := level * (1 - hissing) * tone.at(v.phase, now.brightness)
 	for n, u := range v.player.Undertones {
 		since, left := t-float64(u.At), float64(u.At+u.Length)-t
-		v.underPhase[n] += float64(above(v.pitch, cents+v.below[n])) * v.dt
+		v.underPhase[n] += f * v.below[n] * v.dt
 		out += level * amplitude(u.Level) * min(
 			rise(since/0.02),
 			rise(left/0.02),
 		) * v.under[n].at(
 			v.underPhase[n],
-			shape.brightness,
+			now.brightness,
 		)
 	}
 	out += level * v.chirp(t)
@@ -199,11 +198,6 @@ func (v *voice) next(t float64) float64 {
 		out += level * v.breath * air
 	}
 	return out + level*(hissing+v.tongue(t))*air
-}
-
-// above is music.Cents.Above, quicker by the exponential: it is asked for at every sample.
-func above(f music.Hertz, c music.Cents) music.Hertz {
-	return f * music.Hertz(math.Exp(float64(c)*(math.Ln2/1200)))
 }
 
 // blown is how loud the air is before a note, against the note.
@@ -236,7 +230,7 @@ func (v *voice) chirp(t float64) float64 {
 	return out
 }
 
-// bend is how far the pitch is off the note at t.
+// bend is how far the pitch is off the note at t, but for its jitter.
 func (v *voice) bend(t float64) music.Cents {
 	p := &v.player
 	c := p.Drift * (t - v.length/2)
@@ -257,17 +251,25 @@ func (v *voice) bend(t float64) music.Cents {
 		c += float64(p.Vibrato) * math.Sin(2*math.Pi*(vibratoHz*t+v.waverPhase))
 	}
 	if p.Scoop != 0 {
-		c += float64(p.Scoop) * math.Exp(-t/scoopTime)
+		c += float64(p.Scoop) * math.Exp2(-t/scoopTime/math.Ln2)
 	}
 	if left := v.length - t; p.Sag != 0 && left < 1 {
 		c -= float64(p.Sag) * (1 - left)
 	}
-	if p.Jitter != 0 {
-		v.wander += -v.wander*v.dt/wanderTime + v.jolt*v.chance.NormFloat64()
-		c += float64(p.Jitter) * v.wander
-	}
 	return music.Cents(c)
 }
+
+// jitter is how far the lips have wandered off the pitch by the next sample, as a ratio.
+func (v *voice) jitter() float64 {
+	if v.player.Jitter == 0 {
+		return 1
+	}
+	v.wander += -v.wander*v.dt/wanderTime + v.jolt*v.chance.NormFloat64()
+	return ratio(v.player.Jitter * music.Cents(v.wander))
+}
+
+// ratio is an interval as a ratio of frequencies.
+func ratio(c music.Cents) float64 { return math.Exp2(float64(c) / 1200) }
 
 const vibratoHz = 5.5
 
