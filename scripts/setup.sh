@@ -111,11 +111,14 @@ build_ear() {
 
 programs=(./cmd/earlychorus ./cmd/ear)
 
+# needed_by PROGRAM...: the packages of ours and others' that they are made of.
+needed_by() { go list -deps -f '{{if not .Standard}}{{.ImportPath}}{{end}}' "$@" | grep -v '/cmd/'; }
+
 # compile_ahead compiles, in the background, what the programs need and does not wait for the
 # interface: while packages are loaded the processors have nothing else to do.
 compile_ahead() {
   [[ -x bin/earlychorus ]] ||
-    (CGO_ENABLED=0 go build $(go list -deps "${programs[@]}" | grep -v '/cmd/') >/dev/null 2>&1 || true) &
+    (CGO_ENABLED=0 go build $(needed_by "${programs[@]}") >/dev/null 2>&1 || true) &
 }
 
 build_web() {
