@@ -99,7 +99,7 @@ func still() chromedp.Action[chromedp.Void] {
 
 // onPage waits until the page has this first heading.
 func onPage(heading string) chromedp.Action[chromedp.Void] {
-	return chromedp.WaitVisible(fmt.Sprintf("//h1[contains(., %q)]", heading))
+	return browser.Shown(fmt.Sprintf("//h1[contains(., %q)]", heading))
 }
 
 // theTheme shows the page light or dark.
@@ -167,7 +167,7 @@ func TestAPlayersScreensAreAccessible(t *testing.T) {
 			pressed("Close"),
 			step(1),
 			pressed("No microphone?", "Player who cracks"),
-			chromedp.WaitVisible(`[data-verdict]`),
+			browser.Shown(`[data-verdict]`),
 		)},
 		{
 			"microphone check",
@@ -180,7 +180,7 @@ func TestAPlayersScreensAreAccessible(t *testing.T) {
 				browser.See("seven seconds"),
 			),
 		},
-		{"recording", chromedp.Steps(pastTheCheck, chromedp.WaitVisible(`[data-recording]`))},
+		{"recording", chromedp.Steps(pastTheCheck, browser.Shown(`[data-recording]`))},
 		{
 			"fingerings",
 			chromedp.Steps(pressed("Stop and throw away", "Fingerings"), browser.See("Without the hard ones")),
@@ -194,7 +194,7 @@ func TestAPlayersScreensAreAccessible(t *testing.T) {
 }
 
 // waitForRecord waits for the rest to be over.
-var waitForRecord = chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`)
+var waitForRecord = browser.Shown(`button[data-key="r"]:not(:disabled)`)
 
 // Every screen a director meets.
 func TestADirectorsScreensAreAccessible(t *testing.T) {
@@ -219,7 +219,7 @@ func TestADirectorsScreensAreAccessible(t *testing.T) {
 		return chromedp.Steps(chromedp.Navigate(base+path), browser.See(words))
 	}
 	screens := []screen{
-		{"today", chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`)},
+		{"today", browser.Shown(`a[data-player="Ada Testerly"] [data-result="not-yet"]`)},
 		{"take", chromedp.Steps(browser.Click(`a[data-player="Ada Testerly"]`), browser.See("Measures"))},
 		{"listen", at(class+"/listen", "Listen")},
 		{
@@ -249,7 +249,7 @@ func TestADirectorsScreensAreAccessible(t *testing.T) {
 	} {
 		screens = append(screens, screen{"class, " + chapter, chromedp.Steps(
 			chromedp.Navigate(base+class+"/set-up?chapter="+chapter),
-			chromedp.WaitVisible(`[role=tabpanel]`),
+			browser.Shown(`[role=tabpanel]`),
 		)})
 	}
 	checked(t, page, width, height, 24, screens)

@@ -89,20 +89,20 @@ func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
 	do(t, page,
 		browser.Press("No microphone?"),
 		browser.Press("Steady player"),
-		chromedp.WaitVisible(`[data-verdict="clean"]`),
+		browser.Shown(`[data-verdict="clean"]`),
 		chromedp.WaitReady(`audio[src^="blob:"]`), // one's own take is heard without a network, too
 		browser.Press("Again"),
 		browser.Press("No microphone?"),
 		chromedp.SetUploadFiles(`#recording-file`, []string{file}),
-		chromedp.WaitVisible(`[data-verdict]`),
+		browser.Shown(`[data-verdict]`),
 		browser.Press("Again"),
 		browser.Click(`button[data-step="2"]`),
 		browser.Press("Prompt and still"),
-		chromedp.WaitVisible(`[data-verdict="clean"]`),
-		chromedp.WaitVisible(`[data-waiting="3"]`),
+		browser.Shown(`[data-verdict="clean"]`),
+		browser.Shown(`[data-waiting="3"]`),
 		browser.Press("Which note?"),
 		browser.Press("Let a simulated player play"),
-		chromedp.WaitVisible(`svg[aria-label="in tune"]`),
+		browser.Shown(`svg[aria-label="in tune"]`),
 		browser.Press("Back to your practice"),
 	)
 	down.Store(false)
@@ -114,7 +114,7 @@ func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
 		require.NoError(t, err)
 		return len(takes) == 2
 	}, longestStep, 50*time.Millisecond)
-	do(t, page, chromedp.WaitVisible(`button[data-step="2"] [data-result="clean"]`))
+	do(t, page, browser.Shown(`button[data-step="2"] [data-result="clean"]`))
 }
 
 // Back in the middle of a take asks first, and the take goes on.
@@ -136,11 +136,11 @@ func TestBackInATakeAsksFirst(t *testing.T) {
 		waitForRecord,
 		browser.Press("Record"),
 		pastTheCheck,
-		chromedp.WaitVisible(`[data-recording]`),
+		browser.Shown(`[data-recording]`),
 		chromedp.Evaluate[chromedp.Void](`history.back()`),
 		browser.See("Your take is not kept yet"),
 		browser.Press("Stay here"),
-		chromedp.WaitVisible(`[data-recording]`),
-		chromedp.WaitVisible(`[data-verdict]`),
+		browser.Shown(`[data-recording]`),
+		browser.Shown(`[data-verdict]`),
 	)
 }

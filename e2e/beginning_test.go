@@ -53,7 +53,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.Click(`//*[@role="menuitem"][contains(., "First weeks: air")]`),
 		browser.See("added Set-up check, Breath pattern"),      // and saved
 		browser.Click(`button[data-add="Long tone, counted"]`), // for today, be it a Sunday
-		chromedp.WaitVisible(`//li[@data-step="Long tone, counted"]`),
+		browser.Shown(`//li[@data-step="Long tone, counted"]`),
 		browser.Press("Take F away"),
 		browser.Replace("Beats each", "3"),
 		saved(),
@@ -65,7 +65,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.Click(`//summary[contains(., "Sounds and microphone")]`),
 		browser.Choose("Who plays", "Steady player"),
 		browser.Press("Record"),
-		chromedp.WaitVisible(`[data-verdict="clean"]`),
+		browser.Shown(`[data-verdict="clean"]`),
 		browser.See("It is not kept"),
 		browser.Press("Back to the class"),
 		browser.Press("Sign-in of Wren Ashdown"),
@@ -85,7 +85,7 @@ func TestFromAnEmptyDatabaseToAFirstTake(t *testing.T) {
 		browser.See("Long tones teach your air"),
 		browser.Press("Record"),
 		pastTheCheck,
-		chromedp.WaitVisible(`[data-verdict]`),
+		browser.Shown(`[data-verdict]`),
 		safe(),
 	)
 	do(t, page, browser.Press("Close"), browser.Press("Today"), browser.See("Wren Ashdown"))

@@ -98,25 +98,25 @@ func TestAPlayersDayByKeyboard(t *testing.T) {
 	press(t, page, "Record", space)
 	do(t, page, browser.See("seven seconds"))
 	pastTheCheckByKeys(t, page)
-	do(t, page, chromedp.WaitVisible(`[data-recording]`))
+	do(t, page, browser.Shown(`[data-recording]`))
 	for range 8 { // the focus stays inside
 		do(t, page, chromedp.KeyEvent(kb.Tab))
 		inside := says[bool](t, page, `!!document.activeElement.closest('[data-recording]')`)
 		assert.True(t, inside, "Tab leaves the recording")
 	}
-	do(t, page, chromedp.KeyEvent(kb.Escape), chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`))
+	do(t, page, chromedp.KeyEvent(kb.Escape), browser.Shown(`button[data-key="r"]:not(:disabled)`))
 	press(t, page, "Long tone, counted", enter)
 	do(t, page, browser.See("Hold C for 4 beats"))
 
 	press(t, page, "Record", enter)
-	do(t, page, chromedp.WaitVisible(`[data-recording]`), chromedp.WaitVisible(`[data-verdict]`))
+	do(t, page, browser.Shown(`[data-recording]`), browser.Shown(`[data-verdict]`))
 	focusIs(t, page, "How it went")
 	press(t, page, "Next step", enter)
 	do(t, page, browser.See("12 beats"))
 	press(t, page, "Set-up check", enter)
 	do(t, page, browser.See("tick each one"))
 	press(t, page, "Sit tall at the front of the chair", space)
-	do(t, page, chromedp.WaitVisible(`input[type=checkbox]:checked`))
+	do(t, page, browser.Shown(`input[type=checkbox]:checked`))
 	press(t, page, "Done", enter)
 	do(t, page, browser.See("Done for today"))
 
@@ -153,7 +153,7 @@ func TestADirectorsListeningByKeyboard(t *testing.T) {
 	base := serve(t, s)
 	handsIn(t, base, "EARS", "Player who cracks")
 	page := openPage(t, browser.Options{Width: 1280, Height: 800})
-	do(t, page, signInDirector(b, base), chromedp.WaitVisible(`a[data-player="Ada Testerly"]`))
+	do(t, page, signInDirector(b, base), browser.Shown(`a[data-player="Ada Testerly"]`))
 	press(t, page, "Ada Testerly: not yet", enter)
 	do(t, page, browser.See("Measures"))
 	// One stop for the four results; the arrows go between them.
@@ -173,5 +173,5 @@ func TestADirectorsListeningByKeyboard(t *testing.T) {
 	do(t, page, browser.See("A page for home"), search)
 	focusIs(t, page, "What to look for")
 	do(t, page, chromedp.KeyEvent("swell"), browser.See("add it to the plan"), chromedp.KeyEvent(enter))
-	do(t, page, chromedp.WaitVisible(`li[data-step="Swell"]`))
+	do(t, page, browser.Shown(`li[data-step="Swell"]`))
 }

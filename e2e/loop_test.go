@@ -185,7 +185,7 @@ func TestTheWholeLoop(t *testing.T) {
 		pastTheCheck,
 		browser.Until(browser.Noted("Breathe in")),
 		browser.Until(browser.Noted("Play C")),
-		chromedp.WaitVisible(
+		browser.Shown(
 			`[data-verdict="not-yet"]`,
 		),
 		browser.See("C stopped for a third of a second."),
@@ -193,7 +193,7 @@ func TestTheWholeLoop(t *testing.T) {
 		browser.See("Done for today"),
 	)
 
-	do(t, director, chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`))
+	do(t, director, browser.Shown(`a[data-player="Ada Testerly"] [data-result="not-yet"]`))
 	label, err := chromedp.Run(
 		director,
 		chromedp.Evaluate[string](`document.querySelector('a[data-player="Ada Testerly"]').getAttribute('aria-label')`),
@@ -250,7 +250,7 @@ func TestNoMicrophone(t *testing.T) {
 		browser.See("The microphone is blocked"),
 		browser.Press("No microphone?"),
 		browser.Press("Flat player"),
-		chromedp.WaitVisible("[data-verdict]"),
+		browser.Shown("[data-verdict]"),
 		browser.See("was flat."),
 		browser.Press("Again"),
 		browser.See("Today so far"),

@@ -41,7 +41,7 @@ func TestTheMusicOfOneSection(t *testing.T) {
 		browser.See("Kept: it stands first in the catalogue"),
 		browser.See("You call it Low tide"),
 		saved(),
-		chromedp.WaitVisible(`button[data-add="Low tide"]`),
+		browser.Shown(`button[data-add="Low tide"]`),
 		browser.Press("All fingerings, B♭ clarinet"),
 		browser.See("Fingerings, B♭ clarinet"),
 		browser.Press("All"),
@@ -67,7 +67,7 @@ func TestTheMusicOfOneSection(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, packed, 0o600))
 	do(t, player,
 		chromedp.SetUploadFiles(`#recording-file`, []string{file}),
-		chromedp.WaitVisible(`[data-verdict]`),
+		browser.Shown(`[data-verdict]`),
 		safe(),
 		browser.Press("Again"),
 		browser.See("Looking after your instrument"),

@@ -74,7 +74,7 @@ func TestTheDirectorsMorning(t *testing.T) {
 			browser.Click(
 				`//nav[@aria-label="Catalogue of exercises"]//button[@data-add="`+i.Step.Kind.Name+`"]`,
 			),
-			chromedp.WaitVisible(`//li[@data-step="`+i.Step.Kind.Name+`"]`),
+			browser.Shown(`//li[@data-step="`+i.Step.Kind.Name+`"]`),
 		)
 	}
 	do(
@@ -85,10 +85,10 @@ func TestTheDirectorsMorning(t *testing.T) {
 		browser.Click(
 			`//li[@data-step="Long tone, counted"]//button[@aria-pressed]`,
 		),
-		chromedp.WaitVisible(`section[aria-label="The step: Long tone, counted"]`),
+		browser.Shown(`section[aria-label="The step: Long tone, counted"]`),
 		browser.Replace("Beats each", "6"),
 		browser.See("6 beats each at 80"),
-		chromedp.WaitVisible(`section[aria-label="The step: Long tone, counted"] svg`),
+		browser.Shown(`section[aria-label="The step: Long tone, counted"] svg`),
 		saved(),
 		// Undo and redo.
 		browser.Press("Undo"),
@@ -100,10 +100,10 @@ func TestTheDirectorsMorning(t *testing.T) {
 		browser.Press("Fit to minutes"),
 		browser.Replace("Minutes", "6"),
 		browser.Press("Fit into these"),
-		chromedp.WaitVisible(`[data-testid="fitted"]`),
+		browser.Shown(`[data-testid="fitted"]`),
 		browser.See("of 8 rounds"),
 		browser.Press("Take this day"),
-		chromedp.WaitNotPresent("[role=dialog]"),
+		browser.Gone("[role=dialog]"),
 		saved(),
 	)
 	total, err := chromedp.Run(
@@ -170,7 +170,7 @@ func toldAloud(words string) chromedp.Action[chromedp.Void] {
 
 // saved waits until the plan, as the page draws it next, is with the server.
 func saved() chromedp.Action[chromedp.Void] {
-	return chromedp.Steps(browser.Drawn(), chromedp.WaitVisible(`[data-saving="saved"]`))
+	return chromedp.Steps(browser.Drawn(), browser.Shown(`[data-saving="saved"]`))
 }
 
 // choose picks an option of a select, as a person's choice would.
@@ -196,7 +196,7 @@ func TestAClosedLaptopLosesNothing(t *testing.T) {
 	do(t, page, browser.Click(`//button[@data-add="Swell"]`), browser.See("Not saved yet"))
 	down.Store(false)
 	// The laptop was closed meanwhile, and is opened again.
-	do(t, page, chromedp.Reload(), chromedp.WaitVisible(`//li[@data-step="Swell"]`), saved())
+	do(t, page, chromedp.Reload(), browser.Shown(`//li[@data-step="Swell"]`), saved())
 	_, items, err := s.PlanOf(t.Context(), b.Class.ID, store.Monday(b.Class.Day(time.Now())))
 	require.NoError(t, err)
 	assert.Len(t, items, 2)

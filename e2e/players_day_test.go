@@ -38,7 +38,7 @@ func TestAPlayersDay(t *testing.T) {
 			t,
 			page,
 			browser.Press("Steady player"),
-			chromedp.WaitVisible(`[data-verdict="clean"]`),
+			browser.Shown(`[data-verdict="clean"]`),
 			browser.Press("Again"),
 			browser.See(says),
 			browser.Press("No microphone?"),
@@ -62,7 +62,7 @@ func TestAPlayersDay(t *testing.T) {
 		chromedp.Evaluate[chromedp.Void](
 			`document.querySelectorAll('input[type=checkbox]').forEach((b, n) => setTimeout(() => b.click(), 300 * n))`,
 		),
-		chromedp.WaitVisible(
+		browser.Shown(
 			`button[data-step="3"] [data-result="clean"]`,
 		),
 		browser.Press("Done"),
@@ -76,6 +76,6 @@ func TestAPlayersDay(t *testing.T) {
 		director,
 		browser.See("felt dizzy"),
 		browser.Press("Seen"),
-		chromedp.WaitNotPresent(`section[aria-label="From the players"]`),
+		browser.Gone(`section[aria-label="From the players"]`),
 	)
 }

@@ -22,7 +22,7 @@ import (
 func record(result string) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(
 		chromedp.Evaluate[chromedp.Void](pressUntilRecording, chromedp.EvalAwaitPromise),
-		chromedp.WaitVisible(`[data-verdict="`+result+`"]`),
+		browser.Shown(`[data-verdict="`+result+`"]`),
 	)
 }
 
@@ -59,23 +59,23 @@ func handsIn(t *testing.T, base, code, standIn string) {
 		signInPlayer(base, code, "Ada T."),
 		browser.Press("No microphone?"),
 		browser.Press(standIn),
-		chromedp.WaitVisible(`[data-verdict]`),
+		browser.Shown(`[data-verdict]`),
 		safe(),
 	)
 }
 
 // safe waits until everything is with the director.
-func safe() chromedp.Action[chromedp.Void] { return chromedp.WaitVisible(`[data-waiting="0"]`) }
+func safe() chromedp.Action[chromedp.Void] { return browser.Shown(`[data-waiting="0"]`) }
 
 // first presses Record for the first time on a device and puts the check off.
 func first(result string) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(
-		chromedp.WaitVisible(
+		browser.Shown(
 			`button[data-key="r"]:not(:disabled)`,
 		),
 		browser.Press("Record"),
 		pastTheCheck,
-		chromedp.WaitVisible(`[data-verdict="`+result+`"]`),
+		browser.Shown(`[data-verdict="`+result+`"]`),
 	)
 }
 
@@ -157,14 +157,14 @@ func TestARegisterPairFailsThenWorks(t *testing.T) {
 		t,
 		page,
 		browser.Click(`button[data-step="2"]`),
-		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
+		browser.Shown(`button[data-key="r"]:not(:disabled)`),
 		browser.Press("Record"),
 		pastTheCheck,
 		// Only the register key is lit.
 		browser.Until(`document.querySelector('[data-recording] figure svg')?.getAttribute('aria-label')
 			.includes('1 moves') && document.body.innerText.includes('Register key')`),
 	)
-	do(t, page, chromedp.WaitVisible(`[data-verdict="not-yet"]`), chromedp.WaitVisible(`[data-testid="resting"]`))
+	do(t, page, browser.Shown(`[data-verdict="not-yet"]`), browser.Shown(`[data-testid="resting"]`))
 	mic.as("steady", b, step, 0)
 	do(t, page, browser.Press("Again"), record("clean"), safe())
 }
@@ -190,11 +190,11 @@ func TestBreathingBursts(t *testing.T) {
 		t,
 		page,
 		browser.Click(`button[data-step="2"]`),
-		chromedp.WaitVisible(`button[data-key="r"]:not(:disabled)`),
+		browser.Shown(`button[data-key="r"]:not(:disabled)`),
 		browser.Press("Record"),
 		pastTheCheck,
-		chromedp.WaitVisible(`[aria-label="burst 2 of 4"]`),
-		chromedp.WaitVisible(`[data-verdict="clean"]`),
+		browser.Shown(`[aria-label="burst 2 of 4"]`),
+		browser.Shown(`[data-verdict="clean"]`),
 		safe(),
 	)
 }
@@ -283,7 +283,7 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 		chromedp.KeyEvent("?"),
 		browser.See("this sheet"),
 		chromedp.KeyEvent(kb.Escape),
-		chromedp.WaitNotPresent("[role=dialog]"),
+		browser.Gone("[role=dialog]"),
 	)
 	do(
 		t,
@@ -300,7 +300,7 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 		page,
 		browser.See("Play C"),
 		chromedp.KeyEvent(kb.Escape),
-		chromedp.WaitVisible(`button[data-key="r"]`),
+		browser.Shown(`button[data-key="r"]`),
 		chromedp.Focus(`button[data-step="1"]`),
 		chromedp.KeyEvent(kb.Enter),
 		browser.See("Hold C for 4 beats"),
@@ -309,7 +309,7 @@ func TestPractisingByKeysAndByEar(t *testing.T) {
 		t,
 		page,
 		chromedp.KeyEvent("r"),
-		chromedp.WaitVisible("[data-verdict]"),
+		browser.Shown("[data-verdict]"),
 		chromedp.KeyEvent("n"),
 		browser.See("Set-up check"),
 	)

@@ -32,12 +32,12 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 		player,
 		browser.Press("No microphone?"),
 		browser.Press("Player who cracks"),
-		chromedp.WaitVisible(`[data-verdict="not-yet"]`),
+		browser.Shown(`[data-verdict="not-yet"]`),
 	)
-	do(t, director, chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`)) // without a reload
+	do(t, director, browser.Shown(`a[data-player="Ada Testerly"] [data-result="not-yet"]`)) // without a reload
 
 	word := func(result string) chromedp.Action[chromedp.Void] {
-		return chromedp.WaitVisible(fmt.Sprintf(`[data-word="%s"]`, result))
+		return browser.Shown(fmt.Sprintf(`[data-word="%s"]`, result))
 	}
 	praised := func(times int) chromedp.Action[chromedp.Void] {
 		return browser.Until(fmt.Sprintf(`[...document.querySelectorAll('ul[aria-label="Said"] li')]
@@ -56,14 +56,14 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 		browser.See("Measured: not yet."),
 		browser.See("Undo your word"),
 		key("u"),
-		chromedp.WaitNotPresent(`[data-word="clean"]`),
+		browser.Gone(`[data-word="clean"]`),
 		word("not-yet"),
 		key("2"),
 		word("nearly"),
 		key("p"),
 		browser.See("Well done. I heard it."),
 		key("c"),
-		chromedp.WaitVisible("#words"),
+		browser.Shown("#words"),
 		chromedp.SendKeys("#words", "The jump is a leak."),
 		chromedp.KeyEvent(kb.Enter, chromedp.KeyModifiers(2)),
 		browser.See("The jump is a leak."),
@@ -84,11 +84,11 @@ func TestAMorningsReviewByKeys(t *testing.T) {
 		t,
 		director,
 		browser.Press("Today"),
-		chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="nearly"]`),
+		browser.Shown(`a[data-player="Ada Testerly"] [data-result="nearly"]`),
 		browser.Click(
 			`//a[contains(@href, "/section/") and contains(., "Clarinets")]`,
 		),
-		chromedp.WaitVisible(`tr[data-note="C4"]`),
+		browser.Shown(`tr[data-note="C4"]`),
 	)
 	counted, err := chromedp.Run(
 		director,
@@ -123,7 +123,7 @@ func TestWhatIsAssignedIsTheDirectors(t *testing.T) {
 		browser.Press("Save the next steps"),
 		browser.See("Saved."),
 		chromedp.Reload(),
-		chromedp.WaitVisible(`section[aria-label="the pitch wavers"]`),
+		browser.Shown(`section[aria-label="the pitch wavers"]`),
 		browser.See("Our order"),
 	)
 	var kept string

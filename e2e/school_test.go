@@ -65,11 +65,11 @@ func TestSigningOnInABrowser(t *testing.T) {
 	}
 	as(
 		"The director",
-		chromedp.WaitVisible(`nav[aria-label="Day"]`),
+		browser.Shown(`nav[aria-label="Day"]`),
 		browser.Press("Sign out"),
 		browser.See(", band."),
 	)
-	as("The child", chromedp.WaitVisible(`section[aria-label="Your step"]`), browser.See("Ada T."),
+	as("The child", browser.Shown(`section[aria-label="Your step"]`), browser.See("Ada T."),
 		browser.Press("Sign out"), browser.See(", band."))
 	as("The stranger", browser.See("no class here has you on its list"))
 	as("Nobody", browser.See("did not let you in"))
@@ -81,7 +81,7 @@ func TestSigningOnInABrowser(t *testing.T) {
 	_, err = s.SQL().Exec("UPDATE player SET external_id = 'P1' WHERE id = $1", second.Players[0].ID)
 	require.NoError(t, err)
 	as("The child", browser.See("Which class now?"), browser.Press("ALSO Winds"),
-		chromedp.WaitVisible(`section[aria-label="Your step"]`), browser.See("ALSO Winds"))
+		browser.Shown(`section[aria-label="Your step"]`), browser.See("ALSO Winds"))
 }
 
 // A forgotten password: a letter, its link, a new password, and in.
@@ -155,7 +155,7 @@ func TestASubstitutesDayAndAFamilysPage(t *testing.T) {
 		browser.Click(`//a[.="Leave"]`),
 		browser.See("Ada Testerly"),
 		chromedp.Navigate(base+"/class/"+b.Class.ID+"/set-up"),
-		chromedp.WaitVisible(`[role=alert]`),
+		browser.Shown(`[role=alert]`),
 	)
 
 	family := openPage(t, browser.Options{Width: 390, Height: 844})
@@ -167,7 +167,7 @@ func TestASubstitutesDayAndAFamilysPage(t *testing.T) {
 	)
 	assert.NotContains(t, says[string](t, family, "document.body.innerText"), "Bo Testerly")
 
-	do(t, director, browser.Press("End the pass of Mr. Teal"), chromedp.WaitNotPresent(`//li[contains(., "Mr. Teal")]`))
+	do(t, director, browser.Press("End the pass of Mr. Teal"), browser.Gone(`//li[contains(., "Mr. Teal")]`))
 	do(t, substitute, chromedp.Navigate(base), browser.See(", band."))
 }
 
@@ -185,7 +185,7 @@ func TestARemovedPlayerIsTurnedAway(t *testing.T) {
 		browser.Press("Class"),
 		browser.Press("Change Ada Testerly"),
 		browser.Press("Take off the list"),
-		chromedp.WaitNotPresent(`//button[@aria-label="Change Ada Testerly"]`),
+		browser.Gone(`//button[@aria-label="Change Ada Testerly"]`),
 	)
 	do(t, player,
 		chromedp.Reload(),
@@ -233,7 +233,7 @@ func TestAMessyListInABrowser(t *testing.T) {
 		browser.Replace("Last name", "Lee the younger"),
 		chromedp.Blur(`//input[@id=//label[.="Last name"]/@for]`),
 		browser.Press("Import 3 players"),
-		chromedp.WaitNotPresent("[role=dialog]"), // where the names stand too
+		browser.Gone("[role=dialog]"), // where the names stand too
 		browser.See("Åsa Holm"),
 		browser.See("Zoë Lee the younger"),
 		browser.Press("Import roster"),
@@ -278,7 +278,7 @@ func TestPracticeWithoutConsent(t *testing.T) {
 		browser.SignInPlayer(base, "unkept", "Ada T.", storetest.PIN),
 		browser.Press("Record"),
 		pastTheCheck,
-		chromedp.WaitVisible(`[data-verdict]`),
+		browser.Shown(`[data-verdict]`),
 		browser.See("It is not kept"),
 	)
 	var takes int

@@ -59,11 +59,11 @@ func TestATakeIsLookedInto(t *testing.T) {
 		player,
 		browser.Press("No microphone?"),
 		browser.Press("Steady player"),
-		chromedp.WaitVisible(`[data-verdict="clean"]`),
+		browser.Shown(`[data-verdict="clean"]`),
 		browser.Press("Again"),
 		browser.Press("No microphone?"),
 		browser.Press("Player who cracks"),
-		chromedp.WaitVisible(`[data-verdict="not-yet"]`),
+		browser.Shown(`[data-verdict="not-yet"]`),
 	)
 
 	director := openPage(t, browser.Options{Width: 1280, Height: 900})
@@ -71,7 +71,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 	do(
 		t,
 		director,
-		chromedp.WaitVisible(`a[data-player="Ada Testerly"] [data-result="not-yet"]`),
+		browser.Shown(`a[data-player="Ada Testerly"] [data-result="not-yet"]`),
 		browser.Click(`a[data-player="Ada Testerly"]`),
 		browser.See("Measures"),
 		browser.See("decided"),
@@ -106,7 +106,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 	do(t, director, browser.Press("No loop"))
 	says[any](t, director, `{document.querySelector('audio').pause()}`)
 
-	do(t, director, browser.Press("Spectrogram"), chromedp.WaitVisible(`canvas[aria-label^="Spectrogram"]`))
+	do(t, director, browser.Press("Spectrogram"), browser.Shown(`canvas[aria-label^="Spectrogram"]`))
 	ink := says[float64](t, director, `{
 		const c = document.querySelector('canvas[aria-label^="Spectrogram"]')
 		for (let n = 0; n < 50 && c.height < 20; n++) await new Promise((r) => setTimeout(r, 100))
@@ -122,7 +122,7 @@ func TestATakeIsLookedInto(t *testing.T) {
 		t,
 		director,
 		browser.Press("the take before"),
-		chromedp.WaitVisible(`//figcaption[contains(., "the take before")]`),
+		browser.Shown(`//figcaption[contains(., "the take before")]`),
 	)
 
 	says[any](t, director, `{document.querySelector('audio').currentTime = 1.2}`)
@@ -168,7 +168,7 @@ func TestAVoiceNoteIsSpokenAndHeard(t *testing.T) {
 		player,
 		browser.Press("No microphone?"),
 		browser.Press("Player who cracks"),
-		chromedp.WaitVisible(`[data-verdict="not-yet"]`),
+		browser.Shown(`[data-verdict="not-yet"]`),
 	)
 
 	director := openPage(t, browser.Options{Width: 1280, Height: 900, Microphone: browser.Beeps})
@@ -184,7 +184,7 @@ func TestAVoiceNoteIsSpokenAndHeard(t *testing.T) {
 	playing := says[bool](t, director, `!document.querySelector('audio').paused`)
 	assert.False(t, playing, "the excerpt is not spoken over")
 	do(t, director, browser.Press("Send it"), browser.See("A voice note of"), browser.See("Undo the voice note"),
-		chromedp.KeyEvent("u"), chromedp.WaitNotPresent(`//ul[@aria-label="Said"]/li`))
+		chromedp.KeyEvent("u"), browser.Gone(`//ul[@aria-label="Said"]/li`))
 	do(
 		t,
 		director,
@@ -207,7 +207,7 @@ func TestAVoiceNoteIsSpokenAndHeard(t *testing.T) {
 		player,
 		chromedp.Reload(),
 		browser.See("From your director"),
-		chromedp.WaitVisible(`[role=group][aria-label="Voice note"] button[aria-label="Play"]`),
+		browser.Shown(`[role=group][aria-label="Voice note"] button[aria-label="Play"]`),
 	)
 	source := says[string](
 		t,
@@ -246,7 +246,7 @@ func TestLookingBack(t *testing.T) {
 			player,
 			browser.Press("No microphone?"),
 			browser.Press("Steady player"),
-			chromedp.WaitVisible(`[data-verdict="clean"]`),
+			browser.Shown(`[data-verdict="clean"]`),
 			browser.Press("Again"),
 		)
 	}
@@ -265,11 +265,11 @@ func TestLookingBack(t *testing.T) {
 		t,
 		director,
 		choose(`//label[contains(., "the last")]/select`, "370"),
-		chromedp.WaitVisible(`tr[data-note="G3"]`),
+		browser.Shown(`tr[data-note="G3"]`),
 	)
 	assert.Equal(t, "?days=370", says[string](t, director, "location.search"))
 	do(t, director, browser.Press("Ada Testerly"), browser.See("On rung 2 of 15"), browser.See("1 rung passed"),
-		chromedp.WaitVisible(`svg[aria-label*="up to rung 2"]`))
+		browser.Shown(`svg[aria-label*="up to rung 2"]`))
 
 	do(t, director, browser.Press("Class"), browser.Press("Excused"), browser.See("Whoever is ill"))
 	require.Eventually(t, func() bool {

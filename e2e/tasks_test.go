@@ -73,7 +73,7 @@ func TestTenFrequentTasks(t *testing.T) {
 		{"who has not played", func(p *presses) {
 			p.n += 2 // the list is opened, and its line chosen
 			do(t, page, choose(`//label[contains(., "With")]//select`, "missing"))
-			do(t, page, browser.See("Bo Testerly"), chromedp.WaitNotPresent(`a[data-player="Ada Testerly"]`))
+			do(t, page, browser.See("Bo Testerly"), browser.Gone(`a[data-player="Ada Testerly"]`))
 		}},
 		{"play with the class", func(p *presses) {
 			p.press("Play with the class")
@@ -108,10 +108,10 @@ func TestTenFrequentTasks(t *testing.T) {
 			p.press("Answer")
 			do(t, page, browser.Type("Your answer", "The third."))
 			p.press("Send")
-			do(t, page, chromedp.WaitNotPresent(`section[aria-label="From the players"]`))
+			do(t, page, browser.Gone(`section[aria-label="From the players"]`))
 		}},
 	} {
-		do(t, page, chromedp.Navigate(base+"/class/"+b.Class.ID), chromedp.WaitVisible(`a[data-player="Ada Testerly"]`))
+		do(t, page, chromedp.Navigate(base+"/class/"+b.Class.ID), browser.Shown(`a[data-player="Ada Testerly"]`))
 		p := &presses{t: t, page: page}
 		task.does(p)
 		assert.LessOrEqual(t, p.n, mostPresses, task.name)

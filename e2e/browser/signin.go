@@ -6,7 +6,7 @@ import "github.com/chromedp/chromedp"
 func SignInDirector(base, email, password string) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(
 		chromedp.Navigate(base+"/sign-in"), Press("I direct"), Type("Email", email), Type("Password", password),
-		chromedp.Click("form button[type=submit]"), chromedp.WaitVisible(`nav[aria-label="Day"]`),
+		chromedp.Click("form button[type=submit]"), Shown(`nav[aria-label="Day"]`),
 	)
 }
 
@@ -21,6 +21,6 @@ func SignInPlayer(base, code, name, pin string) chromedp.Action[chromedp.Void] {
 		Press(name),
 		Type("Your PIN", pin),
 		Press("Start"),
-		chromedp.WaitVisible(`section[aria-label="Your step"]`),
+		Shown(`section[aria-label="Your step"]`),
 	)
 }
