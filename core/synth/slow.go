@@ -32,7 +32,7 @@ type slow struct {
 // next is the moment of the sample at t, the one behind the last that was asked for.
 func (s *slow) next(v *voice, t float64) moment {
 	if s.left == 0 {
-		if s.then == (moment{}) {
+		if s.then.pitch == 0 { // the first
 			s.then = v.at(t)
 		}
 		s.now, s.then, s.left = s.then, v.at(t+between*v.dt), between

@@ -87,18 +87,18 @@ func Refused() chromedp.Action[string] {
 	return chromedp.Evaluate[string]("(window.refusedByPolicy ?? []).join(' ; ')")
 }
 
-// now is how often a page is asked whether it shows a thing. The driver's own way, two hundred times a
-// second, took more of the processor than the pages.
-var now = chromedp.RetryInterval(40 * time.Millisecond)
+// often is how often a page is asked whether it shows a thing: the driver's own way, two hundred
+// times a second, searches all of a page each time.
+var often = chromedp.RetryInterval(40 * time.Millisecond)
 
 // Shown waits until a CSS selector or an XPath finds something that can be seen.
 func Shown(selector string) chromedp.Action[chromedp.Void] {
-	return chromedp.WaitVisible(selector, now)
+	return chromedp.WaitVisible(selector, often)
 }
 
 // Gone waits until it finds nothing.
 func Gone(selector string) chromedp.Action[chromedp.Void] {
-	return chromedp.WaitNotPresent(selector, now)
+	return chromedp.WaitNotPresent(selector, often)
 }
 
 func field(label string) string {
@@ -107,7 +107,7 @@ func field(label string) string {
 
 // Type writes into the empty field with this label.
 func Type(label, text string) chromedp.Action[chromedp.Void] {
-	return chromedp.SendKeys(field(label), text, now)
+	return chromedp.SendKeys(field(label), text, often)
 }
 
 // Replace writes over whatever stands in the field with this label.
@@ -116,7 +116,7 @@ func Replace(label, text string) chromedp.Action[chromedp.Void] {
 		`[...document.querySelectorAll('label')].find((l) => l.textContent.includes(%q)).control.select()`,
 		label,
 	)
-	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](choose), chromedp.SendKeys(field(label), text, now))
+	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](choose), chromedp.SendKeys(field(label), text, often))
 }
 
 // Press clicks the button, link, tab or summary with these words on it.
@@ -135,7 +135,7 @@ func Click(selector string) chromedp.Action[chromedp.Void] {
 	return chromedp.Steps(
 		Shown(selector),
 		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(toMiddleAndStill, selector), chromedp.EvalAwaitPromise),
-		chromedp.Click(selector, now),
+		chromedp.Click(selector, often),
 	)
 }
 
