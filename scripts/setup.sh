@@ -118,15 +118,18 @@ needed_by() { go list -deps -f '{{if not .Standard}}{{.ImportPath}}{{end}}' "$@"
 # interface: while packages are loaded the processors have nothing else to do.
 compile_ahead() {
   [[ -x bin/earlychorus ]] ||
-    (CGO_ENABLED=0 go build $(needed_by "${programs[@]}") >/dev/null 2>&1 || true) &
+    (CGO_ENABLED=0 go build $(needed_by "${programs[@]}") || true) >/dev/null 2>&1 &
 }
 
+# The stamp is set when all of it is there: who stops a build half way gets no half of a page.
 build_web() {
   web_packages build
   build_ear
-  fresh web/dist/index.html web/src web/public web/index.html web/vite web/vite.config.ts web/package-lock.json && return
+  local built=bin/.interface
+  local made_of=(web/src web/public web/index.html web/vite web/vite.config.ts web/package-lock.json)
+  [[ -e web/dist/index.html ]] && fresh $built "${made_of[@]}" && return
   say "Building the interface …"
-  (cd web && npm run --silent build -- --logLevel warn)
+  (cd web && npm run --silent build -- --logLevel warn) && mkdir -p bin && touch $built
 }
 
 build_program() {

@@ -182,7 +182,7 @@ func (p Player) OnPhrase(score scores.Score, targets []scores.Segment, from, to 
 }
 
 // amplitude is asked for often, and the exponential is several times as quick as the power.
-// The one to base 2 is the same to the last bit on every machine.
+// The one to base 2 is the same to the last bit in a browser and on the servers that judge again.
 func amplitude(d music.Decibels) float64 { return math.Exp2(float64(d) * (math.Ln10 / math.Ln2 / 20)) }
 
 // phrase adds notes played in one breath without the tongue between them: one

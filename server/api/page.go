@@ -15,6 +15,7 @@ import (
 // which are no files, answer its page; files named after their contents may
 // be kept for ever.
 func servePage(web fs.FS) http.HandlerFunc {
+	_ = mime.AddExtensionType(".webmanifest", "application/manifest+json") // no table of Go's has it
 	files := http.FileServerFS(web)
 	page, _ := fs.ReadFile(web, pageFile) // none: there is no page to answer
 	return func(w http.ResponseWriter, r *http.Request) {

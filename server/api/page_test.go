@@ -18,6 +18,7 @@ var built = fstest.MapFS{
 	"ear.wasm":              {Data: []byte("\x00asm")},
 	"ear.wasm.br":           {Data: []byte("squeezed ear")},
 	"icon.svg":              {Data: []byte("<svg/>")},
+	"manifest.webmanifest":  {Data: []byte(`{"name":"Early Chorus"}`)},
 }
 
 func TestThePageAndItsFiles(t *testing.T) {
@@ -36,6 +37,7 @@ func TestThePageAndItsFiles(t *testing.T) {
 			"/ear.wasm", "br", "squeezed ear", "application/wasm", "br", "no-cache",
 		}, // the page of today wants the ear of today
 		{"/icon.svg", "br", "<svg/>", "image/svg+xml", "", "no-cache"},
+		{"/manifest.webmanifest", "br", "Early Chorus", "application/manifest+json", "", "no-cache"},
 	} {
 		ask := httptest.NewRequest("GET", "http://school.example/", nil)
 		ask.URL.Path = c.path

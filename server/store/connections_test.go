@@ -27,7 +27,5 @@ func TestConnectionsAreKept(t *testing.T) {
 	for range 3 {
 		together()
 	}
-	kept := s.SQL().Stats()
-	assert.Zero(t, kept.MaxIdleClosed, "connections that were closed at once")
-	assert.LessOrEqual(t, kept.OpenConnections, 8)
+	assert.Zero(t, s.SQL().Stats().MaxIdleClosed, "connections that were closed at once")
 }
