@@ -107,14 +107,39 @@ func TestEveryWayGoesOnWithoutANetwork(t *testing.T) {
 	)
 	down.Store(false)
 	do(t, page, chromedp.Reload(), safe()) // a page that opens sends at once
-	day := b.Class.Day(time.Now())
-	// A page that has only just opened has not looked yet what waits.
-	assert.Eventually(t, func() bool {
-		takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, day)
-		require.NoError(t, err)
-		return len(takes) == 2
-	}, longestStep, 50*time.Millisecond)
+	takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, b.Class.Day(time.Now()))
+	require.NoError(t, err)
+	assert.Len(t, takes, 2)
 	do(t, page, browser.Shown(`button[data-step="2"] [data-result="clean"]`))
+}
+
+// slowDisk makes everything that is put on the device take three seconds longer.
+const slowDisk = `const encrypt = SubtleCrypto.prototype.encrypt
+	SubtleCrypto.prototype.encrypt = async function (...of) {
+		await new Promise((done) => setTimeout(done, 3000))
+		return encrypt.apply(this, of)
+	}`
+
+// The word is told before the take is on the device's disk; until it is, nobody reads that all
+// is safe, and nobody does before the page has looked.
+func TestNothingIsCalledSafeBeforeItIs(t *testing.T) {
+	t.Parallel()
+	s := storetest.Open(t)
+	b := storetest.NewBand(t, s, "SAFE")
+	base := serve(t, s)
+	page := openPage(t, browser.Options{Width: 390, Height: 844})
+	do(t, page, signInPlayer(base, "SAFE", "Ada T."))
+	do(t, page,
+		chromedp.Evaluate[chromedp.Void](slowDisk),
+		browser.Press("No microphone?"),
+		browser.Press("Steady player"),
+		browser.Shown(`[data-verdict="clean"]`),
+	)
+	assert.Equal(t, "1", says[string](t, page, `document.querySelector('[data-waiting]').dataset.waiting`))
+	do(t, page, browser.See("Your take is being kept."), browser.See("All you did is safe"))
+	takes, err := s.TakesOfPlayerOn(t.Context(), b.Players[0].ID, b.Class.Day(time.Now()))
+	require.NoError(t, err)
+	assert.Len(t, takes, 1)
 }
 
 // Back in the middle of a take asks first, and the take goes on.

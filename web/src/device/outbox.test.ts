@@ -74,6 +74,21 @@ afterEach(async () => {
 /** settled waits until nothing of an outbox is on its way. */
 const settled = (o: Outbox) => vi.waitFor(() => expect(o.now().items.every((i) => i.state !== 'waiting')).toBe(true))
 
+it('counts a take from the moment it is told of until it is on the disk, or cannot be', async () => {
+  const outbox = new Outbox('ada')
+  expect(outbox.now().looked).toBe(false)
+  outbox.expect('t1')
+  const kept = outbox.keepTake('t1', sound(), about, true)
+  expect(outbox.now()).toMatchObject({ coming: 1, items: [] })
+  await kept
+  expect(outbox.now()).toMatchObject({ coming: 0, looked: true })
+  expect(outbox.now().items.map((i) => i.id)).toEqual(['t1'])
+  await settled(outbox)
+  await forgetEveryone() // without a key nothing can be kept
+  await expect(outbox.keepTake('t2', sound(), about, true)).rejects.toThrow(NoKeyError)
+  expect(outbox.now().coming).toBe(0)
+})
+
 it('sends a take whole, in parts, and says when it is safe', async () => {
   const outbox = new Outbox('ada')
   await outbox.keepTake('t1', sound(), about, true)

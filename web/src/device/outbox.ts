@@ -51,6 +51,10 @@ export type OutboxState = {
   stopped?: 'offline' | 'signed-out'
   /** judging says that a take, or the device's word on it, is not on the disk yet */
   judging?: boolean
+  /** coming is how many takes were told of and are not among the items yet */
+  coming: number
+  /** looked says that the device was asked what it holds: until then nobody knows what waits */
+  looked: boolean
 }
 
 const firstPause = 2_000 // milliseconds
@@ -62,13 +66,14 @@ const longestPause = 60_000
  * before anything else, sent in order, each once.
  */
 export class Outbox {
-  private state: OutboxState = { items: [] }
+  private state: OutboxState = { items: [], coming: 0, looked: false }
   private readonly watchers = new Set<() => void>()
   private running = false
   private timer: ReturnType<typeof setTimeout> | undefined
   private pause = firstPause
   /** judging are takes that wait for the device's own word before they go up; a reload forgets that, and they go without */
   private readonly judging = new Set<string>()
+  private readonly coming = new Set<string>()
   readonly owner: string
 
   /** onStopped is told when nothing can be sent just now: the browser may come back to it by itself. */
@@ -97,19 +102,32 @@ export class Outbox {
     return () => this.watchers.delete(changed)
   }
 
+  /** expect says that a take is about to be kept: from now on not all is safe. */
+  expect(id: string) {
+    if (this.coming.has(id)) return
+    this.coming.add(id)
+    this.show({})
+  }
+
   /** keepTake puts a take on the device; when it resolves the take survives a closed page. */
   async keepTake(id: string, file: Blob, take: AboutTake, judged: boolean): Promise<void> {
     if (!judged) this.judging.add(id)
-    await this.put({
-      id,
-      owner: this.owner,
-      kind: 'take',
-      madeAt: Date.now(),
-      size: file.size,
-      state: 'waiting',
-      about: await sealJSON(this.owner, take),
-      sound: await seal(this.owner, await file.arrayBuffer()),
-    })
+    this.expect(id)
+    try {
+      await this.put({
+        id,
+        owner: this.owner,
+        kind: 'take',
+        madeAt: Date.now(),
+        size: file.size,
+        state: 'waiting',
+        about: await sealJSON(this.owner, take),
+        sound: await seal(this.owner, await file.arrayBuffer()),
+      })
+    } finally {
+      this.coming.delete(id)
+      this.show({})
+    }
   }
 
   /** keepMessage puts something small on the device to be told. */
@@ -232,7 +250,8 @@ export class Outbox {
 
   private async read(): Promise<void> {
     const items = await Promise.all((await this.mine()).map((e) => this.opened(e)))
-    this.show({ items })
+    for (const i of items) this.coming.delete(i.id)
+    this.show({ items, looked: true })
   }
 
   private async opened({ about, sound: _, ...rest }: Entry): Promise<Item> {
@@ -241,7 +260,7 @@ export class Outbox {
   }
 
   private show(change: Partial<OutboxState>) {
-    this.state = { ...this.state, ...change, judging: this.judging.size > 0 }
+    this.state = { ...this.state, ...change, judging: this.judging.size > 0, coming: this.coming.size }
     for (const changed of this.watchers) changed()
   }
 }

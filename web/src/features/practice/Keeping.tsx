@@ -11,14 +11,20 @@ export function Keeping() {
   const waiting = state.items.filter((i) => i.state === 'waiting' && i.kind === 'take')
   const told = state.items.filter((i) => i.state === 'waiting' && i.kind === 'told')
   const refused = state.items.filter((i) => i.state === 'refused')
-  const still = waiting.length + told.length
+  const still = waiting.length + told.length + state.coming
   const { data: tight } = useQuery({ queryKey: ['room', still], queryFn: isTight })
   return (
-    <section aria-label="What is safe" className="mt-8 border-t border-rule pt-3 text-sm" data-waiting={still}>
+    <section
+      aria-label="What is safe"
+      className="mt-8 border-t border-rule pt-3 text-sm"
+      data-waiting={state.looked ? still : undefined}
+    >
       <p role="status">
-        {still === 0 && refused.length === 0 && 'All you did is safe with your director.'}
+        {state.looked && still === 0 && refused.length === 0 && 'All you did is safe with your director.'}
         {still > 0 &&
-          (state.judging ? 'Your take is being kept. ' : `${count(waiting.length, told.length)} on this device. `)}
+          (state.judging || state.coming > 0
+            ? 'Your take is being kept. '
+            : `${count(waiting.length, told.length)} on this device. `)}
         {state.going && sending(state.going)}
         {still > 0 && state.stopped === 'offline' && 'It goes up by itself as soon as there is a network.'}
         {still > 0 && state.stopped === 'signed-out' && (

@@ -1,16 +1,8 @@
-import { useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { Button } from '../../ui/Button'
-import { Dialog } from '../../ui/Dialog'
-import { isKeyOfPage, SingleKeys } from '../../ui/singleKeys'
+import { isKeyOfPage } from '../../ui/singleKeys'
 
-/** The keys of the page, for those who play with a keyboard in reach. */
-const keys: [string, string][] = [
-  ['r', 'record; again'],
-  ['n', 'next step'],
-  ['h', 'hear how it sounds'],
-  ['Esc', 'stop the take and throw it away'],
-  ['?', 'this sheet'],
-]
+const KeyList = lazy(() => import('./KeyList'))
 
 /** KeySheet is the practice room's keys, and the page that lists them. */
 export function KeySheet() {
@@ -36,19 +28,11 @@ export function KeySheet() {
       >
         Shortcuts
       </Button>
-      <Dialog open={open} onOpenChange={setOpen} title="Shortcuts">
-        <dl className="mt-5 grid grid-cols-[4rem_1fr] gap-y-2">
-          {keys.map(([key, does]) => (
-            <div key={key} className="contents">
-              <dt>
-                <kbd className="rounded border border-edge bg-sheet px-2 font-serif">{key}</kbd>
-              </dt>
-              <dd>{does}</dd>
-            </div>
-          ))}
-        </dl>
-        <SingleKeys />
-      </Dialog>
+      {open && (
+        <Suspense>
+          <KeyList onClose={() => setOpen(false)} />
+        </Suspense>
+      )}
     </>
   )
 }

@@ -81,7 +81,10 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
     }
     // The word is told before the take is kept: a player is waiting.
     const told = early?.heard && { early: early.heard }
-    flushSync(() => setState({ at: 'heard', takeId: made.id, own, keeping: true, ...told }))
+    flushSync(() => {
+      outbox.expect(made.id)
+      setState({ at: 'heard', takeId: made.id, own, keeping: true, ...told })
+    })
     if (!early) void word.then(({ heard }) => heard && change(made.id, { early: heard }))
     try {
       await submit(outbox, practice, step, made)
