@@ -61,7 +61,7 @@ func report(from io.Reader) error {
 			return err
 		}
 		if f.Finding == nil || len(f.Finding.Trace) == 0 || f.Finding.Trace[0].Function == "" {
-			continue // its code is not called
+			continue // its code is not in the program
 		}
 		at := f.Finding.Trace[0]
 		says := fmt.Sprintf("%s %s, mended in %s", at.Module, at.Version, f.Finding.Fixed)
@@ -82,7 +82,7 @@ func report(from io.Reader) error {
 	if len(packages) > 0 {
 		return fmt.Errorf("%d known vulnerabilities in packages: take newer ones", len(packages))
 	}
-	fmt.Println("No known vulnerability in any package that is called.")
+	fmt.Println("No known vulnerability in any package that the programs are made of.")
 	return nil
 }
 
