@@ -86,7 +86,9 @@ func (f Font) play(midi []byte, rate int) (audio.Mono, error) {
 	if err := os.WriteFile(in, midi, 0o600); err != nil {
 		return audio.Mono{}, err
 	}
-	arguments := []string{"-ni", "-q", "-R", "0", "-C", "0", "-r", fmt.Sprint(rate), "-g", "0.6", "-F", out, f.path, in}
+	// Of the font only the notes that are played are loaded.
+	quick := []string{"-ni", "-q", "-o", "synth.dynamic-sample-loading=1", "-R", "0", "-C", "0"}
+	arguments := append(quick, "-r", fmt.Sprint(rate), "-g", "0.6", "-F", out, f.path, in)
 	said, err := exec.Command("fluidsynth", arguments...).CombinedOutput()
 	if err != nil {
 		return audio.Mono{}, fmt.Errorf("fluidsynth: %w: %s", err, said)

@@ -33,7 +33,8 @@ func ensureDatabase(ctx context.Context, dsn string) error {
 }
 
 // CopyOf creates database name as a copy of template on dsn's server and
-// returns how to connect to it. Nobody may be connected to the template.
+// returns how to connect to it. Nobody may be connected to the template. Its files are copied,
+// which needs PostgreSQL 15: the usual way, page by page through the log, takes twice as long.
 func CopyOf(ctx context.Context, dsn, template, name string) (string, error) {
 	admin, err := connectTo(ctx, dsn, "postgres")
 	if err != nil {
@@ -42,7 +43,7 @@ func CopyOf(ctx context.Context, dsn, template, name string) (string, error) {
 	defer admin.Close(ctx) //nolint:errcheck // the statement has answered
 	// Names cannot be parameters of this statement; they are quoted as names.
 	statement := fmt.Sprintf(
-		"CREATE DATABASE %s TEMPLATE %s",
+		"CREATE DATABASE %s TEMPLATE %s STRATEGY file_copy",
 		pgx.Identifier{name}.Sanitize(),
 		pgx.Identifier{template}.Sanitize(),
 	)

@@ -1,5 +1,5 @@
 // Package storetest gives tests a database each, copied from a migrated
-// template on a server that `earlychorus testdb` runs.
+// template on a server that cmd/testdb runs.
 package storetest
 
 import (
@@ -41,7 +41,7 @@ func DSN(t testing.TB) string {
 	t.Helper()
 	server := os.Getenv(Variable)
 	if server == "" {
-		t.Fatal("this test needs PostgreSQL: run ./test, or go run ./cmd/earlychorus testdb -- go test ./...")
+		t.Fatal("this test needs PostgreSQL: run ./test, or go run ./cmd/testdb go test ./...")
 	}
 	name := "test_" + strings.ReplaceAll(uuid.NewString(), "-", "")
 	dsn, err := postgres.CopyOf(context.Background(), server, template, name)
