@@ -1,5 +1,10 @@
 # Steps that ./start and ./test share. Sourced, from the project's root.
 
+# How Go builds here, the same in every script, so that nothing is compiled twice. What only a
+# debugger reads is a tenth of the compiler's work, and is linked into nothing.
+export CGO_ENABLED=0
+[[ ${GOFLAGS:-} == *-dwarf=false* ]] || export GOFLAGS="${GOFLAGS:+$GOFLAGS }-gcflags=all=-dwarf=false"
+
 say() { printf '%s\n' "$*"; }
 
 # debian PACKAGE...: installs as root, or says what to type and stops.
@@ -96,8 +101,8 @@ web_packages() {
 # compile_ear FILE FLAGS...: the core for the browser as the compiler leaves it. What lays exercises
 # out is a tenth of it and runs once a step: nothing of that is inlined.
 compile_ear() {
-  GOOS=wasip1 GOARCH=wasm CGO_ENABLED=0 go build -buildmode=c-shared -trimpath \
-    -gcflags=earlychorus/core/exercise=-l -o "$@" ./wasm
+  GOOS=wasip1 GOARCH=wasm go build -buildmode=c-shared -trimpath \
+    -gcflags=all=-dwarf=false -gcflags=earlychorus/core/exercise='-l -dwarf=false' -o "$@" ./wasm
 }
 
 # The core's ear for the browser, from the packages the server hears with.
@@ -118,7 +123,7 @@ needed_by() { go list -deps -f '{{if not .Standard}}{{.ImportPath}}{{end}}' "$@"
 # interface: while packages are loaded the processors have nothing else to do.
 compile_ahead() {
   [[ -x bin/earlychorus ]] ||
-    (CGO_ENABLED=0 go build $(needed_by "${programs[@]}") || true) >/dev/null 2>&1 &
+    (go build $(needed_by "${programs[@]}") || true) >/dev/null 2>&1 &
 }
 
 # The stamp is set when all of it is there: who stops a build half way gets no half of a page.
@@ -134,5 +139,5 @@ build_web() {
 
 build_program() {
   [[ -x bin/earlychorus ]] || say "Building the program (the first time takes minutes) …"
-  CGO_ENABLED=0 go build -ldflags=-w -o bin/ "${programs[@]}" # without what only a debugger reads
+  go build -ldflags=-w -o bin/ "${programs[@]}" # without what only a debugger reads
 }
