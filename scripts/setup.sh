@@ -124,8 +124,9 @@ needed_by() { go list -deps -f '{{if not .Standard}}{{.ImportPath}}{{end}}' "$@"
 # compile_ahead compiles, in the background, what the programs need and does not wait for the
 # interface: while packages are loaded the processors have nothing else to do.
 compile_ahead() {
-  [[ -x bin/earlychorus ]] ||
-    (go build $(needed_by "${programs[@]}") || true) >/dev/null 2>&1 &
+  [[ -x bin/earlychorus ]] && return
+  (go build $(needed_by "${programs[@]}") || true) >/dev/null 2>&1 &
+  ahead=$!
 }
 
 # The stamp is set when all of it is there: who stops a build half way gets no half of a page.
@@ -141,5 +142,7 @@ build_web() {
 
 build_program() {
   [[ -x bin/earlychorus ]] || say "Building the program (the first time takes minutes) …"
+  # Two at once would each compile what the other is at.
+  [[ -z ${ahead:-} ]] || wait "$ahead"
   go build -ldflags=-w -o bin/ "${programs[@]}" # without what only a debugger reads
 }
