@@ -118,14 +118,16 @@ build_ear() {
 
 programs=(./cmd/earlychorus ./cmd/ear)
 
-# needed_by PROGRAM...: the packages of ours and others' that they are made of.
-needed_by() { go list -deps -f '{{if not .Standard}}{{.ImportPath}}{{end}}' "$@" | grep -v '/cmd/'; }
+# needed_by PACKAGE...: the packages of ours and others' that they are made of, as go list is asked.
+needed_by() {
+  go list -deps -f '{{if and (not .Standard) (not .ForTest) (ne .Name "main")}}{{.ImportPath}}{{end}}' "$@"
+}
 
-# compile_ahead compiles, in the background, what the programs need and does not wait for the
+# compile_ahead PACKAGE...: compiles, in the background, what they need and does not wait for the
 # interface: while packages are loaded the processors have nothing else to do.
 compile_ahead() {
   [[ -x bin/earlychorus ]] && return
-  (go build $(needed_by "${programs[@]}") || true) >/dev/null 2>&1 &
+  (go build $(needed_by "$@") || true) >/dev/null 2>&1 &
   ahead=$!
 }
 
