@@ -2,7 +2,7 @@
 
 # How Go builds here, the same in every script, so that nothing is compiled twice. What only a
 # debugger reads is a tenth of the compiler's work, and is linked into nothing. The routes are a
-# generic function for each; inlined, they take twice as long to compile and answer no sooner.
+# generic function for each; inlined, they take twice as long to compile and answer hardly sooner.
 export CGO_ENABLED=0
 [[ ${GOFLAGS:-} == *-dwarf=false* ]] ||
   export GOFLAGS="${GOFLAGS:+$GOFLAGS }-gcflags=all=-dwarf=false '-gcflags=earlychorus/server/api=-l -dwarf=false'"

@@ -82,7 +82,7 @@ func report(from io.Reader) error {
 	if len(packages) > 0 {
 		return fmt.Errorf("%d known vulnerabilities in packages: take newer ones", len(packages))
 	}
-	fmt.Println("No known vulnerability in any package that the programs are made of.")
+	fmt.Println("No known vulnerability in what the programs are made of.")
 	return nil
 }
 

@@ -125,8 +125,7 @@ export class Outbox {
         sound: await seal(this.owner, await file.arrayBuffer()),
       })
     } finally {
-      this.coming.delete(id)
-      this.show({})
+      if (this.coming.delete(id)) this.show({}) // it could not be kept
     }
   }
 

@@ -6,8 +6,16 @@ const nobody = new Outbox('')
 /** The signed-in player's own outbox. */
 export const OutboxContext = createContext<Outbox>(nobody)
 
-/** useOutbox is the signed-in player's outbox and how it stands. */
-export function useOutbox(): { outbox: Outbox; state: OutboxState } {
-  const outbox = useContext(OutboxContext)
-  return { outbox, state: useSyncExternalStore(outbox.watch, outbox.now) }
+/** useOutbox is the signed-in player's outbox. */
+export const useOutbox = (): Outbox => useContext(OutboxContext)
+
+/**
+ * useOutboxState is what is asked of how the outbox stands. Only that is watched: as a take is told, or goes up
+ * part by part, the page that shows none of it stays as it is.
+ */
+export function useOutboxState<T>(asked: (state: OutboxState) => T): T {
+  const outbox = useOutbox()
+  return useSyncExternalStore(outbox.watch, () => asked(outbox.now()))
 }
+
+export const itemsOf = (state: OutboxState) => state.items

@@ -37,7 +37,7 @@ export function Care({ care }: { care: Schemas['Due'][] }) {
 
 /** CareOf is one kind of care: its steps in order, and the word that it is done. */
 function CareOf({ due }: { due: Schemas['Due'] }) {
-  const { outbox } = useOutbox()
+  const outbox = useOutbox()
   // At once on this device; the server's word comes with the next page.
   const [done, setDone] = useState(false)
   const open = due.now && !done

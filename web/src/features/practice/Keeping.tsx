@@ -2,12 +2,13 @@ import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { Item } from '../../device/outbox'
 import { isTight } from '../../device/space'
-import { useOutbox } from '../../device/useOutbox'
+import { useOutbox, useOutboxState } from '../../device/useOutbox'
 import { Button } from '../../ui/Button'
 
 /** Keeping says which takes are safe with the director and which are still on this device. */
 export function Keeping() {
-  const { outbox, state } = useOutbox()
+  const outbox = useOutbox()
+  const state = useOutboxState((all) => all)
   const waiting = state.items.filter((i) => i.state === 'waiting' && i.kind === 'take')
   const told = state.items.filter((i) => i.state === 'waiting' && i.kind === 'told')
   const refused = state.items.filter((i) => i.state === 'refused')

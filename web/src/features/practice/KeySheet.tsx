@@ -4,7 +4,7 @@ import { isKeyOfPage } from '../../ui/singleKeys'
 
 const KeyList = lazy(() => import('./KeyList'))
 
-/** KeySheet is the practice room's keys, and the page that lists them. */
+/** KeySheet is the practice room's keys, and what opens the sheet that lists them. */
 export function KeySheet() {
   const [open, setOpen] = useState(false)
   useEffect(() => {

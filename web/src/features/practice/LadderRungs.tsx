@@ -74,7 +74,7 @@ export function InARow({ ladder }: { ladder: Schemas['Ladder'] }) {
 
 /** useStepBack leads back to the last clean rung, here at once and at the server when it can be told. */
 function useStepBack(practice: Practice, ladder: Schemas['Ladder']) {
-  const { outbox } = useOutbox()
+  const outbox = useOutbox()
   return useMutation({
     mutationFn: async () => {
       const next = await stepBack(practice.setting, ladder, practice.day)

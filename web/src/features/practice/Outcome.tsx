@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import type { Schemas } from '../../api/client'
-import { useOutbox } from '../../device/useOutbox'
+import { itemsOf, useOutboxState } from '../../device/useOutbox'
 import type { Heard } from '../../ear/ask'
 import { WideRibbon } from '../../ribbon/WideRibbon'
 import { Button } from '../../ui/Button'
@@ -52,8 +52,7 @@ type Word = {
 /** Outcome tells what happened: the ribbon, the verdict, the number that decided, one tip. */
 export function Outcome(props: Props) {
   const { takeId, own, keeping = false, early, cautions, onHurt, ladder, hold, onAgain, onDone, done } = props
-  const { state } = useOutbox()
-  const item = state.items.find((i) => i.id === takeId)
+  const item = useOutboxState(itemsOf).find((i) => i.id === takeId)
   // While the take is still on this device the server has never heard of it.
   const { data: take, error } = useQuery({
     ...takeQuery(takeId),

@@ -1,7 +1,7 @@
 import { Suspense, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { isFull } from '../../device/outbox'
-import { useOutbox } from '../../device/useOutbox'
+import { useOutbox, useOutboxState } from '../../device/useOutbox'
 import { NoKeyError } from '../../device/vault'
 import type { Heard } from '../../ear/ask'
 import { Button } from '../../ui/Button'
@@ -55,7 +55,7 @@ function Playing({ practice, step: asked, all, onNext, onHurt }: Props & { onHur
   const [state, setState] = useState<State>({ at: 'ready' })
   const [tempo, setTempo] = useState(0)
   const [recording, setRecording] = useState(false)
-  const { outbox } = useOutbox()
+  const outbox = useOutbox()
   const { whole, turning } = useWorked(practice, asked, tempo)
   const { step, part, choose } = usePart(whole)
   const hold = useHold(step, all)
@@ -197,17 +197,19 @@ function whyUnkept(error: unknown): string {
  * before closing the lid.
  */
 export function AllDone({ onAgain, kept = true }: { onAgain: () => void; kept?: boolean }) {
-  const { state } = useOutbox()
-  const waits = state.items.some((i) => i.state === 'waiting')
+  const coming = useOutboxState((s) => s.coming)
+  const waits = useOutboxState((s) => s.items.some((i) => i.state === 'waiting'))
   return (
     <section className="py-8">
       <h1>Done for today.</h1>
       <p className="mt-2">
         {!kept
           ? 'You practiced, and nothing was kept.'
-          : waits
-            ? 'Your takes are kept on this device and go up by themselves.'
-            : 'Your takes are safe with your director.'}{' '}
+          : coming > 0
+            ? 'Your take is being kept.'
+            : waits
+              ? 'Your takes are kept on this device and go up by themselves.'
+              : 'Your takes are safe with your director.'}{' '}
         Wipe the instrument dry before it goes in its case.
       </p>
       <p className="mt-4">

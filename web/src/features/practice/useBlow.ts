@@ -7,7 +7,7 @@ import type { Practice } from './queries'
 
 /** useBlow lets a simulated player blow into a simulated meter, on this device; the server is told when it can be. */
 export function useBlow(practice: Practice, step: ShownStep) {
-  const { outbox } = useOutbox()
+  const outbox = useOutbox()
   return useMutation({
     mutationFn: async (standIn: string) => {
       // Another seed each time: a meter that always read the same would teach nothing.

@@ -6,7 +6,7 @@ type Flag = { id: string; kind: 'hurts' | 'dizzy' | 'tired' | 'question'; words:
 
 /** useRaiseFlag tells the director: on this device first, so that nothing said is lost. */
 export function useRaiseFlag() {
-  const { outbox } = useOutbox()
+  const outbox = useOutbox()
   return useMutation({
     mutationFn: ({ id, ...body }: Flag) =>
       outbox.keepMessage(id, { method: 'PUT', path: `/practice/flags/${id}`, body }),

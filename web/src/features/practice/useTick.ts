@@ -5,7 +5,7 @@ import type { ShownStep } from './overlay'
 
 /** useTick keeps which items of a step are done: on this device at once, at the server when it can be told. */
 export function useTick(step: ShownStep) {
-  const { outbox } = useOutbox()
+  const outbox = useOutbox()
   return useMutation({
     mutationFn: (done: boolean[]) =>
       outbox.keepMessage(newId(), {

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
-import { useOutbox } from '../../device/useOutbox'
+import { itemsOf, useOutbox, useOutboxState } from '../../device/useOutbox'
 import { type ShownStep, shown, withDevice } from './overlay'
 import { keepWeekAhead, type Practice, practiceQuery } from './queries'
 
@@ -13,24 +13,24 @@ export type Today = { practice?: Practice; steps: ShownStep[]; error: unknown }
  */
 export function useToday(): Today {
   const { data: practice, error, dataUpdatedAt } = useQuery(practiceQuery)
-  const { outbox, state } = useOutbox()
+  const outbox = useOutbox()
+  const items = useOutboxState(itemsOf)
   const queries = useQueryClient()
-  const settled = state.items.filter((i) => i.state !== 'waiting').length
-  const items = state.items.length
+  const settled = items.filter((i) => i.state !== 'waiting').length
   // What went up changes what the server answers.
   // biome-ignore lint/correctness/useExhaustiveDependencies: they are what changed
   useEffect(() => {
     void queries.invalidateQueries({ queryKey: practiceQuery.queryKey })
-  }, [queries, settled, items])
+  }, [queries, settled, items.length])
   useEffect(() => {
-    const done = practice ? shown(practice, state.items, dataUpdatedAt) : []
+    const done = practice ? shown(practice, items, dataUpdatedAt) : []
     if (done.length > 0) void outbox.throwAway(done)
-  }, [practice, state.items, outbox, dataUpdatedAt])
+  }, [practice, items, outbox, dataUpdatedAt])
   const player = practice?.player_id
   const day = practice?.day
   useEffect(() => {
     if (player && day) void keepWeekAhead().catch(() => {}) // asked for again with the next answer
   }, [player, day])
-  const steps = useMemo(() => (practice ? withDevice(practice, state.items) : []), [practice, state.items])
+  const steps = useMemo(() => (practice ? withDevice(practice, items) : []), [practice, items])
   return { ...(practice && { practice }), steps, error: practice ? undefined : error }
 }
